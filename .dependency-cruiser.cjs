@@ -1,0 +1,38 @@
+/** One way only: app → web, core, db · web → core (web/actions → db too) · db → core · cli → core. */
+const no = (name, from, to, comment) => ({ name, severity: 'error', comment, from, to })
+const ours = '^(app|web|core|db|cli|scripts|test|bench)/'
+module.exports = {
+  forbidden: [
+    no('could-not-resolve', {}, { couldNotResolve: true }, 'a wrong alias must not pass in silence'),
+    no('no-circular', {}, { circular: true }, 'one way only'),
+    no('core-is-pure', { path: '^core/' }, { path: ours, pathNot: '^core/' }, 'core knows nobody'),
+    no('core-no-node', { path: '^core/' }, { dependencyTypes: ['core'] }, 'core runs anywhere'),
+    no(
+      'core-few-packages',
+      { path: '^core/' },
+      { path: 'node_modules/', pathNot: 'node_modules/(zod|culori|@types/culori)/' },
+      'pure packages only',
+    ),
+    no(
+      'solve-knows-kit-only',
+      { path: '^core/solve/' },
+      { path: '^core/', pathNot: '^core/(solve|kit)/' },
+      'no trade in the solvers',
+    ),
+    no('kit-knows-nobody', { path: '^core/kit/' }, { path: '^core/', pathNot: '^core/kit/' }, 'the kit is the floor'),
+    no('db-knows-core', { path: '^db/' }, { path: ours, pathNot: '^(db|core)/' }, 'db → core'),
+    no('cli-knows-core', { path: '^cli/' }, { path: ours, pathNot: '^(cli|core)/' }, 'cli → core'),
+    no('web-not-app', { path: '^web/' }, { path: '^(app|cli|scripts|test|bench)/' }, 'app → web'),
+    no('only-actions-reach-db', { path: '^web/', pathNot: '^web/actions/' }, { path: '^db/' }, 'one write path'),
+  ],
+  options: {
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.depcruise.json' },
+    doNotFollow: { path: 'node_modules' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+      extensions: ['.ts', '.tsx', '.d.ts', '.js', '.mjs', '.json', '.scss', '.css'],
+    },
+  },
+}

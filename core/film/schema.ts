@@ -1,0 +1,83 @@
+import { z } from 'zod'
+
+export const FILM_KINDS = [
+  'cast',
+  'calendered',
+  'hybrid_chrome',
+  'colour_shift',
+  'printed_cast',
+  'sheet_goods',
+] as const
+export const SURFACES = ['vertical', 'horizontal'] as const
+export const ZONES = ['mild', 'hot'] as const
+
+export const Id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/)
+export const Name = z.string().trim().min(1).max(120)
+export const Note = z.string().max(2000)
+export const Hex = z.string().regex(/^#[0-9a-f]{6}$/)
+export const IsoDate = z.string().regex(/^\d{4}-\d{2}-\d{2}$/)
+export const WallTime = z.string().regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/)
+
+const span = (min: number, max: number) =>
+  z
+    .strictObject({ min: z.number().min(min).max(max), max: z.number().min(min).max(max) })
+    .refine((s) => s.min <= s.max, { error: 'min_over_max' })
+
+/** A film as its maker's sheet describes it. Lengths mm, temperatures °C, waits in minutes, stretch as a fraction. */
+export const FilmSheet = z.strictObject({
+  id: Id,
+  name: Name,
+  maker: Name,
+  kind: z.enum(FILM_KINDS),
+  finish: z.enum(['gloss', 'satin', 'matte', 'mirror', 'shift', 'print', 'textured']),
+  colour: z.strictObject({ name: Name, hex: Hex }),
+  thicknessUm: z.number().min(20).max(1000),
+  widthsMm: z.array(z.number().min(100).max(3000)).min(1).max(8),
+  rollLengthsMm: z.array(z.number().min(500).max(100000)).min(1).max(8),
+  soldBy: z.strictObject({
+    unit: z.enum(['metre', 'half_metre', 'roll', 'sheet']),
+    minimumMm: z.number().min(0).max(100000),
+    /** Price per metre of length, per roll of the first roll length, or per sheet, in the shop's currency. */
+    price: z.number().min(0).max(100000),
+  }),
+  directional: z.boolean(),
+  /** Past this stretch [–] an area must be post-heated. */
+  postHeatOver: z.number().min(0).max(1),
+  /** The most this film bears [–]. */
+  stretchLimit: z.number().min(0).max(1),
+  /** How much free film shrinks in its own plane under heat [–]. */
+  heatShrink: z.number().min(0).max(0.3),
+  /** Stretch left in the roll's direction from winding [–], which *relax first* takes out. */
+  rollResidue: z.number().min(0).max(0.15),
+  shapingC: span(0, 150),
+  postHeatC: span(40, 180),
+  overlapC: span(40, 180),
+  overlapMm: z.number().min(0).max(100),
+  waitBeforeCutMin: z.number().min(0).max(1440),
+  postHeatFromMin: z.number().min(0).max(2880),
+  postHeatUntilMin: z.number().min(0).max(10080).nullable(),
+  cureHours: z.number().min(0).max(336),
+  /** Hours that a print stands before it is laminated; null where nothing is printed. */
+  gasOutHours: span(0, 336).nullable(),
+  capSheet: z.boolean(),
+  airC: span(-20, 60),
+  surfaceMinC: z.number().min(-20).max(60),
+  edgeOrder: z.enum(['press_then_heat', 'heat_then_press']),
+  warrantyMonths: z
+    .array(z.strictObject({ zone: z.enum(ZONES), surface: z.enum(SURFACES), months: z.number().int().min(0).max(240) }))
+    .max(8),
+  care: Note,
+})
+export type FilmSheet = z.infer<typeof FilmSheet>
+
+/** A roll or a rest on the rack. `leftMm` is the sum of its movements. */
+export const StockItem = z.strictObject({
+  id: z.string().min(1).max(60),
+  filmId: Id,
+  kind: z.enum(['roll', 'rest']),
+  label: Name,
+  lot: Name,
+  widthMm: z.number().min(50).max(3000),
+  leftMm: z.number().min(0).max(100000),
+})
+export type StockItem = z.infer<typeof StockItem>

@@ -1,0 +1,47 @@
+import { z } from 'zod'
+import { Note } from '../film/schema'
+
+const ref = z.string().min(1).max(120)
+export const DEFECT_KINDS = [
+  'bubble',
+  'wrinkle',
+  'fingers',
+  'lifted_edge',
+  'cut',
+  'dirt',
+  'wrong_way_up',
+  'other',
+] as const
+
+/** What happened, by kind. Temperatures °C, lengths mm. */
+export const LogPayload = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('reading'),
+    pieceId: ref,
+    pointId: ref,
+    tempC: z.number().min(-40).max(400),
+    gunAway: z.boolean(),
+  }),
+  z.strictObject({ kind: z.literal('step_started'), stepId: ref }),
+  z.strictObject({ kind: z.literal('step_done'), stepId: ref }),
+  z.strictObject({
+    kind: z.literal('timer_started'),
+    timerId: ref,
+    label: z.string().min(1).max(120),
+    minutes: z.number().gt(0).max(20160),
+  }),
+  z.strictObject({ kind: z.literal('timer_ended'), timerId: ref }),
+  z.strictObject({ kind: z.literal('defect'), panelId: ref, defect: z.enum(DEFECT_KINDS), note: Note }),
+  z.strictObject({ kind: z.literal('film_used'), stockId: ref, lengthMm: z.number().gt(0).max(100000) }),
+  z.strictObject({ kind: z.literal('note'), text: z.string().trim().min(1).max(2000) }),
+])
+export type LogPayload = z.infer<typeof LogPayload>
+
+/** One row of the ledger. `id` is made where it happened, so that a second arrival changes nothing. */
+export const LogEntry = z.strictObject({
+  id: z.uuid(),
+  at: z.iso.datetime(),
+  payload: LogPayload,
+})
+export type LogEntry = z.infer<typeof LogEntry>
+export type LogRow = LogEntry & { by: string }

@@ -1,0 +1,31 @@
+import { z } from 'zod'
+
+/** The schools of practice that a job takes. Every field is a choice with practitioners on both sides. */
+export const Method = z.strictObject({
+  name: z.string().trim().min(1).max(120),
+  /** Film left beyond the panel all round. Careful school 50-100, thrifty 25-50. */
+  bleedMm: z.number().min(5).max(200),
+  tension: z.enum(['relax_first', 'triangles']),
+  direction: z.enum(['always', 'directional_only']),
+  order: z.enum(['flats_first', 'recesses_first']),
+  liner: z.enum(['whole', 'halves']),
+  wet: z.enum(['dry', 'glide']),
+  hardware: z.enum(['strip', 'wrap_round']),
+  heatSource: z.enum(['gun', 'torch', 'infra_red', 'steamer']),
+  layWarm: z.enum(['room', 'warm_40', 'channel_65']),
+})
+export type Method = z.infer<typeof Method>
+
+/** Common practice, no source: the careful school as a shop would start with. */
+export const CAREFUL: Method = {
+  name: 'Careful, dry, flats first', bleedMm: 50, tension: 'triangles', direction: 'directional_only', order: 'flats_first',
+  liner: 'whole', wet: 'dry', hardware: 'strip', heatSource: 'gun', layWarm: 'room',
+} // prettier-ignore
+export const THRIFTY: Method = {
+  ...CAREFUL,
+  name: 'Thrifty, relax first',
+  bleedMm: 30,
+  tension: 'relax_first',
+  liner: 'halves',
+}
+export const METHODS: readonly Method[] = [CAREFUL, THRIFTY]

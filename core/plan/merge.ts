@@ -1,0 +1,111 @@
+import type { Plan } from './schema'
+
+/** What two people changed at once, part by part. A part is one panel, its piece choice, or one section of the plan. */
+export interface Clash {
+  part: string
+  base: unknown
+  mine: unknown
+  theirs: unknown
+}
+export type Merge = { clean: true; plan: Plan; theirParts: string[] } | { clean: false; clashes: Clash[] }
+
+const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
+
+/** The plan as separate parts, so that changes to different ones go together. */
+function parts(plan: Plan): Map<string, unknown> {
+  const out = new Map<string, unknown>()
+  const { panels, pieces, film, ...rest } = plan
+  for (const [key, value] of Object.entries(rest)) out.set(key, value)
+  out.set('film/main', film.mainId)
+  for (const sheet of film.sheets) out.set(`film/${sheet.id}`, sheet)
+  for (const panel of panels) out.set(`panels/${panel.id}`, panel)
+  for (const choice of pieces) out.set(`pieces/${choice.panelId}`, choice)
+  return out
+}
+
+/**
+ * Three-way merge: both sides' changes where they touched different parts; the clashes where they touched the same.
+ * New panels keep the order of *mine*, then *theirs*. The result still has to pass the plan's schema.
+ */
+export function mergePlans(base: Plan, mine: Plan, theirs: Plan): Merge {
+  const [b, m, t] = [parts(base), parts(mine), parts(theirs)]
+  const clashes: Clash[] = []
+  const theirParts: string[] = []
+  const out = new Map<string, unknown>()
+  for (const part of new Set([...m.keys(), ...t.keys(), ...b.keys()])) {
+    const [was, my, their] = [b.get(part), m.get(part), t.get(part)]
+    if (!same(my, was) && !same(their, was) && !same(my, their))
+      clashes.push({ part, base: was ?? null, mine: my ?? null, theirs: their ?? null })
+    if (same(my, was) && !same(their, was)) theirParts.push(part)
+    const value = same(my, was) ? their : my
+    if (value !== undefined) out.set(part, value)
+  }
+  if (clashes.length > 0) return { clean: false, clashes }
+  const pick = (prefix: string, order: string[]) =>
+    order.map((id) => out.get(`${prefix}/${id}`)).filter((v) => v !== undefined)
+  const ids = <T>(list: T[], other: T[], id: (x: T) => string): string[] => [
+    ...new Set([...list.map(id), ...other.map(id)]),
+  ]
+  const plan = {
+    ...Object.fromEntries([...out].filter(([part]) => !part.includes('/'))),
+    panels: pick(
+      'panels',
+      ids(mine.panels, theirs.panels, (p) => p.id),
+    ),
+    pieces: pick(
+      'pieces',
+      ids(mine.pieces, theirs.pieces, (c) => c.panelId),
+    ),
+    film: {
+      mainId: out.get('film/main') ?? null,
+      sheets: pick(
+        'film',
+        ids(mine.film.sheets, theirs.film.sheets, (s) => s.id),
+      ),
+    },
+  } as unknown as Plan
+  // A panel taken away by one takes its piece choice with it.
+  const alive = new Set(plan.panels.map((p) => p.id))
+  return { clean: true, plan: { ...plan, pieces: plan.pieces.filter((c) => alive.has(c.panelId)) }, theirParts }
+}
+
+export interface PlanEdit {
+  part: string
+  how: 'added' | 'removed' | 'changed'
+  name: string
+  field: string | null
+  before: unknown
+  after: unknown
+}
+
+/** What changed between two plans, for a one-line summary and for showing both sides. */
+export function planEdits(before: Plan, after: Plan): PlanEdit[] {
+  const [b, a] = [parts(before), parts(after)]
+  const out: PlanEdit[] = []
+  for (const part of new Set([...a.keys(), ...b.keys()])) {
+    const [was, is] = [b.get(part), a.get(part)]
+    if (same(was, is)) continue
+    const how = was === undefined ? 'added' : is === undefined ? 'removed' : 'changed'
+    const field = firstDifference(was, is)
+    const named = (is ?? was) as { name?: string; panelId?: string }
+    const panel = named?.panelId ? after.panels.find((p) => p.id === named.panelId) : undefined
+    out.push({
+      part,
+      how,
+      name: panel?.name ?? named?.name ?? part,
+      field: field?.key ?? null,
+      before: field?.a ?? null,
+      after: field?.b ?? null,
+    })
+  }
+  return out
+}
+
+function firstDifference(a: unknown, b: unknown): { key: string; a: unknown; b: unknown } | null {
+  if (typeof a !== 'object' || typeof b !== 'object' || !a || !b) return null
+  for (const key of Object.keys(b)) {
+    const [x, y] = [(a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]]
+    if (!same(x, y)) return { key, a: x, b: y }
+  }
+  return null
+}

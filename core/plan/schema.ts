@@ -1,0 +1,108 @@
+import { z } from 'zod'
+import { FilmSheet, Id, Name, Note, WallTime } from '../film/schema'
+import { Method } from '../method/schema'
+import { MAX_PANELS, Panel, Vehicle, Walkaround } from '../vehicle/schema'
+
+export const FORMAT = 'cuirass/job@1'
+
+/** How one panel is broken into pieces. A panel without an entry is one piece by the method's bleed. */
+export const PieceChoice = z.strictObject({
+  panelId: Id,
+  parts: z.number().int().min(1).max(12),
+  /** `height`: seams run across, so that the panel's height is divided. */
+  along: z.enum(['width', 'height']),
+  /** Stretched first by this much, then shrunk on by heat [–]. */
+  preStretch: z.number().min(0).max(0.4),
+  bleedMm: z.number().min(0).max(300).nullable(),
+})
+export type PieceChoice = z.infer<typeof PieceChoice>
+
+export const Placement = z.strictObject({
+  pieceId: z.string().max(80),
+  xMm: z.number().min(0).max(3000),
+  yMm: z.number().min(0).max(200000),
+  widthMm: z.number().gt(0).max(20000),
+  lengthMm: z.number().gt(0).max(20000),
+  turnDeg: z.union([z.literal(0), z.literal(90)]),
+})
+export const KeptLayout = z.strictObject({
+  filmId: Id,
+  /** Mark of the pieces it was made from; another mark now means that the plan has moved on. */
+  mark: z.string().max(40),
+  rolls: z
+    .array(
+      z.strictObject({
+        id: z.string().max(60),
+        widthMm: z.number().gt(0),
+        usedMm: z.number().min(0),
+        placements: z.array(Placement).max(1000),
+      }),
+    )
+    .max(60),
+})
+export type KeptLayout = z.infer<typeof KeptLayout>
+
+/** The plan of a job: one document. Millimetres, °C, minutes, fractions; local wall times without a zone. */
+export const Plan = z
+  .strictObject({
+    format: z.literal(FORMAT),
+    name: Name,
+    customerRef: z.string().max(120),
+    vehicle: Vehicle,
+    walkaround: Walkaround,
+    /** The main film, and the sheet of each film chosen as it stood when it was chosen. */
+    film: z.strictObject({ mainId: Id.nullable(), sheets: z.array(FilmSheet).max(20) }),
+    method: Method,
+    panels: z.array(Panel).max(MAX_PANELS),
+    pieces: z.array(PieceChoice).max(MAX_PANELS),
+    layout: z.strictObject({
+      gapMm: z.number().min(0).max(100),
+      rollWidthMm: z.number().min(100).max(3000).nullable(),
+      seed: z.number().int().min(0).max(1e9),
+      kept: z.array(KeptLayout).max(20),
+    }),
+    runSheet: z.strictObject({
+      crew: z.number().int().min(1).max(12),
+      startAt: WallTime.nullable(),
+      paceFactor: z.number().min(0.5).max(6),
+      skip: z.array(z.string().max(80)).max(400),
+    }),
+    note: Note,
+  })
+  .superRefine((plan, ctx) => {
+    const ids = new Map<string, number>()
+    plan.panels.forEach((panel, i) => {
+      const seen = ids.get(panel.id)
+      if (seen !== undefined)
+        ctx.addIssue({ code: 'custom', path: ['panels', i, 'id'], message: 'duplicate_id', params: { other: seen } })
+      ids.set(panel.id, i)
+      panel.recesses.forEach((r, j) => {
+        if (r.mouthWidthMm > panel.widthMm)
+          ctx.addIssue({
+            code: 'custom',
+            path: ['panels', i, 'recesses', j, 'mouthWidthMm'],
+            message: 'recess_larger_than_panel',
+          })
+        else if (r.mouthHeightMm > panel.heightMm)
+          ctx.addIssue({
+            code: 'custom',
+            path: ['panels', i, 'recesses', j, 'mouthHeightMm'],
+            message: 'recess_larger_than_panel',
+          })
+      })
+      if (panel.crownMm > 0 && panel.crownMm > panel.crownOverMm / 2)
+        ctx.addIssue({ code: 'custom', path: ['panels', i, 'crownMm'], message: 'crown_deeper_than_half' })
+    })
+    plan.pieces.forEach((choice, i) => {
+      if (!ids.has(choice.panelId))
+        ctx.addIssue({ code: 'custom', path: ['pieces', i, 'panelId'], message: 'no_such_panel' })
+    })
+    const films = new Set(plan.film.sheets.map((s) => s.id))
+    if (plan.film.mainId && !films.has(plan.film.mainId))
+      ctx.addIssue({ code: 'custom', path: ['film', 'mainId'], message: 'no_such_film' })
+    plan.panels.forEach((panel, i) => {
+      if (panel.filmId && !films.has(panel.filmId))
+        ctx.addIssue({ code: 'custom', path: ['panels', i, 'filmId'], message: 'no_such_film' })
+    })
+  })
+export type Plan = z.infer<typeof Plan>

@@ -1,0 +1,99 @@
+import { civilToMinutes, minutesToCivil } from '../kit/civil'
+import type { HeatPoint } from '../heat/heat-points'
+import type { LogRow } from '../log/schema'
+import type { FilmLayout } from '../roll/lay-out'
+import type { Step } from '../run-sheet/steps'
+import type { Plan } from '../plan/schema'
+import type { Catalogue } from './catalogue'
+import { finding, type Finding } from './finding'
+
+interface Context {
+  plan: Plan
+  layouts: readonly FilmLayout[]
+  points: readonly HeatPoint[]
+  steps: readonly Step[]
+  catalogue: Catalogue
+}
+
+/** What the ledger says is amiss: readings out of range, films of two lots, defects, more film than planned. */
+export function logFindings(
+  { plan, layouts, points, steps, catalogue }: Context,
+  ledger: readonly LogRow[],
+): Finding[] {
+  const out: Finding[] = []
+  for (const point of points) {
+    const last = point.readings.at(-1)
+    if (!last || last.verdict === 'good') continue
+    const facts = {
+      panel: panelName(plan, point.panelId),
+      point: point.name,
+      kind: point.kind,
+      c: last.tempC,
+      min_c: point.range.min,
+      max_c: point.range.max,
+    }
+    if (last.verdict === 'over')
+      out.push(
+        finding('reading_over', 'warn', 'bay', { id: `reading_over/${point.id}`, panelId: point.panelId, facts }),
+      )
+    else if (point.state === 'due')
+      out.push(
+        finding('reading_under', 'warn', 'bay', { id: `reading_under/${point.id}`, panelId: point.panelId, facts }),
+      )
+  }
+  const lots = new Map<string, { lots: Set<string>; mm: number }>()
+  for (const { payload } of ledger) {
+    if (payload.kind === 'defect')
+      out.push(
+        finding('defect_logged', 'note', 'bay', {
+          id: `defect_logged/${out.length}`,
+          panelId: payload.panelId,
+          facts: { panel: panelName(plan, payload.panelId), defect: payload.defect, note: payload.note },
+        }),
+      )
+    if (payload.kind !== 'film_used') continue
+    const item = catalogue.stock.find((s) => s.id === payload.stockId)
+    if (!item) continue
+    const of = lots.get(item.filmId) ?? { lots: new Set(), mm: 0 }
+    of.lots.add(item.lot)
+    of.mm += payload.lengthMm
+    lots.set(item.filmId, of)
+  }
+  for (const [filmId, of] of lots) {
+    const layout = layouts.find((l) => l.film.id === filmId)
+    const film = layout?.film.name ?? filmId
+    if (of.lots.size > 1)
+      out.push(
+        finding('lots_mixed', 'warn', 'bay', {
+          id: `lots_mixed/film:${filmId}`,
+          facts: { film, lots: [...of.lots].join(', ') },
+        }),
+      )
+    if (layout && of.mm > layout.usedMm * 1.1 + 100)
+      out.push(
+        finding('more_film_than_planned', 'note', 'bay', {
+          id: `more_film/film:${filmId}`,
+          facts: { film, used_mm: of.mm, planned_mm: layout.usedMm },
+        }),
+      )
+  }
+  const due = recheckDueAt(steps)
+  const [d, n] = [due ? civilToMinutes(due) : null, civilToMinutes(catalogue.now)]
+  if (due && d !== null && n !== null && steps.find((s) => s.code === 'recheck')?.state !== 'done')
+    out.push(
+      finding(n >= d ? 'recheck_overdue' : 'recheck_waits', n >= d ? 'warn' : 'note', 'handover', { facts: { due } }),
+    )
+  return out
+}
+
+const panelName = (plan: Plan, id: string): string => plan.panels.find((p) => p.id === id)?.name ?? id
+
+/** The recheck falls due when the rest begun after the check has run (24 h by common practice). Local wall time. */
+export function recheckDueAt(steps: readonly Step[]): string | null {
+  const rest = steps.find((s) => s.code === 'rest')
+  const check = steps.find((s) => s.code === 'check_round')
+  const begun = rest?.doneAt ?? check?.doneAt
+  if (!rest || !begun) return null
+  const t = civilToMinutes(begun)
+  return t === null ? null : minutesToCivil(t + rest.waitMin)
+}

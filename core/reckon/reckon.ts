@@ -1,0 +1,346 @@
+import { EDGE_RULES } from '../edge/edge-data'
+import { filmFitness } from '../film/fitness'
+import type { FilmSheet } from '../film/schema'
+import { heatPoints, type HeatPoint } from '../heat/heat-points'
+import type { LogRow } from '../log/schema'
+import { layOutFilm, purchase, type FilmLayout, type Purchase } from '../roll/lay-out'
+import { measureStanding, piecesOf, type Piece } from '../roll/pieces'
+import { readyAt, stepsOf, type Step } from '../run-sheet/steps'
+import { panelStretch } from '../stretch/panel-stretch'
+import type { Plan } from '../plan/schema'
+import { bodyContrast, STRONG_CONTRAST_DE, walkaroundFindings } from '../vehicle/walkaround-rules'
+import { panelFindings } from '../vehicle/panel-rules'
+import type { Panel } from '../vehicle/schema'
+import type { Catalogue } from './catalogue'
+import { figure, from, input, type Figure } from './figure'
+import { finding, type Finding } from './finding'
+import { logFindings, recheckDueAt } from './log-rules'
+import { stageStates, type StageState } from './stages'
+
+/** Everything that follows from a plan, the shop's catalogue and what has happened so far. */
+export interface Reckoning {
+  figures: Map<string, Figure>
+  findings: Finding[]
+  pieces: Piece[]
+  layouts: FilmLayout[]
+  purchases: Map<string, Purchase>
+  points: HeatPoint[]
+  steps: Step[]
+  stages: StageState[]
+  stretch: ReadonlyMap<string, number>
+  recheckDueAt: string | null
+}
+
+/**
+ * The one entry of the core: every figure and finding of a job. Pure; runs while one types and again before a save.
+ * Times are UTC wall times without a zone; `runSheet.startAt` is the shop's own.
+ */
+export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow[]): Reckoning {
+  const figures = new Map<string, Figure>()
+  const keep = (f: Figure): Figure => (figures.set(f.id, f), f)
+  const findings: Finding[] = [...walkaroundFindings(plan, catalogue.now), ...panelFindings(plan)]
+  const films = new Map(plan.film.sheets.map((s) => [s.id, s]))
+  const panels = new Map(plan.panels.map((p) => [p.id, p]))
+  const contrast = bodyContrast(plan)
+  if (contrast !== null) keep(contrastFigure(plan, contrast))
+  const wrapped = plan.panels.filter((p) => p.wrap)
+  const filmOf = (panel: Panel): FilmSheet | undefined => films.get(panel.filmId ?? plan.film.mainId ?? '')
+
+  const pieces: Piece[] = []
+  const stretch = new Map<string, number>()
+  const worst: Figure[] = []
+  for (const panel of wrapped) {
+    const film = filmOf(panel)
+    keep(areaFigure(panel))
+    if (!film) continue
+    for (const piece of piecesOf(plan, panel, film, contrast !== null && contrast >= STRONG_CONTRAST_DE)) {
+      pieces.push(piece)
+      keep(piece.figures.width)
+      keep(piece.figures.height)
+    }
+    const s = panelStretch(plan, panel, film)
+    s.all.forEach(keep)
+    worst.push(s.worst)
+    stretch.set(panel.id, s.worst.value as number)
+    findings.push(...s.findings)
+  }
+  findings.push(...filmFindings(plan, films, catalogue))
+
+  const layouts: FilmLayout[] = []
+  const purchases = new Map<string, Purchase>()
+  for (const film of films.values()) {
+    const own = pieces.filter((p) => p.filmId === film.id)
+    if (own.length === 0) continue
+    const layout = layOutFilm(plan, film, own)
+    layouts.push(layout)
+    const bought = purchase(film, layout, catalogue.stock)
+    purchases.set(film.id, bought)
+    filmFigures(plan, layout, bought, panels).forEach(keep)
+    findings.push(...layoutFindings(layout, bought, panels))
+  }
+  const points = heatPoints(pieces, panels, films, stretch, ledger)
+  const steps = stepsOf({ plan, panels, films, pieces, points }, ledger)
+  railFigures(plan, catalogue, { wrapped, pieces, worst, layouts, points, steps, figures }).forEach(keep)
+  findings.push(...logFindings({ plan, layouts, points, steps, catalogue }, ledger))
+  const due = recheckDueAt(steps)
+  const stages = stageStates({ plan, pieces, layouts, steps, findings, ledger, points })
+  return { figures, findings, pieces, layouts, purchases, points, steps, stages, stretch, recheckDueAt: due }
+}
+
+function contrastFigure(plan: Plan, contrast: number): Figure {
+  const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
+  return figure(
+    'walkaround/contrast', contrast, 'delta_e', 'CIEDE2000({body}, {film})',
+    [input('body', plan.vehicle.colour.hex, 'delta_e', 'measured', 'vehicle/colour'), input('film', main?.colour.hex ?? '', 'delta_e', 'film_sheet', `film/${main?.id ?? ''}/colour`)],
+    { source: 'docs/sources.md#sharma-2005', standing: 'published', limit: { value: STRONG_CONTRAST_DE, unit: 'delta_e', kind: 'max', standing: 'assumed', at: 'data/contrast' } },
+  ) // prettier-ignore
+}
+
+const areaFigure = (panel: Panel): Figure =>
+  figure(`panel/${panel.id}/area`, panel.widthMm * panel.heightMm, 'mm2', '{width} × {height}', [
+    input('width', panel.widthMm, 'mm', measureStanding(panel, 'widthMm'), `panels/${panel.id}/widthMm`),
+    input('height', panel.heightMm, 'mm', measureStanding(panel, 'heightMm'), `panels/${panel.id}/heightMm`),
+  ])
+
+function filmFindings(plan: Plan, films: ReadonlyMap<string, FilmSheet>, catalogue: Catalogue): Finding[] {
+  const out: Finding[] = []
+  if (!plan.film.mainId) out.push(finding('no_film', 'stop', 'film'))
+  const used = new Set([plan.film.mainId, ...plan.panels.filter((p) => p.wrap).map((p) => p.filmId)])
+  for (const film of films.values()) {
+    if (!used.has(film.id)) continue
+    for (const unfit of filmFitness(film, plan, catalogue.now))
+      out.push(
+        finding(unfit.code, unfit.level, 'film', {
+          id: `${unfit.code}/film:${film.id}`,
+          facts: { film: film.name, ...unfit.facts },
+        }),
+      )
+    if (plan.method.heatSource === 'torch' && film.finish !== 'gloss')
+      out.push(
+        finding('torch_gloss_only', 'warn', 'film', {
+          id: `torch_gloss_only/film:${film.id}`,
+          facts: { film: film.name },
+        }),
+      )
+  }
+  return out
+}
+
+function filmFigures(plan: Plan, layout: FilmLayout, bought: Purchase, panels: ReadonlyMap<string, Panel>): Figure[] {
+  const { film } = layout
+  const at = (f: string) => `film/${film.id}/${f}`
+  const id = (f: string) => `roll/${film.id}/${f}`
+  const placed = new Set(layout.rolls.flatMap((r) => r.placements.map((p) => p.pieceId)))
+  const placedPanels = new Set(layout.pieces.filter((p) => placed.has(p.id)).map((p) => p.panelId))
+  const panelArea = [...placedPanels].reduce((sum, panelId) => {
+    const panel = panels.get(panelId)
+    const share =
+      layout.pieces.filter((p) => p.panelId === panelId && placed.has(p.id)).length /
+      Math.max(1, layout.pieces.filter((p) => p.panelId === panelId).length)
+    return sum + (panel ? panel.widthMm * panel.heightMm * share : 0)
+  }, 0)
+  const used = figure(
+    id('used'),
+    layout.usedMm,
+    'mm',
+    layout.rolls.length > 1 ? 'Σ inputs' : 'far edge of the last band: {roll_1}',
+    layout.rolls.map((r, i) => input(`roll_${i + 1}`, r.usedMm, 'mm', 'measured', 'layout')),
+    { standing: 'common_practice' },
+  )
+  const bound = figure(
+    id('bound'),
+    layout.boundMm,
+    'mm',
+    'no plan of {pieces} pieces on {width} can be shorter',
+    [
+      input('pieces', layout.pieces.length, 'count', 'measured', 'pieces'),
+      input('width', layout.rollWidthMm, 'mm', 'film_sheet', at('widthsMm')),
+    ],
+    { source: 'docs/sources.md#fekete-schepers-2004', standing: 'published' },
+  )
+  const yieldFigure = figure(
+    id('yield'),
+    layout.usedMm > 0 ? panelArea / (layout.usedMm * layout.rollWidthMm) : null,
+    'fraction',
+    '{panels} ÷ ({used} × {width})',
+    [
+      input('panels', panelArea, 'mm2', 'measured', 'panels'),
+      from('used', used),
+      input('width', layout.rollWidthMm, 'mm', 'film_sheet', at('widthsMm')),
+    ],
+  )
+  const price = input(
+    'price',
+    film.soldBy.price,
+    film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet' ? 'money_each' : 'price_per_m',
+    'film_sheet',
+    at('soldBy'),
+  )
+  const minimum = input('minimum', film.soldBy.minimumMm, 'mm', 'film_sheet', at('soldBy'))
+  const shelf = bought.shelf[0]
+  const whole = film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet'
+  const order =
+    bought.covered && shelf
+      ? figure(id('order'), 0, 'mm', '{shelf} on the shelf in one lot covers {used}', [
+          input('shelf', shelf.leftMm, 'mm', 'measured', `stock/${shelf.id}`),
+          from('used', used),
+        ])
+      : figure(
+          id('order'),
+          bought.orderMm,
+          'mm',
+          whole ? '{units} × {length} for {used}' : 'max({minimum}, {used} rounded up to the next {step})',
+          whole
+            ? [
+                input('units', bought.units, 'count', 'measured', 'layout'),
+                input('length', film.rollLengthsMm[0] ?? 0, 'mm', 'film_sheet', at('rollLengthsMm')),
+                from('used', used),
+              ]
+            : [
+                minimum,
+                from('used', used),
+                input('step', film.soldBy.unit === 'metre' ? 1000 : 500, 'mm', 'film_sheet', at('soldBy')),
+              ],
+        )
+  const cost = figure(
+    id('cost'),
+    bought.cost,
+    'money',
+    bought.covered ? 'nothing to buy' : whole ? '{units} × {price}' : '{order} × {price}',
+    bought.covered
+      ? []
+      : whole
+        ? [input('units', bought.units, 'count', 'measured', 'layout'), price]
+        : [from('order', order), price],
+  )
+  return [used, bound, yieldFigure, order, cost]
+}
+
+function layoutFindings(layout: FilmLayout, bought: Purchase, panels: ReadonlyMap<string, Panel>): Finding[] {
+  const { film } = layout
+  const out: Finding[] = []
+  for (const { piece, why } of layout.unplaced) {
+    const panel = panels.get(piece.panelId)
+    const facts = {
+      piece: piece.name,
+      across_mm: piece.turn === 'quarter' ? Math.min(piece.acrossMm, piece.alongMm) : piece.acrossMm,
+      roll_mm: layout.rollWidthMm,
+      film: film.name,
+      why,
+    }
+    const along = panel && piece.acrossMm === piece.cutWidthMm ? 'width' : 'height'
+    const size = along === 'width' ? piece.cutWidthMm : piece.cutHeightMm
+    const parts = Math.min(12, piece.parts * Math.max(2, Math.ceil(size / layout.rollWidthMm)))
+    out.push(
+      finding('piece_wider_than_roll', 'stop', 'roll', {
+        id: `piece_wider_than_roll/${piece.id}`, panelId: piece.panelId, facts,
+        limit: { value: layout.rollWidthMm, unit: 'mm', kind: 'max', standing: 'film_sheet', at: `film/${film.id}/widthsMm` }, figureId: piece.acrossMm === piece.cutWidthMm ? piece.figures.width.id : piece.figures.height.id,
+        waysOut: [{ code: 'seam', change: { kind: 'piece', panelId: piece.panelId, set: { parts, along } }, becomes: null, facts: { parts, along } }],
+      }),
+    ) // prettier-ignore
+  }
+  if (layout.kept === 'stale')
+    out.push(
+      finding('layout_stale', 'warn', 'roll', {
+        id: `layout_stale/film:${film.id}`,
+        facts: { film: film.name },
+        waysOut: [{ code: 'lay_again', change: { kind: 'drop_kept_layout' }, becomes: null, facts: {} }],
+      }),
+    )
+  if (!bought.covered && bought.shelf.reduce((s, i) => s + i.leftMm, 0) >= layout.usedMm && bought.shelf.length > 1)
+    out.push(
+      finding('two_lots', 'warn', 'roll', {
+        id: `two_lots/film:${film.id}`,
+        facts: { film: film.name, lots: new Set(bought.shelf.map((s) => s.lot)).size },
+      }),
+    )
+  if (layout.rolls.length > 1 && film.kind !== 'sheet_goods')
+    out.push(
+      finding('several_rolls', 'warn', 'roll', {
+        id: `several_rolls/film:${film.id}`,
+        facts: { film: film.name, rolls: layout.rolls.length },
+      }),
+    )
+  return out
+}
+
+interface RailContext {
+  wrapped: Panel[]
+  pieces: Piece[]
+  worst: Figure[]
+  layouts: FilmLayout[]
+  points: HeatPoint[]
+  steps: Step[]
+  figures: Map<string, Figure>
+}
+
+/** The rail that is always there in a job. */
+function railFigures(plan: Plan, catalogue: Catalogue, c: RailContext): Figure[] {
+  const of = (suffix: string) => c.layouts.flatMap((l) => c.figures.get(`roll/${l.film.id}/${suffix}`) ?? [])
+  const total = (id: string, unit: Figure['unit'], parts: Figure[]): Figure =>
+    figure(id, parts.length === 0 ? null : parts.reduce((s, f) => s + Number(f.value ?? 0), 0), unit, 'Σ inputs', parts.map((f, i) => ({ ...from(`n${i + 1}`, f) }))) // prettier-ignore
+  const worst = c.worst.reduce<Figure | null>((a, b) => (!a || (b.value as number) > (a.value as number) ? b : a), null)
+  const useful = of('yield')
+  const film = c.layouts.reduce((s, l) => s + l.usedMm * l.rollWidthMm, 0)
+  const net = c.layouts.reduce((s, l, i) => s + Number(useful[i]?.value ?? 0) * l.usedMm * l.rollWidthMm, 0)
+  const edges = c.wrapped.flatMap((p) =>
+    p.edges.map((e) =>
+      input(`${p.id}_${e.id}`, e.lengthMm, 'mm', measureStanding(p, `edges.${e.id}`), `panels/${p.id}/edges`),
+    ),
+  )
+  const tape = c.wrapped.flatMap((p) =>
+    p.edges
+      .filter((e) => EDGE_RULES[e.meets].sealTape || EDGE_RULES[e.meets].cutTape)
+      .map((e) => input(`${p.id}_${e.id}`, e.lengthMm, 'mm', 'measured', `panels/${p.id}/edges`)),
+  )
+  const seams = c.pieces
+    .filter((p) => p.seamMm > 0)
+    .map((p) => input(p.id, p.seamMm, 'mm', 'measured', `pieces/${p.panelId}/parts`))
+  const due = c.points.filter((p) => p.state === 'due').length
+  const work = c.steps
+    .filter((s) => s.state !== 'skipped')
+    .map((s) => input(s.id, s.minutes * s.people, 'min', 'assumed', `steps/${s.id}`))
+  const sum = (list: { value: number | string | null }[]) => list.reduce((s, i) => s + Number(i.value ?? 0), 0)
+  const start = plan.runSheet.startAt
+  return [
+    total('rail/film_used', 'mm', of('used')),
+    total('rail/film_order', 'mm', of('order')),
+    total('rail/cost', 'money', of('cost')),
+    figure('rail/yield', film > 0 ? net / film : null, 'fraction', '{net} ÷ {film}', [
+      input('net', net, 'mm2', 'measured', 'panels'),
+      input('film', film, 'mm2', 'measured', 'layout'),
+    ]),
+    worst
+      ? figure(
+          'rail/worst_stretch',
+          worst.value,
+          'fraction',
+          'the largest of {panels} panels: {worst}',
+          [input('panels', c.worst.length, 'count', 'measured', 'panels'), from('worst', worst)],
+          { limit: worst.limit, source: worst.source },
+        )
+      : figure('rail/worst_stretch', null, 'fraction', 'no panel measured', []),
+    figure('rail/seams', sum(seams), 'mm', seams.length === 0 ? 'no panel is split' : 'Σ inputs', seams),
+    figure('rail/edges', sum(edges), 'mm', 'Σ inputs', edges),
+    figure('rail/tape', sum(tape), 'mm', tape.length === 0 ? 'no edge asks for tape' : 'Σ inputs', tape, {
+      standing: 'common_practice',
+    }),
+    figure('rail/heat_points', due, 'count', '{all} − {done}', [
+      input('all', c.points.length, 'count', 'common_practice', 'points'),
+      input('done', c.points.length - due, 'count', 'measured', 'log'),
+    ]),
+    figure('rail/crew_minutes', sum(work), 'min', 'Σ inputs', work),
+    figure(
+      'rail/ready_at',
+      start ? readyAt(c.steps, start, catalogue.hours) : null,
+      'wall_time',
+      start ? '{start} + the steps in open hours + their waits' : 'no start set',
+      start
+        ? [
+            input('start', start, 'wall_time', 'measured', 'runSheet/startAt'),
+            input('steps', c.steps.length, 'count', 'assumed', 'steps'),
+          ]
+        : [],
+    ),
+  ]
+}

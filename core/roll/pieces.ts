@@ -1,0 +1,108 @@
+import type { FilmSheet } from '../film/schema'
+import { EDGE_RULES, GRIP_MM } from '../edge/edge-data'
+import { choiceFor } from '../plan/new-plan'
+import type { Plan } from '../plan/schema'
+import { figure, input, type Figure, type Standing } from '../reckon/figure'
+import { PANEL_FACTS } from '../vehicle/panel-data'
+import type { Edge, Panel } from '../vehicle/schema'
+import { CONTRAST_WRAP_MM } from '../vehicle/walkaround-rules'
+
+/** One cut of film. Cut sizes in mm as the panel stands; `across`/`along` as the piece lies on the roll before any turn. */
+export interface Piece {
+  id: string
+  panelId: string
+  part: number
+  parts: number
+  name: string
+  filmId: string
+  cutWidthMm: number
+  cutHeightMm: number
+  acrossMm: number
+  alongMm: number
+  turn: 'fixed' | 'quarter'
+  seamMm: number
+  figures: { width: Figure; height: Figure }
+}
+
+export const measureStanding = (panel: Panel, field: string): Standing =>
+  panel.assumed.includes(field) ? 'assumed' : 'measured'
+
+export const edgesAt = (panel: Panel, at: Edge['at']): Edge[] => panel.edges.filter((e) => e.at === at)
+
+/** Film beyond the panel at one side, mm: the bleed, or the deepest wrap-under there and a grip, whichever is more. */
+export function marginMm(
+  panel: Panel,
+  at: Edge['at'],
+  bleedMm: number,
+  extraMm: number,
+): { mm: number; wrapMm: number } {
+  const wrapMm = Math.max(0, ...edgesAt(panel, at).map((e) => EDGE_RULES[e.meets].wrapUnderMm)) + extraMm
+  return { mm: Math.max(bleedMm, wrapMm + GRIP_MM), wrapMm }
+}
+
+interface Axis {
+  ends: [Edge['at'], Edge['at']]
+  field: 'widthMm' | 'heightMm'
+  name: 'width' | 'height'
+}
+const WIDTH: Axis = { ends: ['left', 'right'], field: 'widthMm', name: 'width' }
+const HEIGHT: Axis = { ends: ['top', 'bottom'], field: 'heightMm', name: 'height' }
+
+/** The pieces of one panel in one film. Bleed, wrap-under, seams and the roll's shrink are put in here and nowhere else. */
+export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContrast: boolean): Piece[] {
+  const choice = choiceFor(plan, panel.id)
+  const facts = PANEL_FACTS[panel.kind]
+  const bleed = choice.bleedMm ?? plan.method.bleedMm
+  const bleedAt = choice.bleedMm === null ? 'method/bleedMm' : `pieces/${panel.id}/bleedMm`
+  const extra = strongContrast ? CONTRAST_WRAP_MM : 0
+  // Directional film, or a school that lays all film one way: sides and bumpers the same way up the roll.
+  const sameWay = plan.method.direction === 'always' || film.directional
+  const fixed = (sameWay && facts.sameWayUp) || plan.method.direction === 'always' || facts.rollAlongWidth === true
+  const widthAlong = facts.sameWayUp || facts.rollAlongWidth === true
+  const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
+
+  return Array.from({ length: choice.parts }, (_, index) => {
+    const id = choice.parts === 1 ? panel.id : `${panel.id}.${index + 1}`
+    const size = (axis: Axis): Figure => {
+      const split = choice.parts > 1 && choice.along === axis.name
+      const margins = axis.ends.map((at, end) => {
+        const inner = split && (end === 0 ? index > 0 : index < choice.parts - 1)
+        return inner ? film.overlapMm : marginMm(panel, at, bleed, extra).mm
+      }) as [number, number]
+      const stretchAlong = relax > 0 && (axis.name === 'width') === widthAlong ? relax : 0
+      const value = (panel[axis.field] / (split ? choice.parts : 1) + margins[0] + margins[1]) * (1 + stretchAlong)
+      return figure(
+        `piece/${id}/${axis.name}`,
+        value,
+        'mm',
+        `({${axis.name}}${split ? ' ÷ {parts}' : ''} + {${axis.ends[0]}} + {${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}`,
+        [
+          input(
+            axis.name,
+            panel[axis.field],
+            'mm',
+            measureStanding(panel, axis.field),
+            `panels/${panel.id}/${axis.field}`,
+          ),
+          ...(split ? [input('parts', choice.parts, 'count', 'measured', `pieces/${panel.id}/parts`)] : []),
+          ...axis.ends.map((at, end) => {
+            const isBleed = margins[end] === bleed
+            return input(at, margins[end] ?? 0, 'mm', 'common_practice', isBleed ? bleedAt : `panels/${panel.id}/edges`)
+          }),
+          ...(stretchAlong > 0
+            ? [input('residue', relax, 'fraction', 'film_sheet', `film/${film.id}/rollResidue`)]
+            : []),
+        ],
+      )
+    }
+    const [width, height] = [size(WIDTH), size(HEIGHT)]
+    const [w, h] = [width.value as number, height.value as number]
+    const seamMm = index === 0 ? 0 : choice.along === 'height' ? panel.widthMm : panel.heightMm
+    return {
+      id, panelId: panel.id, part: index + 1, parts: choice.parts, filmId: film.id,
+      name: choice.parts === 1 ? panel.name : `${panel.name} ${index + 1}/${choice.parts}`,
+      cutWidthMm: w, cutHeightMm: h, acrossMm: widthAlong ? h : w, alongMm: widthAlong ? w : h,
+      turn: fixed ? 'fixed' : 'quarter', seamMm, figures: { width, height },
+    } satisfies Piece // prettier-ignore
+  })
+}

@@ -1,0 +1,3 @@
+export * from './types'
+export { pack, type PackOptions } from './pack'
+export { lengthBound } from './bound'

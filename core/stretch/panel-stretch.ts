@@ -1,0 +1,265 @@
+import type { FilmSheet } from '../film/schema'
+import { EDGE_RULES } from '../edge/edge-data'
+import { choiceFor } from '../plan/new-plan'
+import type { Plan } from '../plan/schema'
+import { figure, from, input, type Figure } from '../reckon/figure'
+import { finding, type Finding, type WayOut } from '../reckon/finding'
+import { measureStanding } from '../roll/pieces'
+import type { Panel, Recess } from '../vehicle/schema'
+import {
+  bridgeStrain,
+  capStretch,
+  cornerSqueeze180,
+  cornerSqueeze90,
+  recessProfileMm,
+  sagittaRadiusMm,
+} from './closed-forms'
+
+/** Lock-and-gap distance that spreads a bridge, mm. Common practice, no source. */
+const WIDE_GAP_MM = 200
+const GEOMETRY = 'docs/sources.md#geometry'
+const MILNOR = 'docs/sources.md#milnor-1969'
+
+export interface PanelStretch {
+  worst: Figure
+  all: Figure[]
+  findings: Finding[]
+}
+
+/** Rule-based stretch of a panel in a film: its crown as a cap, its recesses bridged or fed, its corners' squeeze. */
+export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet): PanelStretch {
+  const choice = choiceFor(plan, panel.id)
+  const limit = {
+    value: film.stretchLimit,
+    unit: 'fraction',
+    kind: 'max',
+    standing: 'film_sheet',
+    at: `film/${film.id}/stretchLimit`,
+  } as const
+  const crown = crownStretch(panel, choice.parts, choice.along)
+  const recesses = panel.recesses.map((r) => ({ r, f: recessStretch(panel, r) }))
+  const stretches = [crown, ...recesses.map((x) => x.f)]
+  const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
+  const taken = Math.max(...stretches.map((f) => f.value as number))
+  const heat = choice.preStretch > 0 ? film.heatShrink : 0
+  // Relaxed film has its own slack to give; film pre-stretched and shrunk on gives back what heat can return.
+  const value = Math.max(0, (1 + taken) * (1 - relax) * (1 - heat) - 1)
+  const worst = figure(
+    `stretch/${panel.id}/worst`,
+    value,
+    'fraction',
+    `(1 + max(${stretches.map((_, i) => `{s${i + 1}}`).join(', ')}))${relax > 0 ? ' × (1 − {residue})' : ''}${heat > 0 ? ' × (1 − {shrink})' : ''} − 1, not below 0`,
+    [
+      ...stretches.map((f, i) => from(`s${i + 1}`, f)),
+      ...(relax > 0 ? [input('residue', relax, 'fraction', 'film_sheet', `film/${film.id}/rollResidue`)] : []),
+      ...(heat > 0 ? [input('shrink', heat, 'fraction', 'film_sheet', `film/${film.id}/heatShrink`)] : []),
+    ],
+    { limit, standing: 'common_practice', source: GEOMETRY },
+  )
+  const corners = cornerFigures(plan, panel, film)
+  const findings: Finding[] = []
+  if (value > film.stretchLimit + 1e-9) {
+    const worstRecess = recesses.find((x) => x.f.value === taken)
+    findings.push(
+      finding('stretch_over_limit', 'stop', 'pieces', {
+        panelId: panel.id,
+        facts: {
+          panel: panel.name,
+          value,
+          limit: film.stretchLimit,
+          where: worstRecess ? worstRecess.r.name : 'crown',
+        },
+        figureId: worst.id,
+        limit,
+        waysOut: waysOut(plan, panel, film, worstRecess?.r ?? null),
+      }),
+    )
+  } else if (value > film.postHeatOver + 1e-9)
+    findings.push(
+      finding('stretch_needs_post_heat', 'note', 'pieces', {
+        panelId: panel.id,
+        facts: {
+          panel: panel.name,
+          value,
+          limit: film.postHeatOver,
+          min_c: film.postHeatC.min,
+          max_c: film.postHeatC.max,
+        },
+        figureId: worst.id,
+      }),
+    )
+  const tight = corners.filter((c) => (c.value as number) > film.heatShrink)
+  if (tight.length > 0)
+    findings.push(
+      finding('corner_needs_relief', 'note', 'pieces', {
+        panelId: panel.id,
+        facts: { panel: panel.name, value: Math.max(...tight.map((c) => c.value as number)), limit: film.heatShrink },
+        figureId: tight[0]?.id ?? null,
+      }),
+    )
+  return { worst, all: [...stretches, ...corners, worst], findings }
+}
+
+/**
+ * A crowned panel as part of a sphere through its straightedge reading; its piece as the cap that covers it (half the
+ * diagonal), so that the true least worst stretch is at most this.
+ */
+function crownStretch(panel: Panel, parts: number, along: 'width' | 'height'): Figure {
+  const id = `stretch/${panel.id}/crown`
+  const at = (f: string) => `panels/${panel.id}/${f}`
+  if (panel.crownMm <= 0 || panel.crownOverMm <= 0)
+    return figure(id, 0, 'fraction', '{crown} = 0: taken as flat', [
+      input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
+    ])
+  const radius = sagittaRadiusMm(panel.crownMm, panel.crownOverMm)
+  const [w, h] = [
+    along === 'width' ? panel.widthMm / parts : panel.widthMm,
+    along === 'height' ? panel.heightMm / parts : panel.heightMm,
+  ]
+  // A reading over a short straightedge can ask for more than a half sphere: no panel is that.
+  const alpha = Math.min(Math.hypot(w, h) / 2 / radius, Math.PI / 2)
+  return figure(
+    id,
+    capStretch(alpha),
+    'fraction',
+    `α ÷ sin α − 1, α = √({width}² + {height}²) ÷ 2 ÷ R, R = ({over}² ÷ 4 + {crown}²) ÷ (2 × {crown})`,
+    [
+      input('width', w, 'mm', measureStanding(panel, 'widthMm'), at('widthMm')),
+      input('height', h, 'mm', measureStanding(panel, 'heightMm'), at('heightMm')),
+      input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
+      input('over', panel.crownOverMm, 'mm', measureStanding(panel, 'crownOverMm'), at('crownOverMm')),
+    ],
+    { source: MILNOR, standing: 'published' },
+  )
+}
+
+function recessStretch(panel: Panel, r: Recess): Figure {
+  const id = `stretch/${panel.id}/${r.id}`
+  const at = (f: string) => `panels/${panel.id}/recesses/${r.id}/${f}`
+  const standing = (f: string) => measureStanding(panel, `recesses.${r.id}.${f}`)
+  if (r.way !== 'bridge')
+    return figure(
+      id,
+      0,
+      'fraction',
+      r.way === 'feed' ? 'fed from the open side: {depth} deep, no stretch' : 'inlay: a piece of its own, {depth} deep',
+      [input('depth', r.depthMm, 'mm', standing('depthMm'), at('depthMm'))],
+      { standing: 'common_practice' },
+    )
+  const narrow = r.mouthWidthMm <= r.mouthHeightMm ? 'mouthWidthMm' : 'mouthHeightMm'
+  const profile = recessProfileMm(r[narrow], r.depthMm, r.wallDeg)
+  return figure(
+    id,
+    bridgeStrain(profile, r[narrow], r.gapMm),
+    'fraction',
+    '(profile + 2 × {gap}) ÷ ({mouth} + 2 × {gap}) − 1, profile from mouth {mouth}, depth {depth} and walls of {wall}°',
+    [
+      input('mouth', r[narrow], 'mm', standing(narrow), at(narrow)),
+      input('depth', r.depthMm, 'mm', standing('depthMm'), at('depthMm')),
+      input('wall', r.wallDeg, 'count', standing('wallDeg'), at('wallDeg')),
+      input('gap', r.gapMm, 'mm', 'common_practice', at('gapMm')),
+    ],
+    { source: GEOMETRY },
+  )
+}
+
+function cornerFigures(plan: Plan, panel: Panel, film: FilmSheet): Figure[] {
+  const radius = panel.cornerRadiusMm
+  if (radius === null) return []
+  const rules = panel.edges.map((e) => EDGE_RULES[e.meets]).filter((r) => r.wrapUnderMm > 0)
+  const deepest = rules.sort((a, b) => b.wrapUnderMm * (b.under ? 2 : 1) - a.wrapUnderMm * (a.under ? 2 : 1))[0]
+  if (!deepest) return []
+  const value = (deepest.under ? cornerSqueeze180 : cornerSqueeze90)(deepest.wrapUnderMm, radius)
+  return [
+    figure(
+      `squeeze/${panel.id}/corner`,
+      value,
+      'fraction',
+      deepest.under ? '2 × {flange} ÷ ({radius} + {flange})' : '{flange} ÷ ({radius} + {flange})',
+      [
+        input('flange', deepest.wrapUnderMm, 'mm', 'common_practice', `panels/${panel.id}/edges`),
+        input('radius', radius, 'mm', measureStanding(panel, 'cornerRadiusMm'), `panels/${panel.id}/cornerRadiusMm`),
+      ],
+      {
+        source: GEOMETRY,
+        limit: {
+          value: film.heatShrink,
+          unit: 'fraction',
+          kind: 'max',
+          standing: 'film_sheet',
+          at: `film/${film.id}/heatShrink`,
+        },
+      },
+    ),
+  ]
+}
+
+/** Answers to a stretch past the limit, each computed; those that do not bring it down are left out. */
+function waysOut(plan: Plan, panel: Panel, film: FilmSheet, recess: Recess | null): WayOut[] {
+  const now = panelWorst(plan, panel, film)
+  const choice = choiceFor(plan, panel.id)
+  const candidates: Omit<WayOut, 'becomes'>[] = []
+  if (recess) {
+    const set = (change: Partial<Recess>) => ({
+      kind: 'recess' as const,
+      panelId: panel.id,
+      recessId: recess.id,
+      set: change,
+    })
+    if (recess.open) candidates.push({ code: 'feed', change: set({ way: 'feed' }), facts: { recess: recess.name } })
+    if (recess.gapMm < WIDE_GAP_MM)
+      candidates.push({
+        code: 'wider_gap',
+        change: set({ gapMm: WIDE_GAP_MM }),
+        facts: { recess: recess.name, gap_mm: WIDE_GAP_MM },
+      })
+    candidates.push({ code: 'inlay', change: set({ way: 'inlay' }), facts: { recess: recess.name } })
+  } else {
+    for (const along of ['height', 'width'] as const)
+      for (const parts of [2, 3])
+        if (parts > choice.parts || along !== choice.along)
+          candidates.push({
+            code: 'seam',
+            change: { kind: 'piece', panelId: panel.id, set: { parts, along } },
+            facts: { parts, along },
+          })
+  }
+  if (choice.preStretch === 0)
+    candidates.push({
+      code: 'pre_stretch',
+      change: { kind: 'piece', panelId: panel.id, set: { preStretch: 0.2 } },
+      facts: { stretch: 0.2 },
+    })
+  if (plan.method.tension !== 'relax_first' && film.rollResidue > 0)
+    candidates.push({ code: 'relax_first', change: { kind: 'method', set: { tension: 'relax_first' } }, facts: {} })
+  return candidates
+    .map((c) => ({ ...c, becomes: afterChange(plan, panel, film, c.change) }))
+    .filter((c) => c.becomes < now - 1e-4)
+    .sort(
+      (a, b) => Number(a.becomes > film.stretchLimit) - Number(b.becomes > film.stretchLimit) || a.becomes - b.becomes,
+    )
+    .slice(0, 4)
+}
+
+function panelWorst(plan: Plan, panel: Panel, film: FilmSheet): number {
+  const choice = choiceFor(plan, panel.id)
+  const taken = Math.max(
+    crownStretch(panel, choice.parts, choice.along).value as number,
+    ...panel.recesses.map((r) => recessStretch(panel, r).value as number),
+  )
+  const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
+  return Math.max(0, (1 + taken) * (1 - relax) * (1 - (choice.preStretch > 0 ? film.heatShrink : 0)) - 1)
+}
+
+function afterChange(plan: Plan, panel: Panel, film: FilmSheet, change: WayOut['change']): number {
+  if (change.kind === 'recess')
+    return panelWorst(
+      plan,
+      { ...panel, recesses: panel.recesses.map((r) => (r.id === change.recessId ? { ...r, ...change.set } : r)) },
+      film,
+    )
+  if (change.kind === 'piece')
+    return panelWorst({ ...plan, pieces: [{ ...choiceFor(plan, panel.id), ...change.set }] }, panel, film)
+  if (change.kind === 'method') return panelWorst({ ...plan, method: { ...plan.method, ...change.set } }, panel, film)
+  return panelWorst(plan, panel, film)
+}

@@ -1,0 +1,15 @@
+import { differenceCiede2000, parseHex, lab65, type Lab65 } from 'culori'
+
+const ciede2000 = differenceCiede2000()
+
+/** Colour difference ΔE00 of two L*a*b* triples. Source: docs/sources.md#sharma-2005. */
+export function labDifference(a: [number, number, number], b: [number, number, number]): number {
+  const lab = ([l, x, y]: [number, number, number]): Lab65 => ({ mode: 'lab65', l, a: x, b: y })
+  return ciede2000(lab(a), lab(b))
+}
+
+/** ΔE00 of two sRGB colours `#rrggbb`; null where one is no colour. */
+export function hexDifference(a: string, b: string): number | null {
+  const [x, y] = [parseHex(a), parseHex(b)]
+  return x && y ? ciede2000(lab65(x), lab65(y)) : null
+}

@@ -1,0 +1,177 @@
+import { CAREFUL } from '@/core/method/schema'
+import { newPlan } from '@/core/plan/new-plan'
+import { Plan } from '@/core/plan/schema'
+import type { FilmSheet } from '@/core/film/schema'
+import { DEMO_FILMS } from './films'
+import { meet, pair, panel, recess } from './panels'
+
+const sheet = (id: string): FilmSheet => DEMO_FILMS.find((f) => f.id === id) as FilmSheet
+const factory = (ageYears: number): Plan['walkaround']['paint'] => ({
+  origin: 'factory',
+  ageYears,
+  repaintedOn: null,
+  condition: 'sound',
+})
+const off = (id: string, name: string, minutes: number): Plan['walkaround']['hardware'][number] => ({
+  id,
+  name,
+  way: 'remove',
+  minutes,
+})
+
+function wrenfieldPanels(): Plan['panels'] {
+  let panels = [
+    panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1380, 920, { crown: [22, 1000], cornerRadiusMm: 60 }),
+    panel('roof', 'Roof', 'roof', 'centre', 1120, 1650, { crown: [18, 1000] }),
+    ...pair('wing', 'Wing', 'wing', 780, 640, { crown: [14, 600] }),
+    ...pair('front-door', 'Front door', 'door', 1050, 680, {
+      crown: [12, 600],
+      recesses: [recess('cup', 'Handle cup', 130, 70, 24, { open: true, way: 'feed' })],
+    }),
+    ...pair('rear-door', 'Rear door', 'door', 820, 680, {
+      crown: [12, 600],
+      recesses: [recess('cup', 'Handle cup', 130, 70, 24, { open: true, way: 'feed' })],
+    }),
+    ...pair('quarter', 'Quarter', 'quarter', 700, 720, { crown: [20, 600] }),
+    ...pair('sill', 'Sill', 'sill', 1750, 160),
+    panel('front-bumper', 'Front bumper', 'front_bumper', 'front', 1880, 560, { crown: [112, 1000] }),
+    panel('rear-bumper', 'Rear bumper', 'rear_bumper', 'rear', 1850, 560, { crown: [135, 1000] }),
+    panel('hatch', 'Hatch', 'hatch', 'rear', 1180, 720, {
+      crown: [26, 800],
+      recesses: [recess('plate', 'Plate recess', 560, 170, 26, { gapMm: 80 })],
+    }),
+    panel('spoiler', 'Spoiler', 'spoiler', 'rear', 1080, 180, { crown: [16, 600] }),
+    ...pair('mirror', 'Mirror', 'mirror', 260, 210, { crown: [35, 200] }),
+    ...pair('front-handle', 'Front handle', 'handle', 230, 45),
+    ...pair('rear-handle', 'Rear handle', 'handle', 230, 45),
+    ...pair('pillar', 'Pillar', 'pillar', 95, 430),
+  ]
+  for (const side of ['left', 'right'] as const) {
+    const [fore, aft] = side === 'left' ? (['left', 'right'] as const) : (['right', 'left'] as const)
+    panels = meet(panels, `wing-${side}`, aft, `front-door-${side}`, fore, 610)
+    panels = meet(panels, `front-door-${side}`, aft, `rear-door-${side}`, fore, 660)
+    panels = meet(panels, `rear-door-${side}`, aft, `quarter-${side}`, fore, 650)
+  }
+  return panels.map((p) => (p.kind === 'handle' ? { ...p, assumed: ['widthMm', 'heightMm'] } : p))
+}
+
+export const wrenfield = (): Plan => ({
+  ...newPlan('Wrenfield Pip to fen green', 'SFW-2611', {
+    name: 'Wrenfield Pip',
+    kind: 'city_car',
+    colour: { name: 'Silver', hex: '#b9bdc1' },
+  }),
+  walkaround: {
+    paint: factory(4),
+    damage: [
+      { id: 'd1', panelId: 'bonnet', kind: 'chip', note: 'Three stone chips at the front edge, primer not showing' },
+    ],
+    hardware: [
+      off('h1', 'Door handles, four', 60),
+      off('h2', 'Badge, rear', 5),
+      off('h3', 'Aerial', 5),
+      { id: 'h4', name: 'Washer jets', way: 'tuck_and_cut', minutes: 0 },
+    ],
+    zone: 'mild',
+    note: '',
+  },
+  film: { mainId: 'fen-satin', sheets: [sheet('fen-satin')] },
+  panels: wrenfieldPanels(),
+  pieces: (['left', 'right'] as const).map((s) => ({
+    panelId: `mirror-${s}`,
+    parts: 1,
+    along: 'height',
+    preStretch: 0.25,
+    bleedMm: 40,
+  })),
+})
+
+export const corvane = (): Plan => ({
+  ...newPlan('Corvane Sable chrome accents', 'SFW-2598', {
+    name: 'Corvane Sable',
+    kind: 'roadster',
+    colour: { name: 'Deep black', hex: '#17181b' },
+  }),
+  walkaround: {
+    paint: factory(2),
+    damage: [],
+    hardware: [off('h1', 'Badge, bonnet', 10), off('h2', 'Mirror glasses', 20)],
+    zone: 'mild',
+    note: 'Sensor in the front bumper stays free of film.',
+  },
+  film: { mainId: 'mere-mirror', sheets: [sheet('mere-mirror')] },
+  method: { ...CAREFUL, name: 'Chrome, one direction', direction: 'always', heatSource: 'steamer' },
+  panels: [
+    panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1240, 1080, { crown: [20, 1000], cornerRadiusMm: 80 }),
+    panel('boot-lid', 'Boot lid', 'boot_lid', 'rear', 1150, 620, {
+      crown: [25, 1000],
+      recesses: [recess('plate', 'Plate recess', 540, 150, 22)],
+    }),
+    panel('front-bumper', 'Front bumper', 'front_bumper', 'front', 1780, 520, { crown: [110, 1000] }),
+    ...pair('mirror', 'Mirror', 'mirror', 240, 190, { crown: [18, 200] }),
+  ],
+  pieces: [{ panelId: 'front-bumper', parts: 3, along: 'width', preStretch: 0, bleedMm: null }],
+  runSheet: { crew: 2, startAt: null, paceFactor: 1, skip: [] },
+})
+
+const side = { crown: [10, 1000] as [number, number] }
+export const drover = (): Plan => ({
+  ...newPlan('Hartwell Drover, travelling library', 'SFW-2615', {
+    name: 'Hartwell Drover',
+    kind: 'high_van',
+    colour: { name: 'White', hex: '#f1f1ee' },
+  }),
+  walkaround: {
+    paint: { origin: 'factory', ageYears: 7, repaintedOn: null, condition: 'dull' },
+    damage: [],
+    hardware: [off('h1', 'Rear door handles', 30), { id: 'h2', name: 'Side mouldings', way: 'tape', minutes: 40 }],
+    zone: 'mild',
+    note: 'Lettering zone on both sides: no seam there.',
+  },
+  film: { mainId: 'folio-print', sheets: [sheet('folio-print')] },
+  panels: [
+    panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1450, 620, { crown: [30, 1000] }),
+    ...pair('front-door', 'Front door', 'door', 1180, 1150, side),
+    ...pair('side-fore', 'Side, fore', 'van_side', 1400, 1900, {
+      ...side,
+      recesses: [recess('panel', 'Side recess', 900, 620, 32, { gapMm: 40 })],
+    }),
+    ...pair('side-aft', 'Side, aft', 'van_side', 1750, 1900, {
+      ...side,
+      recesses: [recess('panel', 'Side recess', 1100, 620, 32, { gapMm: 40 })],
+    }),
+    ...pair('rear-door', 'Rear door', 'door', 780, 1900, {
+      recesses: [recess('panel', 'Door recess', 520, 120, 60, { wallDeg: 80, gapMm: 20 })],
+    }),
+  ],
+})
+
+export const trailer = (): Plan =>
+  newPlan('Equipment trailer', 'SFW-2617', {
+    name: 'Equipment trailer, two-axle',
+    kind: 'trailer',
+    colour: { name: 'Galvanised grey', hex: '#9a9c99' },
+  })
+
+export const pickup = (): Plan => ({
+  ...newPlan('Pick-up, colour-shift', 'SFW-2590', {
+    name: 'Morrowby Hauler',
+    kind: 'pickup',
+    colour: { name: 'Dark blue', hex: '#24304f' },
+  }),
+  walkaround: { paint: factory(1), damage: [], hardware: [off('h1', 'Tailgate handle', 20)], zone: 'mild', note: '' },
+  film: { mainId: 'dusk-shift', sheets: [sheet('dusk-shift')] },
+  panels: [
+    panel('roof', 'Roof', 'roof', 'centre', 1350, 1250, { crown: [16, 1000] }),
+    panel('tailgate', 'Tailgate', 'tailgate', 'rear', 1450, 520, { crown: [8, 1000] }),
+    ...pair('bed-side', 'Bed side', 'bed_side', 1900, 560, { crown: [12, 1000] }),
+  ],
+})
+
+export const DEMO_JOBS: { id: string; make: () => Plan; stand: 'plan' | 'bay' | 'finished' }[] = [
+  { id: '5a170000-0000-4000-8000-00000000000a', make: wrenfield, stand: 'plan' },
+  { id: '5a170000-0000-4000-8000-00000000000b', make: corvane, stand: 'bay' },
+  { id: '5a170000-0000-4000-8000-00000000000c', make: drover, stand: 'plan' },
+  { id: '5a170000-0000-4000-8000-00000000000d', make: trailer, stand: 'plan' },
+  { id: '5a170000-0000-4000-8000-00000000000e', make: pickup, stand: 'finished' },
+]

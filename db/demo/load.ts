@@ -1,0 +1,120 @@
+import { eq, sql } from 'drizzle-orm'
+import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
+import { reckon } from '@/core/reckon/reckon'
+import { keepLayout } from '@/core/roll/lay-out'
+import type { LogEntry, LogPayload } from '@/core/log/schema'
+import { Plan } from '@/core/plan/schema'
+import { createUser } from '../auth'
+import { database, guarded, type Role, type Who } from '../client'
+import { appendLog, createJob } from '../queries/jobs'
+import { receiveStock } from '../queries/rack'
+import { addMember } from '../queries/people'
+import { film, shop } from '../schema'
+import { DEMO_FILMS, DEMO_STOCK } from './films'
+import { DEMO_JOBS } from './jobs'
+import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SHOP } from './people'
+
+/** A shop with its people, films on the rack. Returns a member to act as, by role. */
+export async function makeShop(
+  info: { id: string; name: string; town: string; currency: string; isDemo: boolean },
+  people: { name: string; email: string; role: Role; password: string }[],
+): Promise<Record<string, Who>> {
+  const setup: Who = {
+    userId: 'setup',
+    memberId: '00000000-0000-4000-8000-000000000000',
+    shopId: info.id,
+    role: 'owner',
+    name: 'Setup',
+  }
+  await guarded(setup, 'people', async (tx) => void (await tx.insert(shop).values(info).onConflictDoNothing()))
+  const out: Record<string, Who> = {}
+  for (const p of people) {
+    const userId = await createUser(p.name, p.email, p.password)
+    if (!userId) throw new Error(`the address ${p.email} is taken`)
+    await addMember(setup, userId, p.role)
+    out[p.role] = { userId, memberId: '', shopId: info.id, role: p.role, name: p.name }
+  }
+  return out
+}
+
+/** The invented shop and its five jobs; nothing when it is there already. */
+export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
+  const there = await database().select({ id: shop.id }).from(shop).where(eq(shop.isDemo, true))
+  if (there.length > 0) return 'already'
+  const { owner, lead, installer } = await makeShop(DEMO_SHOP, DEMO_PEOPLE.map((p) => ({ ...p, password: DEMO_PASSWORD }))) // prettier-ignore
+  if (!owner || !lead || !installer) throw new Error('demo people are incomplete')
+  await guarded(
+    owner,
+    'stock',
+    async (tx) =>
+      void (await tx.insert(film).values(DEMO_FILMS.map((sheet) => ({ shopId: owner.shopId, id: sheet.id, sheet })))),
+  )
+  for (const item of DEMO_STOCK) await receiveStock(owner, item)
+  for (const { id, make, stand } of DEMO_JOBS) {
+    const plan = stand === 'plan' ? make() : withKeptLayout(make(), now, stand)
+    await createJob(lead, id, Plan.parse(plan), 'Taken in', now)
+    if (stand !== 'plan') for (const entry of story(plan, stand, now)) await appendLog(installer, id, [entry], now)
+  }
+  await database().execute(sql`analyze`)
+  return 'loaded'
+}
+
+/** Jobs past the roll stage have their layout kept and a start date. */
+function withKeptLayout(plan: Plan, now: Date, stand: string): Plan {
+  const start = new Date(now.getTime() - (stand === 'bay' ? 2 : 5) * 86_400_000)
+  const dated: Plan = { ...plan, runSheet: { ...plan.runSheet, startAt: `${start.toISOString().slice(0, 10)}T08:00` } }
+  return { ...dated, layout: { ...dated.layout, kept: reckon(dated, EMPTY_CATALOGUE, []).layouts.map(keepLayout) } }
+}
+
+/** What has happened in the bay, made from the plan's own steps and heat points, ending a while before `now`. */
+function story(plan: Plan, stand: 'bay' | 'finished', now: Date): LogEntry[] {
+  const { steps, points, layouts } = reckon(plan, EMPTY_CATALOGUE, [])
+  const payloads: LogPayload[] = []
+  const until =
+    stand === 'bay' ? steps.findIndex((s) => s.code === 'lay') + 2 : steps.findIndex((s) => s.code === 'rest') + 1
+  for (const step of steps.slice(0, until)) {
+    payloads.push({ kind: 'step_started', stepId: step.id })
+    if (step.code === 'cut')
+      for (const l of layouts)
+        payloads.push({
+          kind: 'film_used',
+          stockId: stand === 'bay' ? (DEMO_STOCK[2]?.id ?? '') : (DEMO_STOCK[3]?.id ?? ''),
+          lengthMm: Math.ceil(l.usedMm / 10) * 10,
+        })
+    if (step.code === 'post_heat')
+      points.forEach((p, i) =>
+        payloads.push({
+          kind: 'reading',
+          pieceId: p.pieceId,
+          pointId: p.id,
+          tempC: p.range.min + 2 + (i % 5) * 2,
+          gunAway: true,
+        }),
+      )
+    payloads.push({ kind: 'step_done', stepId: step.id })
+  }
+  if (stand === 'bay') {
+    const next = steps[until]
+    if (next) payloads.push({ kind: 'step_started', stepId: next.id })
+    // Readings climb in passes: the first ones are under.
+    const first = points.filter((p) => p.panelId === steps.find((s) => s.code === 'lay')?.panelId)
+    for (const [i, p] of first.slice(0, 3).entries()) {
+      payloads.push({ kind: 'reading', pieceId: p.pieceId, pointId: p.id, tempC: p.range.min - 19, gunAway: true })
+      if (i < 2)
+        payloads.push({ kind: 'reading', pieceId: p.pieceId, pointId: p.id, tempC: p.range.min + 4, gunAway: true })
+    }
+    payloads.push({
+      kind: 'defect',
+      panelId: 'boot-lid',
+      defect: 'bubble',
+      note: 'Beside the plate recess, pressed out',
+    })
+  } else payloads.push({ kind: 'note', text: 'All edges warm and flat after the check.' })
+  const end = now.getTime() - (stand === 'bay' ? 10 : 26 * 60) * 60_000
+  const stepMs = stand === 'bay' ? 12 * 60_000 : 20 * 60_000
+  return payloads.map((payload, i) => ({
+    id: crypto.randomUUID(),
+    at: new Date(end - (payloads.length - 1 - i) * stepMs).toISOString(),
+    payload,
+  }))
+}

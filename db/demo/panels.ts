@@ -1,0 +1,69 @@
+import { newPanel } from '@/core/plan/new-plan'
+import type { Edge, Panel, Recess } from '@/core/vehicle/schema'
+
+type Over = Partial<Omit<Panel, 'edges'>> & { crown?: [number, number] }
+
+export function panel(
+  id: string,
+  name: string,
+  kind: Panel['kind'],
+  side: Panel['side'],
+  widthMm: number,
+  heightMm: number,
+  { crown, ...over }: Over = {},
+): Panel {
+  return {
+    ...newPanel(id, name, kind, side, widthMm, heightMm),
+    crownMm: crown?.[0] ?? 0,
+    crownOverMm: crown?.[1] ?? 0,
+    ...over,
+  }
+}
+
+/** The same on both sides: left and right mirror each other. */
+export const pair = (
+  id: string,
+  name: string,
+  kind: Panel['kind'],
+  widthMm: number,
+  heightMm: number,
+  over: Over = {},
+): Panel[] =>
+  (['left', 'right'] as const).map((side) =>
+    panel(`${id}-${side}`, `${name} ${side}`, kind, side, widthMm, heightMm, over),
+  )
+
+export const recess = (
+  id: string,
+  name: string,
+  mouthWidthMm: number,
+  mouthHeightMm: number,
+  depthMm: number,
+  over: Partial<Recess> = {},
+): Recess => ({
+  id,
+  name,
+  mouthWidthMm,
+  mouthHeightMm,
+  depthMm,
+  wallDeg: 45,
+  open: false,
+  way: 'bridge',
+  gapMm: 60,
+  ...over,
+})
+
+/** Two panels that face each other along edges of one length. */
+export function meet(
+  panels: Panel[],
+  a: string,
+  atA: Edge['at'],
+  b: string,
+  atB: Edge['at'],
+  lengthMm: number,
+): Panel[] {
+  return panels.map((p) => {
+    const [at, other] = p.id === a ? [atA, b] : p.id === b ? [atB, a] : [null, null]
+    return at ? { ...p, edges: p.edges.map((e) => (e.at === at ? { ...e, lengthMm, neighbour: other } : e)) } : p
+  })
+}

@@ -1,0 +1,90 @@
+import { and, asc, eq, sql } from 'drizzle-orm'
+import { database, guarded, type Role, type Who } from '../client'
+import { member, shop, user } from '../schema'
+
+export interface Units {
+  lengthUnit: 'mm' | 'cm' | 'in'
+  tempUnit: 'C' | 'F'
+  locale: 'en-GB' | 'en-US'
+}
+export interface Member extends Units {
+  id: string
+  name: string
+  email: string
+  role: Role
+}
+export interface Shop {
+  id: string
+  name: string
+  town: string
+  currency: string
+  isDemo: boolean
+}
+
+/** The member behind a signed-in user, with shop and units; null for a user of no shop. */
+export function whoIs(userId: string): Promise<{ who: Who; shop: Shop; units: Units } | null> {
+  return database().transaction(async (tx) => {
+    await tx.execute(sql`select set_config('cuirass.user', ${userId}, true)`)
+    const [m] = await tx
+      .select()
+      .from(member)
+      .innerJoin(user, eq(user.id, member.userId))
+      .where(eq(member.userId, userId))
+    if (!m) return null
+    await tx.execute(sql`select set_config('cuirass.shop', ${m.member.shopId}, true)`)
+    const [s] = await tx.select().from(shop).where(eq(shop.id, m.member.shopId))
+    if (!s) return null
+    const { lengthUnit, tempUnit, locale } = m.member
+    return {
+      who: { userId, memberId: m.member.id, shopId: s.id, role: m.member.role, name: m.user.name },
+      shop: s,
+      units: { lengthUnit, tempUnit, locale },
+    }
+  })
+}
+
+export const members = (who: Who): Promise<Member[]> =>
+  guarded(who, 'read', (tx) =>
+    tx
+      .select({
+        id: member.id,
+        name: user.name,
+        email: user.email,
+        role: member.role,
+        lengthUnit: member.lengthUnit,
+        tempUnit: member.tempUnit,
+        locale: member.locale,
+      })
+      .from(member)
+      .innerJoin(user, eq(user.id, member.userId))
+      .where(eq(member.shopId, who.shopId))
+      .orderBy(asc(user.name)),
+  )
+
+export const setUnits = (who: Who, units: Units): Promise<void> =>
+  guarded(who, 'read', async (tx) => {
+    await tx
+      .update(member)
+      .set(units)
+      .where(and(eq(member.shopId, who.shopId), eq(member.id, who.memberId)))
+  })
+
+/** Another member's role. The last owner stays one. */
+export const setRole = (who: Who, memberId: string, role: Role): Promise<'done' | 'not_found' | 'last_owner'> =>
+  guarded(who, 'people', async (tx) => {
+    const owners = await tx.select({ id: member.id }).from(member).where(and(eq(member.shopId, who.shopId), eq(member.role, 'owner'))).for('update') // prettier-ignore
+    if (role !== 'owner' && owners.length === 1 && owners[0]?.id === memberId) return 'last_owner'
+    const rows = await tx.update(member).set({ role }).where(and(eq(member.shopId, who.shopId), eq(member.id, memberId))).returning({ id: member.id }) // prettier-ignore
+    return rows.length > 0 ? 'done' : 'not_found'
+  })
+
+export const addMember = (who: Who, userId: string, role: Role): Promise<void> =>
+  guarded(who, 'people', async (tx) => {
+    await tx.insert(member).values({ shopId: who.shopId, userId, role })
+  })
+
+/** Whether the demo data was loaded here; only then is there a one-click sign-in. */
+export async function demoLoaded(): Promise<boolean> {
+  const rows = await database().select({ id: shop.id }).from(shop).where(eq(shop.isDemo, true)).limit(1)
+  return rows.length > 0
+}

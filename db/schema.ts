@@ -1,0 +1,218 @@
+import { sql } from 'drizzle-orm'
+import {
+  bigserial,
+  boolean,
+  check,
+  foreignKey,
+  index,
+  integer,
+  json,
+  numeric,
+  pgEnum,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core'
+import type { FilmSheet } from '@/core/film/schema'
+import type { LogPayload } from '@/core/log/schema'
+import type { Plan } from '@/core/plan/schema'
+
+const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
+const mm = (name: string) => numeric(name, { precision: 12, scale: 3, mode: 'number' })
+
+/* People: the four tables of the sign-in library, by its names, and its attempt counter. */
+export const user = pgTable('user', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  email: text('email').notNull().unique(),
+  emailVerified: boolean('email_verified').notNull().default(false),
+  image: text('image'),
+  createdAt: at('created_at').notNull().defaultNow(),
+  updatedAt: at('updated_at').notNull().defaultNow(),
+})
+export const session = pgTable(
+  'session',
+  {
+    id: text('id').primaryKey(),
+    expiresAt: at('expires_at').notNull(),
+    token: text('token').notNull().unique(),
+    createdAt: at('created_at').notNull().defaultNow(),
+    updatedAt: at('updated_at').notNull().defaultNow(),
+    ipAddress: text('ip_address'),
+    userAgent: text('user_agent'),
+    userId: text('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }), // prettier-ignore
+  },
+  (t) => [index('session_user').on(t.userId)],
+)
+export const account = pgTable(
+  'account',
+  {
+    id: text('id').primaryKey(),
+    accountId: text('account_id').notNull(),
+    providerId: text('provider_id').notNull(),
+    userId: text('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }), // prettier-ignore
+    accessToken: text('access_token'),
+    refreshToken: text('refresh_token'),
+    idToken: text('id_token'),
+    accessTokenExpiresAt: at('access_token_expires_at'),
+    refreshTokenExpiresAt: at('refresh_token_expires_at'),
+    scope: text('scope'),
+    password: text('password'),
+    createdAt: at('created_at').notNull().defaultNow(),
+    updatedAt: at('updated_at').notNull().defaultNow(),
+  },
+  (t) => [index('account_user').on(t.userId)],
+)
+export const verification = pgTable('verification', {
+  id: text('id').primaryKey(),
+  identifier: text('identifier').notNull(),
+  value: text('value').notNull(),
+  expiresAt: at('expires_at').notNull(),
+  createdAt: at('created_at').notNull().defaultNow(),
+  updatedAt: at('updated_at').notNull().defaultNow(),
+})
+export const rateLimit = pgTable('rate_limit', {
+  id: text('id').primaryKey(),
+  key: text('key').notNull().unique(),
+  count: integer('count').notNull(),
+  lastRequest: numeric('last_request', { precision: 20, scale: 0, mode: 'number' }).notNull(),
+})
+
+/* The shop and its members. */
+export const role = pgEnum('role', ['owner', 'lead', 'installer', 'desk'])
+export const shop = pgTable('shop', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  name: text('name').notNull(),
+  town: text('town').notNull().default(''),
+  currency: text('currency').notNull().default('EUR'),
+  isDemo: boolean('is_demo').notNull().default(false),
+})
+export const member = pgTable(
+  'member',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    shopId: uuid('shop_id').notNull().references(() => shop.id), // prettier-ignore
+    userId: text('user_id').notNull().unique().references(() => user.id, { onDelete: 'cascade' }), // prettier-ignore
+    role: role('role').notNull(),
+    lengthUnit: text('length_unit', { enum: ['mm', 'cm', 'in'] }).notNull().default('mm'), // prettier-ignore
+    tempUnit: text('temp_unit', { enum: ['C', 'F'] }).notNull().default('C'), // prettier-ignore
+    locale: text('locale', { enum: ['en-GB', 'en-US'] }).notNull().default('en-GB'), // prettier-ignore
+  },
+  (t) => [index('member_shop').on(t.shopId), unique('member_shop_id').on(t.shopId, t.id)],
+)
+
+const shopId = () => uuid('shop_id').notNull().references(() => shop.id) // prettier-ignore
+
+/* The rack. */
+export const film = pgTable(
+  'film',
+  {
+    shopId: shopId(),
+    id: text('id').notNull(),
+    sheet: json('sheet').$type<FilmSheet>().notNull(),
+    sold: boolean('sold').notNull().default(true),
+  },
+  (t) => [primaryKey({ columns: [t.shopId, t.id] })],
+)
+export const stockItem = pgTable(
+  'stock_item',
+  {
+    shopId: shopId(),
+    id: uuid('id').notNull(),
+    filmId: text('film_id').notNull(),
+    kind: text('kind', { enum: ['roll', 'rest'] }).notNull(),
+    label: text('label').notNull(),
+    lot: text('lot').notNull(),
+    widthMm: mm('width_mm').notNull(),
+    /** Kept by the database as the sum of the movements. */
+    leftMm: mm('left_mm').notNull().default(0),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.id] }),
+    foreignKey({ columns: [t.shopId, t.filmId], foreignColumns: [film.shopId, film.id] }),
+    unique('stock_item_label').on(t.shopId, t.label),
+    check('stock_never_below_zero', sql`${t.leftMm} >= 0`),
+    check('stock_width', sql`${t.widthMm} > 0`),
+  ],
+)
+export const stockMovement = pgTable(
+  'stock_movement',
+  {
+    shopId: shopId(),
+    id: uuid('id').notNull(),
+    itemId: uuid('item_id').notNull(),
+    deltaMm: mm('delta_mm').notNull(),
+    reason: text('reason', { enum: ['received', 'cut', 'correction'] }).notNull(),
+    jobId: uuid('job_id'),
+    by: text('by').notNull(),
+    at: at('at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.id] }),
+    foreignKey({ columns: [t.shopId, t.itemId], foreignColumns: [stockItem.shopId, stockItem.id] }),
+    index('movement_item').on(t.shopId, t.itemId),
+  ],
+)
+
+/* Jobs: a head that points at its newest revision, the revisions, and the ledger of what happened. */
+export const job = pgTable(
+  'job',
+  {
+    shopId: shopId(),
+    id: uuid('id').notNull(),
+    name: text('name').notNull(),
+    vehicle: text('vehicle').notNull(),
+    customerRef: text('customer_ref').notNull().default(''),
+    head: integer('head').notNull(),
+    /** Read off the newest reckoning, for the yard. */
+    stage: text('stage').notNull(),
+    stageState: text('stage_state').notNull(),
+    waitsFor: text('waits_for').notNull(),
+    waitsFacts: json('waits_facts').$type<Record<string, string | number>>().notNull(),
+    recheckDueAt: text('recheck_due_at'),
+    createdAt: at('created_at').notNull().defaultNow(),
+    updatedAt: at('updated_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.shopId, t.id] })],
+)
+export const revision = pgTable(
+  'revision',
+  {
+    shopId: shopId(),
+    jobId: uuid('job_id').notNull(),
+    number: integer('number').notNull(),
+    basedOn: integer('based_on'),
+    /** The revision whose content this one brings back, when it undoes. */
+    restores: integer('restores'),
+    summary: text('summary').notNull(),
+    author: text('author').notNull(),
+    at: at('at').notNull().defaultNow(),
+    plan: json('plan').$type<Plan>().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.jobId, t.number] }),
+    foreignKey({ columns: [t.shopId, t.jobId], foreignColumns: [job.shopId, job.id] }),
+  ],
+)
+export const ledger = pgTable(
+  'ledger',
+  {
+    shopId: shopId(),
+    id: uuid('id').notNull(),
+    seq: bigserial('seq', { mode: 'number' }).notNull(),
+    jobId: uuid('job_id').notNull(),
+    kind: text('kind').notNull(),
+    payload: json('payload').$type<LogPayload>().notNull(),
+    happenedAt: at('happened_at').notNull(),
+    receivedAt: at('received_at').notNull().defaultNow(),
+    by: text('by').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.id] }),
+    foreignKey({ columns: [t.shopId, t.jobId], foreignColumns: [job.shopId, job.id] }),
+    index('ledger_job').on(t.shopId, t.jobId, t.seq),
+  ],
+)

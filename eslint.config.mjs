@@ -1,0 +1,37 @@
+import next from 'eslint-config-next'
+import tseslint from 'typescript-eslint'
+
+const nameless = [
+  'Date',
+  'console',
+  'globalThis',
+  'window',
+  'document',
+  'process',
+  'setTimeout',
+  'performance',
+  'crypto',
+  'fetch',
+]
+
+export default [
+  { ignores: ['.next/**', '.data/**', 'node_modules/**', 'next-env.d.ts', 'test-results/**', '*.cjs'] },
+  ...next,
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...nameless.map((name) => ({ name, message: 'core has no clock, no chance and no surroundings' })),
+      ],
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'a seed comes in' }],
+    },
+  },
+]

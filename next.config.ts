@@ -1,0 +1,12 @@
+import type { NextConfig } from 'next'
+
+const config: NextConfig = {
+  poweredByHeader: false,
+  reactStrictMode: true,
+  serverExternalPackages: ['@react-pdf/renderer', 'pg'],
+  sassOptions: { quietDeps: true },
+  experimental: { serverActions: { bodySizeLimit: '4mb' } },
+  outputFileTracingIncludes: { '/jobs/[jobId]/handover.pdf': ['./node_modules/@fontsource/archivo/files/*.woff'] },
+}
+
+export default config

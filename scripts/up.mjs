@@ -1,0 +1,113 @@
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { dataDir, ensureDatabase, freePort, root, secrets, startCluster } from './cluster.mjs'
+import { postgresBin } from './packages.mjs'
+import { answers, build, checkNode, installModules, runScript, serve } from './prepare.mjs'
+import { endWith, step, Stop } from './say.mjs'
+
+const [mode = 'demo', ...flags] = process.argv.slice(2)
+const unknown = flags.filter((f) => f !== '--reset')
+const reset = flags.includes('--reset')
+const runFile = join(dataDir, 'run.json')
+
+/** Whether a process of that number is the one that we wrote down, and not a later one of the same number. */
+const isOurs = (pid, word) => {
+  try {
+    return (
+      readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(word) &&
+      readFileSync(`/proc/${pid}/environ`, 'utf8').includes(`CUIRASS_ROOT=${root}\0`)
+    )
+  } catch {
+    return false
+  }
+}
+
+function recover() {
+  if (!existsSync(runFile)) return 'nothing to clear'
+  const was = JSON.parse(readFileSync(runFile, 'utf8'))
+  if (isOurs(was.starter, 'up.mjs')) throw new Stop(`Already running at ${was.address} (process ${was.starter}).`)
+  if (was.server && isOurs(was.server, 'next')) process.kill(was.server, 'SIGKILL')
+  rmSync(runFile, { force: true })
+  return 'cleared up after a start that was cut off'
+}
+
+async function choosePort() {
+  const asked = process.env.PORT
+  if (!asked) return freePort(3000)
+  const port = Number(asked)
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Stop(`PORT is "${asked}"; give a number from 1 to 65535.`)
+  if ((await freePort(port)) !== port) throw new Stop(`Port ${port} is taken; set PORT to another one.`)
+  return port
+}
+
+async function main() {
+  if (unknown.length > 0 || !['demo', 'start'].includes(mode))
+    throw new Stop(`Unknown: ${unknown.join(' ')}. bin/demo takes --reset; bin/start takes nothing.`)
+  if (reset && process.env.DATABASE_URL)
+    throw new Stop('--reset works on the private cluster only, not on the database of DATABASE_URL.')
+  if (reset && mode !== 'demo') throw new Stop('--reset belongs to bin/demo.')
+  checkNode()
+  const own = !process.env.DATABASE_URL
+  let cluster = null
+  let server = null
+  let ending = false
+  const end = (code) => {
+    if (ending) return
+    ending = true
+    server?.kill('SIGTERM')
+    cluster?.stop()
+    rmSync(runFile, { force: true })
+    process.exit(code)
+  }
+  await step('Looking for an earlier start', recover)
+  if (own) await step('PostgreSQL from Debian', () => (postgresBin().installed ? 'installed' : 'there'))
+  await step('npm packages', installModules)
+  await step('Production build', build)
+  process.on('SIGINT', () => end(0))
+  process.on('SIGTERM', () => end(0))
+  process.on('SIGHUP', () => end(0))
+  try {
+    let url = process.env.DATABASE_URL
+    if (own) {
+      await step('Private database', async () => {
+        cluster = await startCluster()
+        url = await ensureDatabase(cluster, 'cuirass', { anew: reset })
+        return `${cluster.fresh ? 'made' : cluster.tookUp ? 'taken up' : 'started'} on 127.0.0.1:${cluster.port}`
+      })
+    }
+    const port = await choosePort()
+    const address = process.env.APP_URL ?? `http://127.0.0.1:${port}`
+    const env = {
+      DATABASE_URL: url,
+      AUTH_SECRET: process.env.AUTH_SECRET ?? secrets().authSecret,
+      APP_URL: address,
+      CUIRASS_ROOT: root,
+    }
+    await step('Migrations', () => runScript('migrate.ts', env))
+    let signIn = ''
+    if (mode === 'demo')
+      await step(
+        'Demo data',
+        () => ((signIn = runScript('load-demo.ts', env)), signIn.startsWith('already') ? 'already there' : 'loaded'),
+      )
+    await step('Server', async () => {
+      server = serve(port, env, ['ignore', 'ignore', 'inherit'])
+      server.on('exit', (code) => (ending ? null : (process.stderr.write('\nThe server ended.\n'), end(code ?? 1))))
+      writeFileSync(runFile, JSON.stringify({ starter: process.pid, server: server.pid, address }))
+      if (!(await answers(`http://127.0.0.1:${port}/sign-in`, 60, () => !ending)))
+        throw new Stop('The server did not answer within a minute.')
+      return 'answering'
+    })
+    process.stdout.write(
+      `\nCuirass is at ${address}\n${signIn ? `Demo sign-in: ${signIn.replace(/^already: /, '')}\n` : ''}Ctrl-C stops it.\n`,
+    )
+  } catch (error) {
+    server?.kill('SIGKILL')
+    cluster?.stop()
+    rmSync(runFile, { force: true })
+    throw error
+  }
+}
+
+main().catch(endWith)

@@ -1,0 +1,64 @@
+'use server'
+
+import { z } from 'zod'
+import { Id, Name } from '@/core/film/schema'
+import { createUser } from '@/db/auth'
+import { MAY, ROLES } from '@/db/client'
+import { addMember as insertMember, setRole as updateRole, setUnits as updateUnits } from '@/db/queries/people'
+import { receiveStock as insertStock } from '@/db/queries/rack'
+import { answer, no, type Answer } from './answer'
+
+const Units = z.strictObject({
+  lengthUnit: z.enum(['mm', 'cm', 'in']),
+  tempUnit: z.enum(['C', 'F']),
+  locale: z.enum(['en-GB', 'en-US']),
+})
+
+export async function setUnits(raw: unknown): Promise<Answer<null>> {
+  return answer(Units, raw, async (who, units) => {
+    await updateUnits(who, units)
+    return { ok: true, value: null }
+  })
+}
+
+const NewMember = z.strictObject({
+  name: Name,
+  email: z.email().max(200),
+  password: z.string().min(10).max(128),
+  role: z.enum(ROLES),
+})
+
+export async function addMember(raw: unknown): Promise<Answer<null>> {
+  return answer(NewMember, raw, async (who, input) => {
+    if (!(MAY.people as readonly string[]).includes(who.role)) return no('not_allowed', { right: 'people' })
+    const userId = await createUser(input.name, input.email, input.password)
+    if (!userId) return no('email_taken')
+    await insertMember(who, userId, input.role)
+    return { ok: true, value: null }
+  })
+}
+
+export async function setRole(raw: unknown): Promise<Answer<null>> {
+  return answer(z.strictObject({ memberId: z.uuid(), role: z.enum(ROLES) }), raw, async (who, { memberId, role }) => {
+    const out = await updateRole(who, memberId, role)
+    return out === 'done' ? { ok: true, value: null } : no(out)
+  })
+}
+
+const Receipt = z.strictObject({
+  id: z.uuid(),
+  movementId: z.uuid(),
+  filmId: Id,
+  kind: z.enum(['roll', 'rest']),
+  label: Name,
+  lot: Name,
+  widthMm: z.number().min(50).max(3000),
+  lengthMm: z.number().gt(0).max(100000),
+})
+
+export async function receiveStock(raw: unknown): Promise<Answer<null>> {
+  return answer(Receipt, raw, async (who, input) => {
+    const out = await insertStock(who, input)
+    return out === 'done' || out === 'again' ? { ok: true, value: null } : no(out)
+  })
+}

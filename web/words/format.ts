@@ -1,0 +1,75 @@
+import { formatLength, fromC, fromMm, type LengthUnit, type TempUnit } from '@/core/kit/units'
+import type { FigureUnit } from '@/core/reckon/figure'
+
+export interface MemberUnits {
+  lengthUnit: 'mm' | 'cm' | 'in'
+  tempUnit: TempUnit
+  locale: 'en-GB' | 'en-US'
+  currency: string
+}
+export interface Quantity {
+  text: string
+  unit: string
+}
+
+/** Numbers as this member reads them. Long lengths in metres or yards, money in the shop's currency. */
+export function formatter(u: MemberUnits) {
+  const long: LengthUnit = u.lengthUnit === 'in' ? 'yd' : 'm'
+  const number = (v: number, digits: number) =>
+    v.toLocaleString(u.locale, { minimumFractionDigits: digits, maximumFractionDigits: digits })
+  const length = (mm: number): Quantity => ({
+    text: formatLength(mm, u.lengthUnit),
+    unit: u.lengthUnit === 'in' ? '″' : u.lengthUnit,
+  })
+  const longLength = (mm: number): Quantity => ({ text: number(fromMm(mm, long), 2), unit: long })
+  const temp = (c: number): Quantity => ({ text: number(fromC(c, u.tempUnit), 0), unit: `°${u.tempUnit}` })
+  const minutes = (min: number): Quantity => {
+    const whole = Math.round(min)
+    return whole < 60
+      ? { text: String(whole), unit: 'min' }
+      : { text: `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`, unit: 'h' }
+  }
+  const money = (v: number): Quantity => ({
+    text: new Intl.NumberFormat(u.locale, { style: 'currency', currency: u.currency }).format(v),
+    unit: '',
+  })
+  const area = (mm2: number): Quantity =>
+    u.lengthUnit === 'in'
+      ? { text: number(mm2 / 304.8 ** 2, 1), unit: 'ft²' }
+      : { text: number(mm2 / 1e6, 2), unit: 'm²' }
+  const percent = (v: number): Quantity => ({ text: number(v * 100, 1), unit: '%' })
+  const wallTime = (t: string): Quantity => {
+    const date = new Date(`${t.slice(0, 16)}:00Z`)
+    return {
+      text: Number.isNaN(date.getTime())
+        ? t
+        : date.toLocaleString(u.locale, {
+            timeZone: 'UTC',
+            weekday: 'short',
+            day: 'numeric',
+            month: 'short',
+            hour: '2-digit',
+            minute: '2-digit',
+          }),
+      unit: '',
+    }
+  }
+  const quantity = (value: number | string | null, unit: FigureUnit): Quantity => {
+    if (value === null || value === '') return { text: '–', unit: '' }
+    if (typeof value === 'string') return unit === 'wall_time' ? wallTime(value) : { text: value, unit: '' }
+    switch (unit) {
+      case 'mm': return Math.abs(value) >= 3000 ? longLength(value) : length(value)
+      case 'mm2': return area(value)
+      case 'fraction': return percent(value)
+      case 'C': return temp(value)
+      case 'min': return minutes(value)
+      case 'money': case 'money_each': return money(value)
+      case 'price_per_m': return { ...money(value), unit: '/m' }
+      case 'delta_e': return { text: number(value, 1), unit: 'ΔE' }
+      default: return { text: number(value, 0), unit: '' }
+    }
+  } // prettier-ignore
+  const text = (q: Quantity): string => (q.unit === '' ? q.text : q.unit === '″' ? `${q.text}″` : `${q.text} ${q.unit}`)
+  return { units: u, length, longLength, temp, minutes, money, area, percent, wallTime, quantity, text, number }
+}
+export type Formatter = ReturnType<typeof formatter>
