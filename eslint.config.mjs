@@ -14,7 +14,7 @@ const nameless = [
   'fetch',
 ]
 
-export default [
+const rules = [
   { ignores: ['.next/**', '.data/**', 'node_modules/**', 'next-env.d.ts', 'test-results/**', '*.cjs'] },
   ...next,
   ...tseslint.configs.recommended,
@@ -35,3 +35,5 @@ export default [
     },
   },
 ]
+
+export default rules

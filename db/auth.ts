@@ -66,7 +66,10 @@ export const auth = () => (kept.cuirassAuth ??= make())
 export async function createUser(name: string, email: string, password: string): Promise<string | null> {
   const context = await auth().$context
   if (await context.internalAdapter.findUserByEmail(email.toLowerCase())) return null
-  const made = await context.internalAdapter.createUser({ name, email: email.toLowerCase(), emailVerified: true })
+  const made = await context.internalAdapter.createUser(
+    { name, email: email.toLowerCase(), emailVerified: true },
+    { method: 'email-password' },
+  )
   await context.internalAdapter.linkAccount({
     userId: made.id,
     providerId: 'credential',

@@ -25,19 +25,25 @@ function parts(plan: Plan): Map<string, unknown> {
 
 /**
  * Three-way merge: both sides' changes where they touched different parts; the clashes where they touched the same.
+ * `prefer` settles every clash for one side.
  * New panels keep the order of *mine*, then *theirs*. The result still has to pass the plan's schema.
  */
-export function mergePlans(base: Plan, mine: Plan, theirs: Plan): Merge {
+export function mergePlans(
+  base: Plan,
+  mine: Plan,
+  theirs: Plan,
+  { prefer = null }: { prefer?: 'mine' | 'theirs' | null } = {},
+): Merge {
   const [b, m, t] = [parts(base), parts(mine), parts(theirs)]
   const clashes: Clash[] = []
   const theirParts: string[] = []
   const out = new Map<string, unknown>()
   for (const part of new Set([...m.keys(), ...t.keys(), ...b.keys()])) {
     const [was, my, their] = [b.get(part), m.get(part), t.get(part)]
-    if (!same(my, was) && !same(their, was) && !same(my, their))
-      clashes.push({ part, base: was ?? null, mine: my ?? null, theirs: their ?? null })
+    const clash = !same(my, was) && !same(their, was) && !same(my, their)
+    if (clash && !prefer) clashes.push({ part, base: was ?? null, mine: my ?? null, theirs: their ?? null })
     if (same(my, was) && !same(their, was)) theirParts.push(part)
-    const value = same(my, was) ? their : my
+    const value = clash ? (prefer === 'theirs' ? their : my) : same(my, was) ? their : my
     if (value !== undefined) out.set(part, value)
   }
   if (clashes.length > 0) return { clean: false, clashes }

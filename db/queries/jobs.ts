@@ -145,19 +145,17 @@ export const savePlan = (
     if (!merged.success) return { kind: 'invalid' }
     if (planEdits(head, merged.data).length === 0) return { kind: 'unchanged', number: row.head }
     const number = row.head + 1
-    await tx
-      .insert(revision)
-      .values({
-        shopId: who.shopId,
-        jobId,
-        number,
-        basedOn,
-        restores: restores ?? null,
-        summary: summary(head, merged.data).slice(0, 300),
-        author: who.name,
-        at: now,
-        plan: merged.data,
-      })
+    await tx.insert(revision).values({
+      shopId: who.shopId,
+      jobId,
+      number,
+      basedOn,
+      restores: restores ?? null,
+      summary: summary(head, merged.data).slice(0, 300),
+      author: who.name,
+      at: now,
+      plan: merged.data,
+    })
     await tx.update(job).set({ head: number, ...(await yardColumns(tx, who, jobId, merged.data, now)) }).where(own(who, jobId)) // prettier-ignore
     return {
       kind: basedOn === row.head ? 'saved' : 'merged',
@@ -218,16 +216,14 @@ async function appendOne(tx: Tx, who: Who, jobId: string, entry: LogEntry): Prom
     (await cutStock(tx, who, { id, itemId: payload.stockId, lengthMm: payload.lengthMm, jobId })) === 'no_such_stock'
   )
     return 'no_such_stock'
-  await tx
-    .insert(ledger)
-    .values({
-      shopId: who.shopId,
-      id,
-      jobId,
-      kind: payload.kind,
-      payload,
-      happenedAt: new Date(entry.at),
-      by: who.name,
-    })
+  await tx.insert(ledger).values({
+    shopId: who.shopId,
+    id,
+    jobId,
+    kind: payload.kind,
+    payload,
+    happenedAt: new Date(entry.at),
+    by: who.name,
+  })
   return 'done'
 }

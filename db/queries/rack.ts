@@ -31,27 +31,23 @@ export const receiveStock = (who: Who, r: Receipt): Promise<'done' | 'again' | '
     if (same.length > 0) return 'again'
     const label = await tx.select({ id: stockItem.id }).from(stockItem).where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.label, r.label))) // prettier-ignore
     if (label.length > 0) return 'label_taken'
-    await tx
-      .insert(stockItem)
-      .values({
-        shopId: who.shopId,
-        id: r.id,
-        filmId: r.filmId,
-        kind: r.kind,
-        label: r.label,
-        lot: r.lot,
-        widthMm: r.widthMm,
-      })
-    await tx
-      .insert(stockMovement)
-      .values({
-        shopId: who.shopId,
-        id: r.movementId,
-        itemId: r.id,
-        deltaMm: r.lengthMm,
-        reason: 'received',
-        by: who.name,
-      })
+    await tx.insert(stockItem).values({
+      shopId: who.shopId,
+      id: r.id,
+      filmId: r.filmId,
+      kind: r.kind,
+      label: r.label,
+      lot: r.lot,
+      widthMm: r.widthMm,
+    })
+    await tx.insert(stockMovement).values({
+      shopId: who.shopId,
+      id: r.movementId,
+      itemId: r.id,
+      deltaMm: r.lengthMm,
+      reason: 'received',
+      by: who.name,
+    })
     return 'done'
   })
 

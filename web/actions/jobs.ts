@@ -45,6 +45,7 @@ export async function createJob(raw: unknown): Promise<Answer<{ id: string }>> {
   })
 }
 
+export type Revision = RevisionHead
 export type Saved =
   | { kind: 'saved' | 'merged'; number: number; plan: Plan; theirParts: string[] }
   | { kind: 'unchanged'; number: number }

@@ -1,0 +1,37 @@
+import { notFound } from 'next/navigation'
+import type { ReactNode } from 'react'
+import { openJob } from '@/db/queries/jobs'
+import { memberOrDoor } from '@/web/actions/session'
+import { JobFrame } from '@/web/job/frame'
+import { JobProvider } from '@/web/job/job-state'
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
+
+export default async function JobLayout({
+  children,
+  params,
+}: {
+  children: ReactNode
+  params: Promise<{ jobId: string }>
+}) {
+  const { jobId } = await params
+  const { who, units, shop } = await memberOrDoor()
+  const file = UUID.test(jobId) ? await openJob(who, jobId, new Date()) : null
+  if (!file) notFound()
+  return (
+    <JobProvider
+      key={jobId}
+      start={{
+        jobId,
+        number: file.head.head,
+        plan: file.plan,
+        ledger: file.ledger,
+        catalogue: file.catalogue,
+        units: { ...units, currency: shop.currency },
+        member: { name: who.name, role: who.role },
+      }}
+    >
+      <JobFrame>{children}</JobFrame>
+    </JobProvider>
+  )
+}

@@ -1,0 +1,16 @@
+import type { ReactNode } from 'react'
+import { memberOrDoor } from '@/web/actions/session'
+import { TopBar } from '@/web/people/top-bar'
+
+export default async function ShopLayout({ children }: { children: ReactNode }) {
+  const { shop, who, units } = await memberOrDoor()
+  return (
+    <>
+      <a className="skip" href="#main">
+        Skip to the work
+      </a>
+      <TopBar shop={shop.name} town={shop.town} name={who.name} role={who.role} units={units} />
+      {children}
+    </>
+  )
+}

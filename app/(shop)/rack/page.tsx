@@ -1,0 +1,19 @@
+import { MAY } from '@/db/client'
+import { rack } from '@/db/queries/rack'
+import { memberOrDoor } from '@/web/actions/session'
+import { Rack } from '@/web/rack/rack'
+
+export const metadata = { title: 'Rack' }
+
+export default async function RackPage() {
+  const { who, units, shop } = await memberOrDoor()
+  const { films, stock } = await rack(who)
+  return (
+    <Rack
+      films={films}
+      stock={stock}
+      units={{ ...units, currency: shop.currency }}
+      mayReceive={(MAY.stock as readonly string[]).includes(who.role)}
+    />
+  )
+}

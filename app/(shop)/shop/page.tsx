@@ -1,0 +1,10 @@
+import { members } from '@/db/queries/people'
+import { memberOrDoor } from '@/web/actions/session'
+import { ShopPeople } from '@/web/people/shop-people'
+
+export const metadata = { title: 'Shop' }
+
+export default async function ShopPage() {
+  const { who, shop } = await memberOrDoor()
+  return <ShopPeople people={await members(who)} shop={shop.name} owner={who.role === 'owner'} />
+}

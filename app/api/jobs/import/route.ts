@@ -1,0 +1,3 @@
+import { importJob } from '@/web/actions/job-files'
+
+export const POST = importJob

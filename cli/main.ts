@@ -1,0 +1,59 @@
+import { readFileSync } from 'node:fs'
+import type { Fault, Result } from '@/core/kit/result'
+import { readJson } from '@/core/kit/json-guard'
+import { readPlan } from '@/core/plan/parse'
+import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
+import { reckoningJson } from '@/core/reckon/output'
+import { reckon } from '@/core/reckon/reckon'
+import { layoutByContract } from '@/core/roll/contract'
+import { messageOf } from './messages'
+
+const USAGE = 'usage: cuirass reckon JOB.json | cuirass layout FILE   (- reads standard input)'
+const COMMANDS: Record<string, (text: string) => Result<unknown>> = {
+  reckon: (text) => {
+    const plan = readPlan(text)
+    if (!plan.ok) return plan
+    const now = new Date().toISOString().slice(0, 16)
+    return {
+      ok: true,
+      value: reckoningJson(reckon(plan.value, { ...EMPTY_CATALOGUE, films: plan.value.film.sheets, now }, [])),
+    }
+  },
+  layout: (text) => {
+    const json = readJson(text)
+    return json.ok ? layoutByContract(json.value, () => performance.now()) : json
+  },
+}
+
+function bad(fault: Fault): number {
+  const message = messageOf(fault)
+  process.stdout.write(
+    `${JSON.stringify({ format: 'cuirass/error@1', code: 'bad_input', cause: fault.code, ...(fault.at ? { at: fault.at } : {}), message })}\n`,
+  )
+  process.stderr.write(`cuirass: ${fault.at ? `${fault.at}: ` : ''}${message}\n`)
+  return 2
+}
+
+/** Runs one command; the exit code. JSON goes to standard output, one line of error to standard error. */
+export async function main(args: string[]): Promise<number> {
+  const [command = '', file, ...rest] = args
+  if (command === '--help' || command === 'help') {
+    process.stdout.write(`${USAGE}\n`)
+    return 0
+  }
+  const run = COMMANDS[command]
+  if (!run || !file || rest.length > 0) {
+    process.stderr.write(`${USAGE}\n`)
+    return 2
+  }
+  let text: string
+  try {
+    text = readFileSync(file === '-' ? 0 : file, 'utf8')
+  } catch (error) {
+    return bad({ code: 'unreadable', facts: { file, why: (error as NodeJS.ErrnoException).code ?? 'error' } })
+  }
+  const result = run(text)
+  if (!result.ok) return bad(result.error)
+  await new Promise<void>((done) => process.stdout.write(`${JSON.stringify(result.value, null, 1)}\n`, () => done()))
+  return 0
+}

@@ -1,0 +1,193 @@
+'use client'
+
+import { useState } from 'react'
+import { Cautions } from '@/web/job/findings'
+import { useJob } from '@/web/job/job-state'
+import { findingText, faultText, stepHint, stepTitle } from '@/web/words/sentences'
+import { FilmUsed } from './film-used'
+import { HeatLog } from './heat-log'
+import { Notes } from './notes'
+import { Timers } from './timers'
+import { useNow } from './use-now'
+
+const TABS = [
+  ['steps', 'Steps'],
+  ['heat', 'Heat'],
+  ['film', 'Film'],
+  ['notes', 'Defects'],
+] as const
+type Tab = (typeof TABS)[number][0]
+
+/** The bay: what now, how hot, how long to wait, log it. Large, dark, with gloves. */
+export function Bay() {
+  const { reckoning, fmt, waiting, logFault, plan } = useJob()
+  const [tab, setTab] = useState<Tab>('steps')
+  const due = reckoning.points.filter((p) => p.state === 'due').length
+  const findings = reckoning.findings.filter((f) => f.stage === 'bay' && f.level !== 'note')
+  return (
+    <div className="bay">
+      <div className="d-flex gap-3 align-items-baseline flex-wrap mb-2">
+        <h1>Bay</h1>
+        <span>{plan.vehicle.name}</span>
+        <span className="ms-auto" role="status" data-testid="outbox">
+          {waiting === 0 ? 'All entries sent' : `${waiting} ${waiting === 1 ? 'entry' : 'entries'} kept here, sending`}
+        </span>
+      </div>
+      {logFault && (
+        <p className="caution" role="alert">
+          {faultText(logFault, fmt)}
+        </p>
+      )}
+      <Timers />
+      <div className="d-flex gap-2 my-3 flex-wrap" role="group" aria-label="Bay views">
+        {TABS.map(([code, label]) => (
+          <button
+            key={code}
+            type="button"
+            className="btn btn-plain flex-fill"
+            aria-pressed={tab === code}
+            onClick={() => setTab(code)}
+          >
+            {label}
+            {code === 'heat' && due > 0 && ` (${due} due)`}
+          </button>
+        ))}
+      </div>
+      {tab === 'steps' && <Steps />}
+      {tab === 'heat' && <HeatLog />}
+      {tab === 'film' && <FilmUsed />}
+      {tab === 'notes' && <Notes />}
+      {findings.length > 0 && (
+        <section className="mt-3" aria-label="Look here">
+          {findings.map((f) => (
+            <div key={f.id} className="finding" data-level={f.level}>
+              {findingText(f, fmt)}
+            </div>
+          ))}
+        </section>
+      )}
+    </div>
+  )
+}
+
+function Steps() {
+  const { reckoning, fmt, log } = useJob()
+  const [picked, setPicked] = useState<string | null>(null)
+  const open = reckoning.steps.filter((s) => s.state !== 'skipped')
+  const current =
+    open.find((s) => s.id === picked) ??
+    open.find((s) => s.state === 'running') ??
+    open.find((s) => s.state === 'to_do')
+  const done = open.filter((s) => s.state === 'done').length
+  if (!current) return <p className="fs-4">Every step is done.</p>
+  return (
+    <div className="row g-3">
+      <div className="col-lg-7">
+        <div className="plate">
+          <span className="label">
+            Step {open.indexOf(current) + 1} of {open.length}, {done} done
+          </span>
+          <h2 className="mt-1">{stepTitle(current)}</h2>
+          <p className="fs-5">{stepHint(current)}</p>
+          <div className="d-flex gap-4 flex-wrap mb-3">
+            <Big label="Work" text={fmt.text(fmt.minutes(current.minutes))} />
+            <Big label="People" text={String(current.people)} />
+            {current.waitMin > 0 && <Big label="Then wait" text={fmt.text(fmt.minutes(current.waitMin))} />}
+            {current.range && (
+              <Big
+                label="Surface"
+                text={`${fmt.temp(current.range.min).text}–${fmt.text(fmt.temp(current.range.max))}`}
+              />
+            )}
+          </div>
+          {current.state === 'to_do' && (
+            <button
+              type="button"
+              className="btn btn-go w-100"
+              onClick={() => log({ kind: 'step_started', stepId: current.id })}
+            >
+              Start this step
+            </button>
+          )}
+          {current.state === 'running' && (
+            <>
+              <p>
+                Running for <Elapsed since={current.startedAt ?? ''} />
+              </p>
+              <button
+                type="button"
+                className="btn btn-go w-100"
+                onClick={() => {
+                  log({ kind: 'step_done', stepId: current.id })
+                  if (current.waitMin > 0)
+                    log({
+                      kind: 'timer_started',
+                      timerId: current.id,
+                      label: `After ${stepTitle(current)}`.slice(0, 120),
+                      minutes: current.waitMin,
+                    })
+                  setPicked(null)
+                }}
+              >
+                Done
+              </button>
+            </>
+          )}
+          {current.state === 'done' && (
+            <p className="verdict" data-verdict="good">
+              Done
+            </p>
+          )}
+          <div className="mt-3">
+            <Cautions codes={current.cautions} />
+          </div>
+        </div>
+      </div>
+      <div className="col-lg-5">
+        <ol
+          className="list-unstyled mb-0"
+          style={{ maxHeight: 620, overflowY: 'auto' }}
+          tabIndex={0}
+          aria-label="All steps"
+        >
+          {open.map((s) => (
+            <li key={s.id}>
+              <button
+                type="button"
+                className="btn btn-plain w-100 text-start mb-1 d-flex gap-2 align-items-center"
+                aria-pressed={s.id === current.id}
+                onClick={() => setPicked(s.id)}
+              >
+                <span
+                  className="rivet"
+                  data-state={s.state === 'done' ? 'settled' : s.state === 'running' ? 'open' : 'missing'}
+                />
+                <span className="flex-fill">{stepTitle(s)}</span>
+                <span className="condensed">{s.state === 'to_do' ? '' : s.state}</span>
+              </button>
+            </li>
+          ))}
+        </ol>
+      </div>
+    </div>
+  )
+}
+
+const Big = ({ label, text }: { label: string; text: string }) => (
+  <span>
+    <span className="label d-block">{label}</span>
+    <span className="fs-3 fw-bold">{text}</span>
+  </span>
+)
+
+function Elapsed({ since }: { since: string }) {
+  const now = useNow(1000)
+  if (now === null) return null
+  const s = Math.max(0, Math.floor((now - Date.parse(since)) / 1000))
+  return (
+    <b>
+      {Math.floor(s / 3600) > 0 && `${Math.floor(s / 3600)} h `}
+      {Math.floor((s % 3600) / 60)} min
+    </b>
+  )
+}

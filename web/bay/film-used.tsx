@@ -1,0 +1,95 @@
+'use client'
+
+import { useState } from 'react'
+import { useJob } from '@/web/job/job-state'
+import { LengthInput } from '@/web/kit/quantity-input'
+
+/** Film cut from a roll or rest; the rack falls by it. */
+export function FilmUsed() {
+  const { catalogue, ledger, reckoning, plan, fmt, log } = useJob()
+  const films = new Set(plan.film.sheets.map((s) => s.id))
+  const usedNow = new Map<string, number>()
+  for (const { payload } of ledger)
+    if (payload.kind === 'film_used')
+      usedNow.set(payload.stockId, (usedNow.get(payload.stockId) ?? 0) + payload.lengthMm)
+  const stock = catalogue.stock.filter((s) => films.has(s.filmId))
+  const planned = reckoning.layouts[0]
+  const [stockId, setStock] = useState(stock[0]?.id ?? '')
+  const [mm, setMm] = useState<number | null>(
+    planned && usedNow.size === 0 ? Math.ceil(planned.usedMm / 10) * 10 : null,
+  )
+  const item = stock.find((s) => s.id === stockId)
+  const rows = ledger.filter((r) => r.payload.kind === 'film_used')
+  return (
+    <div className="plate">
+      <h2>Film used</h2>
+      {planned && (
+        <p>
+          Planned: <b>{fmt.text(fmt.longLength(planned.usedMm))}</b> of {planned.film.name}
+        </p>
+      )}
+      {stock.length === 0 ? (
+        <p>No roll of this job&apos;s film is on the rack.</p>
+      ) : (
+        <div className="row g-2 align-items-end">
+          <div className="col-md-6">
+            <label className="label" htmlFor="cut-from">
+              Cut from
+            </label>
+            <select id="cut-from" value={stockId} onChange={(e) => setStock(e.target.value)}>
+              {stock.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.label}, lot {s.lot}, {fmt.text(fmt.longLength(s.leftMm))} left
+                </option>
+              ))}
+            </select>
+          </div>
+          <div className="col-md-3">
+            <label className="label" htmlFor="cut-length">
+              Length
+            </label>
+            <LengthInput
+              id="cut-length"
+              aria-label="Length cut"
+              mm={mm}
+              optional
+              unit={fmt.units.lengthUnit}
+              format={(v) => fmt.length(v).text}
+              max={100000}
+              onValue={setMm}
+            />
+          </div>
+          <div className="col-md-3">
+            <button
+              type="button"
+              className="btn btn-go w-100"
+              disabled={!item || !mm}
+              onClick={() => {
+                if (item && mm) log({ kind: 'film_used', stockId: item.id, lengthMm: Math.round(mm * 10) / 10 })
+                setMm(null)
+              }}
+            >
+              Cut from {item?.label}
+            </button>
+          </div>
+        </div>
+      )}
+      {rows.length > 0 && (
+        <ul className="mt-3 mb-0 fs-5">
+          {rows.map((r) => {
+            const from =
+              r.payload.kind === 'film_used'
+                ? catalogue.stock.find((s) => s.id === (r.payload as { stockId: string }).stockId)
+                : undefined
+            return (
+              <li key={r.id}>
+                {r.payload.kind === 'film_used' && fmt.text(fmt.longLength(r.payload.lengthMm))} from{' '}
+                {from?.label ?? 'a roll'}, lot {from?.lot ?? '?'} ({r.by})
+              </li>
+            )
+          })}
+        </ul>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,123 @@
+'use client'
+
+import { useState } from 'react'
+import { heatVerdict } from '@/core/heat/verdict'
+import { toC } from '@/core/kit/units'
+import type { HeatPoint } from '@/core/heat/heat-points'
+import { useJob } from '@/web/job/job-state'
+import { pointName } from '@/web/handover/point-name'
+import { word } from '@/web/words/names'
+
+/** Surface temperatures against piece and place: pick the place, type what the thermometer shows, see the verdict. */
+export function HeatLog() {
+  const { reckoning, fmt, log } = useJob()
+  const [picked, setPicked] = useState<string | null>(null)
+  const [text, setText] = useState('')
+  const [last, setLast] = useState<{ c: number; verdict: 'under' | 'good' | 'over' } | null>(null)
+  const { points, pieces } = reckoning
+  const point = points.find((p) => p.id === picked) ?? points.find((p) => p.state === 'due') ?? points[0]
+  if (!point) return <p className="fs-5">No place needs a reading.</p>
+  const piece = (p: HeatPoint) => pieces.find((x) => x.id === p.pieceId)?.name ?? p.pieceId
+  const c = text === '' ? null : toC(Number(text), fmt.units.tempUnit)
+  const valid = c !== null && c >= -40 && c <= 400
+  const enter = () => {
+    if (c === null || !valid) return
+    const verdict = heatVerdict(c, point.range)
+    log({ kind: 'reading', pieceId: point.pieceId, pointId: point.id, tempC: Math.round(c * 10) / 10, gunAway: true })
+    setLast({ c, verdict })
+    setText('')
+    // A good reading moves on to the next place; under or over stays here.
+    if (verdict === 'good') setPicked(points.find((p) => p.state === 'due' && p.id !== point.id)?.id ?? point.id)
+    else setPicked(point.id)
+  }
+  const range = (p: HeatPoint) => `${fmt.temp(p.range.min).text}–${fmt.text(fmt.temp(p.range.max))}`
+  return (
+    <div className="row g-3">
+      <div className="col-md-6">
+        <div className="plate">
+          <span className="label">Read after the gun is taken away</span>
+          <h2 className="mt-1">
+            {piece(point)}: {pointName(point)}
+          </h2>
+          <p className="mb-1">
+            Wanted: <b>{range(point)}</b>
+          </p>
+          <p className="big mb-2" aria-live="polite" data-testid="heat-typed">
+            {text || '–'}
+            <span className="unit">°{fmt.units.tempUnit}</span>
+          </p>
+          <div className="keypad" role="group" aria-label="Keypad">
+            {['1', '2', '3', '4', '5', '6', '7', '8', '9'].map((d) => (
+              <button
+                key={d}
+                type="button"
+                className="btn btn-plain"
+                onClick={() => setText((t) => (t.length < 3 ? t + d : t))}
+              >
+                {d}
+              </button>
+            ))}
+            <button
+              type="button"
+              className="btn btn-plain"
+              aria-label="Delete"
+              onClick={() => setText((t) => t.slice(0, -1))}
+            >
+              ⌫
+            </button>
+            <button
+              type="button"
+              className="btn btn-plain"
+              onClick={() => setText((t) => (t.length < 3 ? `${t}0` : t))}
+            >
+              0
+            </button>
+            <button type="button" className="btn btn-plain" onClick={() => setText('')}>
+              Clear
+            </button>
+          </div>
+          <button type="button" className="btn btn-go w-100 mt-2" disabled={!valid} onClick={enter}>
+            {valid ? `Log ${text} °${fmt.units.tempUnit}` : 'Log'}
+          </button>
+          {last && (
+            <p className="fs-3 mt-2 mb-0 verdict" role="status" data-verdict={last.verdict}>
+              {fmt.text(fmt.temp(last.c))}: {word('verdict', last.verdict)}
+            </p>
+          )}
+        </div>
+      </div>
+      <div className="col-md-6">
+        <ol
+          className="list-unstyled mb-0"
+          style={{ maxHeight: 640, overflowY: 'auto' }}
+          tabIndex={0}
+          aria-label="Places to read"
+        >
+          {points.map((p) => {
+            const newest = p.readings.at(-1)
+            return (
+              <li key={p.id}>
+                <button
+                  type="button"
+                  className="btn btn-plain w-100 text-start mb-1 d-flex gap-2 align-items-center"
+                  aria-pressed={p.id === point.id}
+                  onClick={() => setPicked(p.id)}
+                >
+                  <span className="rivet" data-state={p.state === 'done' ? 'settled' : 'missing'} />
+                  <span className="flex-fill">
+                    {piece(p)}: {pointName(p)}
+                  </span>
+                  {newest && (
+                    <span className="verdict" data-verdict={newest.verdict}>
+                      {fmt.text(fmt.temp(newest.tempC))} {word('verdict', newest.verdict)}
+                    </span>
+                  )}
+                </button>
+              </li>
+            )
+          })}
+        </ol>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,57 @@
+import type { FilmSheet } from '@/core/film/schema'
+import type { Formatter } from '@/web/words/format'
+import { word } from '@/web/words/names'
+
+/** A film's sheet in words and this member's units. */
+export function FilmFacts({ film, fmt }: { film: FilmSheet; fmt: Formatter }) {
+  const t = (r: { min: number; max: number }) => `${fmt.temp(r.min).text}–${fmt.text(fmt.temp(r.max))}`
+  const pct = (v: number) => fmt.text(fmt.percent(v))
+  const long = (mm: number) => fmt.text(fmt.longLength(mm))
+  const rows: [string, string][] = [
+    [
+      'Thickness',
+      fmt.units.lengthUnit === 'in' ? `${(film.thicknessUm / 25.4).toFixed(1)} mil` : `${film.thicknessUm} µm`,
+    ],
+    [
+      'Rolls',
+      `${film.widthsMm.map((w) => fmt.text(fmt.length(w))).join(', ')} wide, ${film.rollLengthsMm.map(long).join(', ')} long`,
+    ],
+    [
+      'Sold',
+      `${word('soldBy', film.soldBy.unit, fmt.units.locale)}${film.soldBy.minimumMm > 0 ? `, from ${long(film.soldBy.minimumMm)}` : ''}`,
+    ],
+    ['Direction', film.directional ? 'directional: sides and bumpers the same way up' : 'any'],
+    ['Stretch limit', `${pct(film.stretchLimit)}; post-heat past ${pct(film.postHeatOver)}`],
+    ['Heat shrink', pct(film.heatShrink)],
+    ['Tension left in the roll', pct(film.rollResidue)],
+    ['Shaping', t(film.shapingC)],
+    ['Post-heat', t(film.postHeatC)],
+    ['Overlaps', `${t(film.overlapC)}, ${fmt.text(fmt.length(film.overlapMm))} wide`],
+    ['Wait before cutting', film.waitBeforeCutMin > 0 ? fmt.text(fmt.minutes(film.waitBeforeCutMin)) : 'none'],
+    [
+      'Post-heat window',
+      film.postHeatUntilMin
+        ? `${fmt.text(fmt.minutes(film.postHeatFromMin))} to ${fmt.text(fmt.minutes(film.postHeatUntilMin))} after laying`
+        : 'any time',
+    ],
+    ['Cure', `${film.cureHours} h`],
+    ['Air', `${t(film.airC)}; surface at least ${fmt.text(fmt.temp(film.surfaceMinC))}`],
+    ['Edges', word('edgeOrder', film.edgeOrder)],
+    ['Cap sheet', film.capSheet ? 'on for flats, off for curves' : 'none'],
+    ['Warranty', film.warrantyMonths.map((w) => `${w.zone} ${w.surface} ${w.months} months`).join(' · ')],
+    ['Care', film.care],
+  ]
+  return (
+    <dl className="row mt-2 mb-0 g-0">
+      {rows.map(([label, text]) => (
+        <div key={label} className="col-md-6 d-flex gap-2 border-bottom py-1 pe-3">
+          <dt className="label" style={{ width: 130, flex: 'none' }}>
+            {label}
+          </dt>
+          <dd className="mb-0">{text}</dd>
+        </div>
+      ))}
+      <div className="label pt-1">Standing: film sheet.</div>
+    </dl>
+  )
+}

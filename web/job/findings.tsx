@@ -1,0 +1,106 @@
+'use client'
+
+import { useState } from 'react'
+import { applyChange, type Finding, type Stage } from '@/core/reckon/finding'
+import { priceWayOut } from '@/core/reckon/price'
+import { CAUTIONS, findingText, wayText } from '@/web/words/sentences'
+import { Fig } from './figure'
+import { useJob } from './job-state'
+
+const LEVEL = { stop: 'Stop', warn: 'Mind', note: 'Note' } as const
+const RANK = { stop: 0, warn: 1, note: 2 } as const
+
+/** What is wrong here and what would fix it. */
+export function Findings({ stage, panelId, limit = 6 }: { stage: Stage; panelId?: string; limit?: number }) {
+  const { reckoning } = useJob()
+  const [all, setAll] = useState(false)
+  const own = reckoning.findings
+    .filter((f) => f.stage === stage && (!panelId || f.panelId === panelId))
+    .sort((a, b) => RANK[a.level] - RANK[b.level])
+  const shown = all ? own : own.slice(0, limit)
+  if (own.length === 0) return null
+  return (
+    <section aria-label="Findings" className="mb-3">
+      {shown.map((f) => (
+        <OneFinding key={f.id} f={f} />
+      ))}
+      {own.length > shown.length && (
+        <button type="button" className="btn btn-link btn-sm px-0" onClick={() => setAll(true)}>
+          Show {own.length - shown.length} more
+        </button>
+      )}
+    </section>
+  )
+}
+
+function OneFinding({ f }: { f: Finding }) {
+  const { fmt, plan, catalogue, ledger, reckoning, edit, mayPlan } = useJob()
+  const [open, setOpen] = useState(false)
+  const prices = open ? f.waysOut.map((w) => priceWayOut(plan, catalogue, ledger, w, reckoning)) : []
+  const signed = (v: number, text: string) => (v > 0 ? `+${text}` : v < 0 ? `−${text.replace('−', '')}` : `±${text}`)
+  return (
+    <div className="finding" data-level={f.level}>
+      <span className="level">{LEVEL[f.level]}</span>
+      {findingText(f, fmt)}{' '}
+      {f.figureId && reckoning.figures.has(f.figureId) && (
+        <span className="ms-1 text-nowrap">
+          <Fig id={f.figureId} />
+        </span>
+      )}
+      {f.waysOut.length > 0 && (
+        <button type="button" className="btn btn-link btn-sm py-0" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? 'Close' : `${f.waysOut.length} ${f.waysOut.length === 1 ? 'way' : 'ways'} out`}
+        </button>
+      )}
+      {open && (
+        <table className="quiet-table mt-1">
+          <thead>
+            <tr>
+              <th>Way out</th>
+              <th className="n">Becomes</th>
+              <th className="n">Film</th>
+              <th className="n">Crew time</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {f.waysOut.map((w, i) => {
+              const p = prices[i]
+              return (
+                <tr key={wayText(w, fmt)}>
+                  <td>{wayText(w, fmt)}</td>
+                  <td className="n">{w.becomes === null ? 'fits' : fmt.text(fmt.percent(w.becomes))}</td>
+                  <td className="n">{p && signed(p.filmMm, fmt.text(fmt.longLength(Math.abs(p.filmMm))))}</td>
+                  <td className="n">{p && signed(p.minutes, fmt.text(fmt.minutes(Math.abs(p.minutes))))}</td>
+                  <td className="n">
+                    {mayPlan && (
+                      <button
+                        type="button"
+                        className="btn btn-sm btn-outline-primary"
+                        onClick={() => edit((was) => applyChange(was, w.change))}
+                      >
+                        Take it
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      )}
+    </div>
+  )
+}
+
+export function Cautions({ codes }: { codes: readonly string[] }) {
+  return (
+    <>
+      {codes.map((c) => (
+        <div key={c} className="caution">
+          {CAUTIONS[c] ?? c}
+        </div>
+      ))}
+    </>
+  )
+}

@@ -1,0 +1,67 @@
+import type { Plan } from '@/core/plan/schema'
+import type { Stage } from '@/core/reckon/finding'
+
+const FIELDS: Record<string, string> = {
+  widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownOverMm: 'straightedge', cornerRadiusMm: 'corner radius', edges: 'edges', depthMm: 'depth', mouthWidthMm: 'mouth width',
+  mouthHeightMm: 'mouth height', wallDeg: 'wall angle', gapMm: 'free gap', parts: 'pieces', bleedMm: 'bleed', widthsMm: 'roll width', rollLengthsMm: 'roll length', soldBy: 'how it is sold',
+  stretchLimit: 'stretch limit', heatShrink: 'heat shrink', rollResidue: 'tension left in the roll', colour: 'colour', startAt: 'start',
+} // prettier-ignore
+
+export interface Place {
+  label: string
+  /** Link within the job; null where it was not entered but follows from practice. */
+  href: string | null
+}
+
+/** Where an input of a figure was entered, in words and as a link. */
+export function placeOf(at: string, plan: Plan, jobId: string): Place {
+  const [head, id = '', ...rest] = at.split('/')
+  const link = (stage: Stage, hash = '') => `/jobs/${jobId}/${stage}${hash ? `#${hash}` : ''}`
+  const last = FIELDS[rest.at(-1) ?? ''] ?? rest.at(-1) ?? ''
+  const panel = plan.panels.find((p) => p.id === id)?.name ?? id
+  switch (head) {
+    case 'panels':
+      return id
+        ? {
+            label: `${panel}, ${rest[0] === 'recesses' ? `${plan.panels.find((p) => p.id === id)?.recesses.find((r) => r.id === rest[1])?.name ?? 'recess'}, ` : ''}${last}`,
+            href: link('tape', id),
+          }
+        : { label: 'panels', href: link('tape') }
+    case 'pieces':
+      return { label: id ? `${panel}, ${last}` : 'pieces', href: link('pieces', id) }
+    case 'film':
+      return { label: `${plan.film.sheets.find((s) => s.id === id)?.name ?? 'film'}, ${last}`, href: link('film') }
+    case 'method':
+      return { label: `method, ${FIELDS[id] ?? id}`, href: link('pieces') }
+    case 'vehicle':
+      return { label: 'body colour', href: link('walkaround') }
+    case 'layout':
+      return { label: 'layout', href: link('roll') }
+    case 'stock':
+      return { label: 'rack', href: '/rack' }
+    case 'runSheet':
+    case 'steps':
+      return { label: head === 'steps' ? `step ${at.slice(6)}` : 'start', href: link('run-sheet') }
+    case 'points':
+    case 'log':
+      return { label: head === 'log' ? 'readings' : 'heat points', href: link('bay') }
+    default:
+      return { label: 'rule of the trade', href: null }
+  }
+}
+
+/** A figure's name as people would say it. */
+export function figureName(id: string, plan: Plan, railWord: (code: string) => string): string {
+  const [head, key = '', part = ''] = id.split('/')
+  const panel = plan.panels.find((p) => p.id === key.split('.')[0])?.name ?? key
+  const film = plan.film.sheets.find((s) => s.id === key)?.name ?? key
+  if (head === 'rail') return railWord(key)
+  if (head === 'roll')
+    return `${film}: ${({ used: 'film used', bound: 'least possible', yield: 'yield', order: 'to order', cost: 'to buy' } as Record<string, string>)[part] ?? part}`
+  if (head === 'piece') return `${panel}: cut ${part}`
+  if (head === 'panel') return `${panel}: area`
+  if (head === 'stretch')
+    return `${panel}: ${part === 'worst' ? 'worst stretch' : part === 'crown' ? 'stretch over the crown' : `stretch at ${plan.panels.find((p) => p.id === key)?.recesses.find((r) => r.id === part)?.name ?? part}`}`
+  if (head === 'squeeze') return `${panel}: squeeze at the corners`
+  return id === 'walkaround/contrast' ? 'Contrast of body and film' : id
+}

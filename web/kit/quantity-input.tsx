@@ -1,0 +1,110 @@
+'use client'
+
+import { useId, useState, type InputHTMLAttributes } from 'react'
+import { parseLength, parseTemp, type LengthUnit, type TempUnit } from '@/core/kit/units'
+import { err, ok, type Result } from '@/core/kit/result'
+import { faultText } from '@/web/words/sentences'
+
+interface Common extends Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | 'onChange' | 'min' | 'max'> {
+  min?: number
+  max: number
+  onValue: (value: number | null) => void
+  /** May be left empty. */
+  optional?: boolean
+  'aria-label': string
+}
+
+interface Core extends Common {
+  value: number | null
+  shown: string
+  parse: (text: string) => Result<number>
+}
+
+/** A cell that reads what was typed while it is typed: a good value goes out at once, a bad one says why and goes nowhere. */
+function SmartInput({ value, shown, parse, min = 0, max, onValue, optional = false, className, ...rest }: Core) {
+  const [draft, setDraft] = useState<string | null>(null)
+  const id = useId()
+  const read = (text: string): Result<number | null> => {
+    if (text.trim() === '' && optional) return ok(null)
+    const parsed = parse(text)
+    if (!parsed.ok) return parsed
+    if (parsed.value < min || (min === 0 && !optional && parsed.value === 0))
+      return err({ code: 'too_small', facts: { minimum: min === 0 ? 'more than 0' : min } })
+    return parsed.value > max
+      ? err({ code: 'too_big', facts: { maximum: `${max / 1000 >= 1 ? `${max / 1000} m` : max}` } })
+      : parsed
+  }
+  const now = draft === null ? null : read(draft)
+  const fault =
+    now && !now.ok
+      ? faultText(now.error).replace(/^Too small: at least more than 0\.$/, 'More than 0 is needed.')
+      : null
+  return (
+    <>
+      <input
+        {...rest}
+        type="text"
+        inputMode="decimal"
+        autoComplete="off"
+        className={`num ${className ?? ''}`}
+        value={draft ?? shown}
+        aria-invalid={fault ? true : undefined}
+        aria-describedby={fault ? id : undefined}
+        title={fault ?? undefined}
+        onFocus={(e) => {
+          e.target.select()
+          rest.onFocus?.(e)
+        }}
+        onChange={(e) => {
+          setDraft(e.target.value)
+          const next = read(e.target.value)
+          if (next.ok && next.value !== value) onValue(next.value)
+        }}
+        onBlur={(e) => {
+          if (!fault) setDraft(null)
+          rest.onBlur?.(e)
+        }}
+        onKeyDown={(e) => {
+          if (e.key === 'Escape') setDraft(null)
+          rest.onKeyDown?.(e)
+        }}
+      />
+      {fault && (
+        <span id={id} className="text-danger d-block small px-1" role="alert">
+          {fault}
+        </span>
+      )}
+    </>
+  )
+}
+
+export function LengthInput({
+  mm,
+  unit,
+  format,
+  ...rest
+}: Common & { mm: number | null; unit: LengthUnit; format: (mm: number) => string }) {
+  return <SmartInput {...rest} value={mm} shown={mm === null ? '' : format(mm)} parse={(t) => parseLength(t, unit)} />
+}
+
+export function TempInput({
+  c,
+  unit,
+  format,
+  ...rest
+}: Common & { c: number | null; unit: TempUnit; format: (c: number) => string }) {
+  return <SmartInput {...rest} value={c} shown={c === null ? '' : format(c)} parse={(t) => parseTemp(t, unit)} />
+}
+
+export function NumberInput({
+  value,
+  digits = 0,
+  scale = 1,
+  ...rest
+}: Common & { value: number | null; digits?: number; scale?: number }) {
+  const parse = (t: string): Result<number> =>
+    /^\d+([.,]\d+)?$/.test(t.trim()) ? ok(Number(t.trim().replace(',', '.')) / scale) : err({ code: 'bad_number' })
+  return (
+    <SmartInput {...rest} value={value} shown={value === null ? '' : (value * scale).toFixed(digits)} parse={parse} />
+  )
+}

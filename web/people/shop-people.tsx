@@ -1,0 +1,138 @@
+'use client'
+
+import { zodResolver } from '@hookform/resolvers/zod'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { useForm } from 'react-hook-form'
+import { z } from 'zod'
+import { addMember, setRole } from '@/web/actions/shop'
+import { call } from '@/web/kit/call'
+import { words } from '@/web/words/names'
+import { faultText } from '@/web/words/sentences'
+
+interface Person {
+  id: string
+  name: string
+  email: string
+  role: string
+}
+const Fields = z.object({
+  name: z.string().trim().min(1, 'Enter a name.').max(120),
+  email: z.email('Enter an e-mail address.'),
+  password: z.string().min(10, 'At least 10 characters.').max(128),
+  role: z.enum(['owner', 'lead', 'installer', 'desk']),
+})
+const MAY_DO: Record<string, string> = {
+  owner: 'everything, and who belongs to the shop',
+  lead: 'plans, stock, bay',
+  installer: 'bay: steps, readings, film used; reads all',
+  desk: 'takes jobs in, walkaround; reads all',
+}
+
+export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: string; owner: boolean }) {
+  const router = useRouter()
+  const [fault, setFault] = useState<string | null>(null)
+  const { register, handleSubmit, formState, reset } = useForm<z.infer<typeof Fields>>({
+    resolver: zodResolver(Fields),
+    defaultValues: { role: 'installer' },
+  })
+  const done = (out: { ok: true } | { ok: false; error: { code: string } }) => {
+    setFault(out.ok ? null : faultText(out.error))
+    if (out.ok) router.refresh()
+    return out.ok
+  }
+  return (
+    <main className="sheet" id="main">
+      <div className="bench-head">
+        <h1>Shop</h1>
+        <span className="label">{shop}</span>
+      </div>
+      {fault && (
+        <p className="text-danger" role="alert">
+          {fault}
+        </p>
+      )}
+      <section className="plate mb-3 scroll-x">
+        <h2>People</h2>
+        <table className="quiet-table">
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>E-mail</th>
+              <th>Role</th>
+              <th>May</th>
+            </tr>
+          </thead>
+          <tbody>
+            {people.map((p) => (
+              <tr key={p.id}>
+                <td>{p.name}</td>
+                <td>{p.email}</td>
+                <td>
+                  {owner ? (
+                    <select
+                      className="form-select form-select-sm w-auto"
+                      aria-label={`Role of ${p.name}`}
+                      value={p.role}
+                      onChange={async (e) => void done(await call(setRole, { memberId: p.id, role: e.target.value }))}
+                    >
+                      {words('role').map(([code, text]) => (
+                        <option key={code} value={code}>
+                          {text}
+                        </option>
+                      ))}
+                    </select>
+                  ) : (
+                    p.role
+                  )}
+                </td>
+                <td className="label">{MAY_DO[p.role]}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      {owner && (
+        <form
+          className="plate row g-2 mx-0 align-items-end"
+          noValidate
+          onSubmit={handleSubmit(async (v) => {
+            if (done(await call(addMember, v))) reset()
+          })}
+        >
+          <h2 className="col-12">Somebody new</h2>
+          {(
+            [
+              ['name', 'Name', 'text'],
+              ['email', 'E-mail', 'email'],
+              ['password', 'First password', 'password'],
+            ] as const
+          ).map(([k, label, type]) => (
+            <div className="col-md-3" key={k}>
+              <label className="form-label" htmlFor={`m-${k}`}>
+                {label}
+              </label>
+              <input id={`m-${k}`} type={type} autoComplete="off" className="form-control" {...register(k)} />
+              {formState.errors[k] && <span className="text-danger">{formState.errors[k]?.message}</span>}
+            </div>
+          ))}
+          <div className="col-md-1">
+            <label className="form-label" htmlFor="m-role">
+              Role
+            </label>
+            <select id="m-role" className="form-select" {...register('role')}>
+              {words('role').map(([code, text]) => (
+                <option key={code} value={code}>
+                  {text}
+                </option>
+              ))}
+            </select>
+          </div>
+          <div className="col-md-2">
+            <button className="btn btn-primary w-100">Add</button>
+          </div>
+        </form>
+      )}
+    </main>
+  )
+}

@@ -1,0 +1,86 @@
+'use client'
+
+import { zodResolver } from '@hookform/resolvers/zod'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { useForm } from 'react-hook-form'
+import { z } from 'zod'
+import { faultText } from '@/web/words/sentences'
+
+const Door = z.object({
+  email: z.email('Enter the address you were given.'),
+  password: z.string().min(1, 'Enter your password.'),
+})
+const post = (url: string, body?: unknown) =>
+  fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body ?? {}) })
+
+export function SignIn({ demo }: { demo: boolean }) {
+  const router = useRouter()
+  const [fault, setFault] = useState<string | null>(null)
+  const { register, handleSubmit, formState } = useForm<z.infer<typeof Door>>({ resolver: zodResolver(Door) })
+  const enter = async (response: Promise<Response>) => {
+    try {
+      const r = await response
+      if (!r.ok)
+        return setFault(
+          faultText({ code: r.status === 429 ? 'too_many_attempts' : r.status === 401 ? 'wrong_sign_in' : 'offline' }),
+        )
+      setFault(null)
+      router.push('/')
+      router.refresh()
+    } catch {
+      setFault(faultText({ code: 'offline' }))
+    }
+  }
+  return (
+    <main className="grid-ground d-grid" style={{ minHeight: '100vh', placeItems: 'center', padding: '1rem' }}>
+      <div className="plate" style={{ width: 'min(420px, 100%)' }}>
+        <h1 className="mb-1">Cuirass</h1>
+        <p className="label mb-3">Measured, laid out, heated, recorded: a wrap from tape to handover.</p>
+        <form onSubmit={handleSubmit((v) => enter(post('/api/auth/sign-in/email', v)))} noValidate>
+          <label className="form-label" htmlFor="email">
+            E-mail
+          </label>
+          <input id="email" className="form-control" autoComplete="username" type="email" {...register('email')} />
+          {formState.errors.email && <p className="text-danger mb-0">{formState.errors.email.message}</p>}
+          <label className="form-label mt-3" htmlFor="password">
+            Password
+          </label>
+          <input
+            id="password"
+            className="form-control"
+            autoComplete="current-password"
+            type="password"
+            {...register('password')}
+          />
+          {formState.errors.password && <p className="text-danger mb-0">{formState.errors.password.message}</p>}
+          <button className="btn btn-primary w-100 mt-3" disabled={formState.isSubmitting}>
+            Sign in
+          </button>
+        </form>
+        {fault && (
+          <p className="text-danger mt-2 mb-0" role="alert">
+            {fault}
+          </p>
+        )}
+        {demo && (
+          <div className="mt-4 pt-3 border-top">
+            <p className="label mb-2">Demo shop, Saltmarsh Film &amp; Wrap. Go in as</p>
+            <div className="d-flex gap-2 flex-wrap">
+              {['lead', 'owner', 'installer', 'desk'].map((role) => (
+                <button
+                  key={role}
+                  type="button"
+                  className="btn btn-outline-secondary btn-sm"
+                  onClick={() => void enter(post(`/api/demo-sign-in?role=${role}`))}
+                >
+                  {role === 'lead' ? 'Lead (demo)' : role}
+                </button>
+              ))}
+            </div>
+          </div>
+        )}
+      </div>
+    </main>
+  )
+}

@@ -1,0 +1,109 @@
+'use client'
+
+import Link from 'next/link'
+import { usePathname, useRouter } from 'next/navigation'
+import { setUnits } from '@/web/actions/shop'
+import { call } from '@/web/kit/call'
+
+interface Units {
+  lengthUnit: 'mm' | 'cm' | 'in'
+  tempUnit: 'C' | 'F'
+  locale: 'en-GB' | 'en-US'
+}
+
+export function TopBar({
+  shop,
+  town,
+  name,
+  role,
+  units,
+}: {
+  shop: string
+  town: string
+  name: string
+  role: string
+  units: Units
+}) {
+  const path = usePathname()
+  const router = useRouter()
+  const change = async (part: Partial<Units>) => {
+    await call(setUnits, { ...units, ...part })
+    router.refresh()
+  }
+  const out = async () => {
+    await fetch('/api/auth/sign-out', { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{}' })
+    router.push('/sign-in')
+    router.refresh()
+  }
+  const at = (href: string) =>
+    path === href || (href === '/' && path.startsWith('/jobs')) ? ('page' as const) : undefined
+  const dark = {
+    background: '#243040',
+    color: '#f3ecd9',
+    border: '1px solid #51606f',
+    borderRadius: 2,
+    padding: '2px 4px',
+  }
+  return (
+    <header className="topbar">
+      <Link href="/" className="mark">
+        <svg width="22" height="22" viewBox="0 0 32 32" aria-hidden>
+          <path d="M5 4h22v10c0 8-5 12-11 15C10 26 5 22 5 14z" fill="none" stroke="#d7ae52" strokeWidth="2.5" />
+          <circle cx="16" cy="13" r="2.5" fill="#d7ae52" />
+        </svg>
+        Cuirass
+      </Link>
+      <nav className="d-flex gap-3" aria-label="Main">
+        <Link href="/" aria-current={at('/')}>
+          Yard
+        </Link>
+        <Link href="/rack" aria-current={at('/rack')}>
+          Rack
+        </Link>
+        <Link href="/shop" aria-current={at('/shop')}>
+          Shop
+        </Link>
+      </nav>
+      <span className="who">
+        <span>
+          {shop}
+          {town && `, ${town}`}
+        </span>
+        <select
+          aria-label="Length unit"
+          style={dark}
+          value={units.lengthUnit}
+          onChange={(e) => void change({ lengthUnit: e.target.value as Units['lengthUnit'] })}
+        >
+          <option value="mm">mm</option>
+          <option value="cm">cm</option>
+          <option value="in">in</option>
+        </select>
+        <select
+          aria-label="Temperature unit"
+          style={dark}
+          value={units.tempUnit}
+          onChange={(e) => void change({ tempUnit: e.target.value as Units['tempUnit'] })}
+        >
+          <option value="C">°C</option>
+          <option value="F">°F</option>
+        </select>
+        <select
+          aria-label="Words"
+          style={dark}
+          value={units.locale}
+          onChange={(e) => void change({ locale: e.target.value as Units['locale'] })}
+        >
+          <option value="en-GB">bonnet</option>
+          <option value="en-US">hood</option>
+        </select>
+        <span>
+          {name}, {role}
+        </span>
+        <button type="button" className="btn btn-link btn-sm" onClick={() => void out()}>
+          Sign out
+        </button>
+      </span>
+    </header>
+  )
+}

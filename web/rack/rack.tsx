@@ -1,0 +1,250 @@
+'use client'
+
+import { useRouter } from 'next/navigation'
+import { useMemo, useRef, useState } from 'react'
+import type { FilmSheet, StockItem } from '@/core/film/schema'
+import { receiveStock } from '@/web/actions/shop'
+import { FilmFacts } from '@/web/film/film-facts'
+import { call, newId } from '@/web/kit/call'
+import { LengthInput } from '@/web/kit/quantity-input'
+import { formatter, type MemberUnits } from '@/web/words/format'
+import { word } from '@/web/words/names'
+import { faultText } from '@/web/words/sentences'
+
+/** Films with their sheets, rolls and rests with lots and what is left of them. */
+export function Rack({
+  films,
+  stock,
+  units,
+  mayReceive,
+}: {
+  films: FilmSheet[]
+  stock: StockItem[]
+  units: MemberUnits
+  mayReceive: boolean
+}) {
+  const fmt = useMemo(() => formatter(units), [units])
+  const [filter, setFilter] = useState('')
+  const [open, setOpen] = useState<string | null>(null)
+  const shown = films.filter((f) => `${f.name} ${f.maker} ${f.kind} ${stock.filter((s) => s.filmId === f.id).map((s) => `${s.label} ${s.lot}`).join(' ')}`.toLowerCase().includes(filter.trim().toLowerCase())) // prettier-ignore
+  return (
+    <main className="sheet" id="main">
+      <div className="bench-head">
+        <h1>Rack</h1>
+        <span className="label">
+          {films.length} films, {stock.filter((s) => s.kind === 'roll').length} rolls,{' '}
+          {stock.filter((s) => s.kind === 'rest').length} rests
+        </span>
+        <span className="spacer" />
+        <input
+          type="search"
+          className="form-control"
+          style={{ width: 240 }}
+          placeholder="Filter by film, label, lot"
+          aria-label="Filter the rack"
+          value={filter}
+          onChange={(e) => setFilter(e.target.value)}
+        />
+      </div>
+      {films.length === 0 && <p className="plate">No film on the rack yet.</p>}
+      {films.length > 0 && shown.length === 0 && <p className="plate">Nothing matches “{filter}”.</p>}
+      {mayReceive && films.length > 0 && <Receive films={films} units={units} />}
+      {shown.map((f) => {
+        const own = stock.filter((s) => s.filmId === f.id)
+        const full = Math.max(...f.rollLengthsMm)
+        return (
+          <section key={f.id} className="plate mb-2">
+            <div className="d-flex gap-3 align-items-center flex-wrap">
+              <span
+                aria-hidden
+                style={{
+                  width: 32,
+                  height: 32,
+                  background: f.colour.hex,
+                  border: '1px solid var(--ink)',
+                  borderRadius: 2,
+                }}
+              />
+              <h2 className="mb-0">{f.name}</h2>
+              <span className="label">
+                {f.maker}, {word('film', f.kind, units.locale)}, {f.finish}
+              </span>
+              <button
+                type="button"
+                className="btn btn-link btn-sm ms-auto"
+                aria-expanded={open === f.id}
+                onClick={() => setOpen(open === f.id ? null : f.id)}
+              >
+                Sheet
+              </button>
+            </div>
+            {open === f.id && <FilmFacts film={f} fmt={fmt} />}
+            {own.length === 0 && <p className="label mb-0 mt-1">Nothing of it here.</p>}
+            {own.length > 0 && (
+              <table className="quiet-table mt-1">
+                <tbody>
+                  {own.map((s) => (
+                    <tr key={s.id}>
+                      <td style={{ width: 70 }}>
+                        <b>{s.label}</b>
+                      </td>
+                      <td style={{ width: 60 }}>{s.kind}</td>
+                      <td style={{ width: 160 }}>lot {s.lot}</td>
+                      <td style={{ width: 120 }}>{fmt.text(fmt.length(s.widthMm))} wide</td>
+                      <td className="n" style={{ width: 110 }}>
+                        <b>{fmt.text(fmt.longLength(s.leftMm))}</b>
+                      </td>
+                      <td>
+                        <span
+                          aria-hidden
+                          style={{
+                            display: 'block',
+                            height: 10,
+                            width: `${Math.min(100, (s.leftMm / full) * 100)}%`,
+                            background: f.colour.hex,
+                            border: '1px solid var(--ink)',
+                            minWidth: 2,
+                          }}
+                        />
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            )}
+          </section>
+        )
+      })}
+    </main>
+  )
+}
+
+function Receive({ films, units }: { films: FilmSheet[]; units: MemberUnits }) {
+  const router = useRouter()
+  const fmt = useMemo(() => formatter(units), [units])
+  const blank = { filmId: films[0]?.id ?? '', kind: 'roll' as 'roll' | 'rest', label: '', lot: '' }
+  const [v, setV] = useState(blank)
+  const [width, setWidth] = useState<number | null>(films[0]?.widthsMm[0] ?? null)
+  const [length, setLength] = useState<number | null>(films[0]?.rollLengthsMm[0] ?? null)
+  const [said, setSaid] = useState<{ text: string; bad: boolean } | null>(null)
+  const ids = useRef<{ id: string; movementId: string } | null>(null)
+  const pick = (filmId: string) => {
+    const film = films.find((f) => f.id === filmId)
+    setV({ ...v, filmId })
+    setWidth(film?.widthsMm[0] ?? null)
+    setLength(film?.rollLengthsMm[0] ?? null)
+  }
+  const send = async () => {
+    ids.current ??= { id: newId(), movementId: newId() }
+    const out = await call(receiveStock, {
+      ...v,
+      ...ids.current,
+      label: v.label.trim(),
+      lot: v.lot.trim(),
+      widthMm: width,
+      lengthMm: length,
+    })
+    if (!out.ok) return setSaid({ text: faultText(out.error), bad: true })
+    ids.current = null
+    setSaid({ text: `${v.label} is on the rack.`, bad: false })
+    setV({ ...blank, filmId: v.filmId })
+    router.refresh()
+  }
+  const ready = v.label.trim() !== '' && v.lot.trim() !== '' && width !== null && length !== null
+  return (
+    <details className="plate mb-3">
+      <summary>
+        <b>Put a roll or rest on the rack</b>
+      </summary>
+      <form
+        className="row g-2 mt-1 align-items-end"
+        onSubmit={(e) => {
+          e.preventDefault()
+          if (ready) void send()
+        }}
+      >
+        <div className="col-md-3">
+          <label className="form-label" htmlFor="r-film">
+            Film
+          </label>
+          <select id="r-film" className="form-select" value={v.filmId} onChange={(e) => pick(e.target.value)}>
+            {films.map((f) => (
+              <option key={f.id} value={f.id}>
+                {f.name}
+              </option>
+            ))}
+          </select>
+        </div>
+        <div className="col-md-1">
+          <label className="form-label" htmlFor="r-kind">
+            Kind
+          </label>
+          <select
+            id="r-kind"
+            className="form-select"
+            value={v.kind}
+            onChange={(e) => setV({ ...v, kind: e.target.value as 'roll' | 'rest' })}
+          >
+            <option value="roll">roll</option>
+            <option value="rest">rest</option>
+          </select>
+        </div>
+        {(['label', 'lot'] as const).map((k) => (
+          <div className="col-md-2" key={k}>
+            <label className="form-label" htmlFor={`r-${k}`}>
+              {k === 'label' ? 'Label' : 'Lot'}
+            </label>
+            <input
+              id={`r-${k}`}
+              className="form-control"
+              maxLength={120}
+              value={v[k]}
+              onChange={(e) => setV({ ...v, [k]: e.target.value })}
+            />
+          </div>
+        ))}
+        <div className="col-md-1">
+          <label className="form-label" htmlFor="r-width">
+            Width
+          </label>
+          <LengthInput
+            id="r-width"
+            className="form-control"
+            aria-label="Roll width"
+            mm={width}
+            unit={units.lengthUnit}
+            format={(mm) => fmt.length(mm).text}
+            min={50}
+            max={3000}
+            onValue={setWidth}
+          />
+        </div>
+        <div className="col-md-1">
+          <label className="form-label" htmlFor="r-length">
+            Length
+          </label>
+          <LengthInput
+            id="r-length"
+            className="form-control"
+            aria-label="Roll length"
+            mm={length}
+            unit={units.lengthUnit}
+            format={(mm) => fmt.length(mm).text}
+            max={100000}
+            onValue={setLength}
+          />
+        </div>
+        <div className="col-md-2">
+          <button className="btn btn-primary w-100" disabled={!ready}>
+            Put on the rack
+          </button>
+        </div>
+        {said && (
+          <p className={said.bad ? 'text-danger mb-0' : 'mb-0'} role="status">
+            {said.text}
+          </p>
+        )}
+      </form>
+    </details>
+  )
+}

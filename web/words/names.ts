@@ -1,0 +1,45 @@
+/** Names of codes as people say them; the second column where American shops say it otherwise. */
+const NAMES: Record<string, Record<string, string | [string, string]>> = {
+  panel: {
+    bonnet: ['Bonnet', 'Hood'], roof: 'Roof', door: 'Door', wing: ['Wing', 'Fender'], quarter: 'Quarter', front_bumper: 'Front bumper', rear_bumper: 'Rear bumper',
+    boot_lid: ['Boot lid', 'Trunk lid'], hatch: 'Hatch', tailgate: 'Tailgate', bed_side: 'Bed side', mirror: 'Mirror', handle: 'Handle', pillar: 'Pillar', sill: ['Sill', 'Rocker'],
+    spoiler: 'Spoiler', van_side: 'Van side', box_side: 'Box side', fuel_flap: 'Fuel flap', other: 'Other',
+  },
+  side: { left: 'left', right: 'right', centre: ['centre', 'center'], front: 'front', rear: 'rear' },
+  edge: { opening: 'opening, turned under', fixed_gap: 'gap to neighbour', rubber_seal: 'rubber seal', window_trim: 'window trim', wheel_arch: 'wheel arch', drip_rail: 'drip rail', bumper_underside: 'underside', lamp: 'lamp or grille', free: 'free edge', bead: 'sealant bead' },
+  film: { cast: 'cast', calendered: 'calendered', hybrid_chrome: 'hybrid chrome', colour_shift: ['colour-shift', 'color-shift'], printed_cast: 'printed cast + laminate', sheet_goods: 'sheet goods' },
+  vehicle: { city_car: 'City car', saloon: ['Saloon', 'Sedan'], estate: ['Estate', 'Wagon'], roadster: 'Roadster', suv: 'SUV', pickup: 'Pick-up', small_van: 'Small van', high_van: 'High-roof van', minibus: 'Minibus', box_body: 'Box body', trailer: 'Trailer', motorcycle: 'Motorcycle', boat: 'Boat', other: 'Other' },
+  defect: { bubble: 'bubble', wrinkle: 'wrinkle', fingers: 'fingers', lifted_edge: 'lifted edge', cut: 'cut', dirt: 'dirt', wrong_way_up: 'against the arrow', other: 'other' },
+  damage: { chip: 'stone chip', dent: 'dent', scratch: 'scratch', rust: 'rust', peeling_clear: 'peeling clear coat', previous_film: 'previous film', other: 'other' },
+  stage: { walkaround: 'Walkaround', film: 'Film', tape: 'Tape', pieces: 'Pieces', roll: 'Roll', 'run-sheet': 'Run sheet', bay: 'Bay', handover: 'Handover' },
+  state: { settled: 'settled', open: 'open', missing: 'to do', broken: 'look here' },
+  role: { owner: 'owner', lead: 'lead', installer: 'installer', desk: 'desk' },
+  origin: { unknown: 'not looked at', factory: 'factory paint', repaint: 'repaint' },
+  condition: { unknown: 'not looked at', sound: 'sound', dull: 'dull', peeling: 'peeling clear coat', rust: 'rust' },
+  hardware: { remove: 'take off', tape: 'tape round', inlay: 'inlay', tuck_and_cut: 'tuck and cut' },
+  tension: { relax_first: 'relax first', triangles: 'triangles' },
+  direction: { always: 'all film one direction', directional_only: 'directional film only' },
+  order: { flats_first: 'flats first', recesses_first: 'shallow recesses first' },
+  liner: { whole: 'whole liner off', halves: 'halves on a hinge' },
+  wet: { dry: 'dry', glide: 'a little glide fluid' },
+  hardwareSchool: { strip: 'strip hardware', wrap_round: 'wrap round it' },
+  heatSource: { gun: 'heat gun', torch: 'torch', infra_red: 'infra-red', steamer: 'steamer' },
+  layWarm: { room: 'room temperature', warm_40: 'warmed to 40 °C', channel_65: '65–82 °C in channels' },
+  recessWay: { bridge: 'bridge', feed: 'feed', inlay: 'inlay' },
+  edgeOrder: { press_then_heat: 'press, then heat', heat_then_press: 'heat, then press' },
+  zone: { mild: 'mild', hot: 'hot' },
+  surface: { vertical: 'vertical', horizontal: 'horizontal' },
+  verdict: { under: 'under', good: 'good', over: 'over' },
+  soldBy: { metre: ['by the metre', 'by the meter'], half_metre: ['by the half metre', 'by the half meter'], roll: 'by the roll', sheet: 'by the sheet' },
+  rail: {
+    film_order: 'Film to order', film_used: 'Film used', yield: 'Yield', worst_stretch: 'Worst stretch', seams: 'Seams', edges: 'Edges', tape: 'Tape', heat_points: 'Heat points due', crew_minutes: 'Crew hours', ready_at: 'Ready at', cost: 'To buy',
+  },
+} // prettier-ignore
+
+export type WordList = string
+export function word(list: WordList, code: string, locale = 'en-GB'): string {
+  const entry = NAMES[list]?.[code]
+  return Array.isArray(entry) ? entry[locale === 'en-US' ? 1 : 0] : (entry ?? code)
+}
+export const words = (list: WordList, locale = 'en-GB'): [string, string][] =>
+  Object.keys(NAMES[list] ?? {}).map((code) => [code, word(list, code, locale)])

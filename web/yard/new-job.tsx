@@ -1,0 +1,127 @@
+'use client'
+
+import { zodResolver } from '@hookform/resolvers/zod'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import Modal from 'react-bootstrap/Modal'
+import { useForm } from 'react-hook-form'
+import { z } from 'zod'
+import { MAX_FILE_BYTES } from '@/core/kit/json-guard'
+import { VEHICLE_KINDS } from '@/core/vehicle/schema'
+import { createJob } from '@/web/actions/jobs'
+import { call, newId } from '@/web/kit/call'
+import { words } from '@/web/words/names'
+import { faultText } from '@/web/words/sentences'
+
+const Fields = z.object({
+  name: z.string().trim().min(1, 'Give the job a name.').max(120, 'At most 120 characters.'),
+  vehicle: z.string().trim().min(1, 'Say which vehicle.').max(120, 'At most 120 characters.'),
+  kind: z.enum(VEHICLE_KINDS),
+  customerRef: z.string().trim().max(120, 'At most 120 characters.'),
+  colourName: z.string().trim().min(1, 'Name the body colour.').max(120),
+  colourHex: z.string(),
+})
+type Fields = z.infer<typeof Fields>
+
+export function NewJob({ show, onHide, locale }: { show: boolean; onHide: () => void; locale: string }) {
+  const router = useRouter()
+  const [fault, setFault] = useState<string | null>(null)
+  // The same id again after a dead network: the job is made once.
+  const [id, setId] = useState(newId)
+  const { register, handleSubmit, formState, reset } = useForm<Fields>({
+    resolver: zodResolver(Fields),
+    defaultValues: { kind: 'city_car', colourHex: '#b9bdc1', customerRef: '' },
+  })
+  const make = async (v: Fields) => {
+    const out = await call(createJob, { ...v, id })
+    if (!out.ok) return setFault(faultText(out.error))
+    setId(newId())
+    reset()
+    router.push(`/jobs/${out.value.id}/walkaround`)
+  }
+  const bring = async (file: File | undefined) => {
+    if (!file) return
+    if (file.size > MAX_FILE_BYTES) return setFault(faultText({ code: 'too_large', facts: { limit: MAX_FILE_BYTES } }))
+    try {
+      const response = await fetch('/api/jobs/import', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: await file.text(),
+      })
+      const out = (await response.json()) as
+        { ok: true; value: { id: string } } | { ok: false; error: { code: string } }
+      if (!out.ok) return setFault(faultText(out.error))
+      router.push(`/jobs/${out.value.id}/walkaround`)
+    } catch {
+      setFault(faultText({ code: 'offline' }))
+    }
+  }
+  const field = (name: keyof Fields, label: string, extra: Record<string, unknown> = {}) => (
+    <div className="col-sm-6">
+      <label className="form-label" htmlFor={`new-${name}`}>
+        {label}
+      </label>
+      <input
+        id={`new-${name}`}
+        className="form-control"
+        {...extra}
+        {...register(name)}
+        aria-invalid={formState.errors[name] ? true : undefined}
+      />
+      {formState.errors[name] && <p className="text-danger mb-0">{formState.errors[name]?.message}</p>}
+    </div>
+  )
+  return (
+    <Modal show={show} onHide={onHide} aria-labelledby="new-job-title">
+      <form onSubmit={handleSubmit(make)} noValidate>
+        <Modal.Header closeButton>
+          <Modal.Title as="h2" id="new-job-title">
+            New job
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          <div className="row g-3">
+            {field('name', 'Job', { autoFocus: true })}
+            {field('customerRef', 'Customer reference')}
+            {field('vehicle', 'Vehicle')}
+            <div className="col-sm-6">
+              <label className="form-label" htmlFor="new-kind">
+                Body
+              </label>
+              <select id="new-kind" className="form-select" {...register('kind')}>
+                {words('vehicle', locale).map(([code, text]) => (
+                  <option key={code} value={code}>
+                    {text}
+                  </option>
+                ))}
+              </select>
+            </div>
+            {field('colourName', 'Body colour')}
+            {field('colourHex', 'Nearest shade', { type: 'color' })}
+          </div>
+          {fault && (
+            <p className="text-danger mt-3 mb-0" role="alert">
+              {fault}
+            </p>
+          )}
+          <p className="label mt-4 mb-1">Or bring in a job file</p>
+          <input
+            type="file"
+            className="form-control"
+            accept=".json,application/json"
+            aria-label="Job file"
+            onChange={(e) => void bring(e.target.files?.[0])}
+          />
+        </Modal.Body>
+        <Modal.Footer>
+          <button type="button" className="btn btn-outline-secondary" onClick={onHide}>
+            Cancel
+          </button>
+          <button className="btn btn-primary" disabled={formState.isSubmitting}>
+            Take it in
+          </button>
+        </Modal.Footer>
+      </form>
+    </Modal>
+  )
+}

@@ -1,0 +1,93 @@
+'use client'
+
+import Link from 'next/link'
+import { useMemo, useState } from 'react'
+import { STAGES } from '@/core/reckon/finding'
+import { formatter, type MemberUnits } from '@/web/words/format'
+import { word } from '@/web/words/names'
+import { stageWhy } from '@/web/words/sentences'
+import { NewJob } from './new-job'
+
+export interface YardJob {
+  id: string
+  name: string
+  vehicle: string
+  customerRef: string
+  stage: string
+  stageState: string
+  waitsFor: string
+  waitsFacts: Record<string, string | number>
+  recheckDueAt: string | null
+  updatedAt: string
+}
+
+/** The shop's jobs along the order of the work, each with what it waits for. */
+export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUnits; mayAdd: boolean }) {
+  const [filter, setFilter] = useState('')
+  const [adding, setAdding] = useState(false)
+  const fmt = useMemo(() => formatter(units), [units])
+  const wanted = filter.trim().toLowerCase()
+  const shown = jobs.filter((j) => `${j.name} ${j.vehicle} ${j.customerRef}`.toLowerCase().includes(wanted))
+  const groups = STAGES.map((stage) => ({ stage, jobs: shown.filter((j) => j.stage === stage) })).filter(
+    (g) => g.jobs.length > 0,
+  )
+  return (
+    <main className="sheet" id="main">
+      <div className="bench-head">
+        <h1>Yard</h1>
+        <span className="label">
+          {jobs.length} {jobs.length === 1 ? 'job' : 'jobs'}
+        </span>
+        <span className="spacer" />
+        <input
+          className="form-control"
+          style={{ width: 240 }}
+          type="search"
+          placeholder="Filter by name, vehicle, reference"
+          aria-label="Filter jobs"
+          value={filter}
+          onChange={(e) => setFilter(e.target.value)}
+        />
+        {mayAdd && (
+          <button type="button" className="btn btn-primary" onClick={() => setAdding(true)}>
+            New job
+          </button>
+        )}
+      </div>
+      {jobs.length === 0 && <p className="plate">No job yet. “New job” takes the first vehicle in.</p>}
+      {jobs.length > 0 && shown.length === 0 && <p className="plate">No job matches “{filter}”.</p>}
+      {groups.map(({ stage, jobs: own }) => (
+        <section key={stage} className="row g-2 mb-3 pb-3 border-bottom">
+          <h2 className="col-md-2 pt-2">
+            {word('stage', stage)} <span className="label">{own.length}</span>
+          </h2>
+          <div
+            className="col-md-10 d-grid gap-2"
+            style={{ gridTemplateColumns: 'repeat(auto-fill, minmax(300px, 1fr))' }}
+          >
+            {own.map((j) => (
+              <Link
+                key={j.id}
+                href={`/jobs/${j.id}/${j.stage}`}
+                className="plate text-reset text-decoration-none d-flex gap-3"
+              >
+                <span className="rivet mt-1" data-state={j.stageState} title={word('state', j.stageState)} />
+                <span className="min-w-0">
+                  <b className="d-block text-break">{j.name}</b>
+                  <span className="label d-block">
+                    {j.vehicle}
+                    {j.customerRef && ` · ${j.customerRef}`}
+                  </span>
+                  <span className="d-block">
+                    {word('state', j.stageState)}: {stageWhy({ why: j.waitsFor, facts: j.waitsFacts }, fmt)}
+                  </span>
+                </span>
+              </Link>
+            ))}
+          </div>
+        </section>
+      ))}
+      <NewJob show={adding} onHide={() => setAdding(false)} locale={units.locale} />
+    </main>
+  )
+}
