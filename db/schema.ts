@@ -88,6 +88,8 @@ export const shop = pgTable('shop', {
   name: text('name').notNull(),
   town: text('town').notNull().default(''),
   currency: text('currency').notNull().default('EUR'),
+  /** In which the shop's clocks are read; times are stored in UTC. */
+  timeZone: text('time_zone').notNull().default('UTC'),
   isDemo: boolean('is_demo').notNull().default(false),
 })
 export const member = pgTable(

@@ -9,6 +9,7 @@ const { values } = parseArgs({
     name: { type: 'string' },
     town: { type: 'string', default: '' },
     currency: { type: 'string', default: 'EUR' },
+    'time-zone': { type: 'string', default: 'UTC' },
     owner: { type: 'string' },
     email: { type: 'string' },
   },
@@ -19,9 +20,17 @@ if (!values.name || !values.owner || !values.email || password.length < 10) {
   process.exit(2)
 }
 try {
-  await makeShop({ id: randomUUID(), name: values.name, town: values.town, currency: values.currency, isDemo: false }, [
-    { name: values.owner, email: values.email, role: 'owner', password },
-  ])
+  await makeShop(
+    {
+      id: randomUUID(),
+      name: values.name,
+      town: values.town,
+      currency: values.currency,
+      timeZone: values['time-zone'],
+      isDemo: false,
+    },
+    [{ name: values.owner, email: values.email, role: 'owner', password }],
+  )
   console.log(`${values.name} is set up; ${values.email} may sign in.`)
 } catch (error) {
   console.error(error instanceof Error ? error.message : String(error))

@@ -10,7 +10,7 @@ export default async function YardPage() {
   return (
     <Yard
       jobs={await jobs(who)}
-      units={{ ...units, currency: shop.currency }}
+      units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
       mayAdd={(MAY.newJob as readonly string[]).includes(who.role)}
     />
   )

@@ -24,8 +24,8 @@ export interface FilmLayout {
   kept: 'none' | 'current' | 'stale'
 }
 
-/** Swaps tried while figures are typed: enough for a good plan, few enough to stay live. Falls as pieces grow. */
-const liveRounds = (pieces: number): number => (pieces > 120 ? 0 : Math.floor(3000 / Math.max(10, pieces)))
+/** Changes tried while figures are typed: enough for a good plan, few enough to stay live. Falls as pieces grow. */
+const liveRounds = (pieces: number): number => (pieces > 150 ? 0 : Math.floor(15000 / Math.max(20, pieces)))
 const MAX_NEW_ROLLS = 24
 
 /** The width a job's film is laid on: the plan's choice where the film comes in it, else the widest. */

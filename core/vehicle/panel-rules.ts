@@ -9,6 +9,11 @@ export const EDGE_TOLERANCE_MM = 15
 export function panelFindings(plan: Plan): Finding[] {
   const out: Finding[] = []
   if (plan.panels.length === 0) out.push(finding('no_panels', 'stop', 'tape'))
+  const assumed = plan.panels.filter((p) => p.assumed.length > 0)
+  if (assumed.length > 0)
+    out.push(
+      finding('figures_assumed', 'note', 'tape', { facts: { count: assumed.length, first: assumed[0]?.name ?? '' } }),
+    )
   const byId = new Map(plan.panels.map((p) => [p.id, p]))
   for (const panel of plan.panels) {
     const add = (code: string, level: Finding['level'], facts: Finding['facts']) =>
@@ -16,7 +21,6 @@ export function panelFindings(plan: Plan): Finding[] {
     const largest = Math.max(panel.widthMm, panel.heightMm)
     const plausible = PANEL_FACTS[panel.kind].plausibleMm
     if (largest > plausible) add('panel_too_large', 'warn', { size_mm: largest, plausible_mm: plausible })
-    if (panel.assumed.length > 0) add('figures_assumed', 'note', { count: panel.assumed.length })
     for (const at of ['top', 'right', 'bottom', 'left'] as const) {
       const edges = panel.edges.filter((e) => e.at === at)
       if (edges.length === 0) add('edge_missing', 'warn', { at })

@@ -16,7 +16,7 @@ import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SHOP } from './people'
 
 /** A shop with its people, films on the rack. Returns a member to act as, by role. */
 export async function makeShop(
-  info: { id: string; name: string; town: string; currency: string; isDemo: boolean },
+  info: { id: string; name: string; town: string; currency: string; timeZone: string; isDemo: boolean },
   people: { name: string; email: string; role: Role; password: string }[],
 ): Promise<Record<string, Who>> {
   const setup: Who = {

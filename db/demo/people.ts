@@ -5,6 +5,7 @@ export const DEMO_SHOP = {
   name: 'Saltmarsh Film & Wrap',
   town: 'Eddermouth',
   currency: 'EUR',
+  timeZone: 'UTC',
   isDemo: true,
 }
 export const DEMO_PASSWORD = 'eddermouth-tide'

@@ -103,6 +103,7 @@ CREATE TABLE "shop" (
 	"name" text NOT NULL,
 	"town" text DEFAULT '' NOT NULL,
 	"currency" text DEFAULT 'EUR' NOT NULL,
+	"time_zone" text DEFAULT 'UTC' NOT NULL,
 	"is_demo" boolean DEFAULT false NOT NULL
 );
 --> statement-breakpoint

@@ -18,6 +18,7 @@ export interface Shop {
   name: string
   town: string
   currency: string
+  timeZone: string
   isDemo: boolean
 }
 

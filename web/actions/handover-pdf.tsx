@@ -18,14 +18,14 @@ export async function handoverPdf(jobId: string): Promise<Response> {
   const file = UUID.test(jobId) ? await openJob(member.who, jobId, now) : null
   if (!file) return new Response('Not found', { status: 404 })
   try {
-    const fmt = formatter({ ...member.units, currency: member.shop.currency })
+    const fmt = formatter({ ...member.units, currency: member.shop.currency, timeZone: member.shop.timeZone })
     const handover = handoverOf(
       file.plan,
       reckon(file.plan, file.catalogue, file.ledger),
       file.catalogue.stock,
       file.ledger,
     )
-    const printedAt = now.toLocaleString(member.units.locale, { dateStyle: 'medium' })
+    const printedAt = fmt.moment(now.toISOString(), { dateStyle: 'medium' })
     const shop = member.shop.town ? `${member.shop.name}, ${member.shop.town}` : member.shop.name
     const pdf = await renderToBuffer(
       <HandoverDocument

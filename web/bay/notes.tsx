@@ -69,7 +69,7 @@ export function Notes() {
               `${plan.panels.find((p) => p.id === (r.payload as { panelId: string }).panelId)?.name ?? ''}: ${word('defect', r.payload.defect)}${r.payload.note ? `, ${r.payload.note}` : ''}`}
             {r.payload.kind === 'note' && r.payload.text}{' '}
             <span className="label">
-              {r.by}, {new Date(r.at).toLocaleTimeString(fmt.units.locale, { hour: '2-digit', minute: '2-digit' })}
+              {r.by}, {fmt.moment(r.at, { hour: '2-digit', minute: '2-digit' })}
             </span>
           </li>
         ))}

@@ -62,11 +62,7 @@ export function HandoverDocument({ plan, handover: h, fmt, shop, printedAt, open
   const cell = (text: string, width: string, style = {}) => (
     <Text style={{ width, paddingRight: 4, ...style }}>{text}</Text>
   )
-  const when = (iso: string) =>
-    new Date(iso.length === 16 ? `${iso}Z` : iso).toLocaleString(fmt.units.locale, {
-      dateStyle: 'medium',
-      timeStyle: 'short',
-    })
+  const when = (iso: string) => fmt.moment(iso, { dateStyle: 'medium', timeStyle: 'short' })
   return (
     <Document title={`Handover, ${plan.vehicle.name}`} author={shop} language="en">
       <Page size="A4" style={s.page}>

@@ -6,19 +6,16 @@ import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { OPEN_WORDS, pointName } from './point-name'
 import { word } from '@/web/words/names'
+import { faultText } from '@/web/words/sentences'
 
 /** What was applied where, with lots, readings, rechecks, care and warranty. */
 export function Handover() {
-  const { plan, reckoning, catalogue, ledger, fmt, jobId, log, waiting } = useJob()
+  const { plan, reckoning, catalogue, ledger, fmt, jobId, log, waiting, mayLog, logFault } = useJob()
   const h = useMemo(
     () => handoverOf(plan, reckoning, catalogue.stock, ledger),
     [plan, reckoning, catalogue.stock, ledger],
   )
-  const when = (iso: string) =>
-    new Date(iso.length === 16 ? `${iso}Z` : iso).toLocaleString(fmt.units.locale, {
-      dateStyle: 'medium',
-      timeStyle: 'short',
-    })
+  const when = (iso: string) => fmt.moment(iso, { dateStyle: 'medium', timeStyle: 'short' })
   const step = (code: string) => reckoning.steps.find((s) => s.code === code)
   const tick = (code: string, label: string) => {
     const s = step(code)
@@ -31,6 +28,7 @@ export function Handover() {
       <button
         type="button"
         className="btn btn-outline-primary btn-sm me-2"
+        disabled={!mayLog}
         onClick={() => log({ kind: 'step_done', stepId: s.id })}
       >
         {label} done
@@ -46,6 +44,11 @@ export function Handover() {
           Handover paper (PDF)
         </a>
       </div>
+      {logFault && (
+        <p className="caution" role="alert">
+          {faultText(logFault, fmt)}
+        </p>
+      )}
       <Findings stage="handover" />
       {h.open.length > 0 && (
         <div className="caution" role="status">

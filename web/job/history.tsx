@@ -61,7 +61,7 @@ export function History() {
                   <td className="n">{r.number}</td>
                   <td className="text-break">{r.summary}</td>
                   <td>{r.author}</td>
-                  <td className="text-nowrap">{new Date(r.at).toLocaleString(fmt.units.locale)}</td>
+                  <td className="text-nowrap">{fmt.moment(r.at)}</td>
                   <td>
                     {mayPlan && r.number !== number && (
                       <button type="button" className="btn btn-link btn-sm py-0" onClick={() => void restore(r.number)}>

@@ -38,6 +38,7 @@ export interface JobContext {
   fmt: Formatter
   save: SaveState
   mayPlan: boolean
+  mayLog: boolean
   member: JobStart['member']
   edit: (change: (plan: Plan) => Plan) => void
   undo: () => Promise<void>
@@ -169,7 +170,9 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
   const fmt = useMemo(() => formatter(start.units), [start.units])
   const reckoning = useMemo(() => reckon(plan, start.catalogue, ledger), [plan, start.catalogue, ledger])
   const mayPlan = ['owner', 'lead', 'desk'].includes(start.member.role)
+  const mayLog = start.member.role !== 'desk'
   const value: JobContext = {
+    mayLog,
     jobId: start.jobId,
     number,
     plan,

@@ -94,7 +94,7 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
       </section>
       {owner && (
         <form
-          className="plate row g-2 mx-0 align-items-end"
+          className="plate row gx-2 mx-0 align-items-end"
           noValidate
           onSubmit={handleSubmit(async (v) => {
             if (done(await call(addMember, v))) reset()

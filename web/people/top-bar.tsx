@@ -46,7 +46,7 @@ export function TopBar({
   }
   return (
     <header className="topbar">
-      <Link href="/" className="mark">
+      <Link href="/" className="brand">
         <svg width="22" height="22" viewBox="0 0 32 32" aria-hidden>
           <path d="M5 4h22v10c0 8-5 12-11 15C10 26 5 22 5 14z" fill="none" stroke="#d7ae52" strokeWidth="2.5" />
           <circle cx="16" cy="13" r="2.5" fill="#d7ae52" />

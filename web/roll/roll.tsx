@@ -7,6 +7,7 @@ import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
 import { word } from '@/web/words/names'
 import { RollDrawing } from './roll-drawing'
+import { SearchHarder } from './search-harder'
 
 /** How much film, laid how, cut in what order. */
 export function Roll() {
@@ -61,6 +62,7 @@ export function Roll() {
               onValue={(mm) => edit((p) => ({ ...p, layout: { ...p.layout, gapMm: mm ?? 0 } }))}
             />
           </span>
+          <SearchHarder />
           <button
             type="button"
             className="btn btn-primary"

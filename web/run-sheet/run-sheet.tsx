@@ -29,7 +29,7 @@ export function RunSheet() {
         </button>
       </div>
       <Findings stage="run-sheet" />
-      <fieldset disabled={!mayPlan} className="plate mb-3 row g-3 mx-0 no-print">
+      <fieldset disabled={!mayPlan} className="plate mb-3 row gx-3 mx-0 no-print">
         <div className="col-sm-4">
           <label className="form-label" htmlFor="start-at">
             Start

@@ -6,6 +6,7 @@ export interface MemberUnits {
   tempUnit: TempUnit
   locale: 'en-GB' | 'en-US'
   currency: string
+  timeZone: string
 }
 export interface Quantity {
   text: string
@@ -22,7 +23,10 @@ export function formatter(u: MemberUnits) {
     unit: u.lengthUnit === 'in' ? '″' : u.lengthUnit,
   })
   const longLength = (mm: number): Quantity => ({ text: number(fromMm(mm, long), 2), unit: long })
-  const temp = (c: number): Quantity => ({ text: number(fromC(c, u.tempUnit), 0), unit: `°${u.tempUnit}` })
+  const temp = (c: number): Quantity => ({
+    text: number(fromC(c, u.tempUnit), Math.abs(fromC(c, u.tempUnit) % 1) < 0.05 ? 0 : 1),
+    unit: `°${u.tempUnit}`,
+  })
   const minutes = (min: number): Quantity => {
     const whole = Math.round(min)
     return whole < 60
@@ -54,6 +58,20 @@ export function formatter(u: MemberUnits) {
       unit: '',
     }
   }
+  /** A moment kept in UTC (`…Z`, or a wall time meant as UTC), on the shop's clock. */
+  const moment = (
+    utc: string,
+    options: Intl.DateTimeFormatOptions = {
+      weekday: 'short',
+      day: 'numeric',
+      month: 'short',
+      hour: '2-digit',
+      minute: '2-digit',
+    },
+  ): string => {
+    const date = new Date(utc.endsWith('Z') ? utc : `${utc.slice(0, 16)}Z`)
+    return Number.isNaN(date.getTime()) ? utc : date.toLocaleString(u.locale, { timeZone: u.timeZone, ...options })
+  }
   const quantity = (value: number | string | null, unit: FigureUnit): Quantity => {
     if (value === null || value === '') return { text: '–', unit: '' }
     if (typeof value === 'string') return unit === 'wall_time' ? wallTime(value) : { text: value, unit: '' }
@@ -70,6 +88,6 @@ export function formatter(u: MemberUnits) {
     }
   } // prettier-ignore
   const text = (q: Quantity): string => (q.unit === '' ? q.text : q.unit === '″' ? `${q.text}″` : `${q.text} ${q.unit}`)
-  return { units: u, length, longLength, temp, minutes, money, area, percent, wallTime, quantity, text, number }
+  return { units: u, length, longLength, temp, minutes, money, area, percent, wallTime, moment, quantity, text, number }
 }
 export type Formatter = ReturnType<typeof formatter>

@@ -38,7 +38,8 @@ const FINDINGS: Record<string, Say> = {
   no_panels: () => 'No panel is measured yet.',
   panel_too_large: (f, fmt) =>
     `${f.panel}: ${mm(f, 'size_mm', fmt)} is more than such a panel usually has (${mm(f, 'plausible_mm', fmt)}). Check the tape.`,
-  figures_assumed: (f) => `${f.panel}: ${f.count} figure${f.count === 1 ? ' is' : 's are'} assumed, not taped.`,
+  figures_assumed: (f) =>
+    `${f.count} ${f.count === 1 ? 'panel has' : 'panels have'} figures that are assumed, not taped (${f.first}${Number(f.count) > 1 ? ' and others' : ''}). They are hatched below.`,
   edge_missing: (f) => `${f.panel}: the ${f.at} edge is missing.`,
   edge_against_size: (f, fmt) =>
     `${f.panel}: ${f.at} edge ${mm(f, 'edge_mm', fmt)} does not go with ${mm(f, 'size_mm', fmt)} across. One of the two is probably wrong.`,
@@ -87,21 +88,8 @@ const FINDINGS: Record<string, Say> = {
   lots_mixed: (f) => `${f.film} was cut from lots ${f.lots}. Look at the shade where they meet.`,
   more_film_than_planned: (f, fmt) => `${f.film}: ${mm(f, 'used_mm', fmt)} used, ${mm(f, 'planned_mm', fmt)} planned.`,
   recheck_overdue: (f, fmt) =>
-    `Recheck was due ${localTime(f.due, fmt)}. Every recess, bumper underside, convex and concave zone, mirror and pillar again.`,
-  recheck_waits: (f, fmt) => `Recheck falls due ${localTime(f.due, fmt)}.`,
-}
-
-const localTime = (utc: string | number | undefined, fmt: Formatter): string => {
-  const date = new Date(`${String(utc).slice(0, 16)}Z`)
-  return Number.isNaN(date.getTime())
-    ? String(utc)
-    : date.toLocaleString(fmt.units.locale, {
-        weekday: 'short',
-        day: 'numeric',
-        month: 'short',
-        hour: '2-digit',
-        minute: '2-digit',
-      })
+    `Recheck was due ${fmt.moment(String(f.due))}. Every recess, bumper underside, convex and concave zone, mirror and pillar again.`,
+  recheck_waits: (f, fmt) => `Recheck falls due ${fmt.moment(String(f.due))}.`,
 }
 
 export const findingText = (f: Pick<Finding, 'code' | 'facts'>, fmt: Formatter): string =>
@@ -140,8 +128,8 @@ const STAGE_WHY: Record<string, Say> = {
   bay_done: () => 'work done',
   handed_over: () => 'handed over',
   not_ready: () => 'not ready',
-  recheck_overdue: (f, fmt) => `recheck was due ${localTime(f.due, fmt)}`,
-  recheck_waits: (f, fmt) => `recheck due ${localTime(f.due, fmt)}`,
+  recheck_overdue: (f, fmt) => `recheck was due ${fmt.moment(String(f.due))}`,
+  recheck_waits: (f, fmt) => `recheck due ${fmt.moment(String(f.due))}`,
   stops: (f) => `${f.count} ${f.count === 1 ? 'stop' : 'stops'}`,
 }
 export const stageWhy = (s: Pick<StageState, 'why' | 'facts'>, fmt: Formatter): string =>

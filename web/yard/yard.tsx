@@ -43,7 +43,7 @@ export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUn
           className="form-control"
           style={{ width: 240 }}
           type="search"
-          placeholder="Filter by name, vehicle, reference"
+          placeholder="Filter jobs"
           aria-label="Filter jobs"
           value={filter}
           onChange={(e) => setFilter(e.target.value)}

@@ -12,7 +12,7 @@ export default async function RackPage() {
     <Rack
       films={films}
       stock={stock}
-      units={{ ...units, currency: shop.currency }}
+      units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
       mayReceive={(MAY.stock as readonly string[]).includes(who.role)}
     />
   )

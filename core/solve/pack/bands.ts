@@ -29,28 +29,37 @@ interface Fit {
   turned: boolean
 }
 
-/** Items in the order given, each where it wastes least; `lie` prefers the turn that keeps bands short. Left-overs come back. */
+/** One item in the order of filling; `turn` forces how it lies, null leaves it to the fit. */
+export interface Wish {
+  item: PackItem
+  turn: boolean | null
+}
+
+/** Items in the order given, each where it wastes least. Left-overs come back. */
 export function fillBands(
-  order: readonly PackItem[],
+  order: readonly Wish[],
   bins: readonly PackBin[],
   gap: number,
 ): { fills: BinFill[]; left: PackItem[] } {
   const fills: BinFill[] = bins.map((bin) => ({ bin, bands: [], used: 0 }))
   const left: PackItem[] = []
-  for (const item of order) {
-    const fit = bestFit(item, fills, gap)
+  for (const { item, turn } of order) {
+    const fit = bestFit(item, turn, fills, gap)
     if (fit) place(item, fit, gap)
     else left.push(item)
   }
   return { fills, left }
 }
 
-function bestFit(item: PackItem, fills: BinFill[], gap: number): Fit | null {
+const turnsOf = (item: PackItem, turn: boolean | null): boolean[] =>
+  item.turn === 'fixed' || item.width === item.length ? [false] : turn === null ? [false, true] : [turn]
+
+function bestFit(item: PackItem, turn: boolean | null, fills: BinFill[], gap: number): Fit | null {
   let best: Fit | null = null
   const take = (fit: Fit) => {
     if (!best || fit.score < best.score) best = fit
   }
-  const turns = item.turn === 'quarter' && item.width !== item.length ? [false, true] : [false]
+  const turns = turnsOf(item, turn)
   for (const turned of turns) {
     const [w, l] = turned ? [item.length, item.width] : [item.width, item.length]
     for (const fill of fills) {

@@ -1,6 +1,6 @@
 import type { Budget } from '../../kit/budget'
 import type { Random } from '../../kit/random'
-import { fillBands, placements, type BinFill } from './bands'
+import { fillBands, placements, type BinFill, type Wish } from './bands'
 import { lengthBound } from './bound'
 import { PACK_TOLERANCE as EPS, type PackBin, type PackItem, type Packing, type WhyNot } from './types'
 
@@ -114,44 +114,64 @@ function addLoose(
   return result
 }
 
-function attempt(order: readonly PackItem[], bins: readonly PackBin[], gap: number): Attempt {
+function attempt(order: readonly Wish[], bins: readonly PackBin[], gap: number): Attempt {
   const { fills, left } = fillBands(order, bins, gap)
   // Left-over area weighs far more than any length, so that placing all comes first.
   return { fills, left, cost: fills.reduce((sum, f) => sum + f.used, 0) + area(left) * 1e3 }
 }
 
+/** Rounds after which the annealing starts again from the best plan. */
+const CYCLE = 1500
+
 function improve(items: readonly PackItem[], bins: readonly PackBin[], { gap, random, budget }: PackOptions): Attempt {
   const long = (i: PackItem) => (i.turn === 'quarter' ? Math.max(i.width, i.length) : i.length)
   const short = (i: PackItem) => (i.turn === 'quarter' ? Math.min(i.width, i.length) : i.length)
   const keys: ((i: PackItem) => number)[] = [(i) => i.length, short, (i) => i.width * i.length, long, (i) => i.width]
-  let bestOrder: PackItem[] = [...items]
+  const lies: ((i: PackItem) => boolean | null)[] = [() => null, (i) => i.length > i.width, (i) => i.width > i.length]
+  const wish = (item: PackItem, lie: (i: PackItem) => boolean | null): Wish => ({
+    item,
+    turn: item.turn === 'quarter' ? lie(item) : null,
+  })
+  let bestOrder: Wish[] = items.map((i) => wish(i, () => null))
   let best = attempt(bestOrder, bins, gap)
-  for (const key of keys) {
-    const order = [...items].sort((a, b) => key(b) - key(a))
-    const next = attempt(order, bins, gap)
-    if (next.cost < best.cost - EPS) [best, bestOrder] = [next, order]
-  }
-  if (items.length < 2) return best
+  for (const key of keys)
+    for (const lie of lies) {
+      const order = [...items].sort((a, b) => key(b) - key(a)).map((i) => wish(i, lie))
+      const next = attempt(order, bins, gap)
+      if (next.cost < best.cost - EPS) [best, bestOrder] = [next, order]
+    }
   const floor = lengthBound(items, Math.max(...bins.map((b) => b.width)), gap)
   let current = best
   let order = bestOrder
   for (let round = 0; round < budget.rounds; round++) {
     if (best.cost <= floor + EPS || budget.spent?.()) break
     budget.progress?.(round, budget.rounds)
-    const next = [...order]
-    const i = Math.floor(random() * next.length)
-    const [moved] = next.splice(i, 1)
-    const span = Math.max(3, Math.floor(next.length * 0.4))
-    const j = Math.min(next.length, Math.max(0, i + Math.floor((random() * 2 - 1) * span)))
-    if (moved) next.splice(j, 0, moved)
+    if (round % CYCLE === 0) [current, order] = [best, bestOrder]
+    const next = neighbour(order, random)
     const tried = attempt(next, bins, gap)
-    const heat = 0.01 * Math.max(0.02, 1 - (round % 400) / 400)
+    const heat = 0.015 * Math.max(0.02, 1 - (round % CYCLE) / CYCLE)
     if (
       tried.cost <= current.cost + EPS ||
       random() < Math.exp(-(tried.cost - current.cost) / (heat * Math.max(1, current.cost)))
     )
       [current, order] = [tried, next]
-    if (tried.cost < best.cost - EPS) best = tried
+    if (tried.cost < best.cost - EPS) [best, bestOrder] = [tried, next]
   }
   return best
+}
+
+/** One small change of the order: an item moved, or laid the other way. */
+function neighbour(order: readonly Wish[], random: Random): Wish[] {
+  const next = [...order]
+  const i = Math.floor(random() * next.length)
+  const picked = next[i]
+  if (!picked) return next
+  if (picked.item.turn === 'quarter' && random() < 0.25) {
+    next[i] = { item: picked.item, turn: picked.turn === null ? random() < 0.5 : random() < 0.7 ? !picked.turn : null }
+    return next
+  }
+  next.splice(i, 1)
+  const span = Math.max(3, Math.floor(next.length * 0.4))
+  next.splice(Math.min(next.length, Math.max(0, i + Math.floor((random() * 2 - 1) * span))), 0, picked)
+  return next
 }

@@ -27,7 +27,7 @@ export default async function JobLayout({
         plan: file.plan,
         ledger: file.ledger,
         catalogue: file.catalogue,
-        units: { ...units, currency: shop.currency },
+        units: { ...units, currency: shop.currency, timeZone: shop.timeZone },
         member: { name: who.name, role: who.role },
       }}
     >

@@ -1,0 +1,56 @@
+import { spawnSync } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { expect, it } from 'vitest'
+import { writePlan } from '@/core/plan/parse'
+import { handCar } from '../fixtures/plans'
+
+const bin = fileURLToPath(new URL('../../cli/bin/cuirass.mjs', import.meta.url))
+const run = (args: string[], input = '') => spawnSync(process.execPath, [bin, ...args], { input, encoding: 'utf8' })
+
+it('reckon: every figure of a job file as JSON', () => {
+  const r = run(['reckon', '-'], writePlan(handCar()))
+  expect(r.status).toBe(0)
+  const out = JSON.parse(r.stdout) as { format: string; figures: { id: string; value: number }[] }
+  expect(out.format).toBe('cuirass/reckoning@1')
+  expect(out.figures.find((f) => f.id === 'roll/fen-satin/used')?.value).toBeCloseTo(2170, 6)
+})
+
+it('layout: a plan by the contract', () => {
+  const input = {
+    format: 'cuirass/layout@1',
+    cutting: 'guillotine',
+    gap_mm: 0,
+    seconds: 1,
+    seed: 1,
+    stock: [{ id: 'a', width_mm: 1520, length_mm: 25000, lot: 'A1' }],
+    pieces: [{ id: 'bonnet', width_mm: 1400, height_mm: 1100, count: 1, turn: 'fixed', group: 'body' }],
+  }
+  const r = run(['layout', '-'], JSON.stringify(input))
+  expect(r.status).toBe(0)
+  expect(JSON.parse(r.stdout)).toEqual({
+    format: 'cuirass/layout-plan@1',
+    used_mm: 1100,
+    bound_mm: 1100,
+    proven: true,
+    stock: [{ id: 'a', used_mm: 1100, placements: [{ piece: 'bonnet', copy: 1, x_mm: 0, y_mm: 0, turn_deg: 0 }] }],
+    unplaced: [],
+  })
+})
+
+it.each([
+  [['layout', '-'], '{', 'truncated'],
+  [['layout', '-'], '{"format":"cuirass/layout@1","stock":[],"pieces":[]}', 'too_small'],
+  [['reckon', '-'], '{"format":"cuirass/job@9"}', 'later_version'],
+  [['reckon', '/no/such/file'], '', 'unreadable'],
+])('%j with %j: exit 2, one line, no stack trace', (args, input, cause) => {
+  const r = run(args, input)
+  expect(r.status).toBe(2)
+  expect(JSON.parse(r.stdout)).toMatchObject({ format: 'cuirass/error@1', code: 'bad_input', cause })
+  expect(r.stderr.trim().split('\n')).toHaveLength(1)
+})
+
+it('an unknown command shows the usage', () => {
+  const r = run(['dance'])
+  expect(r.status).toBe(2)
+  expect(r.stderr).toMatch(/^usage:/)
+})

@@ -1,0 +1,273 @@
+import { describe, expect, it } from 'vitest'
+import { EDGE_RULES } from '@/core/edge/edge-data'
+import { THRIFTY } from '@/core/method/schema'
+import { Plan } from '@/core/plan/schema'
+import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
+import { formulaWithNumbers, STANDINGS, weakest } from '@/core/reckon/figure'
+import { applyChange } from '@/core/reckon/finding'
+import { reckoningJson } from '@/core/reckon/output'
+import { priceWayOut } from '@/core/reckon/price'
+import { reckon } from '@/core/reckon/reckon'
+import { orderQuantity } from '@/core/roll/lay-out'
+import { keepLayout } from '@/core/roll/lay-out'
+import { DEMO_JOBS } from '@/db/demo/jobs'
+import { catalogue, film, handCar, row, withPanel } from '../fixtures/plans'
+
+const value = (plan: Plan, id: string, cat = EMPTY_CATALOGUE) => reckon(plan, cat, []).figures.get(id)?.value
+const codes = (plan: Plan, cat = EMPTY_CATALOGUE) => reckon(plan, cat, []).findings.map((f) => f.code)
+
+describe('the hand-worked car (docs/worked-car.md)', () => {
+  const plan = handCar()
+  it.each([
+    ['piece/bonnet/width', 1480],
+    ['piece/bonnet/height', 1020],
+    ['piece/door/width', 1150],
+    ['piece/door/height', 780],
+    ['piece/wing/width', 880],
+    ['piece/wing/height', 740],
+    ['roll/fen-satin/used', 2170],
+    ['roll/fen-satin/order', 3000],
+    ['roll/fen-satin/cost', 64.5],
+    ['rail/edges', 10900],
+    ['rail/seams', 0],
+  ])('%s is %s', (id, want) => expect(value(plan, id)).toBeCloseTo(want, 6))
+  it('yield is panel area over film area', () =>
+    expect(value(plan, 'roll/fen-satin/yield')).toBeCloseTo(2482800 / (2170 * 1520), 9))
+  it('crown of 22 under 1000 over a diagonal of 1658.6: 0.35 %', () =>
+    expect(value(plan, 'stretch/bonnet/crown')).toBeCloseTo(0.003546, 5))
+  it('the thrifty school: less bleed but never less than wrap-under and a grip, and the roll shrink added along the roll', () => {
+    const thrifty = { ...plan, method: THRIFTY }
+    // Wing: 780 + 30 + 30 lies along the roll and grows by 3 %; 640 + 30 + (25 wheel arch + 25 grip) does not.
+    expect(value(thrifty, 'piece/wing/width')).toBeCloseTo(840 * 1.03, 6)
+    expect(value(thrifty, 'piece/wing/height')).toBeCloseTo(720, 6)
+  })
+})
+
+describe('figures', () => {
+  it('stand no higher than their weakest input', () => {
+    expect(weakest(['measured', 'film_sheet', 'assumed', 'published'])).toBe('assumed')
+    const plan = withPanel(handCar(), 'door', () => ({ assumed: ['widthMm'] }))
+    expect(reckon(plan, EMPTY_CATALOGUE, []).figures.get('piece/door/width')?.standing).toBe('assumed')
+    expect(reckon(plan, EMPTY_CATALOGUE, []).figures.get('piece/door/height')?.standing).toBe('common_practice')
+  })
+  it('of every demo job name each input of their formula, and point at figures that exist', () => {
+    for (const { make } of DEMO_JOBS) {
+      const r = reckon(Plan.parse(make()), catalogue, [])
+      for (const f of r.figures.values()) {
+        expect(STANDINGS).toContain(f.standing)
+        for (const [, key] of f.formula.matchAll(/\{([a-zA-Z0-9_]+)\}/g))
+          expect(
+            f.inputs.map((i) => i.key),
+            f.id,
+          ).toContain(key)
+        for (const i of f.inputs)
+          if (i.at.startsWith('figure:')) expect(r.figures.has(i.at.slice(7)), `${f.id} → ${i.at}`).toBe(true)
+        expect(formulaWithNumbers(f)).not.toMatch(/\{[a-z]/)
+        if (typeof f.value === 'number') expect(Number.isFinite(f.value), f.id).toBe(true)
+      }
+    }
+  })
+  it('sums equal their inputs', () => {
+    const r = reckon(handCar(), EMPTY_CATALOGUE, [])
+    for (const id of ['rail/edges', 'rail/crew_minutes', 'rail/film_used', 'rail/cost']) {
+      const f = r.figures.get(id)
+      expect(f?.inputs.reduce((s, i) => s + Number(i.value), 0)).toBeCloseTo(Number(f?.value), 6)
+    }
+  })
+  it('go out by the published contract', () => {
+    const json = reckoningJson(reckon(handCar(), EMPTY_CATALOGUE, []))
+    expect(json.format).toBe('cuirass/reckoning@1')
+    for (const f of json.figures)
+      expect(Object.keys(f)).toEqual(
+        expect.arrayContaining(['id', 'value', 'unit', 'formula', 'inputs', 'limit', 'standing', 'source']),
+      )
+  })
+})
+
+describe('edges and limits of practice', () => {
+  // trade.md §4: film left, by edge. The rule has to stand inside the range, or at its figure.
+  it.each([
+    ['opening', 10, 10],
+    ['fixed_gap', 3, 3],
+    ['rubber_seal', 3, 19],
+    ['window_trim', 3, 19],
+    ['wheel_arch', 25, 25],
+    ['drip_rail', 6, 10],
+    ['bumper_underside', 6, 10],
+    ['lamp', 10, 10],
+  ] as const)('%s: %s–%s mm', (meets, from, to) => {
+    expect(EDGE_RULES[meets].wrapUnderMm).toBeGreaterThanOrEqual(from)
+    expect(EDGE_RULES[meets].wrapUnderMm).toBeLessThanOrEqual(to)
+  })
+  it('a bumper underside gets sealing tape, counted by its length', () => {
+    const plan = Plan.parse(DEMO_JOBS[0]?.make())
+    expect(value(plan, 'rail/tape')).toBe(1880 + 1850 + 2 * 1750)
+  })
+})
+
+describe('findings and ways out', () => {
+  const bumper = () => {
+    const plan = Plan.parse(DEMO_JOBS[0]?.make())
+    const found = reckon(plan, catalogue, []).findings.find((f) => f.id === 'stretch_over_limit/rear-bumper')
+    if (!found) throw new Error('no finding')
+    return { plan, found }
+  }
+  it('a bumper past the limit says how much against which limit, and each way out becomes what it promised', () => {
+    const { plan, found } = bumper()
+    expect(found.facts.value).toBeGreaterThan(0.15)
+    expect(found.limit).toMatchObject({ value: 0.15, standing: 'film_sheet' })
+    expect(found.waysOut.length).toBeGreaterThan(1)
+    for (const way of found.waysOut)
+      expect(value(applyChange(plan, way.change), 'stretch/rear-bumper/worst')).toBeCloseTo(Number(way.becomes), 12)
+  })
+  it('a way out is priced by reckoning the whole job with it', () => {
+    const { plan, found } = bumper()
+    const seam = found.waysOut.find((w) => w.code === 'seam')
+    if (!seam) throw new Error('no seam')
+    const now = reckon(plan, catalogue, [])
+    const then = reckon(applyChange(plan, seam.change), catalogue, [])
+    expect(priceWayOut(plan, catalogue, [], seam, now).filmMm).toBeCloseTo(
+      Number(then.figures.get('rail/film_used')?.value) - Number(now.figures.get('rail/film_used')?.value),
+      9,
+    )
+    expect(then.findings.some((f) => f.id === found.id)).toBe(false)
+  })
+  it('recess: feeding from an open side takes the stretch away, a wider gap lowers it', () => {
+    const recess = {
+      id: 'r',
+      name: 'Cup',
+      mouthWidthMm: 200,
+      mouthHeightMm: 100,
+      depthMm: 40,
+      wallDeg: 80,
+      open: true,
+      way: 'bridge' as const,
+      gapMm: 20,
+    }
+    const plan = Plan.parse(withPanel(handCar(), 'door', () => ({ recesses: [recess] })))
+    const found = reckon(plan, EMPTY_CATALOGUE, []).findings.find((f) => f.code === 'stretch_over_limit')
+    expect(found?.waysOut.map((w) => w.code)).toEqual(expect.arrayContaining(['feed', 'wider_gap']))
+    expect(found?.waysOut.find((w) => w.code === 'feed')?.becomes).toBe(0)
+    expect(found?.waysOut.find((w) => w.code === 'wider_gap')?.becomes).toBeLessThan(Number(found?.facts.value))
+  })
+  it('what the walkaround says rules film out, with the reason', () => {
+    const plan = handCar()
+    const with_ = (paint: Partial<Plan['walkaround']['paint']>) => ({
+      ...plan,
+      walkaround: { ...plan.walkaround, paint: { ...plan.walkaround.paint, ...paint } },
+    })
+    const now = { ...EMPTY_CATALOGUE, now: '2026-11-20T09:00' }
+    expect(codes(with_({ origin: 'repaint', repaintedOn: '2026-11-01' }), now)).toEqual(
+      expect.arrayContaining(['repaint_fresh', 'unfit_fresh_repaint', 'repaint_may_lift']),
+    )
+    expect(codes(with_({ origin: 'repaint', repaintedOn: '2025-11-01' }), now)).not.toContain('repaint_fresh')
+    expect(codes(with_({ condition: 'rust' }))).toEqual(expect.arrayContaining(['paint_unsound', 'unfit_paint']))
+    expect(codes(with_({ ageYears: 7 }))).toContain('paint_old')
+    expect(codes(plan)).toEqual([])
+  })
+  it('strong contrast deepens every wrap-under', () => {
+    const plan = {
+      ...handCar(),
+      method: { ...handCar().method, bleedMm: 20 },
+      vehicle: { ...handCar().vehicle, colour: { name: 'White', hex: '#ffffff' } },
+    }
+    expect(codes(plan)).toContain('strong_contrast')
+    expect(value(plan, 'piece/bonnet/width')).toBe(1380 + 2 * (10 + 5 + 25))
+  })
+  it('a piece wider than the roll is named and its seam makes it fit', () => {
+    const plan = Plan.parse(DEMO_JOBS[2]?.make())
+    const found = reckon(plan, catalogue, []).findings.filter((f) => f.code === 'piece_wider_than_roll')
+    expect(found.map((f) => f.panelId)).toContain('side-fore-left')
+    const fixed = found.reduce((p, f) => applyChange(p, f.waysOut[0]?.change ?? { kind: 'drop_kept_layout' }), plan)
+    expect(codes(fixed, catalogue)).not.toContain('piece_wider_than_roll')
+  })
+  it('edges that face each other and mirrored panels have to agree', () => {
+    const plan = Plan.parse(DEMO_JOBS[0]?.make())
+    expect(codes(plan)).not.toContain('edges_disagree')
+    const off = withPanel(plan, 'front-door-left', (p) => ({
+      edges: p.edges.map((e) => (e.at === 'right' ? { ...e, lengthMm: 600 } : e)),
+    }))
+    expect(codes(off)).toContain('edges_disagree')
+    expect(codes(withPanel(plan, 'wing-left', () => ({ widthMm: 900 })))).toContain('mirror_differs')
+  })
+})
+
+describe('layout and buying', () => {
+  it('a kept layout stands until its pieces change', () => {
+    const plan = handCar()
+    const kept = {
+      ...plan,
+      layout: { ...plan.layout, kept: reckon(plan, EMPTY_CATALOGUE, []).layouts.map(keepLayout) },
+    }
+    expect(reckon(Plan.parse(kept), EMPTY_CATALOGUE, []).layouts[0]?.kept).toBe('current')
+    const changed = withPanel(kept, 'door', () => ({ widthMm: 1060 }))
+    expect(codes(changed)).toContain('layout_stale')
+  })
+  it('directional film: sides all the same way up, the bonnet may turn', () => {
+    const plan = Plan.parse({ ...handCar(), film: { mainId: 'dusk-shift', sheets: [film('dusk-shift')] } })
+    const turns = Object.fromEntries(reckon(plan, EMPTY_CATALOGUE, []).pieces.map((p) => [p.id, p.turn]))
+    expect(turns).toEqual({ bonnet: 'quarter', door: 'fixed', wing: 'fixed' })
+    const always = { ...plan, method: { ...plan.method, direction: 'always' as const } }
+    expect(reckon(always, EMPTY_CATALOGUE, []).pieces.every((p) => p.turn === 'fixed')).toBe(true)
+  })
+  it('the order rule against trying every quantity', () => {
+    for (const id of ['fen-satin', 'heron-gloss', 'reed-sheet'])
+      for (const used of [1, 999, 1000, 1001, 2999.9, 3000, 3000.5, 10960]) {
+        const f = film(id)
+        const step = f.soldBy.unit === 'metre' ? 1000 : f.soldBy.unit === 'half_metre' ? 500 : (f.rollLengthsMm[0] ?? 0)
+        let q = step
+        while (q < used - 1e-6 || q < f.soldBy.minimumMm) q += step
+        expect(orderQuantity(f, used, 1).orderMm, `${id} ${used}`).toBe(q)
+      }
+  })
+  it('one lot on the shelf that is long enough means nothing to buy; two lots together do not', () => {
+    expect(value(handCar(), 'rail/film_order', catalogue)).toBe(0)
+    const car = Plan.parse(DEMO_JOBS[0]?.make())
+    expect(value(car, 'rail/film_order', catalogue)).toBeGreaterThan(8000)
+    expect(codes(car, catalogue)).toContain('two_lots')
+  })
+})
+
+describe('run sheet and ledger', () => {
+  it('goes from preparation to handover, rear before front, with the film’s waits', () => {
+    const steps = reckon(Plan.parse(DEMO_JOBS[1]?.make()), catalogue, []).steps
+    const at = (id: string) => steps.findIndex((s) => s.id === id)
+    expect(at('wash')).toBeLessThan(at('degrease'))
+    expect(at('hardware_off')).toBeLessThan(at('wash'))
+    expect(at('lay:boot-lid')).toBeLessThan(at('lay:bonnet'))
+    expect(at('lay:bonnet')).toBeLessThan(at('lay:front-bumper'))
+    expect(at('post_heat:mere-mirror')).toBeLessThan(at('check_round'))
+    expect(steps.at(-1)?.code).toBe('hand_over')
+    expect(steps[at('lay:bonnet')]?.waitMin).toBe(30) // multi-layer film: 30 min before cutting
+    expect(steps.find((s) => s.code === 'rest')?.waitMin).toBe(24 * 60)
+    expect(steps[at('lay:bonnet')]?.people).toBe(2)
+  })
+  it('printed film stands 24–48 h before it is laminated', () =>
+    expect(
+      reckon(Plan.parse(DEMO_JOBS[2]?.make()), catalogue, []).steps.find((s) => s.code === 'gas_out')?.waitMin,
+    ).toBe(48 * 60))
+  it('readings: under, good, over against the film’s range, bounds included; only a good one settles a point', () => {
+    const plan = handCar()
+    const point = reckon(plan, catalogue, []).points.find((p) => p.panelId === 'bonnet')
+    if (!point) throw new Error('no point')
+    const read = (...temps: number[]) => reckon(plan, catalogue, temps.map((tempC) => row({ kind: 'reading', pieceId: point.pieceId, pointId: point.id, tempC, gunAway: true }))).points.find((p) => p.id === point.id) // prettier-ignore
+    expect(read(55, 71)).toMatchObject({ state: 'due', readings: [{ verdict: 'under' }, { verdict: 'under' }] })
+    expect(read(79.9)?.state).toBe('due')
+    expect(read(80)?.state).toBe('done')
+    expect(read(95)?.state).toBe('done')
+    expect(read(96)).toMatchObject({ state: 'due', readings: [{ verdict: 'over' }] })
+    expect(read(55, 71, 90)?.state).toBe('done')
+  })
+  it('film cut from two lots is told', () => {
+    const cut = (stockId: string) => row({ kind: 'film_used', stockId, lengthMm: 1000 })
+    const [a, b] = catalogue.stock.filter((s) => s.filmId === 'fen-satin')
+    const r = reckon(handCar(), catalogue, [cut(a?.id ?? ''), cut(b?.id ?? '')])
+    expect(r.findings.find((f) => f.code === 'lots_mixed')?.facts.lots).toBe('T26-0417, T26-0533')
+  })
+  it('the recheck falls due 24 h after the rest began', () => {
+    const done = row({ kind: 'step_done', stepId: 'rest' }, '2026-11-18T16:00:00.000Z')
+    const r = reckon(handCar(), catalogue, [done])
+    expect(r.recheckDueAt).toBe('2026-11-19T16:00')
+    expect(r.findings.map((f) => f.code)).toContain('recheck_overdue')
+  })
+})
