@@ -1,0 +1,206 @@
+import { randomUUID } from 'node:crypto'
+import { readFileSync } from 'node:fs'
+import { sql } from 'drizzle-orm'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import { closeDatabase, database } from '@/db/client'
+import { openJob } from '@/db/queries/jobs'
+import { whoIs } from '@/db/queries/people'
+import { rack } from '@/db/queries/rack'
+import { filesBelow } from '../fixtures/files'
+import { handCar } from '../fixtures/plans'
+import { shopWorld, type ShopWorld } from './world'
+
+/** Who the actions take the request to come from. */
+let acting: string | null = null
+vi.mock('@/web/actions/session', () => ({
+  currentMember: async () => (acting ? whoIs(acting) : null),
+  memberOrDoor: async () => (acting ? whoIs(acting) : null),
+}))
+
+const jobActions = await import('@/web/actions/jobs')
+const shopActions = await import('@/web/actions/shop')
+const { exportJob, importJob } = await import('@/web/actions/job-files')
+const { handoverPdf } = await import('@/web/actions/handover-pdf')
+
+let ours: ShopWorld
+let theirs: ShopWorld
+beforeAll(async () => {
+  ours = await shopWorld()
+  theirs = await shopWorld()
+})
+afterAll(closeDatabase)
+
+type Outcome = { ok: boolean; error?: { code: string }; value?: unknown }
+const post = (body: string) =>
+  new Request('http://127.0.0.1:3999/api/jobs/import', { method: 'POST', body, headers: { host: '127.0.0.1:3999' } })
+const entry = (payload: object) => ({ id: randomUUID(), at: '2026-11-20T08:00:00.000Z', payload })
+
+/**
+ * Every action and route handler that reads or writes a shop's rows: what a lead of another shop tries, and what has to
+ * come of it. `own` marks those that can only ever touch the caller's own shop.
+ */
+const ACTIONS: Record<string, { call: () => Promise<Outcome>; want: string } | { own: string; call: () => Promise<Outcome> }> = {
+  'jobs.createJob': { own: 'makes a job in the caller’s shop', call: () => jobActions.createJob({ id: randomUUID(), name: 'X', customerRef: '', vehicle: 'V', kind: 'other', colourName: 'c', colourHex: '#000000' }) },
+  'jobs.saveJob': { call: () => jobActions.saveJob({ jobId: ours.jobId, basedOn: 1, plan: { ...handCar(), name: 'stolen' } }), want: 'not_found' },
+  'jobs.undoJob': { call: () => jobActions.undoJob({ jobId: ours.jobId }), want: 'nothing_to_undo' },
+  'jobs.restoreRevision': { call: () => jobActions.restoreRevision({ jobId: ours.jobId, number: 1, basedOn: 1 }), want: 'not_found' },
+  'jobs.jobHistory': { call: async () => {
+      const out = await jobActions.jobHistory({ jobId: ours.jobId })
+      return out.ok && out.value.length === 0 ? { ok: false, error: { code: 'empty' } } : out
+    }, want: 'empty' },
+  'jobs.logEntries': { call: async () => {
+      const out = await jobActions.logEntries({ jobId: ours.jobId, entries: [entry({ kind: 'note', text: 'x' }), entry({ kind: 'film_used', stockId: ours.rollId, lengthMm: 5 })] })
+      return { ok: false, error: { code: out.ok ? out.value.map((o) => o.outcome).join() : out.error.code } }
+    }, want: 'not_found,not_found' },
+  'shop.setUnits': { own: 'sets the caller’s own units', call: () => shopActions.setUnits({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US' }) },
+  'shop.addMember': { call: () => shopActions.addMember({ name: 'X', email: 'x@x.example', password: 'long-enough-words', role: 'owner' }), want: 'not_allowed' },
+  'shop.setRole': { call: () => shopActions.setRole({ memberId: ours.who.installer.memberId, role: 'owner' }), want: 'not_allowed' },
+  'shop.receiveStock': { call: () => shopActions.receiveStock({ id: ours.rollId, movementId: randomUUID(), filmId: 'no-such-film', kind: 'roll', label: 'R-9', lot: 'L', widthMm: 1520, lengthMm: 1000 }), want: 'no_such_film' },
+} // prettier-ignore
+
+const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | { open: string }> = {
+  'app/api/auth/[...all]/route.ts': { open: 'the sign-in library’s own, tried in auth.test.ts' },
+  'app/api/demo-sign-in/route.ts': { open: 'exists only with demo data, tried in auth.test.ts' },
+  'app/api/jobs/import/route.ts': { call: async () => ((acting = null), importJob(post('{}'))), want: 401 },
+  'app/(shop)/jobs/[jobId]/job.json/route.ts': { call: () => exportJob(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/handover.pdf/route.ts': { call: () => handoverPdf(ours.jobId), want: 404 },
+}
+
+describe('a member of one shop reaches nothing of another', () => {
+  it('the tables name every action and every route handler', () => {
+    const exported = filesBelow('web/actions', '.ts').flatMap((file) => {
+      const text = readFileSync(file, 'utf8')
+      return /^'use server'/.test(text)
+        ? [...text.matchAll(/^export async function (\w+)/gm)].map(
+            (m) => `${file.split('/').at(-1)?.replace('.ts', '')}.${m[1]}`,
+          )
+        : []
+    })
+    expect(exported.sort()).toEqual(Object.keys(ACTIONS).sort())
+    expect(filesBelow('app', 'route.ts', 'route.tsx')).toEqual(Object.keys(ROUTES).sort())
+  })
+  it.each(Object.keys(ACTIONS))('%s', async (name) => {
+    const before = await picture()
+    acting = theirs.who.lead.userId
+    const row = ACTIONS[name] as (typeof ACTIONS)[string]
+    const out = await row.call()
+    if ('want' in row) expect(out).toMatchObject({ ok: false, error: { code: row.want } })
+    else expect(out.ok, row.own).toBe(true)
+    expect(await picture()).toEqual(before)
+  })
+  it.each(Object.keys(ACTIONS))('%s: nobody signed in', async (name) => {
+    acting = null
+    const out = await (ACTIONS[name] as (typeof ACTIONS)[string]).call()
+    expect(out).toMatchObject({ ok: false, error: { code: expect.stringMatching(/signed_out|empty/) } })
+  })
+  it.each(Object.entries(ROUTES).filter(([, r]) => 'call' in r))('%s', async (_, row) => {
+    acting = theirs.who.lead.userId
+    if ('call' in row) expect((await row.call()).status).toBe(row.want)
+  })
+  it('pages read through the same layer: another shop’s job and rack are not there', async () => {
+    expect(await openJob(theirs.who.lead, ours.jobId, new Date())).toBeNull()
+    expect((await rack(theirs.who.lead)).stock.map((s) => s.id)).toEqual([theirs.rollId])
+  })
+  it('the database itself shows no row without a shop set, and only own rows with one, whatever the query', async () => {
+    const count = async (shop: string | null, table: string) =>
+      database().transaction(async (tx) => {
+        if (shop) await tx.execute(sql`select set_config('cuirass.shop', ${shop}, true)`)
+        return Number(
+          (await tx.execute<{ n: string }>(sql`select count(distinct shop_id) as n from ${sql.identifier(table)}`))
+            .rows[0]?.n,
+        )
+      })
+    for (const table of ['film', 'stock_item', 'stock_movement', 'job', 'revision', 'member']) {
+      expect(await count(null, table), table).toBe(0)
+      expect(await count(ours.who.lead.shopId, table), table).toBe(1)
+    }
+  })
+})
+
+describe('roles', () => {
+  const code = async (role: 'installer' | 'desk' | 'lead' | 'owner', call: () => Promise<Outcome>) => {
+    acting = ours.who[role].userId
+    const out = await call()
+    return out.ok ? 'ok' : out.error?.code
+  }
+  const save = (over: object) => () =>
+    jobActions.saveJob({ jobId: ours.jobId, basedOn: 1, plan: { ...handCar(), ...over } })
+  it('an installer logs but does not plan; the desk takes in and walks round, no more', async () => {
+    expect(await code('installer', save({ name: 'n' }))).toBe('not_allowed')
+    expect(await code('desk', save({ panels: [] }))).toBe('not_a_valid_plan')
+    expect(await code('desk', save({ customerRef: 'desk may' }))).toBe('ok')
+    expect(
+      await code('desk', () =>
+        jobActions.logEntries({ jobId: ours.jobId, entries: [entry({ kind: 'note', text: 'x' })] }),
+      ),
+    ).toBe('not_allowed')
+    expect(
+      await code('installer', () =>
+        jobActions.logEntries({ jobId: ours.jobId, entries: [entry({ kind: 'note', text: 'x' })] }),
+      ),
+    ).toBe('ok')
+    expect(await code('lead', () => shopActions.setRole({ memberId: ours.who.desk.memberId, role: 'lead' }))).toBe(
+      'not_allowed',
+    )
+  })
+  it('the last owner stays one', async () =>
+    expect(await code('owner', () => shopActions.setRole({ memberId: ours.who.owner.memberId, role: 'desk' }))).toBe(
+      'last_owner',
+    ))
+  it('an owner adds a person once', async () => {
+    const add = () =>
+      shopActions.addMember({
+        name: 'New',
+        email: `new@${ours.rollId.slice(0, 8)}.example`,
+        password: 'long-enough-words',
+        role: 'installer',
+      })
+    expect(await code('owner', add)).toBe('ok')
+    expect(await code('owner', add)).toBe('email_taken')
+  })
+})
+
+describe('job files', () => {
+  const send = async (body: string) => {
+    acting = ours.who.lead.userId
+    const response = await importJob(post(body))
+    return { status: response.status, body: (await response.json()) as Outcome & { value?: { id: string } } }
+  }
+  it('an export comes in again as the same document', async () => {
+    acting = ours.who.lead.userId
+    const text = await (await exportJob(ours.jobId)).text()
+    const { status, body } = await send(text)
+    expect(status).toBe(201)
+    expect(await (await exportJob(body.value?.id ?? '')).text()).toBe(text)
+  })
+  it.each([
+    ['{"format":"cuirass/job@1"', 422, 'truncated'],
+    ['{"format":"cuirass/job@7"}', 422, 'later_version'],
+    ['['.repeat(50_000), 422, 'too_deep'],
+    [`"${'x'.repeat(5_000_000)}"`, 413, 'too_large'],
+  ])('a bad one leaves nothing behind (%#)', async (text, status, want) => {
+    const before = await picture()
+    expect(await send(text)).toMatchObject({ status, body: { ok: false, error: { code: want } } })
+    expect(await picture()).toEqual(before)
+  })
+  it('a page of another origin may not send one', async () => {
+    acting = ours.who.lead.userId
+    const request = new Request('http://127.0.0.1:3999/x', {
+      method: 'POST',
+      body: '{}',
+      headers: { host: '127.0.0.1:3999', origin: 'http://elsewhere.example' },
+    })
+    expect((await importJob(request)).status).toBe(403)
+  })
+})
+
+/** All that our shop has, as rows counted and roll lengths. */
+async function picture() {
+  return database().transaction(async (tx) => {
+    await tx.execute(sql`select set_config('cuirass.shop', ${ours.who.lead.shopId}, true)`)
+    const rows = await tx.execute(
+      sql`select (select count(*) from job) jobs, (select count(*) from revision) revisions, (select count(*) from ledger) entries, (select count(*) from member) members, (select sum(left_mm) from stock_item) film, (select string_agg(role::text, ',' order by id) from member) roles`,
+    )
+    return rows.rows[0]
+  })
+}

@@ -1,0 +1,205 @@
+import { randomUUID } from 'node:crypto'
+import { sql } from 'drizzle-orm'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { LogPayload } from '@/core/log/schema'
+import { Plan } from '@/core/plan/schema'
+import { closeDatabase, database, guarded } from '@/db/client'
+import { appendLog, createJob, openJob, revisions, savePlan, undoTarget } from '@/db/queries/jobs'
+import { brokenConstraint, rack } from '@/db/queries/rack'
+import { handCar, withPanel } from '../fixtures/plans'
+import { demo, shopWorld, type ShopWorld } from './world'
+
+let w: ShopWorld
+const now = new Date('2026-11-20T09:00:00Z')
+beforeAll(async () => {
+  w = await shopWorld()
+})
+afterAll(closeDatabase)
+
+const newJob = async () => {
+  const id = randomUUID()
+  await createJob(w.who.lead, id, handCar(), 'Taken in', now)
+  return id
+}
+const save = (jobId: string, basedOn: number, plan: Plan, restores?: number) =>
+  savePlan(w.who.lead, { jobId, basedOn, plan, summary: () => 'changed', ...(restores ? { restores } : {}) }, now)
+const head = async (jobId: string) => (await openJob(w.who.lead, jobId, now))?.plan
+const entry = (payload: LogPayload, id = randomUUID()) => ({ id, at: '2026-11-20T08:00:00.000Z', payload })
+const left = async () => (await rack(w.who.lead)).stock.find((s) => s.id === w.rollId)?.leftMm
+
+describe('revisions', () => {
+  it('each save is one, with its author', async () => {
+    const id = await newJob()
+    expect(
+      await save(
+        id,
+        1,
+        withPanel(handCar(), 'door', () => ({ widthMm: 1111 })),
+      ),
+    ).toMatchObject({ kind: 'saved', number: 2 })
+    expect((await revisions(w.who.lead, id)).map((r) => [r.number, r.basedOn, r.author])).toEqual([
+      [2, 1, w.who.lead.name],
+      [1, null, w.who.lead.name],
+    ])
+    expect(
+      await save(
+        id,
+        2,
+        withPanel(handCar(), 'door', () => ({ widthMm: 1111 })),
+      ),
+    ).toMatchObject({ kind: 'unchanged', number: 2 })
+  })
+  it('a save on an older revision merges different panels and refuses the same, with both sides', async () => {
+    const id = await newJob()
+    await save(
+      id,
+      1,
+      withPanel(handCar(), 'door', () => ({ widthMm: 1111 })),
+    )
+    expect(
+      await save(
+        id,
+        1,
+        withPanel(handCar(), 'wing', () => ({ heightMm: 650 })),
+      ),
+    ).toMatchObject({ kind: 'merged', number: 3, theirParts: ['panels/door'] })
+    expect((await head(id))?.panels.map((p) => [p.widthMm, p.heightMm])).toEqual([
+      [1380, 920],
+      [1111, 680],
+      [780, 650],
+    ])
+    const clash = await save(
+      id,
+      1,
+      withPanel(handCar(), 'door', () => ({ widthMm: 999 })),
+    )
+    expect(clash).toMatchObject({
+      kind: 'clash',
+      number: 3,
+      by: w.who.lead.name,
+      clashes: [{ part: 'panels/door', mine: { widthMm: 999 }, theirs: { widthMm: 1111 } }],
+    })
+    expect((await head(id))?.panels[1]?.widthMm).toBe(1111)
+  })
+  it('eight saves at once on one base all land, each panel change in the end', async () => {
+    const id = randomUUID()
+    const names = ['bonnet', 'door', 'wing']
+    await createJob(w.who.lead, id, handCar(), 'Taken in', now)
+    await Promise.all(
+      names.map((n) =>
+        save(
+          id,
+          1,
+          withPanel(handCar(), n, () => ({ note: `note of ${n}` })),
+        ),
+      ),
+    )
+    expect((await head(id))?.panels.map((p) => p.note)).toEqual(names.map((n) => `note of ${n}`))
+    expect((await revisions(w.who.lead, id)).length).toBe(4)
+  })
+  it('undo walks back step by step, and a new change after it is undone first', async () => {
+    const id = await newJob()
+    const width = (mm: number) => withPanel(handCar(), 'door', () => ({ widthMm: mm }))
+    await save(id, 1, width(1100))
+    await save(id, 2, width(1200))
+    const undo = async () => {
+      const t = await undoTarget(w.who.lead, id)
+      if (!t) return null
+      const all = await database().transaction(async (tx) => {
+        await tx.execute(sql`select set_config('cuirass.shop', ${w.who.lead.shopId}, true)`)
+        return (
+          await tx.execute<{ plan: Plan }>(sql`select plan from revision where job_id = ${id} and number = ${t.target}`)
+        ).rows[0]?.plan
+      })
+      await save(id, t.head, Plan.parse(all), t.target)
+      return (await head(id))?.panels[1]?.widthMm
+    }
+    expect(await undo()).toBe(1100)
+    expect(await undo()).toBe(1050)
+    expect(await undo()).toBeNull()
+    await save(id, 5, width(1300))
+    expect(await undo()).toBe(1050)
+  })
+  it('are never rewritten, nor is the ledger or a movement', async () => {
+    await appendLog(w.who.installer, w.jobId, [entry({ kind: 'note', text: 'stays' })], now)
+    for (const table of ['revision', 'ledger', 'stock_movement'])
+      for (const change of [
+        sql`delete from ${sql.identifier(table)}`,
+        sql`update ${sql.identifier(table)} set shop_id = shop_id`,
+      ])
+        expect(
+          brokenConstraint(await guarded(w.who.owner, 'read', (tx) => tx.execute(change)).catch((e: unknown) => e)),
+          table,
+        ).toBe('append_only')
+  })
+})
+
+describe('the ledger', () => {
+  it('applies an entry once however often and however concurrently it arrives', async () => {
+    const before = await left()
+    const cut = entry({ kind: 'film_used', stockId: w.rollId, lengthMm: 1000 })
+    const outcomes = (
+      await Promise.all(Array.from({ length: 6 }, () => appendLog(w.who.installer, w.jobId, [cut], now)))
+    ).flat()
+    expect(outcomes.sort()).toEqual(['again', 'again', 'again', 'again', 'again', 'done'])
+    expect(await left()).toBe(Number(before) - 1000)
+  })
+  it('an id that stands for something else is refused', async () => {
+    const id = randomUUID()
+    expect(await appendLog(w.who.installer, w.jobId, [entry({ kind: 'note', text: 'a' }, id)], now)).toEqual(['done'])
+    expect(await appendLog(w.who.installer, w.jobId, [entry({ kind: 'note', text: 'b' }, id)], now)).toEqual([
+      'id_taken',
+    ])
+  })
+})
+
+describe('stock', () => {
+  it('never falls below zero: two clients cut the same roll at once, one gets it', async () => {
+    const rest = Number(await left())
+    const [a, b] = [await newJob(), await newJob()]
+    const cut = (jobId: string) => appendLog(w.who.installer, jobId, [entry({ kind: 'film_used', stockId: w.rollId, lengthMm: rest * 0.6 })], now).then(([o]) => o, (e: unknown) => brokenConstraint(e)) // prettier-ignore
+    expect((await Promise.all([cut(a), cut(b)])).sort()).toEqual(['done', 'stock_never_below_zero'])
+    expect(await left()).toBeCloseTo(rest * 0.4, 3)
+    // The refused cut left no entry behind either.
+    const entries = await Promise.all([a, b].map(async (id) => (await openJob(w.who.lead, id, now))?.ledger.length))
+    expect(entries.sort()).toEqual([0, 1])
+  })
+  it('what is left is the sum of the movements, and changes no other way', async () => {
+    const sums = await guarded(w.who.lead, 'read', (tx) =>
+      tx.execute<{ left: string; moved: string }>(
+        sql`select i.left_mm as left, sum(m.delta_mm) as moved from stock_item i join stock_movement m on m.item_id = i.id group by i.id, i.left_mm`,
+      ),
+    )
+    for (const r of sums.rows) expect(Number(r.left)).toBeCloseTo(Number(r.moved), 3)
+    const forced = await guarded(w.who.owner, 'stock', (tx) =>
+      tx.execute(sql`update stock_item set left_mm = 99999`),
+    ).catch((e: unknown) => e)
+    expect(brokenConstraint(forced)).toBe('left_by_movements_only')
+  })
+})
+
+describe('demo data', () => {
+  it('loads once: five jobs at their stages, eight films, rolls of two lots, five rests', async () => {
+    expect(await demo()).toBe('loaded')
+    expect(await demo()).toBe('already')
+    const shop = '5a170000-0000-4000-8000-000000000001'
+    const rows = await database().transaction(async (tx) => {
+      await tx.execute(sql`select set_config('cuirass.shop', ${shop}, true)`)
+      const stages = await tx.execute<{ vehicle: string; stage: string; recheck_due_at: string | null }>(
+        sql`select vehicle, stage, recheck_due_at from job order by id`,
+      )
+      const films = await tx.execute<{ n: string }>(sql`select count(*) n from film`)
+      const stock = await tx.execute<{ kind: string; n: string; lots: string }>(
+        sql`select kind, count(*) n, count(distinct lot) lots from stock_item group by kind order by kind`,
+      )
+      return { stages: stages.rows, films: Number(films.rows[0]?.n), stock: stock.rows }
+    })
+    expect(rows.films).toBe(8)
+    expect(rows.stages.map((r) => r.stage)).toEqual(['tape', 'bay', 'pieces', 'walkaround', 'handover'])
+    expect(rows.stages[4]?.recheck_due_at).not.toBeNull()
+    expect(rows.stock).toMatchObject([
+      { kind: 'rest', n: '5' },
+      { kind: 'roll', n: '7' },
+    ])
+  })
+})

@@ -1,0 +1,52 @@
+import { randomUUID } from 'node:crypto'
+import { loadDemo, makeShop } from '@/db/demo/load'
+import { DEMO_FILMS } from '@/db/demo/films'
+import { guarded, type Who } from '@/db/client'
+import { createJob } from '@/db/queries/jobs'
+import { whoIs } from '@/db/queries/people'
+import { receiveStock } from '@/db/queries/rack'
+import { film } from '@/db/schema'
+import { handCar } from '../fixtures/plans'
+
+export interface ShopWorld {
+  who: Record<'owner' | 'lead' | 'installer' | 'desk', Who>
+  jobId: string
+  rollId: string
+}
+
+/** A shop of its own with one member of each role, one film, one roll of 10 m and one job. */
+export async function shopWorld(): Promise<ShopWorld> {
+  const id = randomUUID()
+  const tag = id.slice(0, 8)
+  const roles = ['owner', 'lead', 'installer', 'desk'] as const
+  const made = await makeShop({ id, name: `Shop ${tag}`, town: '', currency: 'EUR', timeZone: 'UTC', isDemo: false }, roles.map((role) => ({ name: `${role} ${tag}`, email: `${role}@${tag}.example`, role, password: 'long-enough-words' }))) // prettier-ignore
+  const who = {} as ShopWorld['who']
+  for (const role of roles) {
+    const found = await whoIs(made[role]?.userId ?? '')
+    if (!found) throw new Error('no member')
+    who[role] = found.who
+  }
+  const sheet = DEMO_FILMS[0]
+  if (!sheet) throw new Error('no film')
+  await guarded(
+    who.owner,
+    'stock',
+    async (tx) => void (await tx.insert(film).values({ shopId: id, id: sheet.id, sheet })),
+  )
+  const rollId = randomUUID()
+  await receiveStock(who.owner, {
+    id: rollId,
+    movementId: randomUUID(),
+    filmId: sheet.id,
+    kind: 'roll',
+    label: 'R-1',
+    lot: 'L1',
+    widthMm: 1520,
+    lengthMm: 10000,
+  })
+  const jobId = randomUUID()
+  await createJob(who.lead, jobId, handCar(), 'Taken in', new Date())
+  return { who, jobId, rollId }
+}
+
+export const demo = () => loadDemo(new Date('2026-11-20T09:00:00Z'))
