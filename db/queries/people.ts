@@ -62,7 +62,7 @@ export const members = (who: Who): Promise<Member[]> =>
       .orderBy(asc(user.name)),
   )
 
-export const setUnits = (who: Who, units: Units): Promise<void> =>
+export const setUnits = (who: Who, units: Partial<Units>): Promise<void> =>
   guarded(who, 'read', async (tx) => {
     await tx
       .update(member)

@@ -8,11 +8,15 @@ import { addMember as insertMember, setRole as updateRole, setUnits as updateUni
 import { receiveStock as insertStock } from '@/db/queries/rack'
 import { answer, no, type Answer } from './answer'
 
-const Units = z.strictObject({
-  lengthUnit: z.enum(['mm', 'cm', 'in']),
-  tempUnit: z.enum(['C', 'F']),
-  locale: z.enum(['en-GB', 'en-US']),
-})
+/** Only what changes: two quick choices must not undo each other. */
+const Units = z
+  .strictObject({
+    lengthUnit: z.enum(['mm', 'cm', 'in']),
+    tempUnit: z.enum(['C', 'F']),
+    locale: z.enum(['en-GB', 'en-US']),
+  })
+  .partial()
+  .refine((u) => Object.keys(u).length > 0, { error: 'empty' })
 
 export async function setUnits(raw: unknown): Promise<Answer<null>> {
   return answer(Units, raw, async (who, units) => {

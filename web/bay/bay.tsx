@@ -20,7 +20,7 @@ type Tab = (typeof TABS)[number][0]
 
 /** The bay: what now, how hot, how long to wait, log it. Large, dark, with gloves. */
 export function Bay() {
-  const { reckoning, fmt, waiting, logFault, plan } = useJob()
+  const { reckoning, fmt, waiting, logFault, plan, mayLog } = useJob()
   const [tab, setTab] = useState<Tab>('steps')
   const due = reckoning.points.filter((p) => p.state === 'due').length
   const findings = reckoning.findings.filter((f) => f.stage === 'bay' && f.level !== 'note')
@@ -38,25 +38,27 @@ export function Bay() {
           {faultText(logFault, fmt)}
         </p>
       )}
-      <Timers />
-      <div className="d-flex gap-2 my-3 flex-wrap" role="group" aria-label="Bay views">
-        {TABS.map(([code, label]) => (
-          <button
-            key={code}
-            type="button"
-            className="btn btn-plain flex-fill"
-            aria-pressed={tab === code}
-            onClick={() => setTab(code)}
-          >
-            {label}
-            {code === 'heat' && due > 0 && ` (${due} due)`}
-          </button>
-        ))}
-      </div>
-      {tab === 'steps' && <Steps />}
-      {tab === 'heat' && <HeatLog />}
-      {tab === 'film' && <FilmUsed />}
-      {tab === 'notes' && <Notes />}
+      <fieldset disabled={!mayLog}>
+        <Timers />
+        <div className="d-flex gap-2 my-3 flex-wrap" role="group" aria-label="Bay views">
+          {TABS.map(([code, label]) => (
+            <button
+              key={code}
+              type="button"
+              className="btn btn-plain flex-fill"
+              aria-pressed={tab === code}
+              onClick={() => setTab(code)}
+            >
+              {label}
+              {code === 'heat' && due > 0 && ` (${due} due)`}
+            </button>
+          ))}
+        </div>
+        {tab === 'steps' && <Steps />}
+        {tab === 'heat' && <HeatLog />}
+        {tab === 'film' && <FilmUsed />}
+        {tab === 'notes' && <Notes />}
+      </fieldset>
       {findings.length > 0 && (
         <section className="mt-3" aria-label="Look here">
           {findings.map((f) => (

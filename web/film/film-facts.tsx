@@ -42,16 +42,18 @@ export function FilmFacts({ film, fmt }: { film: FilmSheet; fmt: Formatter }) {
     ['Care', film.care],
   ]
   return (
-    <dl className="row mt-2 mb-0 g-0">
-      {rows.map(([label, text]) => (
-        <div key={label} className="col-md-6 d-flex gap-2 border-bottom py-1 pe-3">
-          <dt className="label" style={{ width: 130, flex: 'none' }}>
-            {label}
-          </dt>
-          <dd className="mb-0">{text}</dd>
-        </div>
-      ))}
-      <div className="label pt-1">Standing: film sheet.</div>
-    </dl>
+    <>
+      <dl className="row mt-2 mb-0 g-0">
+        {rows.map(([label, text]) => (
+          <div key={label} className="col-md-6 d-flex gap-2 border-bottom py-1 pe-3">
+            <dt className="label" style={{ width: 130, flex: 'none' }}>
+              {label}
+            </dt>
+            <dd className="mb-0">{text}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="label pt-1 mb-0">Standing: film sheet.</p>
+    </>
   )
 }

@@ -10,6 +10,7 @@ import { reckon, type Reckoning } from '@/core/reckon/reckon'
 import type { Fault } from '@/core/kit/result'
 import { logEntries, saveJob, undoJob, type Saved } from '@/web/actions/jobs'
 import { call, newId } from '@/web/kit/call'
+import { useAlive } from '@/web/kit/use-alive'
 import { formatter, type Formatter, type MemberUnits } from '@/web/words/format'
 
 export interface JobStart {
@@ -169,8 +170,9 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
   const { ledger, waiting, logFault, log } = useLedger(start)
   const fmt = useMemo(() => formatter(start.units), [start.units])
   const reckoning = useMemo(() => reckon(plan, start.catalogue, ledger), [plan, start.catalogue, ledger])
-  const mayPlan = ['owner', 'lead', 'desk'].includes(start.member.role)
-  const mayLog = start.member.role !== 'desk'
+  const alive = useAlive()
+  const mayPlan = alive && ['owner', 'lead', 'desk'].includes(start.member.role)
+  const mayLog = alive && start.member.role !== 'desk'
   const value: JobContext = {
     mayLog,
     jobId: start.jobId,
@@ -194,6 +196,32 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
     show,
   }
   return <Context value={value}>{children}</Context>
+}
+
+const SENT_KEPT_MS = 60_000
+
+/**
+ * A page that was being rendered while an entry arrived does not show it yet. So what was sent in the last minute is
+ * kept too, and sent again by a page that lacks it; the server knows its id and applies it once.
+ */
+function remember(key: string, entries: readonly LogEntry[]) {
+  try {
+    localStorage.setItem(
+      `${key}/sent`,
+      JSON.stringify({ at: Date.now(), entries: [...lately(key), ...entries].slice(-50) }),
+    )
+  } catch {}
+}
+function lately(key: string): LogEntry[] {
+  try {
+    const { at, entries } = JSON.parse(localStorage.getItem(`${key}/sent`) ?? '{}') as {
+      at?: number
+      entries?: LogEntry[]
+    }
+    return at && entries && Date.now() - at < SENT_KEPT_MS ? entries : []
+  } catch {
+    return []
+  }
 }
 
 /** The bay's entries: shown at once, kept on this device until the server has them, sent as often as it takes. */
@@ -232,11 +260,14 @@ function useLedger(start: JobStart) {
       ...rows,
       ...good.filter((e) => !rows.some((r) => r.id === e.id)).map((e) => ({ ...e, by: start.member.name })),
     ])
+    remember(key, good)
     keep(box.current.filter((e) => !outcome.has(e.id)))
-  }, [keep, start.jobId, start.member.name])
+  }, [keep, key, start.jobId, start.member.name])
   useEffect(() => {
     try {
-      const kept = JSON.parse(localStorage.getItem(key) ?? '[]') as LogEntry[]
+      const kept = [...(JSON.parse(localStorage.getItem(key) ?? '[]') as LogEntry[]), ...lately(key)].filter(
+        (e) => !start.ledger.some((r) => r.id === e.id),
+      )
       // eslint-disable-next-line react-hooks/set-state-in-effect -- the device's own store is known only here
       if (kept.length > 0) keep(kept)
     } catch {}
@@ -248,7 +279,7 @@ function useLedger(start: JobStart) {
       clearInterval(again)
       window.removeEventListener('online', online)
     }
-  }, [flush, keep, key])
+  }, [flush, keep, key, start.ledger])
   const log = useCallback(
     (payload: LogPayload) => {
       keep([...box.current, { id: newId(), at: new Date().toISOString(), payload }])

@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { z } from 'zod'
+import { useAlive } from '@/web/kit/use-alive'
 import { faultText } from '@/web/words/sentences'
 
 const Door = z.object({
@@ -16,6 +17,7 @@ const post = (url: string, body?: unknown) =>
 
 export function SignIn({ demo }: { demo: boolean }) {
   const router = useRouter()
+  const alive = useAlive()
   const [fault, setFault] = useState<string | null>(null)
   const { register, handleSubmit, formState } = useForm<z.infer<typeof Door>>({ resolver: zodResolver(Door) })
   const enter = async (response: Promise<Response>) => {
@@ -37,26 +39,28 @@ export function SignIn({ demo }: { demo: boolean }) {
       <div className="plate" style={{ width: 'min(420px, 100%)' }}>
         <h1 className="mb-1">Cuirass</h1>
         <p className="label mb-3">Measured, laid out, heated, recorded: a wrap from tape to handover.</p>
-        <form onSubmit={handleSubmit((v) => enter(post('/api/auth/sign-in/email', v)))} noValidate>
-          <label className="form-label" htmlFor="email">
-            E-mail
-          </label>
-          <input id="email" className="form-control" autoComplete="username" type="email" {...register('email')} />
-          {formState.errors.email && <p className="text-danger mb-0">{formState.errors.email.message}</p>}
-          <label className="form-label mt-3" htmlFor="password">
-            Password
-          </label>
-          <input
-            id="password"
-            className="form-control"
-            autoComplete="current-password"
-            type="password"
-            {...register('password')}
-          />
-          {formState.errors.password && <p className="text-danger mb-0">{formState.errors.password.message}</p>}
-          <button className="btn btn-primary w-100 mt-3" disabled={formState.isSubmitting}>
-            Sign in
-          </button>
+        <form method="post" onSubmit={handleSubmit((v) => enter(post('/api/auth/sign-in/email', v)))} noValidate>
+          <fieldset disabled={!alive}>
+            <label className="form-label" htmlFor="email">
+              E-mail
+            </label>
+            <input id="email" className="form-control" autoComplete="username" type="email" {...register('email')} />
+            {formState.errors.email && <p className="text-danger mb-0">{formState.errors.email.message}</p>}
+            <label className="form-label mt-3" htmlFor="password">
+              Password
+            </label>
+            <input
+              id="password"
+              className="form-control"
+              autoComplete="current-password"
+              type="password"
+              {...register('password')}
+            />
+            {formState.errors.password && <p className="text-danger mb-0">{formState.errors.password.message}</p>}
+            <button className="btn btn-primary w-100 mt-3" disabled={formState.isSubmitting}>
+              Sign in
+            </button>
+          </fieldset>
         </form>
         {fault && (
           <p className="text-danger mt-2 mb-0" role="alert">
@@ -71,6 +75,7 @@ export function SignIn({ demo }: { demo: boolean }) {
                 <button
                   key={role}
                   type="button"
+                  disabled={!alive}
                   className="btn btn-outline-secondary btn-sm"
                   onClick={() => void enter(post(`/api/demo-sign-in?role=${role}`))}
                 >

@@ -27,7 +27,7 @@ export function TopBar({
   const path = usePathname()
   const router = useRouter()
   const change = async (part: Partial<Units>) => {
-    await call(setUnits, { ...units, ...part })
+    await call(setUnits, part)
     router.refresh()
   }
   const out = async () => {

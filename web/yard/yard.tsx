@@ -3,6 +3,7 @@
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import { STAGES } from '@/core/reckon/finding'
+import { useAlive } from '@/web/kit/use-alive'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'
 import { stageWhy } from '@/web/words/sentences'
@@ -24,6 +25,7 @@ export interface YardJob {
 /** The shop's jobs along the order of the work, each with what it waits for. */
 export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUnits; mayAdd: boolean }) {
   const [filter, setFilter] = useState('')
+  const alive = useAlive()
   const [adding, setAdding] = useState(false)
   const fmt = useMemo(() => formatter(units), [units])
   const wanted = filter.trim().toLowerCase()
@@ -49,7 +51,7 @@ export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUn
           onChange={(e) => setFilter(e.target.value)}
         />
         {mayAdd && (
-          <button type="button" className="btn btn-primary" onClick={() => setAdding(true)}>
+          <button type="button" className="btn btn-primary" disabled={!alive} onClick={() => setAdding(true)}>
             New job
           </button>
         )}

@@ -1,0 +1,71 @@
+import AxeBuilder from '@axe-core/playwright'
+import { enter, expect, jobUrl, test } from './shop'
+
+const PAGES = [
+  '/',
+  '/rack',
+  '/shop',
+  ...['walkaround', 'film', 'tape', 'pieces', 'roll', 'run-sheet', 'handover', 'history'].map((s) =>
+    jobUrl('wrenfield', s),
+  ),
+  jobUrl('corvane', 'bay'),
+  jobUrl('drover', 'roll'),
+  jobUrl('trailer', 'tape'),
+  jobUrl('pickup', 'handover'),
+]
+
+test('no page has an accessibility violation that axe can find', async ({ page }) => {
+  await page.goto('/sign-in')
+  const found: string[] = []
+  const look = async (name: string) => {
+    const { violations } = await new AxeBuilder({ page })
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+      .analyze()
+    for (const v of violations) found.push(`${name}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`) // prettier-ignore
+  }
+  await look('/sign-in')
+  await enter(page)
+  for (const url of PAGES) {
+    await page.goto(url)
+    await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
+    await look(url)
+  }
+  await page.goto(jobUrl('corvane', 'bay'))
+  await page.getByRole('group', { name: 'Bay views' }).getByRole('button', { name: /^Heat/ }).click()
+  await look('bay, heat')
+  expect(found).toEqual([])
+})
+
+test('signed out, every page leads to the door and every handler says no', async ({ page, request }) => {
+  for (const url of PAGES) {
+    await page.goto(url)
+    await expect(page).toHaveURL(/\/sign-in$/)
+  }
+  expect((await request.get(jobUrl('wrenfield', 'job.json'))).status()).toBe(401)
+  expect((await request.get(jobUrl('wrenfield', 'handover.pdf'))).status()).toBe(401)
+})
+
+test('unknown jobs and stages are not there; no stack trace is shown', async ({ page }) => {
+  await enter(page)
+  for (const url of [
+    '/jobs/5a170000-0000-4000-8000-0000000000ff/tape',
+    '/jobs/nonsense/tape',
+    jobUrl('wrenfield', 'dance'),
+  ]) {
+    await page.goto(url)
+    await expect(page.getByRole('heading', { name: 'Not here' })).toBeVisible()
+    expect(await page.content()).not.toMatch(/at \w+ \(.*:\d+:\d+\)/)
+  }
+})
+
+test('a page of another origin can neither sign in nor out', async ({ request, baseURL }) => {
+  const post = (path: string) =>
+    request.post(path, {
+      data: { email: 'tamsin@saltmarsh.example', password: 'eddermouth-tide' },
+      headers: { origin: 'http://elsewhere.example', cookie: 'cuirass.session_token=x' },
+    })
+  expect((await post('/api/auth/sign-in/email')).status()).toBe(403)
+  expect((await post('/api/demo-sign-in')).status()).toBe(403)
+  const headers = (await request.get(`${baseURL}/sign-in`)).headers()
+  expect(headers['content-security-policy']).toContain("default-src 'self'")
+})

@@ -1,0 +1,120 @@
+import { expect, jobUrl, rail, saved, takeIn, test, typePanel } from './shop'
+
+test('one job, from signed out to the handover paper', async ({ page, context }) => {
+  await page.goto(jobUrl('wrenfield', 'tape'))
+  await expect(page).toHaveURL(/sign-in/)
+  await page.getByLabel('E-mail').fill('tamsin@saltmarsh.example')
+  await page.getByLabel('Password').fill('eddermouth-tide')
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'Yard' })).toBeVisible()
+  await takeIn(page, 'Slice through the shop')
+  const stage = async (name: string) => {
+    await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`^${name}`) }).click() // prettier-ignore
+    await expect(page.getByRole('heading', { name, exact: true, level: 1 })).toBeVisible()
+  }
+
+  // Walkaround: what is not looked at is asked for; what is wrong is said.
+  await expect(page.getByText('Paint origin is not recorded')).toBeVisible()
+  await page.getByLabel('Paint', { exact: true }).selectOption('factory')
+  await page.getByLabel('Condition').selectOption('rust')
+  await expect(page.getByText('Rust: film will not hold')).toBeVisible()
+  await page.getByLabel('Condition').selectOption('sound')
+  await expect(page.getByText('Rust: film will not hold')).toHaveCount(0)
+  await page.getByLabel('Paint age in years').fill('3')
+  await page.getByRole('button', { name: 'Add hardware' }).click()
+  await saved(page)
+
+  await stage('Film')
+  await page.getByRole('button', { name: 'Choose Fen satin green' }).click()
+  await expect(page.getByText('chosen: Fen satin green')).toBeVisible()
+
+  // Tape: by keyboard, in units of one's own choosing; the rail follows.
+  await stage('Tape')
+  await page.getByLabel('Name of a new panel').focus()
+  await typePanel(page, 'Bonnet', '1380', '92cm')
+  await typePanel(page, 'Front door left', `41 3/8in`, '0.68 m')
+  await typePanel(page, 'Front bumper', '1880', '560')
+  await page.getByLabel('Front bumper, crown').fill('135')
+  await page.getByLabel('Front bumper, straightedge').fill('1000')
+  await expect(rail(page, 'Film to order')).not.toHaveText('–')
+  const before = await rail(page, 'Film used').count()
+  expect(before).toBe(0)
+  await saved(page)
+
+  // Pieces: a limit is passed, with ways out and their price; one click takes one, undo brings it back.
+  await stage('Pieces')
+  await expect(page.getByText(/Front bumper needs 18\.\d % at the crown, limit 15\.0 %/)).toBeVisible()
+  await page.getByRole('button', { name: /ways out/ }).click()
+  await page.getByRole('row', { name: /2 pieces, seam across the width/ }).getByRole('button', { name: 'Take it' }).click() // prettier-ignore
+  await expect(page.getByText(/Front bumper needs/)).toHaveCount(0)
+  await expect(rail(page, 'Seams')).toHaveText(/560/)
+  await saved(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByText(/Front bumper needs/)).toBeVisible()
+  await page.getByRole('button', { name: /ways out/ }).click()
+  await page.getByRole('row', { name: /2 pieces, seam across the width/ }).getByRole('button', { name: 'Take it' }).click() // prettier-ignore
+  await saved(page)
+
+  // A figure opens its working, and its inputs lead to where they were entered.
+  await rail(page, 'Worst stretch').click()
+  await expect(page.getByRole('dialog').getByText('With the numbers put in')).toBeVisible()
+  await page.keyboard.press('Escape')
+
+  await stage('Roll')
+  await page.getByRole('button', { name: 'Look for a shorter one' }).click()
+  await expect(page.getByText(/shorter, and kept|No shorter one found/)).toBeVisible()
+  if (await page.getByRole('button', { name: 'Keep this layout' }).isVisible())
+    await page.getByRole('button', { name: 'Keep this layout' }).click()
+  await expect(page.getByRole('button', { name: 'Layout is kept' })).toBeVisible()
+  await expect(page.getByText(/above the least possible|No plan can be shorter/)).toBeVisible()
+  await saved(page)
+
+  await stage('Run sheet')
+  await page.getByLabel('Start').fill('2026-11-24T08:00')
+  await expect(rail(page, 'Ready at')).not.toHaveText('–')
+  await saved(page)
+
+  await stage('Bay')
+  await page.getByRole('button', { name: 'Start this step' }).click()
+  await page.getByRole('button', { name: 'Done', exact: true }).click()
+  await expect(page.getByText('Step 2 of')).toBeVisible()
+  await expect(page.getByRole('timer').getByText('After Bring the vehicle in')).toBeVisible()
+  await page.getByRole('timer').getByRole('button', { name: 'End' }).click()
+  await expect(page.getByRole('timer')).toHaveCount(0)
+  await page.getByRole('group', { name: 'Bay views' }).getByRole('button', { name: /^Heat/ }).click()
+  const reading = async (digits: string, verdict: string) => {
+    for (const d of digits) await page.getByRole('group', { name: 'Keypad' }).getByRole('button', { name: d, exact: true }).click() // prettier-ignore
+    await page.getByRole('button', { name: `Log ${digits} °C` }).click()
+    await expect(page.getByRole('status').getByText(`${digits} °C: ${verdict}`)).toBeVisible()
+  }
+  await reading('71', 'under')
+  await reading('97', 'over')
+  await reading('90', 'good')
+  await page.getByRole('group', { name: 'Bay views' }).getByRole('button', { name: 'Film' }).click()
+  await page.getByLabel('Cut from').selectOption({ label: (await page.getByLabel('Cut from').locator('option', { hasText: 'R-02' }).textContent()) ?? '' }) // prettier-ignore
+  await page.getByLabel('Length cut').fill('9.7 m')
+  await page.getByRole('button', { name: 'Cut from R-02' }).click()
+  await expect(page.getByText('There is not that much left on this roll')).toBeVisible()
+  await page.getByLabel('Length cut').fill('4200')
+  await page.getByRole('button', { name: 'Cut from R-02' }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: '4.20 m from R-02, lot T26-0533' })).toBeVisible()
+  await page.getByRole('button', { name: 'Defects', exact: true }).click()
+  await page.getByLabel('Where, what was done').fill('left corner, relaid')
+  await page.getByRole('button', { name: 'wrinkle' }).click()
+  await expect(page.getByTestId('outbox')).toHaveText('All entries sent')
+
+  await page.goto('/rack')
+  await expect(page.getByRole('row', { name: /R-02/ }).getByText('5.40 m')).toBeVisible()
+  await page.goBack()
+
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: /^Handover/ }).click() // prettier-ignore
+  await expect(page.getByText('Lot T26-0533')).toBeVisible()
+  await expect(page.getByText('Still open')).toBeVisible()
+  const href = await page.getByRole('link', { name: 'Handover paper (PDF)' }).getAttribute('href')
+  const pdf = await context.request.get(href ?? '')
+  expect(pdf.headers()['content-type']).toBe('application/pdf')
+  const bytes = await pdf.body()
+  expect(bytes.subarray(0, 5).toString()).toBe('%PDF-')
+  expect(bytes.subarray(-6).toString()).toContain('%%EOF')
+  expect(bytes.length).toBeGreaterThan(8000)
+})
