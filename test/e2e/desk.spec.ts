@@ -32,6 +32,7 @@ test('a full car of 24 panels is typed without the mouse', async ({ page }) => {
   await expect(page.getByLabel('Pillar right, height')).toHaveValue('415')
   await expect(page.getByLabel('Front door left, kind')).toHaveValue('door')
   // Arrows walk the grid.
+  await expect(page.getByLabel('Bonnet, width')).toBeEnabled()
   await page.getByLabel('Bonnet, width').focus()
   await page.keyboard.press('ArrowDown')
   await expect(page.getByLabel('Roof, width')).toBeFocused()
