@@ -178,41 +178,52 @@ function filmFigures(plan: Plan, layout: FilmLayout, bought: Purchase, panels: R
   )
   const minimum = input('minimum', film.soldBy.minimumMm, 'mm', 'film_sheet', at('soldBy'))
   const shelf = bought.shelf[0]
+  // With pieces that fit no roll, what to order is not known yet: no figure rather than a wrong one.
+  const missing = layout.unplaced.length
   const whole = film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet'
   const order =
-    bought.covered && shelf
-      ? figure(id('order'), 0, 'mm', '{shelf} on the shelf in one lot covers {used}', [
-          input('shelf', shelf.leftMm, 'mm', 'measured', `stock/${shelf.id}`),
-          from('used', used),
+    missing > 0
+      ? figure(id('order'), null, 'mm', 'not known while {missing} pieces fit no roll', [
+          input('missing', missing, 'count', 'measured', 'layout'),
         ])
-      : figure(
-          id('order'),
-          bought.orderMm,
-          'mm',
-          whole ? '{units} × {length} for {used}' : 'max({minimum}, {used} rounded up to the next {step})',
-          whole
-            ? [
-                input('units', bought.units, 'count', 'measured', 'layout'),
-                input('length', film.rollLengthsMm[0] ?? 0, 'mm', 'film_sheet', at('rollLengthsMm')),
-                from('used', used),
-              ]
-            : [
-                minimum,
-                from('used', used),
-                input('step', film.soldBy.unit === 'metre' ? 1000 : 500, 'mm', 'film_sheet', at('soldBy')),
-              ],
-        )
-  const cost = figure(
-    id('cost'),
-    bought.cost,
-    'money',
-    bought.covered ? 'nothing to buy' : whole ? '{units} × {price}' : '{order} × {price}',
-    bought.covered
-      ? []
-      : whole
-        ? [input('units', bought.units, 'count', 'measured', 'layout'), price]
-        : [from('order', order), price],
-  )
+      : bought.covered && shelf
+        ? figure(id('order'), 0, 'mm', '{shelf} on the shelf in one lot covers {used}', [
+            input('shelf', shelf.leftMm, 'mm', 'measured', `stock/${shelf.id}`),
+            from('used', used),
+          ])
+        : figure(
+            id('order'),
+            bought.orderMm,
+            'mm',
+            whole ? '{units} × {length} for {used}' : 'max({minimum}, {used} rounded up to the next {step})',
+            whole
+              ? [
+                  input('units', bought.units, 'count', 'measured', 'layout'),
+                  input('length', film.rollLengthsMm[0] ?? 0, 'mm', 'film_sheet', at('rollLengthsMm')),
+                  from('used', used),
+                ]
+              : [
+                  minimum,
+                  from('used', used),
+                  input('step', film.soldBy.unit === 'metre' ? 1000 : 500, 'mm', 'film_sheet', at('soldBy')),
+                ],
+          )
+  const cost =
+    missing > 0
+      ? figure(id('cost'), null, 'money', 'not known while {missing} pieces fit no roll', [
+          input('missing', missing, 'count', 'measured', 'layout'),
+        ])
+      : bought.covered
+        ? figure(id('cost'), 0, 'money', 'nothing to buy', [])
+        : figure(
+            id('cost'),
+            bought.cost,
+            'money',
+            whole ? '{units} × {price}' : '{order} × {price}',
+            whole
+              ? [input('units', bought.units, 'count', 'measured', 'layout'), price]
+              : [from('order', order), price],
+          )
   return [used, bound, yieldFigure, order, cost]
 }
 
@@ -278,7 +289,7 @@ interface RailContext {
 function railFigures(plan: Plan, catalogue: Catalogue, c: RailContext): Figure[] {
   const of = (suffix: string) => c.layouts.flatMap((l) => c.figures.get(`roll/${l.film.id}/${suffix}`) ?? [])
   const total = (id: string, unit: Figure['unit'], parts: Figure[]): Figure =>
-    figure(id, parts.length === 0 ? null : parts.reduce((s, f) => s + Number(f.value ?? 0), 0), unit, 'Σ inputs', parts.map((f, i) => ({ ...from(`n${i + 1}`, f) }))) // prettier-ignore
+    figure(id, parts.length === 0 || parts.some((f) => f.value === null) ? null : parts.reduce((s, f) => s + Number(f.value ?? 0), 0), unit, 'Σ inputs', parts.map((f, i) => ({ ...from(`n${i + 1}`, f) }))) // prettier-ignore
   const worst = c.worst.reduce<Figure | null>((a, b) => (!a || (b.value as number) > (a.value as number) ? b : a), null)
   const useful = of('yield')
   const film = c.layouts.reduce((s, l) => s + l.usedMm * l.rollWidthMm, 0)
@@ -315,7 +326,7 @@ function railFigures(plan: Plan, catalogue: Catalogue, c: RailContext): Figure[]
           'rail/worst_stretch',
           worst.value,
           'fraction',
-          'the largest of {panels} panels: {worst}',
+          'max over {panels} panels: {worst}',
           [input('panels', c.worst.length, 'count', 'measured', 'panels'), from('worst', worst)],
           { limit: worst.limit, source: worst.source },
         )

@@ -19,6 +19,8 @@ export interface Piece {
   cutHeightMm: number
   acrossMm: number
   alongMm: number
+  /** Where the panel's top (or front) edge lies before any turn: the arrow on the liner. */
+  top: 'along' | 'across'
   turn: 'fixed' | 'quarter'
   seamMm: number
   figures: { width: Figure; height: Figure }
@@ -102,6 +104,7 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
       id, panelId: panel.id, part: index + 1, parts: choice.parts, filmId: film.id,
       name: choice.parts === 1 ? panel.name : `${panel.name} ${index + 1}/${choice.parts}`,
       cutWidthMm: w, cutHeightMm: h, acrossMm: widthAlong ? h : w, alongMm: widthAlong ? w : h,
+      top: widthAlong ? 'across' : 'along',
       turn: fixed ? 'fixed' : 'quarter', seamMm, figures: { width, height },
     } satisfies Piece // prettier-ignore
   })

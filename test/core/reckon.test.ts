@@ -181,6 +181,12 @@ describe('findings and ways out', () => {
     const fixed = found.reduce((p, f) => applyChange(p, f.waysOut[0]?.change ?? { kind: 'drop_kept_layout' }), plan)
     expect(codes(fixed, catalogue)).not.toContain('piece_wider_than_roll')
   })
+  it('while a piece fits no roll, what to order is not known, and not a wrong number', () => {
+    const plan = Plan.parse(DEMO_JOBS[2]?.make())
+    expect(value(plan, 'rail/film_order', catalogue)).toBeNull()
+    expect(value(plan, 'rail/cost', catalogue)).toBeNull()
+    expect(value(plan, 'rail/film_used', catalogue)).toBeGreaterThan(0)
+  })
   it('edges that face each other and mirrored panels have to agree', () => {
     const plan = Plan.parse(DEMO_JOBS[0]?.make())
     expect(codes(plan)).not.toContain('edges_disagree')

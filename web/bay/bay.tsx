@@ -7,7 +7,7 @@ import { findingText, faultText, stepHint, stepTitle } from '@/web/words/sentenc
 import { FilmUsed } from './film-used'
 import { HeatLog } from './heat-log'
 import { Notes } from './notes'
-import { Timers } from './timers'
+import { RunningTimers, StartTimer } from './timers'
 import { useNow } from './use-now'
 
 const TABS = [
@@ -39,7 +39,7 @@ export function Bay() {
         </p>
       )}
       <fieldset disabled={!mayLog}>
-        <Timers />
+        <RunningTimers />
         <div className="d-flex gap-2 my-3 flex-wrap" role="group" aria-label="Bay views">
           {TABS.map(([code, label]) => (
             <button
@@ -58,6 +58,7 @@ export function Bay() {
         {tab === 'heat' && <HeatLog />}
         {tab === 'film' && <FilmUsed />}
         {tab === 'notes' && <Notes />}
+        <StartTimer />
       </fieldset>
       {findings.length > 0 && (
         <section className="mt-3" aria-label="Look here">

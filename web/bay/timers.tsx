@@ -6,14 +6,14 @@ import { newId } from '@/web/kit/call'
 import { useNow } from './use-now'
 
 /** Waits that run: started by a finished step or by hand, ended by hand. */
-export function Timers() {
+export function RunningTimers() {
   const { ledger, log } = useJob()
   const now = useNow(1000)
-  const [minutes, setMinutes] = useState(30)
   const ended = new Set(ledger.flatMap((r) => (r.payload.kind === 'timer_ended' ? [r.payload.timerId] : [])))
   const running = ledger.flatMap((r) =>
     r.payload.kind === 'timer_started' && !ended.has(r.payload.timerId) ? [{ ...r.payload, at: r.at }] : [],
   )
+  if (running.length === 0) return null
   return (
     <section aria-label="Timers" className="d-flex gap-2 flex-wrap align-items-stretch">
       {running.map((t) => {
@@ -40,30 +40,37 @@ export function Timers() {
           </div>
         )
       })}
-      <div className="plate d-flex gap-2 align-items-center">
-        <label className="label" htmlFor="timer-minutes">
-          Timer
-        </label>
-        <select
-          id="timer-minutes"
-          value={minutes}
-          onChange={(e) => setMinutes(Number(e.target.value))}
-          style={{ width: 110 }}
-        >
-          {[1, 5, 10, 15, 30, 60, 120].map((m) => (
-            <option key={m} value={m}>
-              {m} min
-            </option>
-          ))}
-        </select>
-        <button
-          type="button"
-          className="btn btn-plain"
-          onClick={() => log({ kind: 'timer_started', timerId: newId(), label: `${minutes} min`, minutes })}
-        >
-          Start timer
-        </button>
-      </div>
     </section>
+  )
+}
+
+export function StartTimer() {
+  const { log } = useJob()
+  const [minutes, setMinutes] = useState(30)
+  return (
+    <div className="plate d-flex gap-2 align-items-center mt-3">
+      <label className="label" htmlFor="timer-minutes">
+        Timer
+      </label>
+      <select
+        id="timer-minutes"
+        value={minutes}
+        onChange={(e) => setMinutes(Number(e.target.value))}
+        style={{ width: 110 }}
+      >
+        {[1, 5, 10, 15, 30, 60, 120].map((m) => (
+          <option key={m} value={m}>
+            {m} min
+          </option>
+        ))}
+      </select>
+      <button
+        type="button"
+        className="btn btn-plain"
+        onClick={() => log({ kind: 'timer_started', timerId: newId(), label: `${minutes} min`, minutes })}
+      >
+        Start timer
+      </button>
+    </div>
   )
 }

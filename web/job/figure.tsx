@@ -82,7 +82,9 @@ export function Working() {
             <p className="mb-1">
               <span className="label">Formula</span>
               <br />
-              {f.formula.replace(/[{}]/g, '')}
+              {f.formula
+                .split(/\{(\w+)\}/)
+                .map((part, i) => (i % 2 === 1 ? <var key={i}>{part.replace(/_/g, ' ')}</var> : part))}
             </p>
             {f.inputs.length > 0 && f.inputs.length <= 12 && (
               <p>

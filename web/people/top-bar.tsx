@@ -65,7 +65,7 @@ export function TopBar({
         </Link>
       </nav>
       <span className="who">
-        <span>
+        <span className="wide-only">
           {shop}
           {town && `, ${town}`}
         </span>
@@ -97,7 +97,7 @@ export function TopBar({
           <option value="en-GB">bonnet</option>
           <option value="en-US">hood</option>
         </select>
-        <span>
+        <span className="wide-only">
           {name}, {role}
         </span>
         <button type="button" className="btn btn-link btn-sm" onClick={() => void out()}>

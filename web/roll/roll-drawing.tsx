@@ -63,7 +63,7 @@ export function RollDrawing({ layout, roll, label }: { layout: FilmLayout; roll:
                 {/* the arrow: how the panel's top or front lies on the roll */}
                 {across > 10 && room > 16 && (
                   <path
-                    d={p.turned ? 'M0 5V-5M-3.4 -1.6L0 -5L3.4 -1.6' : 'M-5 0H5M1.6 -3.4L5 0L1.6 3.4'}
+                    d={p.arrow === 'up' ? 'M0 5V-5M-3.4 -1.6L0 -5L3.4 -1.6' : 'M-5 0H5M1.6 -3.4L5 0L1.6 3.4'}
                     transform={`translate(${p.x + 9} ${p.y + 9})`}
                     fill="none"
                     stroke="var(--ink)"

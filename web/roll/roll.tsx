@@ -89,6 +89,10 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
   const { film } = layout
   const bought = reckoning.purchases.get(film.id)
   const id = (part: string) => `roll/${film.id}/${part}`
+  const long = (figureId: string) => {
+    const value = reckoning.figures.get(figureId)?.value
+    return typeof value === 'number' ? fmt.longLength(value) : undefined
+  }
   const above = layout.usedMm > 0 && layout.boundMm > 0 ? layout.usedMm / layout.boundMm - 1 : null
   const used = reckoning.figures.get(id('used'))
   return (
@@ -106,14 +110,7 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
           <span key={part}>
             <span className="label">{label}</span>{' '}
             <span className="fs-5">
-              <Fig
-                id={id(part)}
-                as={
-                  part === 'used' || part === 'order'
-                    ? fmt.longLength(Number(reckoning.figures.get(id(part))?.value ?? 0))
-                    : undefined
-                }
-              />
+              <Fig id={id(part)} as={part === 'used' || part === 'order' ? long(id(part)) : undefined} />
             </span>
           </span>
         ))}

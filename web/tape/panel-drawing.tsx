@@ -11,9 +11,9 @@ export function PanelDrawing({ panel }: { panel: Panel }) {
   const { fmt } = useJob()
   const pad = Math.max(panel.widthMm, panel.heightMm) * 0.12 + 40
   const [w, h] = [panel.widthMm, panel.heightMm]
-  const size = Math.max(w, h) / 24
+  const size = Math.max(w, h) / 19
   const name = (mm: number) => fmt.text(fmt.length(mm))
-  const edgeText = (at: string) => panel.edges.filter((e) => e.at === at).map((e) => word('edge', e.meets).replace(', turned under', '')).join(', ') // prettier-ignore
+  const edgeText = (at: string) => panel.edges.filter((e) => e.at === at).map((e) => word('edge', e.meets).replace(', under', '')).join(', ') // prettier-ignore
   const corner = Math.min(panel.cornerRadiusMm ?? 0, w / 2, h / 2)
   const half = panel.recesses.reduce((sum, r) => sum + r.mouthWidthMm, 0) / 2
   const mouths = panel.recesses.map((r, i) => {

@@ -6,7 +6,7 @@ const NAMES: Record<string, Record<string, string | [string, string]>> = {
     spoiler: 'Spoiler', van_side: 'Van side', box_side: 'Box side', fuel_flap: 'Fuel flap', other: 'Other',
   },
   side: { left: 'left', right: 'right', centre: ['centre', 'center'], front: 'front', rear: 'rear' },
-  edge: { opening: 'opening, turned under', fixed_gap: 'gap to neighbour', rubber_seal: 'rubber seal', window_trim: 'window trim', wheel_arch: 'wheel arch', drip_rail: 'drip rail', bumper_underside: 'underside', lamp: 'lamp or grille', free: 'free edge', bead: 'sealant bead' },
+  edge: { opening: 'opening, under', fixed_gap: 'gap to neighbour', rubber_seal: 'rubber seal', window_trim: 'window trim', wheel_arch: 'wheel arch', drip_rail: 'drip rail', bumper_underside: 'underside', lamp: 'lamp or grille', free: 'free edge', bead: 'sealant bead' },
   film: { cast: 'cast', calendered: 'calendered', hybrid_chrome: 'hybrid chrome', colour_shift: ['colour-shift', 'color-shift'], printed_cast: 'printed cast + laminate', sheet_goods: 'sheet goods' },
   vehicle: { city_car: 'City car', saloon: ['Saloon', 'Sedan'], estate: ['Estate', 'Wagon'], roadster: 'Roadster', suv: 'SUV', pickup: 'Pick-up', small_van: 'Small van', high_van: 'High-roof van', minibus: 'Minibus', box_body: 'Box body', trailer: 'Trailer', motorcycle: 'Motorcycle', boat: 'Boat', other: 'Other' },
   defect: { bubble: 'bubble', wrinkle: 'wrinkle', fingers: 'fingers', lifted_edge: 'lifted edge', cut: 'cut', dirt: 'dirt', wrong_way_up: 'against the arrow', other: 'other' },
