@@ -54,6 +54,20 @@ function clusterDir(name) {
   return outside
 }
 
+/** A server that was killed hard leaves its pid file; where its process is gone, or dead and not yet reaped, the file goes too. */
+function clearStalePid(dir) {
+  const file = join(dir, 'postmaster.pid')
+  if (!existsSync(file)) return
+  const pid = readFileSync(file, 'utf8').split('\n')[0]
+  let alive = false
+  try {
+    alive =
+      !/\) [ZX] /.test(readFileSync(`/proc/${pid}/stat`, 'utf8')) &&
+      readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('postgres')
+  } catch {}
+  if (!alive) rmSync(file, { force: true })
+}
+
 /**
  * A private cluster: loopback only, SCRAM passwords, no sockets, a free port. Starts it if it does not run, takes up one
  * that an ended start left running, and creates role and database. `throwaway` gives up safety on disk for speed.
@@ -87,6 +101,7 @@ export async function startCluster({ name = 'pg', usualPort = 54611, throwaway =
       throw new Stop(`PostgreSQL could not make a cluster in ${dir}: ${made.stderr.trim().split('\n').at(-1)}`)
     }
   }
+  clearStalePid(dir)
   const running = asPostgres(join(bin, 'pg_ctl'), ['status', '-D', dir]).status === 0
   let port
   if (running) port = Number(readFileSync(join(dir, 'postmaster.pid'), 'utf8').split('\n')[3])
