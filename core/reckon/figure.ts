@@ -4,7 +4,18 @@ export type Standing = (typeof STANDINGS)[number]
 
 /** Lengths mm, areas mm², fractions, °C, minutes, money in the shop's currency, ΔE00, local wall time. */
 export type FigureUnit =
-  'mm' | 'mm2' | 'fraction' | 'C' | 'min' | 'count' | 'money' | 'delta_e' | 'wall_time' | 'price_per_m' | 'money_each'
+  | 'mm'
+  | 'mm2'
+  | 'fraction'
+  | 'rad'
+  | 'C'
+  | 'min'
+  | 'count'
+  | 'money'
+  | 'delta_e'
+  | 'wall_time'
+  | 'price_per_m'
+  | 'money_each'
 
 export interface FigureInput {
   /** Name of the term in the formula. */
@@ -91,9 +102,9 @@ export function formulaWithNumbers(
   show: (i: FigureInput) => string = (i) =>
     String(typeof i.value === 'number' ? Number(i.value.toPrecision(7)) : (i.value ?? '?')),
 ): string {
-  const text = f.formula.replace(/\{([a-zA-Z0-9_]+)\}/g, (whole, key: string) => {
+  const text = f.formula.replace(/\{([a-zA-Z0-9_]+)\}(²?)/g, (whole, key: string, square: string) => {
     const found = f.inputs.find((i) => i.key === key)
-    return found ? show(found) : whole
+    return found ? (square ? `(${show(found)})²` : show(found)) : whole
   })
   return text.replace(/Σ(?= inputs)/, () => f.inputs.map(show).join(' + ')).replace(/ inputs$/, '')
 }

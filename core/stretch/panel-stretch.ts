@@ -36,8 +36,8 @@ export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet): PanelSt
     standing: 'film_sheet',
     at: `film/${film.id}/stretchLimit`,
   } as const
-  const crown = crownStretch(panel, choice.parts, choice.along)
-  const recesses = panel.recesses.map((r) => ({ r, f: recessStretch(panel, r) }))
+  const { crown, parts: crownParts } = crownStretch(panel, choice.parts, choice.along)
+  const recesses = panel.recesses.map((r) => ({ r, ...recessStretch(panel, r) }))
   const stretches = [crown, ...recesses.map((x) => x.f)]
   const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
   const taken = Math.max(...stretches.map((f) => f.value as number))
@@ -97,70 +97,96 @@ export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet): PanelSt
         figureId: tight[0]?.id ?? null,
       }),
     )
-  return { worst, all: [...stretches, ...corners, worst], findings }
+  return { worst, all: [...crownParts, ...recesses.flatMap((x) => x.parts), ...stretches, ...corners, worst], findings }
 }
 
 /**
  * A crowned panel as part of a sphere through its straightedge reading; its piece as the cap that covers it (half the
  * diagonal), so that the true least worst stretch is at most this.
  */
-function crownStretch(panel: Panel, parts: number, along: 'width' | 'height'): Figure {
+function crownStretch(panel: Panel, parts: number, along: 'width' | 'height'): { crown: Figure; parts: Figure[] } {
   const id = `stretch/${panel.id}/crown`
   const at = (f: string) => `panels/${panel.id}/${f}`
   if (panel.crownMm <= 0 || panel.crownOverMm <= 0)
-    return figure(id, 0, 'fraction', '{crown} = 0: taken as flat', [
-      input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
-    ])
-  const radius = sagittaRadiusMm(panel.crownMm, panel.crownOverMm)
+    return {
+      crown: figure(id, 0, 'fraction', '{crown} = 0: taken as flat', [
+        input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
+      ]),
+      parts: [],
+    }
+  const radiusMm = sagittaRadiusMm(panel.crownMm, panel.crownOverMm)
   const [w, h] = [
     along === 'width' ? panel.widthMm / parts : panel.widthMm,
     along === 'height' ? panel.heightMm / parts : panel.heightMm,
   ]
+  const radius = figure(`stretch/${panel.id}/radius`, radiusMm, 'mm', '({over}² ÷ 4 + {crown}²) ÷ (2 × {crown})', [
+    input('over', panel.crownOverMm, 'mm', measureStanding(panel, 'crownOverMm'), at('crownOverMm')),
+    input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
+  ])
   // A reading over a short straightedge can ask for more than a half sphere: no panel is that.
-  const alpha = Math.min(Math.hypot(w, h) / 2 / radius, Math.PI / 2)
-  return figure(
-    id,
-    capStretch(alpha),
-    'fraction',
-    `α ÷ sin α − 1, α = √({width}² + {height}²) ÷ 2 ÷ R, R = ({over}² ÷ 4 + {crown}²) ÷ (2 × {crown})`,
+  const alphaRad = Math.min(Math.hypot(w, h) / 2 / radiusMm, Math.PI / 2)
+  const alpha = figure(
+    `stretch/${panel.id}/alpha`,
+    alphaRad,
+    'rad',
+    '√({width}² + {height}²) ÷ 2 ÷ {radius}, at most π ÷ 2',
     [
       input('width', w, 'mm', measureStanding(panel, 'widthMm'), at('widthMm')),
       input('height', h, 'mm', measureStanding(panel, 'heightMm'), at('heightMm')),
-      input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
-      input('over', panel.crownOverMm, 'mm', measureStanding(panel, 'crownOverMm'), at('crownOverMm')),
+      from('radius', radius),
     ],
-    { source: MILNOR, standing: 'published' },
   )
+  const crown = figure(id, capStretch(alphaRad), 'fraction', '{alpha} ÷ sin({alpha}) − 1', [from('alpha', alpha)], {
+    source: MILNOR,
+    standing: 'published',
+  })
+  return { crown, parts: [radius, alpha] }
 }
 
-function recessStretch(panel: Panel, r: Recess): Figure {
+function recessStretch(panel: Panel, r: Recess): { f: Figure; parts: Figure[] } {
   const id = `stretch/${panel.id}/${r.id}`
   const at = (f: string) => `panels/${panel.id}/recesses/${r.id}/${f}`
   const standing = (f: string) => measureStanding(panel, `recesses.${r.id}.${f}`)
   if (r.way !== 'bridge')
-    return figure(
-      id,
-      0,
-      'fraction',
-      r.way === 'feed' ? 'fed from the open side: {depth} deep, no stretch' : 'inlay: a piece of its own, {depth} deep',
-      [input('depth', r.depthMm, 'mm', standing('depthMm'), at('depthMm'))],
-      { standing: 'common_practice' },
-    )
+    return {
+      f: figure(
+        id,
+        0,
+        'fraction',
+        r.way === 'feed'
+          ? 'fed from the open side: {depth} deep, no stretch'
+          : 'inlay: a piece of its own, {depth} deep',
+        [input('depth', r.depthMm, 'mm', standing('depthMm'), at('depthMm'))],
+        { standing: 'common_practice' },
+      ),
+      parts: [],
+    }
   const narrow = r.mouthWidthMm <= r.mouthHeightMm ? 'mouthWidthMm' : 'mouthHeightMm'
-  const profile = recessProfileMm(r[narrow], r.depthMm, r.wallDeg)
-  return figure(
-    id,
-    bridgeStrain(profile, r[narrow], r.gapMm),
-    'fraction',
-    '(profile + 2 × {gap}) ÷ ({mouth} + 2 × {gap}) − 1, profile from mouth {mouth}, depth {depth} and walls of {wall}°',
+  const profileMm = recessProfileMm(r[narrow], r.depthMm, r.wallDeg)
+  const profile = figure(
+    `${id}/profile`,
+    profileMm,
+    'mm',
+    'across a mouth of {mouth}: walls of {wall}° down {depth}, the floor between, and up again',
     [
       input('mouth', r[narrow], 'mm', standing(narrow), at(narrow)),
       input('depth', r.depthMm, 'mm', standing('depthMm'), at('depthMm')),
       input('wall', r.wallDeg, 'count', standing('wallDeg'), at('wallDeg')),
+    ],
+  )
+  const bridge = figure(
+    id,
+    bridgeStrain(profileMm, r[narrow], r.gapMm),
+    'fraction',
+    '({profile} + 2 × {gap}) ÷ ({mouth} + 2 × {gap}) − 1',
+    [
+      from('profile', profile),
+      input('mouth', r[narrow], 'mm', standing(narrow), at(narrow)),
       input('gap', r.gapMm, 'mm', 'common_practice', at('gapMm')),
     ],
     { source: GEOMETRY },
   )
+  return { f: bridge, parts: [profile] }
 }
 
 function cornerFigures(plan: Plan, panel: Panel, film: FilmSheet): Figure[] {
@@ -244,8 +270,8 @@ function waysOut(plan: Plan, panel: Panel, film: FilmSheet, recess: Recess | nul
 function panelWorst(plan: Plan, panel: Panel, film: FilmSheet): number {
   const choice = choiceFor(plan, panel.id)
   const taken = Math.max(
-    crownStretch(panel, choice.parts, choice.along).value as number,
-    ...panel.recesses.map((r) => recessStretch(panel, r).value as number),
+    crownStretch(panel, choice.parts, choice.along).crown.value as number,
+    ...panel.recesses.map((r) => recessStretch(panel, r).f.value as number),
   )
   const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
   return Math.max(0, (1 + taken) * (1 - relax) * (1 - (choice.preStretch > 0 ? film.heatShrink : 0)) - 1)

@@ -61,7 +61,7 @@ export function figureName(id: string, plan: Plan, railWord: (code: string) => s
   if (head === 'piece') return `${panel}: cut ${part}`
   if (head === 'panel') return `${panel}: area`
   if (head === 'stretch')
-    return `${panel}: ${part === 'worst' ? 'worst stretch' : part === 'crown' ? 'stretch over the crown' : `stretch at ${plan.panels.find((p) => p.id === key)?.recesses.find((r) => r.id === part)?.name ?? part}`}`
+    return `${panel}: ${part === 'worst' ? 'worst stretch' : part === 'crown' ? 'stretch over the crown' : part === 'radius' ? 'radius of the crown' : part === 'alpha' ? 'angle α of the covering cap' : id.endsWith('/profile') ? 'length of the profile across the recess' : `stretch at ${plan.panels.find((p) => p.id === key)?.recesses.find((r) => r.id === part)?.name ?? part}`}`
   if (head === 'squeeze') return `${panel}: squeeze at the corners`
   return id === 'walkaround/contrast' ? 'Contrast of body and film' : id
 }

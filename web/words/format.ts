@@ -78,6 +78,8 @@ export function formatter(u: MemberUnits) {
     switch (unit) {
       case 'mm': return Math.abs(value) >= 3000 ? longLength(value) : length(value)
       case 'mm2': return area(value)
+      case 'rad':
+        return { text: number(value, 4), unit: 'rad' }
       case 'fraction': return percent(value)
       case 'C': return temp(value)
       case 'min': return minutes(value)
