@@ -2,7 +2,7 @@ import { EDGE_RULES } from '../edge/edge-data'
 import type { FilmSheet } from '../film/schema'
 import type { LogRow } from '../log/schema'
 import { heatVerdict, type Verdict } from './verdict'
-import type { Piece } from '../roll/pieces'
+import { reaches, type Piece } from '../roll/pieces'
 import type { Panel } from '../vehicle/schema'
 
 /** A place that needs a reading after post-heat. */
@@ -44,7 +44,8 @@ export function heatPoints(
     const film = films.get(piece.filmId)
     if (!panel || !film) continue
     for (const edge of panel.edges)
-      if (EDGE_RULES[edge.meets].heatPoint) add(piece, 'edge', edge.id, edge.at, film.postHeatC)
+      if (EDGE_RULES[edge.meets].heatPoint && reaches(piece, edge.at))
+        add(piece, 'edge', edge.id, edge.at, film.postHeatC)
     if (piece.part === 1)
       for (const recess of panel.recesses) add(piece, 'recess', recess.id, recess.name, film.postHeatC)
     if ((stretch.get(panel.id) ?? 0) > film.postHeatOver) add(piece, 'area', 'area', '', film.postHeatC)

@@ -14,6 +14,8 @@ export interface Piece {
   part: number
   parts: number
   name: string
+  /** Which way the panel is divided, where it is. */
+  along: 'width' | 'height'
   filmId: string
   cutWidthMm: number
   cutHeightMm: number
@@ -101,11 +103,18 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
     const [w, h] = [width.value as number, height.value as number]
     const seamMm = index === 0 ? 0 : choice.along === 'height' ? panel.widthMm : panel.heightMm
     return {
-      id, panelId: panel.id, part: index + 1, parts: choice.parts, filmId: film.id,
+      id, panelId: panel.id, part: index + 1, parts: choice.parts, along: choice.along, filmId: film.id,
       name: choice.parts === 1 ? panel.name : `${panel.name} ${index + 1}/${choice.parts}`,
       cutWidthMm: w, cutHeightMm: h, acrossMm: widthAlong ? h : w, alongMm: widthAlong ? w : h,
       top: widthAlong ? 'across' : 'along',
       turn: fixed ? 'fixed' : 'quarter', seamMm, figures: { width, height },
     } satisfies Piece // prettier-ignore
   })
+}
+
+/** Whether a piece reaches an edge of its panel: inner parts of a divided panel do not reach the ends. */
+export function reaches(piece: Piece, at: Edge['at']): boolean {
+  const [first, last] = piece.along === 'width' ? ['left', 'right'] : ['top', 'bottom']
+  if (at === first) return piece.part === 1
+  return at === last ? piece.part === piece.parts : true
 }

@@ -264,6 +264,17 @@ describe('run sheet and ledger', () => {
     expect(read(96)).toMatchObject({ state: 'due', readings: [{ verdict: 'over' }] })
     expect(read(55, 71, 90)?.state).toBe('done')
   })
+  it('an inner part of a divided panel has no reading at edges it does not reach', () => {
+    const points = reckon(Plan.parse(DEMO_JOBS[1]?.make()), catalogue, []).points.filter(
+      (p) => p.panelId === 'front-bumper',
+    )
+    const at = (part: number) => points.filter((p) => p.pieceId === `front-bumper.${part}`).map((p) => p.name || p.kind)
+    expect([at(1), at(2), at(3)]).toEqual([
+      ['bottom', 'left'],
+      ['bottom', 'overlap'],
+      ['right', 'bottom', 'overlap'],
+    ])
+  })
   it('film cut from two lots is told', () => {
     const cut = (stockId: string) => row({ kind: 'film_used', stockId, lengthMm: 1000 })
     const [a, b] = catalogue.stock.filter((s) => s.filmId === 'fen-satin')

@@ -34,12 +34,12 @@ const s = StyleSheet.create({
   soft: { color: '#4d5a6a' },
   row: { flexDirection: 'row', borderBottom: '0.5pt solid #cdc4ac', paddingVertical: 2 },
   bold: { fontWeight: 600 },
-  box: { border: '0.8pt solid #9c2f1d', padding: 5, marginTop: 4 },
+  box: { border: '0.8pt solid #9c2f1d', padding: 5, marginTop: 4, marginRight: 1 },
   foot: {
     position: 'absolute',
-    bottom: '9mm',
-    left: '16mm',
-    right: '16mm',
+    bottom: 24,
+    left: 45,
+    right: 45,
     fontSize: 8,
     color: '#4d5a6a',
     flexDirection: 'row',
@@ -149,8 +149,8 @@ export function HandoverDocument({ plan, handover: h, fmt, shop, printedAt, open
         <Text style={s.h2}>Please note</Text>
         <Text>
           Lamps, plates, sensors, radar and camera windows and reflectors stay free of film. A changed or mirror-like
-          colour may have to be registered or may be restricted: check local rules. Removal of film from repainted or
-          old paint is at the owner&apos;s risk.
+          colour may have to be registered or may be restricted: check local rules. Film on repainted or old paint is at
+          the owner&apos;s risk.
         </Text>
         <View style={s.foot} fixed>
           <Text>
