@@ -2,11 +2,12 @@
 
 import { useState } from 'react'
 import { heatVerdict } from '@/core/heat/verdict'
-import { toC } from '@/core/kit/units'
+import { parseTemp } from '@/core/kit/units'
 import type { HeatPoint } from '@/core/heat/heat-points'
 import { useJob } from '@/web/job/job-state'
 import { pointName } from '@/web/handover/point-name'
 import { word } from '@/web/words/names'
+import { faultText } from '@/web/words/sentences'
 
 /** Surface temperatures against piece and place: pick the place, type what the thermometer shows, see the verdict. */
 export function HeatLog() {
@@ -18,7 +19,8 @@ export function HeatLog() {
   const point = points.find((p) => p.id === picked) ?? points.find((p) => p.state === 'due') ?? points[0]
   if (!point) return <p className="fs-5">No place needs a reading.</p>
   const piece = (p: HeatPoint) => pieces.find((x) => x.id === p.pieceId)?.name ?? p.pieceId
-  const c = text === '' ? null : toC(Number(text), fmt.units.tempUnit)
+  const read = parseTemp(text, fmt.units.tempUnit)
+  const c = read.ok ? read.value : null
   const valid = c !== null && c >= -40 && c <= 400
   const enter = () => {
     if (c === null || !valid) return
@@ -42,17 +44,32 @@ export function HeatLog() {
           <p className="mb-1">
             Wanted: <b>{range(point)}</b>
           </p>
-          <p className="big mb-2" aria-live="polite" data-testid="heat-typed">
-            {text || '–'}
-            <span className="unit">°{fmt.units.tempUnit}</span>
-          </p>
+          <label className="label" htmlFor="heat-typed">
+            Thermometer, °{fmt.units.tempUnit} (or type 194F, 90C)
+          </label>
+          <input
+            id="heat-typed"
+            className="big mb-2"
+            inputMode="none"
+            autoComplete="off"
+            maxLength={8}
+            value={text}
+            aria-invalid={text !== '' && !valid ? true : undefined}
+            onChange={(e) => setText(e.target.value)}
+            onKeyDown={(e) => e.key === 'Enter' && enter()}
+          />
+          {text !== '' && !valid && (
+            <p className="verdict mb-2" data-verdict="over" role="alert">
+              {read.ok ? 'Between −40 and 400 °C.' : faultText(read.error, fmt)}
+            </p>
+          )}
           <div className="keypad" role="group" aria-label="Keypad">
             {['1', '2', '3', '4', '5', '6', '7', '8', '9'].map((d) => (
               <button
                 key={d}
                 type="button"
                 className="btn btn-plain"
-                onClick={() => setText((t) => (t.length < 3 ? t + d : t))}
+                onClick={() => setText((t) => (t.length < 5 ? t + d : t))}
               >
                 {d}
               </button>
@@ -68,7 +85,7 @@ export function HeatLog() {
             <button
               type="button"
               className="btn btn-plain"
-              onClick={() => setText((t) => (t.length < 3 ? `${t}0` : t))}
+              onClick={() => setText((t) => (t.length < 5 ? `${t}0` : t))}
             >
               0
             </button>
@@ -77,7 +94,7 @@ export function HeatLog() {
             </button>
           </div>
           <button type="button" className="btn btn-go w-100 mt-2" disabled={!valid} onClick={enter}>
-            {valid ? `Log ${text} °${fmt.units.tempUnit}` : 'Log'}
+            {valid && c !== null ? `Log ${fmt.text(fmt.temp(c))}` : 'Log'}
           </button>
           {last && (
             <p className="fs-3 mt-2 mb-0 verdict" role="status" data-verdict={last.verdict}>

@@ -1,6 +1,7 @@
 'use client'
 
 import { useState } from 'react'
+import { FilterBox } from '@/web/kit/fields'
 import { filmFitness } from '@/core/film/fitness'
 import type { FilmSheet } from '@/core/film/schema'
 import type { Plan } from '@/core/plan/schema'
@@ -42,15 +43,7 @@ export function FilmChoice() {
         <h1>Film</h1>
         <span className="label">{chosen ? `chosen: ${chosen.name}` : 'none chosen yet'}</span>
         <span className="spacer" />
-        <input
-          type="search"
-          className="form-control"
-          style={{ width: 200 }}
-          placeholder="Filter the rack"
-          aria-label="Filter films"
-          value={filter}
-          onChange={(e) => setFilter(e.target.value)}
-        />
+        <FilterBox label="Filter films" width={200} value={filter} onText={setFilter} />
       </div>
       <Findings stage="film" />
       {films.length === 0 && <p className="plate">The rack is empty.</p>}

@@ -1,7 +1,7 @@
 'use client'
 
 import { useId, useState, type InputHTMLAttributes } from 'react'
-import { parseLength, parseTemp, type LengthUnit, type TempUnit } from '@/core/kit/units'
+import { parseLength, type LengthUnit } from '@/core/kit/units'
 import { err, ok, type Result } from '@/core/kit/result'
 import { faultText } from '@/web/words/sentences'
 
@@ -85,15 +85,6 @@ export function LengthInput({
   ...rest
 }: Common & { mm: number | null; unit: LengthUnit; format: (mm: number) => string }) {
   return <SmartInput {...rest} value={mm} shown={mm === null ? '' : format(mm)} parse={(t) => parseLength(t, unit)} />
-}
-
-export function TempInput({
-  c,
-  unit,
-  format,
-  ...rest
-}: Common & { c: number | null; unit: TempUnit; format: (c: number) => string }) {
-  return <SmartInput {...rest} value={c} shown={c === null ? '' : format(c)} parse={(t) => parseTemp(t, unit)} />
 }
 
 export function NumberInput({

@@ -1,6 +1,7 @@
 'use client'
 
 import { zodResolver } from '@hookform/resolvers/zod'
+import { WordSelect } from '@/web/kit/fields'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
@@ -70,18 +71,13 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
                 <td>{p.email}</td>
                 <td>
                   {owner ? (
-                    <select
+                    <WordSelect
+                      list="role"
                       className="form-select form-select-sm w-auto"
                       aria-label={`Role of ${p.name}`}
                       value={p.role}
-                      onChange={async (e) => void done(await call(setRole, { memberId: p.id, role: e.target.value }))}
-                    >
-                      {words('role').map(([code, text]) => (
-                        <option key={code} value={code}>
-                          {text}
-                        </option>
-                      ))}
-                    </select>
+                      onCode={async (code) => void done(await call(setRole, { memberId: p.id, role: code }))}
+                    />
                   ) : (
                     p.role
                   )}

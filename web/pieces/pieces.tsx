@@ -1,6 +1,7 @@
 'use client'
 
 import { choiceFor } from '@/core/plan/new-plan'
+import { WordSelect } from '@/web/kit/fields'
 import { applyChange } from '@/core/reckon/finding'
 import { METHODS, type Method } from '@/core/method/schema'
 import type { PieceChoice } from '@/core/plan/schema'
@@ -212,18 +213,13 @@ function MethodBar() {
             <label className="form-label" htmlFor={`method-${field}`}>
               {label}
             </label>
-            <select
+            <WordSelect
+              list={list}
               id={`method-${field}`}
               className="form-select"
               value={String(plan.method[field])}
-              onChange={(e) => set({ [field]: e.target.value } as Partial<Method>)}
-            >
-              {words(list).map(([code, text]) => (
-                <option key={code} value={code}>
-                  {text}
-                </option>
-              ))}
-            </select>
+              onCode={(code) => set({ [field]: code } as Partial<Method>)}
+            />
           </div>
         ))}
       </fieldset>

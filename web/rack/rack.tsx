@@ -1,6 +1,7 @@
 'use client'
 
 import { useRouter } from 'next/navigation'
+import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useRef, useState } from 'react'
 import type { FilmSheet, StockItem } from '@/core/film/schema'
 import { receiveStock } from '@/web/actions/shop'
@@ -36,15 +37,7 @@ export function Rack({
           {stock.filter((s) => s.kind === 'rest').length} rests
         </span>
         <span className="spacer" />
-        <input
-          type="search"
-          className="form-control"
-          style={{ width: 240 }}
-          placeholder="Filter by film, label, lot"
-          aria-label="Filter the rack"
-          value={filter}
-          onChange={(e) => setFilter(e.target.value)}
-        />
+        <FilterBox label="Filter the rack" width={240} value={filter} onText={setFilter} />
       </div>
       {films.length === 0 && <p className="plate">No film on the rack yet.</p>}
       {films.length > 0 && shown.length === 0 && <p className="plate">Nothing matches “{filter}”.</p>}

@@ -1,10 +1,10 @@
 'use client'
 
 import { freeId, slug } from '@/core/plan/new-plan'
+import { WordSelect } from '@/web/kit/fields'
 import { MAX_PANEL_MM, type Edge, type Panel, type Recess } from '@/core/vehicle/schema'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
-import { words } from '@/web/words/names'
 import { changePanel } from './edit-panel'
 import { PanelDrawing } from './panel-drawing'
 
@@ -55,17 +55,12 @@ export function PanelSheet({ panel }: { panel: Panel }) {
                     />
                   </td>
                   <td>
-                    <select
+                    <WordSelect
+                      list="edge"
                       aria-label={`${panel.name}, ${e.at} edge meets`}
                       value={e.meets}
-                      onChange={(ev) => edge(e.id, { meets: ev.target.value as Edge['meets'] })}
-                    >
-                      {words('edge').map(([code, text]) => (
-                        <option key={code} value={code}>
-                          {text}
-                        </option>
-                      ))}
-                    </select>
+                      onCode={(code) => edge(e.id, { meets: code })}
+                    />
                   </td>
                   <td>
                     <select
@@ -164,17 +159,13 @@ export function PanelSheet({ panel }: { panel: Panel }) {
                         />
                       </td>
                       <td>
-                        <select
+                        <WordSelect
+                          list="recessWay"
+                          without={r.open ? [] : ['feed']}
                           aria-label={`${r.name}, way`}
                           value={r.way}
-                          onChange={(e) => recess(r.id, { way: e.target.value as Recess['way'] })}
-                        >
-                          {words('recessWay').map(([code, text]) => (
-                            <option key={code} value={code} disabled={code === 'feed' && !r.open}>
-                              {text}
-                            </option>
-                          ))}
-                        </select>
+                          onCode={(code) => recess(r.id, { way: code })}
+                        />
                       </td>
                       <td>
                         <LengthInput

@@ -1,11 +1,12 @@
 'use client'
 
 import { useRef, useState, type KeyboardEvent } from 'react'
+import { FilterBox, WordSelect } from '@/web/kit/fields'
 import { MAX_PANEL_MM, MAX_PANELS, SIDES } from '@/core/vehicle/schema'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
-import { word, words } from '@/web/words/names'
+import { word } from '@/web/words/names'
 import { addPanel, changePanel, removePanel, setSize } from './edit-panel'
 import { PanelSheet } from './panel-sheet'
 
@@ -64,15 +65,7 @@ export function Tape() {
           {plan.panels.length} panels · a bare number is in {unit} · also 37 1/2, 37.5in, 3&apos;1&quot;, 95cm, 0.95 m
         </span>
         <span className="spacer" />
-        <input
-          type="search"
-          className="form-control"
-          style={{ width: 180 }}
-          placeholder="Filter panels"
-          aria-label="Filter panels"
-          value={wanted}
-          onChange={(e) => setWanted(e.target.value)}
-        />
+        <FilterBox label="Filter panels" width={180} value={wanted} onText={setWanted} />
       </div>
       <Findings stage="tape" limit={4} />
       <fieldset disabled={!mayPlan}>
@@ -156,22 +149,14 @@ export function Tape() {
                       />
                     </td>
                     <td style={{ minWidth: 112 }}>
-                      <select
+                      <WordSelect
+                        list="panel"
+                        locale={locale}
                         data-cell={`${row}:1`}
                         aria-label={`${p.name}, kind`}
                         value={p.kind}
-                        onChange={(e) =>
-                          edit((plan) =>
-                            changePanel(plan, p.id, (was) => ({ ...was, kind: e.target.value as typeof p.kind })),
-                          )
-                        }
-                      >
-                        {words('panel', locale).map(([code, text]) => (
-                          <option key={code} value={code}>
-                            {text}
-                          </option>
-                        ))}
-                      </select>
+                        onCode={(code) => edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, kind: code })))}
+                      />
                     </td>
                     <td style={{ minWidth: 76 }}>
                       <select

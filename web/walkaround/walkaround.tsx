@@ -1,13 +1,13 @@
 'use client'
 
 import type { Plan } from '@/core/plan/schema'
+import { WordSelect } from '@/web/kit/fields'
 import { freeId } from '@/core/plan/new-plan'
 import { useState } from 'react'
 import { Fig } from '@/web/job/figure'
 import { Cautions, Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { NumberInput } from '@/web/kit/quantity-input'
-import { words } from '@/web/words/names'
 
 type Walk = Plan['walkaround']
 
@@ -23,13 +23,7 @@ export function WalkaroundView() {
       <label className="form-label" htmlFor={id}>
         {label}
       </label>
-      <select id={id} className="form-select" value={value} onChange={(e) => onChange(e.target.value as T)}>
-        {words(list).map(([code, text]) => (
-          <option key={code} value={code}>
-            {text}
-          </option>
-        ))}
-      </select>
+      <WordSelect list={list} id={id} className="form-select" value={value} onCode={(code) => onChange(code)} />
     </div>
   )
   return (
@@ -202,18 +196,13 @@ function Damage() {
       {list.map((d, i) => (
         <div key={d.id} className="row g-2 mb-1">
           <div className="col-3">
-            <select
+            <WordSelect
+              list="damage"
               className="form-select"
               aria-label={`Damage ${i + 1}, kind`}
               value={d.kind}
-              onChange={(e) => change(d.id, { kind: e.target.value as typeof d.kind })}
-            >
-              {words('damage').map(([code, text]) => (
-                <option key={code} value={code}>
-                  {text}
-                </option>
-              ))}
-            </select>
+              onCode={(code) => change(d.id, { kind: code })}
+            />
           </div>
           <div className="col-3">
             <select
@@ -293,18 +282,13 @@ function Hardware() {
             />
           </div>
           <div className="col-3">
-            <select
+            <WordSelect
+              list="hardware"
               className="form-select"
               aria-label={`Hardware ${i + 1}, way`}
               value={h.way}
-              onChange={(e) => change(h.id, { way: e.target.value as typeof h.way })}
-            >
-              {words('hardware').map(([code, text]) => (
-                <option key={code} value={code}>
-                  {text}
-                </option>
-              ))}
-            </select>
+              onCode={(code) => change(h.id, { way: code })}
+            />
           </div>
           <div className="col-2">
             <NumberInput

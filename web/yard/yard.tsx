@@ -1,6 +1,7 @@
 'use client'
 
 import Link from 'next/link'
+import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useState } from 'react'
 import { STAGES } from '@/core/reckon/finding'
 import { useAlive } from '@/web/kit/use-alive'
@@ -41,15 +42,7 @@ export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUn
           {jobs.length} {jobs.length === 1 ? 'job' : 'jobs'}
         </span>
         <span className="spacer" />
-        <input
-          className="form-control"
-          style={{ width: 240 }}
-          type="search"
-          placeholder="Filter jobs"
-          aria-label="Filter jobs"
-          value={filter}
-          onChange={(e) => setFilter(e.target.value)}
-        />
+        <FilterBox label="Filter jobs" width={240} value={filter} onText={setFilter} />
         {mayAdd && (
           <button type="button" className="btn btn-primary" disabled={!alive} onClick={() => setAdding(true)}>
             New job

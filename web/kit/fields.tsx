@@ -1,0 +1,62 @@
+'use client'
+
+import type { SelectHTMLAttributes } from 'react'
+import { words } from '@/web/words/names'
+
+interface WordSelectProps<T extends string> extends Omit<
+  SelectHTMLAttributes<HTMLSelectElement>,
+  'onChange' | 'value'
+> {
+  /** Which list of words; its codes are the values. */
+  list: string
+  value: T
+  locale?: string
+  onCode: (code: T) => void
+  /** Codes that cannot be chosen now. */
+  without?: readonly string[]
+}
+
+/** A choice among the codes of a word list. */
+export function WordSelect<T extends string>({
+  list,
+  value,
+  locale = 'en-GB',
+  onCode,
+  without = [],
+  ...rest
+}: WordSelectProps<T>) {
+  return (
+    <select {...rest} value={value} onChange={(e) => onCode(e.target.value as T)}>
+      {words(list, locale).map(([code, text]) => (
+        <option key={code} value={code} disabled={without.includes(code)}>
+          {text}
+        </option>
+      ))}
+    </select>
+  )
+}
+
+/** Every list filters as one types. */
+export function FilterBox({
+  label,
+  value,
+  onText,
+  width = 220,
+}: {
+  label: string
+  value: string
+  onText: (text: string) => void
+  width?: number
+}) {
+  return (
+    <input
+      type="search"
+      className="form-control"
+      style={{ width }}
+      placeholder={label}
+      aria-label={label}
+      value={value}
+      onChange={(e) => onText(e.target.value)}
+    />
+  )
+}
