@@ -4,8 +4,8 @@ const port = Number(process.env.E2E_PORT ?? 3199)
 
 export default defineConfig({
   testDir: 'test/e2e',
-  timeout: 120_000,
-  expect: { timeout: 15_000 },
+  timeout: 300_000,
+  expect: { timeout: 30_000 },
   fullyParallel: false,
   workers: 1,
   retries: 0,
