@@ -93,6 +93,7 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
     const value = reckoning.figures.get(figureId)?.value
     return typeof value === 'number' ? fmt.longLength(value) : undefined
   }
+  const missing = layout.unplaced.length
   const above = layout.usedMm > 0 && layout.boundMm > 0 ? layout.usedMm / layout.boundMm - 1 : null
   const used = reckoning.figures.get(id('used'))
   return (
@@ -123,6 +124,12 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
       <p className="mb-2">
         {above !== null && (
           <>
+            {missing > 0 && (
+              <b style={{ color: 'var(--stop)' }}>
+                {missing} {missing === 1 ? 'piece fits' : 'pieces fit'} no roll; this is without{' '}
+                {missing === 1 ? 'it' : 'them'}.{' '}
+              </b>
+            )}
             {above < 1e-6
               ? 'No plan can be shorter: '
               : `At most ${fmt.text(fmt.percent(above))} above the least possible, `}
@@ -131,7 +138,7 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
         )}
         Sold {word('soldBy', film.soldBy.unit, fmt.units.locale)}
         {film.soldBy.minimumMm > 0 && `, from ${fmt.text(fmt.longLength(film.soldBy.minimumMm))}`}.{' '}
-        {bought?.covered && bought.shelf[0] ? (
+        {missing > 0 ? null : bought?.covered && bought.shelf[0] ? (
           <b>
             On the shelf: {bought.shelf[0].label}, lot {bought.shelf[0].lot},{' '}
             {fmt.text(fmt.longLength(bought.shelf[0].leftMm))} left. One lot covers it.
