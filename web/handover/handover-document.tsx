@@ -29,7 +29,7 @@ const s = StyleSheet.create({
     justifyContent: 'space-between',
   },
   // Text made at render time (page numbers) comes out empty under a lineHeight, so only the body has one.
-  body: { lineHeight: 1.35 },
+  body: { fontSize: 9.5, lineHeight: 1.35 },
   h1: { fontSize: 18, fontWeight: 600, lineHeight: 1.1 },
   h2: { fontSize: 11.5, fontWeight: 600, marginTop: 10, marginBottom: 3 },
   soft: { color: '#4d5a6a' },
