@@ -44,6 +44,11 @@ export const MAY = {
   people: ['owner'],
   read: ROLES,
   walkaround: ['owner', 'lead', 'desk'],
+  film: ['owner', 'lead'],
+  vehicles: ['owner', 'lead'],
+  climate: ['owner', 'lead', 'installer'],
+  photo: ['owner', 'lead', 'installer', 'desk'],
+  tape: ['owner', 'lead', 'installer'],
 } as const satisfies Record<string, readonly Role[]>
 export type Right = keyof typeof MAY
 

@@ -2,6 +2,8 @@ import { sql } from 'drizzle-orm'
 import {
   bigserial,
   boolean,
+  customType,
+  doublePrecision,
   check,
   foreignKey,
   index,
@@ -18,7 +20,9 @@ import {
 } from 'drizzle-orm/pg-core'
 import type { FilmSheet } from '@/core/film/schema'
 import type { LogPayload } from '@/core/log/schema'
+import type { Method } from '@/core/method/schema'
 import type { Plan } from '@/core/plan/schema'
+import type { MeasuredVehicle } from '@/core/vehicle/library'
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
 const mm = (name: string) => numeric(name, { precision: 12, scale: 3, mode: 'number' })
@@ -91,6 +95,8 @@ export const shop = pgTable('shop', {
   /** In which the shop's clocks are read; times are stored in UTC. */
   timeZone: text('time_zone').notNull().default('UTC'),
   isDemo: boolean('is_demo').notNull().default(false),
+  /** The method that a new job starts with; the careful school where none is set. */
+  method: json('method').$type<Method>(),
 })
 export const member = pgTable(
   'member',
@@ -116,6 +122,8 @@ export const film = pgTable(
     id: text('id').notNull(),
     sheet: json('sheet').$type<FilmSheet>().notNull(),
     sold: boolean('sold').notNull().default(true),
+    /** Counts its changes: an edit of an older one is refused. */
+    version: integer('version').notNull().default(1),
   },
   (t) => [primaryKey({ columns: [t.shopId, t.id] })],
 )
@@ -216,5 +224,77 @@ export const ledger = pgTable(
     primaryKey({ columns: [t.shopId, t.id] }),
     foreignKey({ columns: [t.shopId, t.jobId], foreignColumns: [job.shopId, job.id] }),
     index('ledger_job').on(t.shopId, t.jobId, t.seq),
+  ],
+)
+
+/* Vehicles measured before: a head, and every state it has been in. */
+export const vehicle = pgTable(
+  'vehicle',
+  {
+    shopId: shopId(),
+    id: uuid('id').notNull(),
+    name: text('name').notNull(),
+    kind: text('kind').notNull(),
+    head: integer('head').notNull(),
+    updatedAt: at('updated_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.shopId, t.id] })],
+)
+export const vehicleRevision = pgTable(
+  'vehicle_revision',
+  {
+    shopId: shopId(),
+    vehicleId: uuid('vehicle_id').notNull(),
+    number: integer('number').notNull(),
+    summary: text('summary').notNull(),
+    fromJob: uuid('from_job'),
+    author: text('author').notNull(),
+    at: at('at').notNull().defaultNow(),
+    measured: json('measured').$type<MeasuredVehicle>().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.vehicleId, t.number] }),
+    foreignKey({ columns: [t.shopId, t.vehicleId], foreignColumns: [vehicle.shopId, vehicle.id] }),
+  ],
+)
+
+/* The shop's air as it was read. */
+export const climateReading = pgTable(
+  'climate_reading',
+  {
+    shopId: shopId(),
+    id: uuid('id').notNull(),
+    airC: doublePrecision('air_c').notNull(),
+    humidity: doublePrecision('humidity'),
+    surfaceC: doublePrecision('surface_c'),
+    by: text('by').notNull(),
+    at: at('at').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.id] }),
+    index('climate_at').on(t.shopId, t.at),
+    check('climate_humidity', sql`${t.humidity} > 0 and ${t.humidity} <= 1`),
+  ],
+)
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
+/* Photos of what was found, made anew on arrival: no metadata, bounded size. */
+export const photo = pgTable(
+  'photo',
+  {
+    shopId: shopId(),
+    id: uuid('id').notNull(),
+    jobId: uuid('job_id').notNull(),
+    width: integer('width').notNull(),
+    height: integer('height').notNull(),
+    bytes: bytea('bytes').notNull(),
+    by: text('by').notNull(),
+    at: at('at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.id] }),
+    foreignKey({ columns: [t.shopId, t.jobId], foreignColumns: [job.shopId, job.id] }),
+    index('photo_job').on(t.shopId, t.jobId),
+    check('photo_size', sql`octet_length(${t.bytes}) <= 3000000`),
   ],
 )

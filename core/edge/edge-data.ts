@@ -35,6 +35,7 @@ export const EDGE_RULES: Record<Edge['meets'], EdgeRule> = {
     sealTape: true,
     trimMinPerM: 4,
   }),
+  glass: rule({ fromMm: 3, toMm: 19, trimMinPerM: 5 }),
   lamp: rule({ trimMinPerM: 6 }),
   free: rule({ under: true, heatPoint: true, trimMinPerM: 5 }),
   bead: rule({ wrapUnderMm: 0, fromMm: 0, toMm: 6, cutTape: true }),

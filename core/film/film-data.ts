@@ -1,4 +1,9 @@
+import type { Standing } from '../reckon/figure'
 import type { FilmSheet } from './schema'
+
+/** How well a field of a sheet is known: the maker's sheet unless it says otherwise. */
+export const filmStanding = (film: FilmSheet | undefined, field: keyof FilmSheet['standings']): Standing =>
+  film?.standings[field] ?? 'film_sheet'
 
 /** Kinds with a mirror layer. */
 export const CHROME_CLASS: readonly FilmSheet['kind'][] = ['hybrid_chrome']

@@ -23,6 +23,12 @@ const span = (min: number, max: number) =>
     .strictObject({ min: z.number().min(min).max(max), max: z.number().min(min).max(max) })
     .refine((s) => s.min <= s.max, { error: 'min_over_max' })
 
+/** Fields of a sheet that carry a standing of their own. */
+export const STANDED_FIELDS = [
+  'thicknessUm', 'widthsMm', 'rollLengthsMm', 'soldBy', 'directional', 'postHeatOver', 'stretchLimit', 'heatShrink', 'rollResidue', 'shapingC', 'postHeatC', 'overlapC',
+  'overlapMm', 'waitBeforeCutMin', 'postHeatFromMin', 'postHeatUntilMin', 'cureHours', 'gasOutHours', 'capSheet', 'airC', 'surfaceMinC', 'edgeOrder', 'warrantyMonths', 'care', 'colour',
+] as const // prettier-ignore
+
 /** A film as its maker's sheet describes it. Lengths mm, temperatures °C, waits in minutes, stretch as a fraction. */
 export const FilmSheet = z.strictObject({
   id: Id,
@@ -67,6 +73,8 @@ export const FilmSheet = z.strictObject({
     .array(z.strictObject({ zone: z.enum(ZONES), surface: z.enum(SURFACES), months: z.number().int().min(0).max(240) }))
     .max(8),
   care: Note,
+  /** How well a field is known where it is not the maker's sheet that says so. */
+  standings: z.partialRecord(z.enum(STANDED_FIELDS), z.enum(['published', 'common_practice', 'assumed'])).default({}),
 })
 export type FilmSheet = z.infer<typeof FilmSheet>
 

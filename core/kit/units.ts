@@ -47,6 +47,7 @@ export function parseLength(text: string, bare: LengthUnit): Result<number> {
   const t = text
     .trim()
     .toLowerCase()
+    .replace(/−/g, '-')
     .replace(/[½¼¾⅛⅜⅝⅞]/g, (c) => FRACTIONS[c] ?? c)
   if (t === '') return err({ code: 'empty' })
   if (t.length > 40) return err({ code: 'bad_number', facts: { text: t.slice(0, 40) } })

@@ -13,13 +13,15 @@ export const Method = z.strictObject({
   hardware: z.enum(['strip', 'wrap_round']),
   heatSource: z.enum(['gun', 'torch', 'infra_red', 'steamer']),
   layWarm: z.enum(['room', 'warm_40', 'channel_65']),
+  /** Edges locked down and then heated, or the other way; `film`: as the film's sheet says. */
+  edges: z.enum(['film', 'press_then_heat', 'heat_then_press']).default('film'),
 })
 export type Method = z.infer<typeof Method>
 
 /** Common practice, no source: the careful school as a shop would start with. */
 export const CAREFUL: Method = {
   name: 'Careful, dry, flats first', bleedMm: 50, tension: 'triangles', direction: 'directional_only', order: 'flats_first',
-  liner: 'whole', wet: 'dry', hardware: 'strip', heatSource: 'gun', layWarm: 'room',
+  liner: 'whole', wet: 'dry', hardware: 'strip', heatSource: 'gun', layWarm: 'room', edges: 'film',
 } // prettier-ignore
 export const THRIFTY: Method = {
   ...CAREFUL,

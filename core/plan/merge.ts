@@ -1,6 +1,8 @@
+import type { Panel } from '../vehicle/schema'
+import { mergePanel } from './merge-panel'
 import type { Plan } from './schema'
 
-/** What two people changed at once, part by part. A part is one panel, its piece choice, or one section of the plan. */
+/** What two people changed at once, part by part. A part is one panel, its piece choice, one entry of the walkaround, or one section of the plan. */
 export interface Clash {
   part: string
   base: unknown
@@ -14,8 +16,11 @@ const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) =
 /** The plan as separate parts, so that changes to different ones go together. */
 function parts(plan: Plan): Map<string, unknown> {
   const out = new Map<string, unknown>()
-  const { panels, pieces, film, ...rest } = plan
+  const { panels, pieces, film, walkaround, ...rest } = plan
   for (const [key, value] of Object.entries(rest)) out.set(key, value)
+  for (const [key, value] of Object.entries(walkaround))
+    if (Array.isArray(value)) for (const item of value) out.set(`walkaround/${key}/${item.id}`, item)
+    else out.set(`walkaround/${key}`, value)
   out.set('film/main', film.mainId)
   for (const sheet of film.sheets) out.set(`film/${sheet.id}`, sheet)
   for (const panel of panels) out.set(`panels/${panel.id}`, panel)
@@ -40,7 +45,17 @@ export function mergePlans(
   const out = new Map<string, unknown>()
   for (const part of new Set([...m.keys(), ...t.keys(), ...b.keys()])) {
     const [was, my, their] = [b.get(part), m.get(part), t.get(part)]
-    const clash = !same(my, was) && !same(their, was) && !same(my, their)
+    const differ = !same(my, was) && !same(their, was) && !same(my, their)
+    const both =
+      differ && part.startsWith('panels/') && was && my && their
+        ? mergePanel(was as Panel, my as Panel, their as Panel)
+        : null
+    if (both) {
+      out.set(part, both)
+      theirParts.push(part)
+      continue
+    }
+    const clash = differ
     if (clash && !prefer) clashes.push({ part, base: was ?? null, mine: my ?? null, theirs: their ?? null })
     if (same(my, was) && !same(their, was)) theirParts.push(part)
     const value = clash ? (prefer === 'theirs' ? their : my) : same(my, was) ? their : my
@@ -54,6 +69,21 @@ export function mergePlans(
   ]
   const plan = {
     ...Object.fromEntries([...out].filter(([part]) => !part.includes('/'))),
+    walkaround: Object.fromEntries(
+      Object.keys(mine.walkaround).map((key) => {
+        const [m, t] = [mine, theirs].map((p) => p.walkaround[key as keyof Plan['walkaround']])
+        const list = (x: unknown) => x as { id: string }[]
+        return Array.isArray(m)
+          ? [
+              key,
+              pick(
+                `walkaround/${key}`,
+                ids(list(m), list(t), (x) => x.id),
+              ),
+            ]
+          : [key, out.get(`walkaround/${key}`) ?? null]
+      }),
+    ),
     panels: pick(
       'panels',
       ids(mine.panels, theirs.panels, (p) => p.id),

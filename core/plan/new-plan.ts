@@ -1,18 +1,22 @@
 import { CAREFUL } from '../method/schema'
 import { PANEL_FACTS } from '../vehicle/panel-data'
-import type { Edge, Panel, Vehicle } from '../vehicle/schema'
+import { Vehicle, type Edge, type Panel } from '../vehicle/schema'
+import type { z } from 'zod'
 import { FORMAT, type PieceChoice, type Plan } from './schema'
 
 /** An empty plan for a vehicle just taken in. */
-export const newPlan = (name: string, customerRef: string, vehicle: Vehicle): Plan => ({
+export const newPlan = (name: string, customerRef: string, vehicle: z.input<typeof Vehicle>): Plan => ({
   format: FORMAT,
   name,
   customerRef,
-  vehicle,
+  vehicle: Vehicle.parse(vehicle),
   walkaround: {
     paint: { origin: 'unknown', ageYears: null, repaintedOn: null, condition: 'unknown' },
+    repaints: [],
     damage: [],
     hardware: [],
+    neverCover: [],
+    signature: null,
     zone: 'mild',
     note: '',
   },
@@ -22,6 +26,7 @@ export const newPlan = (name: string, customerRef: string, vehicle: Vehicle): Pl
   pieces: [],
   layout: { gapMm: 0, rollWidthMm: null, seed: 1, kept: [] },
   runSheet: { crew: 2, startAt: null, paceFactor: 1, skip: [] },
+  conditions: { vehicleC: null, massKg: null, wet: true, airC: null, humidity: null },
   note: '',
 })
 
@@ -55,11 +60,17 @@ export function newPanel(
     lengthMm,
     meets: meets[i] ?? 'fixed_gap',
     neighbour: null,
+    riseMm: 0,
+    gapMm: null,
+    cornerDeg: null,
+    cornerRadiusMm: null,
+    grab: 'usual',
   })
   return {
     id, name, kind, side, widthMm, heightMm, crownMm: 0, crownOverMm: 0, cornerRadiusMm: null,
     edges: [edge('top', widthMm, 0), edge('right', heightMm, 1), edge('bottom', widthMm, 2), edge('left', heightMm, 3)],
-    recesses: [], wrap: true, filmId: null, assumed: [], note: '',
+    recesses: [], wrap: true, filmId: null, assumed: [], note: '', crownDownMm: null, crownDownOverMm: 0, nose: null, bodyLines: [], raised: [], holes: [],
+    zones: [], surface: { material: 'unknown', thicknessMm: null }, paintNote: '', mirrored: true,
   } // prettier-ignore
 }
 

@@ -67,6 +67,17 @@ export const Plan = z
       paceFactor: z.number().min(0.5).max(6),
       skip: z.array(z.string().max(80)).max(400),
     }),
+    /** The room and the vehicle before the work: what warming and drying are reckoned from. */
+    conditions: z
+      .strictObject({
+        vehicleC: z.number().min(-40).max(80).nullable(),
+        massKg: z.number().min(5).max(40000).nullable(),
+        wet: z.boolean(),
+        /** Typed for this job; null: the shop's last readings. */
+        airC: z.number().min(-20).max(60).nullable(),
+        humidity: z.number().min(0.01).max(1).nullable(),
+      })
+      .default({ vehicleC: null, massKg: null, wet: true, airC: null, humidity: null }),
     note: Note,
   })
   .superRefine((plan, ctx) => {
@@ -92,6 +103,8 @@ export const Plan = z
       })
       if (panel.crownMm > 0 && panel.crownMm > panel.crownOverMm / 2)
         ctx.addIssue({ code: 'custom', path: ['panels', i, 'crownMm'], message: 'crown_deeper_than_half' })
+      if ((panel.crownDownMm ?? 0) > panel.crownDownOverMm / 2)
+        ctx.addIssue({ code: 'custom', path: ['panels', i, 'crownDownMm'], message: 'crown_deeper_than_half' })
     })
     plan.pieces.forEach((choice, i) => {
       if (!ids.has(choice.panelId))

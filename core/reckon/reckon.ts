@@ -1,6 +1,9 @@
+import { filmStanding } from '../film/film-data'
 import { EDGE_RULES } from '../edge/edge-data'
+import { conditionsOf } from '../conditions/conditions'
 import { filmFitness } from '../film/fitness'
 import type { FilmSheet } from '../film/schema'
+import { vetoes } from '../method/method-data'
 import { heatPoints, type HeatPoint } from '../heat/heat-points'
 import type { LogRow } from '../log/schema'
 import { layOutFilm, purchase, type FilmLayout, type Purchase } from '../roll/lay-out'
@@ -65,6 +68,9 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
     findings.push(...s.findings)
   }
   findings.push(...filmFindings(plan, films, catalogue))
+  const conditions = conditionsOf(plan, catalogue)
+  conditions.figures.forEach(keep)
+  findings.push(...conditions.findings)
 
   const layouts: FilmLayout[] = []
   const purchases = new Map<string, Purchase>()
@@ -91,7 +97,7 @@ function contrastFigure(plan: Plan, contrast: number): Figure {
   const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
   return figure(
     'walkaround/contrast', contrast, 'delta_e', 'CIEDE2000({body}, {film})',
-    [input('body', plan.vehicle.colour.hex, 'delta_e', 'measured', 'vehicle/colour'), input('film', main?.colour.hex ?? '', 'delta_e', 'film_sheet', `film/${main?.id ?? ''}/colour`)],
+    [input('body', plan.vehicle.colour.hex, 'delta_e', 'measured', 'vehicle/colour'), input('film', main?.colour.hex ?? '', 'delta_e', filmStanding(main, 'colour'), `film/${main?.id ?? ''}/colour`)],
     { source: 'docs/sources.md#sharma-2005', standing: 'published', limit: { value: STRONG_CONTRAST_DE, unit: 'delta_e', kind: 'max', standing: 'assumed', at: 'data/contrast' } },
   ) // prettier-ignore
 }
@@ -115,13 +121,8 @@ function filmFindings(plan: Plan, films: ReadonlyMap<string, FilmSheet>, catalog
           facts: { film: film.name, ...unfit.facts },
         }),
       )
-    if (plan.method.heatSource === 'torch' && film.finish !== 'gloss')
-      out.push(
-        finding('torch_gloss_only', 'warn', 'film', {
-          id: `torch_gloss_only/film:${film.id}`,
-          facts: { film: film.name },
-        }),
-      )
+    for (const veto of vetoes(plan.method, film))
+      out.push(finding(veto.code, 'warn', 'film', { id: `${veto.code}/film:${film.id}`, facts: veto.facts }))
   }
   return out
 }
@@ -154,7 +155,7 @@ function filmFigures(plan: Plan, layout: FilmLayout, bought: Purchase, panels: R
     'no plan of {pieces} pieces on {width} can be shorter',
     [
       input('pieces', layout.pieces.length, 'count', 'measured', 'pieces'),
-      input('width', layout.rollWidthMm, 'mm', 'film_sheet', at('widthsMm')),
+      input('width', layout.rollWidthMm, 'mm', filmStanding(film, 'widthsMm'), at('widthsMm')),
     ],
     { source: 'docs/sources.md#fekete-schepers-2004', standing: 'published' },
   )
@@ -166,17 +167,17 @@ function filmFigures(plan: Plan, layout: FilmLayout, bought: Purchase, panels: R
     [
       input('panels', panelArea, 'mm2', 'measured', 'panels'),
       from('used', used),
-      input('width', layout.rollWidthMm, 'mm', 'film_sheet', at('widthsMm')),
+      input('width', layout.rollWidthMm, 'mm', filmStanding(film, 'widthsMm'), at('widthsMm')),
     ],
   )
   const price = input(
     'price',
     film.soldBy.price,
     film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet' ? 'money_each' : 'price_per_m',
-    'film_sheet',
+    filmStanding(film, 'soldBy'),
     at('soldBy'),
   )
-  const minimum = input('minimum', film.soldBy.minimumMm, 'mm', 'film_sheet', at('soldBy'))
+  const minimum = input('minimum', film.soldBy.minimumMm, 'mm', filmStanding(film, 'soldBy'), at('soldBy'))
   const shelf = bought.shelf[0]
   // With pieces that fit no roll, what to order is not known yet: no figure rather than a wrong one.
   const missing = layout.unplaced.length
@@ -199,13 +200,25 @@ function filmFigures(plan: Plan, layout: FilmLayout, bought: Purchase, panels: R
             whole
               ? [
                   input('units', bought.units, 'count', 'measured', 'layout'),
-                  input('length', film.rollLengthsMm[0] ?? 0, 'mm', 'film_sheet', at('rollLengthsMm')),
+                  input(
+                    'length',
+                    film.rollLengthsMm[0] ?? 0,
+                    'mm',
+                    filmStanding(film, 'rollLengthsMm'),
+                    at('rollLengthsMm'),
+                  ),
                   from('used', used),
                 ]
               : [
                   minimum,
                   from('used', used),
-                  input('step', film.soldBy.unit === 'metre' ? 1000 : 500, 'mm', 'film_sheet', at('soldBy')),
+                  input(
+                    'step',
+                    film.soldBy.unit === 'metre' ? 1000 : 500,
+                    'mm',
+                    filmStanding(film, 'soldBy'),
+                    at('soldBy'),
+                  ),
                 ],
           )
   const cost =
@@ -245,7 +258,7 @@ function layoutFindings(layout: FilmLayout, bought: Purchase, panels: ReadonlyMa
     out.push(
       finding('piece_wider_than_roll', 'stop', 'roll', {
         id: `piece_wider_than_roll/${piece.id}`, panelId: piece.panelId, facts,
-        limit: { value: layout.rollWidthMm, unit: 'mm', kind: 'max', standing: 'film_sheet', at: `film/${film.id}/widthsMm` }, figureId: piece.acrossMm === piece.cutWidthMm ? piece.figures.width.id : piece.figures.height.id,
+        limit: { value: layout.rollWidthMm, unit: 'mm', kind: 'max', standing: filmStanding(film, 'widthsMm'), at: `film/${film.id}/widthsMm` }, figureId: piece.acrossMm === piece.cutWidthMm ? piece.figures.width.id : piece.figures.height.id,
         waysOut: [{ code: 'seam', change: { kind: 'piece', panelId: piece.panelId, set: { parts, along } }, becomes: null, facts: { parts, along } }],
       }),
     ) // prettier-ignore

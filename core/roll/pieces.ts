@@ -1,3 +1,4 @@
+import { filmStanding } from '../film/film-data'
 import type { FilmSheet } from '../film/schema'
 import { EDGE_RULES, GRIP_MM } from '../edge/edge-data'
 import { choiceFor } from '../plan/new-plan'
@@ -28,8 +29,11 @@ export interface Piece {
   figures: { width: Figure; height: Figure }
 }
 
+/** A field is assumed by its own name, or as part of an assumed recess, edge or other feature. */
 export const measureStanding = (panel: Panel, field: string): Standing =>
-  panel.assumed.includes(field) ? 'assumed' : 'measured'
+  panel.assumed.includes(field) || panel.assumed.includes(field.split('.').slice(0, 2).join('.'))
+    ? 'assumed'
+    : 'measured'
 
 export const edgesAt = (panel: Panel, at: Edge['at']): Edge[] => panel.edges.filter((e) => e.at === at)
 
@@ -94,7 +98,7 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
             return input(at, margins[end] ?? 0, 'mm', 'common_practice', isBleed ? bleedAt : `panels/${panel.id}/edges`)
           }),
           ...(stretchAlong > 0
-            ? [input('residue', relax, 'fraction', 'film_sheet', `film/${film.id}/rollResidue`)]
+            ? [input('residue', relax, 'fraction', filmStanding(film, 'rollResidue'), `film/${film.id}/rollResidue`)]
             : []),
         ],
       )

@@ -1,4 +1,5 @@
 import { addOpenMinutes, civilToMinutes, minutesToCivil, nextOpen, type OpenHours } from '../kit/civil'
+import { CHANNEL_RECESS, GLIDE_LAY, LINER_HALVES_LAY, WARM_LAY, WRAP_ROUND_MIN } from '../method/method-data'
 import { EDGE_RULES } from '../edge/edge-data'
 import type { FilmSheet } from '../film/schema'
 import type { HeatPoint } from '../heat/heat-points'
@@ -49,7 +50,11 @@ interface Context {
 export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
   const { plan, pieces, films } = context
   const pace = plan.runSheet.paceFactor
-  const off = plan.walkaround.hardware.filter((h) => h.way === 'remove').reduce((sum, h) => sum + h.minutes, 0)
+  // A shop that wraps round its hardware takes none off; the trimming round it is reckoned with each panel.
+  const off =
+    plan.method.hardware === 'wrap_round'
+      ? 0
+      : plan.walkaround.hardware.filter((h) => h.way === 'remove').reduce((sum, h) => sum + h.minutes, 0)
   const hardware: Record<string, number> = { hardware_off: off, hardware_on: off * HARDWARE_ON_SHARE }
   const general = (rule: StepRule): Step =>
     blank(
@@ -102,6 +107,9 @@ const LAY_ORDER: readonly Panel['kind'][] = [
   'quarter',
   'van_side',
   'box_side',
+  'hull_side',
+  'tank_shell',
+  'fairing',
   'sill',
   'door',
   'pillar',
@@ -124,17 +132,34 @@ function panelSteps({ plan, panels, films }: Context, panelId: string, pieces: P
   const pace = plan.runSheet.paceFactor
   const areaM2 = (panel.widthMm * panel.heightMm) / 1e6
   const seamM = pieces.reduce((sum, p) => sum + p.seamMm, 0) / 1000
-  const trim = panel.edges.reduce((sum, e) => sum + (e.lengthMm / 1000) * EDGE_RULES[e.meets].trimMinPerM, 0)
-  const recesses = panel.recesses.length * RECESS_MIN
-  const lay = DRY_FIT_MIN + areaM2 * facts.layMinPerM2 + recesses + seamM * SEAM_MIN_PER_M
+  const { method } = plan
+  const staysOn = panel.raised.filter((r) => !r.removable || method.hardware === 'wrap_round').length
+  const trim =
+    panel.edges.reduce((sum, e) => sum + (e.lengthMm / 1000) * EDGE_RULES[e.meets].trimMinPerM, 0) +
+    staysOn * WRAP_ROUND_MIN
+  const recesses = panel.recesses.length * RECESS_MIN * (method.layWarm === 'channel_65' ? CHANNEL_RECESS : 1)
+  const school =
+    (method.liner === 'halves' ? LINER_HALVES_LAY : 1) *
+    (method.wet === 'glide' ? GLIDE_LAY : 1) *
+    (method.layWarm === 'warm_40' ? WARM_LAY : 1)
+  const lay = DRY_FIT_MIN + (areaM2 * facts.layMinPerM2 + recesses) * school + seamM * SEAM_MIN_PER_M
   const chrome = film.kind === 'hybrid_chrome'
-  const people = Math.min(plan.runSheet.crew, chrome ? Math.max(2, facts.people) : facts.people)
+  // A piece held by its hinge needs one hand less than one whose liner comes off whole.
+  const hands = method.liner === 'halves' && !chrome ? Math.max(1, facts.people - 1) : facts.people
+  const people = Math.min(plan.runSheet.crew, chrome ? Math.max(2, hands) : hands)
   const shaping = panel.recesses.length > 0 || panel.crownMm > 0 || facts.compound
   return [
     {
       ...blank(`lay:${panelId}`, 'lay', panelId, panel.name, people, lay * pace, film.waitBeforeCutMin, ['hot']),
       range: shaping ? film.shapingC : null,
-      facts: { film: film.name, pieces: pieces.length, recesses: panel.recesses.length },
+      facts: {
+        film: film.name,
+        pieces: pieces.length,
+        recesses: panel.recesses.length,
+        order: method.order,
+        liner: method.liner,
+        wet: method.wet,
+      },
     },
     {
       ...blank(`trim:${panelId}`, 'trim', panelId, panel.name, 1, trim * pace, 0, ['blade', 'hot']),

@@ -1,3 +1,4 @@
+import { filmStanding } from '../film/film-data'
 import type { FilmSheet } from '../film/schema'
 import { EDGE_RULES } from '../edge/edge-data'
 import { choiceFor } from '../plan/new-plan'
@@ -33,7 +34,7 @@ export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet): PanelSt
     value: film.stretchLimit,
     unit: 'fraction',
     kind: 'max',
-    standing: 'film_sheet',
+    standing: filmStanding(film, 'stretchLimit'),
     at: `film/${film.id}/stretchLimit`,
   } as const
   const { crown, parts: crownParts } = crownStretch(panel, choice.parts, choice.along)
@@ -51,8 +52,12 @@ export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet): PanelSt
     `(1 + max(${stretches.map((_, i) => `{s${i + 1}}`).join(', ')}))${relax > 0 ? ' × (1 − {residue})' : ''}${heat > 0 ? ' × (1 − {shrink})' : ''} − 1, not below 0`,
     [
       ...stretches.map((f, i) => from(`s${i + 1}`, f)),
-      ...(relax > 0 ? [input('residue', relax, 'fraction', 'film_sheet', `film/${film.id}/rollResidue`)] : []),
-      ...(heat > 0 ? [input('shrink', heat, 'fraction', 'film_sheet', `film/${film.id}/heatShrink`)] : []),
+      ...(relax > 0
+        ? [input('residue', relax, 'fraction', filmStanding(film, 'rollResidue'), `film/${film.id}/rollResidue`)]
+        : []),
+      ...(heat > 0
+        ? [input('shrink', heat, 'fraction', filmStanding(film, 'heatShrink'), `film/${film.id}/heatShrink`)]
+        : []),
     ],
     { limit, standing: 'common_practice', source: GEOMETRY },
   )
@@ -114,15 +119,40 @@ function crownStretch(panel: Panel, parts: number, along: 'width' | 'height'): {
       ]),
       parts: [],
     }
-  const radiusMm = sagittaRadiusMm(panel.crownMm, panel.crownOverMm)
+  const across = sagittaRadiusMm(panel.crownMm, panel.crownOverMm)
+  const down = crownDown(panel)
+  if (down === 0)
+    return {
+      crown: figure(id, 0, 'fraction', '{down} = 0: curved one way only, so film lies on it without stretch', [
+        input('down', 0, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownMm')),
+      ]),
+      parts: [],
+    }
+  // Two curvatures: the sphere of the same product of both bends film as much (Gauss); the stretch is then an estimate.
+  const radiusMm = down === null ? across : Math.sqrt(across * down)
   const [w, h] = [
     along === 'width' ? panel.widthMm / parts : panel.widthMm,
     along === 'height' ? panel.heightMm / parts : panel.heightMm,
   ]
-  const radius = figure(`stretch/${panel.id}/radius`, radiusMm, 'mm', '({over}² ÷ 4 + {crown}²) ÷ (2 × {crown})', [
+  const single = '({over}² ÷ 4 + {crown}²) ÷ (2 × {crown})'
+  const taken = [
     input('over', panel.crownOverMm, 'mm', measureStanding(panel, 'crownOverMm'), at('crownOverMm')),
     input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
-  ])
+  ]
+  const radius = figure(
+    `stretch/${panel.id}/radius`,
+    radiusMm,
+    'mm',
+    down === null ? single : `√(${single} × ({over_down}² ÷ 4 + {down}²) ÷ (2 × {down}))`,
+    down === null
+      ? taken
+      : [
+          ...taken,
+          input('over_down', panel.crownDownOverMm, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownOverMm')),
+          input('down', panel.crownDownMm, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownMm')),
+        ],
+    { standing: down === null ? 'measured' : 'common_practice', source: GEOMETRY },
+  )
   // A reading over a short straightedge can ask for more than a half sphere: no panel is that.
   const alphaRad = Math.min(Math.hypot(w, h) / 2 / radiusMm, Math.PI / 2)
   const alpha = figure(
@@ -141,6 +171,13 @@ function crownStretch(panel: Panel, parts: number, along: 'width' | 'height'): {
     standing: 'published',
   })
   return { crown, parts: [radius, alpha] }
+}
+
+/** Radius along the height; 0 where it was found flat, null where it was not taken. */
+function crownDown(panel: Panel): number | null {
+  if (panel.crownDownMm === null) return null
+  if (panel.crownDownMm === 0 || panel.crownDownOverMm <= 0) return 0
+  return sagittaRadiusMm(panel.crownDownMm, panel.crownDownOverMm)
 }
 
 function recessStretch(panel: Panel, r: Recess): { f: Figure; parts: Figure[] } {
@@ -212,7 +249,7 @@ function cornerFigures(plan: Plan, panel: Panel, film: FilmSheet): Figure[] {
           value: film.heatShrink,
           unit: 'fraction',
           kind: 'max',
-          standing: 'film_sheet',
+          standing: filmStanding(film, 'heatShrink'),
           at: `film/${film.id}/heatShrink`,
         },
       },

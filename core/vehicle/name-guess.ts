@@ -19,6 +19,8 @@ const KIND_WORDS: [RegExp, Panel['kind']][] = [
   [/\b(sill|rocker)\b/, 'sill'],
   [/\bspoiler\b/, 'spoiler'],
   [/\bbox\b/, 'box_side'],
+  [/\bhull\b/, 'hull_side'],
+  [/\b(fairing|mudguard|cowl)\b/, 'fairing'],
   [/\bside\b/, 'van_side'],
   [/\broof\b/, 'roof'],
 ]

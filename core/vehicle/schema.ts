@@ -3,19 +3,40 @@ import { Hex, Id, IsoDate, Name, Note } from '../film/schema'
 
 export const PANEL_KINDS = [
   'bonnet', 'roof', 'door', 'wing', 'quarter', 'front_bumper', 'rear_bumper', 'boot_lid', 'hatch', 'tailgate', 'bed_side',
-  'mirror', 'handle', 'pillar', 'sill', 'spoiler', 'van_side', 'box_side', 'fuel_flap', 'other',
+  'mirror', 'handle', 'pillar', 'sill', 'spoiler', 'van_side', 'box_side', 'fuel_flap',
+  'hull_side', 'fairing', 'tank_shell', 'other',
 ] as const // prettier-ignore
 export const SIDES = ['left', 'right', 'centre', 'front', 'rear'] as const
 export const EDGE_MEETS = [
-  'opening', 'fixed_gap', 'rubber_seal', 'window_trim', 'wheel_arch', 'drip_rail', 'bumper_underside', 'lamp', 'free', 'bead',
+  'opening', 'fixed_gap', 'rubber_seal', 'window_trim', 'glass', 'wheel_arch', 'drip_rail', 'bumper_underside', 'lamp', 'free', 'bead',
 ] as const // prettier-ignore
-export const VEHICLE_KINDS = ['city_car', 'saloon', 'estate', 'roadster', 'suv', 'pickup', 'small_van', 'high_van', 'minibus', 'box_body', 'trailer', 'motorcycle', 'boat', 'other'] as const // prettier-ignore
+export const VEHICLE_KINDS = ['city_car', 'saloon', 'estate', 'roadster', 'suv', 'pickup', 'small_van', 'high_van', 'minibus', 'box_body', 'trailer', 'tank', 'motorcycle', 'boat', 'other'] as const // prettier-ignore
+export const MATERIALS = ['unknown', 'steel', 'aluminium', 'plastic', 'glass_fibre'] as const
+export const RAISED_KINDS = [
+  'handle',
+  'moulding',
+  'aerial',
+  'badge',
+  'jet',
+  'fuel_cap',
+  'lamp',
+  'sensor',
+  'other',
+] as const
+export const ATS = ['top', 'right', 'bottom', 'left'] as const
 
 /** No body part is longer than this; a larger figure is a slip of the pen (assumed). */
 export const MAX_PANEL_MM = 15000
 export const MAX_PANELS = 500
 
 const size = z.number().gt(0).max(MAX_PANEL_MM)
+
+/** Where something lies on its panel: its centre from the panel's top left, mm; null until it is taken. */
+const place = {
+  xMm: z.number().min(0).max(MAX_PANEL_MM).nullable().default(null),
+  yMm: z.number().min(0).max(MAX_PANEL_MM).nullable().default(null),
+}
+const extent = { widthMm: size, heightMm: size, ...place }
 
 export const Recess = z.strictObject({
   id: Id,
@@ -30,15 +51,31 @@ export const Recess = z.strictObject({
   way: z.enum(['bridge', 'feed', 'inlay']),
   /** Free film kept on each side of a bridged recess. */
   gapMm: z.number().min(0).max(1000),
+  /** Inside radius of its bends; null where it was not taken. */
+  bendRadiusMm: z.number().min(0).max(500).nullable().default(null),
+  /** The side that is open, where one is. */
+  openAt: z.enum(ATS).nullable().default(null),
+  ...place,
 })
 export type Recess = z.infer<typeof Recess>
 
+/** One run of the outline. Edges stand clockwise as the panel is looked at: top from the left, right, bottom, left. */
 export const Edge = z.strictObject({
   id: Id,
-  at: z.enum(['top', 'right', 'bottom', 'left']),
+  at: z.enum(ATS),
+  /** Along the edge, round its curve where it has one. */
   lengthMm: size,
   meets: z.enum(EDGE_MEETS),
   neighbour: Id.nullable(),
+  /** Rise of a curved edge over its chord: outward positive, hollow (a wheel arch) negative, 0 straight. */
+  riseMm: z.number().min(-MAX_PANEL_MM).max(MAX_PANEL_MM).default(0),
+  /** Width of what lies between this panel and its neighbour: a gap, a seal, a window. Null: the usual for its kind. */
+  gapMm: z.number().min(0).max(5000).nullable().default(null),
+  /** Inside angle at this edge's end, where the next one begins; null until it is taken. */
+  cornerDeg: z.number().gt(0).lt(360).nullable().default(null),
+  cornerRadiusMm: z.number().min(0).max(5000).nullable().default(null),
+  /** How often hands and weather take hold of this edge. */
+  grab: z.enum(['low', 'usual', 'high']).default('usual'),
 })
 export type Edge = z.infer<typeof Edge>
 
@@ -56,11 +93,59 @@ export const Panel = z.strictObject({
   cornerRadiusMm: z.number().min(0).max(2000).nullable(),
   edges: z.array(Edge).min(4).max(24),
   recesses: z.array(Recess).max(24),
+  /** Crown the other way, along the height; null: not taken, so the panel is held to be crowned alike both ways. */
+  crownDownMm: z.number().min(0).max(1500).nullable().default(null),
+  crownDownOverMm: z.number().min(0).max(MAX_PANEL_MM).default(0),
+  /** A nose or roll-over at one side. */
+  nose: z
+    .strictObject({ at: z.enum(ATS), radiusMm: z.number().gt(0).max(5000), angleDeg: z.number().gt(0).max(270) })
+    .nullable()
+    .default(null),
+  bodyLines: z
+    .array(
+      z.strictObject({
+        id: Id,
+        name: Name,
+        along: z.enum(['width', 'height']),
+        atMm: z.number().min(0).max(MAX_PANEL_MM),
+        radiusMm: z.number().min(0).max(500),
+        seam: z.boolean(),
+      }),
+    )
+    .max(12)
+    .default([]),
+  raised: z
+    .array(
+      z.strictObject({
+        id: Id,
+        name: Name,
+        kind: z.enum(RAISED_KINDS),
+        ...extent,
+        removable: z.boolean(),
+        minutes: z.number().min(0).max(600),
+      }),
+    )
+    .max(24)
+    .default([]),
+  holes: z
+    .array(z.strictObject({ id: Id, name: Name, ...extent }))
+    .max(24)
+    .default([]),
+  zones: z
+    .array(z.strictObject({ id: Id, name: Name, kind: z.enum(['convex', 'concave']), ...extent }))
+    .max(24)
+    .default([]),
+  surface: z
+    .strictObject({ material: z.enum(MATERIALS), thicknessMm: z.number().gt(0).max(100).nullable() })
+    .default({ material: 'unknown', thicknessMm: null }),
+  paintNote: Note.default(''),
+  /** False where this panel is not the mirror of its fellow on the other side. */
+  mirrored: z.boolean().default(true),
   wrap: z.boolean(),
   /** A film other than the job's main one. */
   filmId: Id.nullable(),
   /** Fields not taken by tape yet. */
-  assumed: z.array(z.string().max(40)).max(40),
+  assumed: z.array(z.string().max(140)).max(120),
   note: Note,
 })
 export type Panel = z.infer<typeof Panel>
@@ -69,10 +154,30 @@ export const Vehicle = z.strictObject({
   name: Name,
   kind: z.enum(VEHICLE_KINDS),
   colour: z.strictObject({ name: Name, hex: Hex }),
+  /** The key lengths its panels were started from, mm (and counts), by name; and which of them are still the style's own. */
+  keys: z.record(z.string().max(40), z.number().min(0).max(30000)).default({}),
+  keysAssumed: z.array(z.string().max(40)).max(40).default([]),
+  /** Facing edges, mirrored panels and closing outlines may differ by this much. */
+  toleranceMm: z.number().min(1).max(200).default(15),
+  /** The vehicle of the library it was started from. */
+  libraryId: z.uuid().nullable().default(null),
 })
 export type Vehicle = z.infer<typeof Vehicle>
 
 export const DAMAGE_KINDS = ['chip', 'dent', 'scratch', 'rust', 'peeling_clear', 'previous_film', 'other'] as const
+export const NEVER_COVER_KINDS = [
+  'lamp',
+  'sensor',
+  'camera',
+  'plate',
+  'reflector',
+  'exit_mark',
+  'cap_label',
+  'other',
+] as const
+/** Strokes of a drawn name: x, y in thousandths of the box, pen lifted between strokes. */
+const Strokes = z.array(z.array(z.tuple([z.number().min(0).max(1000), z.number().min(0).max(1000)])).max(600)).max(60)
+
 export const Walkaround = z.strictObject({
   paint: z.strictObject({
     origin: z.enum(['unknown', 'factory', 'repaint']),
@@ -80,7 +185,29 @@ export const Walkaround = z.strictObject({
     repaintedOn: IsoDate.nullable(),
     condition: z.enum(['unknown', 'sound', 'dull', 'peeling', 'rust']),
   }),
-  damage: z.array(z.strictObject({ id: Id, panelId: Id.nullable(), kind: z.enum(DAMAGE_KINDS), note: Note })).max(200),
+  /** Single panels that were painted again, and when. */
+  repaints: z
+    .array(z.strictObject({ id: Id, panelId: Id.nullable(), on: IsoDate.nullable(), note: Note }))
+    .max(60)
+    .default([]),
+  damage: z
+    .array(
+      z.strictObject({
+        id: Id,
+        panelId: Id.nullable(),
+        kind: z.enum(DAMAGE_KINDS),
+        note: Note,
+        sizeMm: z.number().min(0).max(MAX_PANEL_MM).nullable().default(null),
+        ...place,
+        photoIds: z.array(z.uuid()).max(12).default([]),
+        /** Rust and loose clear coat block a panel until somebody takes it on themselves, with a reason. */
+        waived: z
+          .strictObject({ reason: z.string().trim().min(3).max(500), by: Name, at: z.string().max(40) })
+          .nullable()
+          .default(null),
+      }),
+    )
+    .max(200),
   hardware: z
     .array(
       z.strictObject({
@@ -88,9 +215,27 @@ export const Walkaround = z.strictObject({
         name: Name,
         way: z.enum(['remove', 'tape', 'inlay', 'tuck_and_cut']),
         minutes: z.number().min(0).max(600),
+        who: z.string().max(120).default(''),
       }),
     )
     .max(200),
+  /** Places that stay free of film, whatever is wrapped round them. */
+  neverCover: z
+    .array(z.strictObject({ id: Id, kind: z.enum(NEVER_COVER_KINDS), panelId: Id.nullable(), note: Note }))
+    .max(100)
+    .default([]),
+  /** The customer's name under what stood here then; `mark` tells whether it still does. */
+  signature: z
+    .strictObject({
+      name: Name,
+      how: z.enum(['typed', 'drawn']),
+      strokes: Strokes,
+      at: z.string().max(40),
+      takenBy: Name,
+      mark: z.string().max(40),
+    })
+    .nullable()
+    .default(null),
   zone: z.enum(['mild', 'hot']),
   note: Note,
 })

@@ -15,6 +15,7 @@ const cast: Omit<FilmSheet, 'id' | 'name' | 'finish' | 'colour'> = {
   shapingC: { min: 40, max: 60 }, postHeatC: { min: 80, max: 95 }, overlapC: { min: 100, max: 112 }, overlapMm: 6, waitBeforeCutMin: 0,
   postHeatFromMin: 0, postHeatUntilMin: null, cureHours: 24, gasOutHours: null, capSheet: false, airC: { min: 16, max: 25 }, surfaceMinC: 15.5,
   edgeOrder: 'press_then_heat', warrantyMonths: warranty(60, 36), care: CARE,
+  standings: { heatShrink: 'common_practice', rollResidue: 'assumed' },
 } // prettier-ignore
 
 export const DEMO_FILMS: FilmSheet[] = [

@@ -1,9 +1,11 @@
 import { CAREFUL } from '@/core/method/schema'
 import { newPlan } from '@/core/plan/new-plan'
 import { Plan } from '@/core/plan/schema'
+import { familyPanels, neverCoverOf } from '@/core/vehicle/families'
+import { Walkaround } from '@/core/vehicle/schema'
 import type { FilmSheet } from '@/core/film/schema'
 import { DEMO_FILMS } from './films'
-import { meet, pair, panel, recess } from './panels'
+import { pair, panel, recess } from './panels'
 
 const sheet = (id: string): FilmSheet => DEMO_FILMS.find((f) => f.id === id) as FilmSheet
 const factory = (ageYears: number): Plan['walkaround']['paint'] => ({
@@ -17,42 +19,34 @@ const off = (id: string, name: string, minutes: number): Plan['walkaround']['har
   name,
   way: 'remove',
   minutes,
+  who: '',
 })
 
+/** The Wrenfield Pip as it was taped: its style's panels, whole millimetres, crowns and recesses by straightedge and rule. */
+const PIP_KEYS = { length: 3720, height: 1510, width: 1690, wheelbase: 2440, sill: 250, belt: 935, wheel: 595, bonnet: 870, roof: 1480, roofWidth: 1130, doors: 4 } // prettier-ignore
+const PIP_CROWNS: Record<string, [number, number]> = {
+  bonnet: [22, 1000], roof: [18, 1000], wing: [14, 600], 'front-door': [12, 600], 'rear-door': [12, 600], quarter: [20, 600], 'front-bumper': [112, 1000],
+  'rear-bumper': [135, 1000], hatch: [26, 800], spoiler: [16, 600], mirror: [35, 200],
+} // prettier-ignore
+
 function wrenfieldPanels(): Plan['panels'] {
-  let panels = [
-    panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1380, 920, { crown: [22, 1000], cornerRadiusMm: 60 }),
-    panel('roof', 'Roof', 'roof', 'centre', 1120, 1650, { crown: [18, 1000] }),
-    ...pair('wing', 'Wing', 'wing', 780, 640, { crown: [14, 600] }),
-    ...pair('front-door', 'Front door', 'door', 1050, 680, {
-      crown: [12, 600],
-      recesses: [recess('cup', 'Handle cup', 130, 70, 24, { open: true, way: 'feed' })],
-    }),
-    ...pair('rear-door', 'Rear door', 'door', 820, 680, {
-      crown: [12, 600],
-      recesses: [recess('cup', 'Handle cup', 130, 70, 24, { open: true, way: 'feed' })],
-    }),
-    ...pair('quarter', 'Quarter', 'quarter', 700, 720, { crown: [20, 600] }),
-    ...pair('sill', 'Sill', 'sill', 1750, 160),
-    panel('front-bumper', 'Front bumper', 'front_bumper', 'front', 1880, 560, { crown: [112, 1000] }),
-    panel('rear-bumper', 'Rear bumper', 'rear_bumper', 'rear', 1850, 560, { crown: [135, 1000] }),
-    panel('hatch', 'Hatch', 'hatch', 'rear', 1180, 720, {
-      crown: [26, 800],
-      recesses: [recess('plate', 'Plate recess', 560, 170, 26, { gapMm: 80 })],
-    }),
-    panel('spoiler', 'Spoiler', 'spoiler', 'rear', 1080, 180, { crown: [16, 600] }),
-    ...pair('mirror', 'Mirror', 'mirror', 260, 210, { crown: [35, 200] }),
-    ...pair('front-handle', 'Front handle', 'handle', 230, 45),
-    ...pair('rear-handle', 'Rear handle', 'handle', 230, 45),
-    ...pair('pillar', 'Pillar', 'pillar', 95, 430),
-  ]
-  for (const side of ['left', 'right'] as const) {
-    const [fore, aft] = side === 'left' ? (['left', 'right'] as const) : (['right', 'left'] as const)
-    panels = meet(panels, `wing-${side}`, aft, `front-door-${side}`, fore, 610)
-    panels = meet(panels, `front-door-${side}`, aft, `rear-door-${side}`, fore, 660)
-    panels = meet(panels, `rear-door-${side}`, aft, `quarter-${side}`, fore, 650)
-  }
-  return panels.map((p) => (p.kind === 'handle' ? { ...p, assumed: ['widthMm', 'heightMm'] } : p))
+  return familyPanels('city_car', PIP_KEYS).map((p) => {
+    const crown = PIP_CROWNS[p.id.replace(/-(left|right)$/, '')]
+    return {
+      ...p,
+      widthMm: Math.round(p.widthMm),
+      heightMm: Math.round(p.heightMm),
+      edges: p.edges.map((e) => ({ ...e, lengthMm: Math.round(e.lengthMm) })),
+      crownMm: crown?.[0] ?? 0,
+      crownOverMm: crown?.[1] ?? 0,
+      crownDownMm: null,
+      crownDownOverMm: 0,
+      cornerRadiusMm: p.kind === 'bonnet' ? 60 : null,
+      nose: null,
+      // Handles come off and are measured on the bench.
+      assumed: p.kind === 'handle' ? ['widthMm', 'heightMm'] : [],
+    }
+  })
 }
 
 export const wrenfield = (): Plan => ({
@@ -60,12 +54,31 @@ export const wrenfield = (): Plan => ({
     name: 'Wrenfield Pip',
     kind: 'city_car',
     colour: { name: 'Silver', hex: '#b9bdc1' },
+    keys: PIP_KEYS,
   }),
-  walkaround: {
+  walkaround: Walkaround.parse({
     paint: factory(4),
     damage: [
-      { id: 'd1', panelId: 'bonnet', kind: 'chip', note: 'Three stone chips at the front edge, primer not showing' },
+      {
+        id: 'd1',
+        panelId: 'bonnet',
+        kind: 'chip',
+        note: 'Three stone chips at the front edge, primer not showing',
+        sizeMm: 4,
+        xMm: 620,
+        yMm: 60,
+      },
+      {
+        id: 'd2',
+        panelId: 'quarter-left',
+        kind: 'dent',
+        note: 'Door dent above the arch',
+        sizeMm: 35,
+        xMm: 520,
+        yMm: 150,
+      },
     ],
+    neverCover: neverCoverOf(wrenfieldPanels()),
     hardware: [
       off('h1', 'Door handles, four', 60),
       off('h2', 'Badge, rear', 5),
@@ -74,7 +87,7 @@ export const wrenfield = (): Plan => ({
     ],
     zone: 'mild',
     note: '',
-  },
+  }),
   film: { mainId: 'fen-satin', sheets: [sheet('fen-satin')] },
   panels: wrenfieldPanels(),
   pieces: (['left', 'right'] as const).map((s) => ({
@@ -92,13 +105,13 @@ export const corvane = (): Plan => ({
     kind: 'roadster',
     colour: { name: 'Deep black', hex: '#17181b' },
   }),
-  walkaround: {
+  walkaround: Walkaround.parse({
     paint: factory(2),
     damage: [],
     hardware: [off('h1', 'Badge, bonnet', 10), off('h2', 'Mirror glasses', 20)],
     zone: 'mild',
     note: 'Sensor in the front bumper stays free of film.',
-  },
+  }),
   film: { mainId: 'mere-mirror', sheets: [sheet('mere-mirror')] },
   method: { ...CAREFUL, name: 'Chrome, one direction', direction: 'always', heatSource: 'steamer' },
   panels: [
@@ -121,13 +134,13 @@ export const drover = (): Plan => ({
     kind: 'high_van',
     colour: { name: 'White', hex: '#f1f1ee' },
   }),
-  walkaround: {
+  walkaround: Walkaround.parse({
     paint: { origin: 'factory', ageYears: 7, repaintedOn: null, condition: 'dull' },
     damage: [],
     hardware: [off('h1', 'Rear door handles', 30), { id: 'h2', name: 'Side mouldings', way: 'tape', minutes: 40 }],
     zone: 'mild',
     note: 'Lettering zone on both sides: no seam there.',
-  },
+  }),
   film: { mainId: 'folio-print', sheets: [sheet('folio-print')] },
   panels: [
     panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1450, 620, { crown: [30, 1000] }),
@@ -159,7 +172,13 @@ export const pickup = (): Plan => ({
     kind: 'pickup',
     colour: { name: 'Dark blue', hex: '#24304f' },
   }),
-  walkaround: { paint: factory(1), damage: [], hardware: [off('h1', 'Tailgate handle', 20)], zone: 'mild', note: '' },
+  walkaround: Walkaround.parse({
+    paint: factory(1),
+    damage: [],
+    hardware: [off('h1', 'Tailgate handle', 20)],
+    zone: 'mild',
+    note: '',
+  }),
   film: { mainId: 'dusk-shift', sheets: [sheet('dusk-shift')] },
   panels: [
     panel('roof', 'Roof', 'roof', 'centre', 1350, 1250, { crown: [16, 1000] }),

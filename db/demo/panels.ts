@@ -1,5 +1,5 @@
 import { newPanel } from '@/core/plan/new-plan'
-import type { Edge, Panel, Recess } from '@/core/vehicle/schema'
+import type { Panel, Recess } from '@/core/vehicle/schema'
 
 type Over = Partial<Omit<Panel, 'edges'>> & { crown?: [number, number] }
 
@@ -50,20 +50,9 @@ export const recess = (
   open: false,
   way: 'bridge',
   gapMm: 60,
+  bendRadiusMm: null,
+  openAt: null,
+  xMm: null,
+  yMm: null,
   ...over,
 })
-
-/** Two panels that face each other along edges of one length. */
-export function meet(
-  panels: Panel[],
-  a: string,
-  atA: Edge['at'],
-  b: string,
-  atB: Edge['at'],
-  lengthMm: number,
-): Panel[] {
-  return panels.map((p) => {
-    const [at, other] = p.id === a ? [atA, b] : p.id === b ? [atB, a] : [null, null]
-    return at ? { ...p, edges: p.edges.map((e) => (e.at === at ? { ...e, lengthMm, neighbour: other } : e)) } : p
-  })
-}

@@ -8,6 +8,7 @@ import { reckon } from '@/core/reckon/reckon'
 import { standsAt } from '@/core/reckon/stages'
 import { guarded, type Right, type Tx, type Who } from '../client'
 import { job, ledger, revision } from '../schema'
+import { climateIn } from './climate'
 import { cutStock, rackIn } from './rack'
 
 export interface JobHead {
@@ -48,7 +49,8 @@ const headOf = ({ shopId: _s, createdAt: _c, updatedAt, ...row }: typeof job.$in
 })
 
 async function catalogueIn(tx: Tx, who: Who, now: Date): Promise<Catalogue> {
-  return { ...EMPTY_CATALOGUE, ...(await rackIn(tx, who)), now: utcWall(now) }
+  const { films, stock } = await rackIn(tx, who)
+  return { ...EMPTY_CATALOGUE, films, stock, climate: await climateIn(tx, who), now: utcWall(now) }
 }
 async function ledgerIn(tx: Tx, who: Who, jobId: string): Promise<LogRow[]> {
   const rows = await tx.select().from(ledger).where(and(eq(ledger.shopId, who.shopId), eq(ledger.jobId, jobId))).orderBy(asc(ledger.seq)) // prettier-ignore
@@ -110,6 +112,8 @@ export interface SaveInput {
 
 /** Parts of the plan that front desk people may change. */
 const WALKAROUND_PARTS = ['walkaround', 'name', 'customerRef', 'vehicle', 'note']
+/** Parts that installers may change: they measure, also while another does. */
+const TAPE_PARTS = ['panels', 'conditions']
 
 /**
  * One revision more. A save based on an older one is merged where the two changed different parts, and refused with
@@ -120,14 +124,15 @@ export const savePlan = (
   { jobId, basedOn, plan, summary, restores }: SaveInput,
   now: Date,
 ): Promise<SaveOutcome> => {
-  const right: Right = who.role === 'desk' ? 'walkaround' : 'plan'
+  const right: Right = who.role === 'desk' ? 'walkaround' : who.role === 'installer' ? 'tape' : 'plan'
+  const covered = right === 'walkaround' ? WALKAROUND_PARTS : right === 'tape' ? TAPE_PARTS : null
   return guarded(who, right, async (tx): Promise<SaveOutcome> => {
     const [row] = await tx.select().from(job).where(own(who, jobId)).for('update')
     if (!row || basedOn > row.head) return { kind: 'not_found' }
     const head = await planIn(tx, who, jobId, row.head)
     const base = basedOn === row.head ? head : await planIn(tx, who, jobId, basedOn)
     if (!head || !base) return { kind: 'not_found' }
-    if (right === 'walkaround' && planEdits(base, plan).some((e) => !WALKAROUND_PARTS.includes(e.part)))
+    if (covered && planEdits(base, plan).some((e) => !covered.includes(e.part.split('/')[0] ?? '')))
       return { kind: 'invalid' }
     const merge = basedOn === row.head ? ({ clean: true, plan, theirParts: [] } as const) : mergePlans(base, plan, head)
     if (!merge.clean) {

@@ -1,4 +1,5 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
+import type { Method } from '@/core/method/schema'
 import { database, guarded, type Role, type Who } from '../client'
 import { member, shop, user } from '../schema'
 
@@ -20,6 +21,7 @@ export interface Shop {
   currency: string
   timeZone: string
   isDemo: boolean
+  method: Method | null
 }
 
 /** The member behind a signed-in user, with shop and units; null for a user of no shop. */
@@ -89,3 +91,7 @@ export async function demoLoaded(): Promise<boolean> {
   const rows = await database().select({ id: shop.id }).from(shop).where(eq(shop.isDemo, true)).limit(1)
   return rows.length > 0
 }
+
+/** The method that this shop's new jobs start with. */
+export const setShopMethod = (who: Who, method: Method): Promise<void> =>
+  guarded(who, 'plan', async (tx) => void (await tx.update(shop).set({ method }).where(eq(shop.id, who.shopId))))

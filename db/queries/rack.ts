@@ -3,13 +3,67 @@ import { FilmSheet, type StockItem } from '@/core/film/schema'
 import { guarded, type Tx, type Who } from '../client'
 import { film, stockItem, stockMovement } from '../schema'
 
-export async function rackIn(tx: Tx, who: Who): Promise<{ films: FilmSheet[]; stock: StockItem[] }> {
-  const films = await tx.select().from(film).where(eq(film.shopId, who.shopId)).orderBy(asc(film.id))
+export interface RackFilm {
+  sheet: FilmSheet
+  sold: boolean
+  version: number
+}
+
+/** Films on sale, and what is on the shelf. */
+export async function rackIn(tx: Tx, who: Who): Promise<{ films: FilmSheet[]; stock: StockItem[]; all: RackFilm[] }> {
+  const rows = await tx.select().from(film).where(eq(film.shopId, who.shopId)).orderBy(asc(film.id))
   const stock = await tx.select().from(stockItem).where(eq(stockItem.shopId, who.shopId)).orderBy(asc(stockItem.label))
-  return { films: films.map((f) => FilmSheet.parse(f.sheet)), stock: stock.map(({ shopId: _, ...s }) => s) }
+  const all = rows.map((f) => ({ sheet: FilmSheet.parse(f.sheet), sold: f.sold, version: f.version }))
+  return {
+    films: all.filter((f) => f.sold).map((f) => f.sheet),
+    stock: stock.map(({ shopId: _, ...s }) => s),
+    all,
+  }
 }
 
 export const rack = (who: Who) => guarded(who, 'read', (tx) => rackIn(tx, who))
+
+/** A film's sheet put on the rack or changed; `basedOn` 0 for one that is new. Old jobs keep the sheet they were made with. */
+export const saveFilm = (
+  who: Who,
+  sheet: FilmSheet,
+  basedOn: number,
+): Promise<'done' | 'id_taken' | 'changed_meanwhile'> =>
+  guarded(who, 'film', async (tx) => {
+    const key = and(eq(film.shopId, who.shopId), eq(film.id, sheet.id))
+    if (basedOn === 0) {
+      const rows = await tx.insert(film).values({ shopId: who.shopId, id: sheet.id, sheet }).onConflictDoNothing().returning({ id: film.id }) // prettier-ignore
+      return rows.length > 0 ? 'done' : 'id_taken'
+    }
+    const rows = await tx
+      .update(film)
+      .set({ sheet, version: basedOn + 1 })
+      .where(and(key, eq(film.version, basedOn)))
+      .returning({ id: film.id })
+    return rows.length > 0 ? 'done' : 'changed_meanwhile'
+  })
+
+/** Whether a film is still sold: one that is not can be read in old jobs, and not chosen for new ones. */
+export const setSold = (who: Who, id: string, sold: boolean): Promise<'done' | 'no_such_film'> =>
+  guarded(who, 'film', async (tx) => {
+    const rows = await tx.update(film).set({ sold }).where(and(eq(film.shopId, who.shopId), eq(film.id, id))).returning({ id: film.id }) // prettier-ignore
+    return rows.length > 0 ? 'done' : 'no_such_film'
+  })
+
+/** Many sheets at once, all or none: those known are changed, the others added. */
+export const importSheets = (who: Who, sheets: readonly FilmSheet[]): Promise<{ added: number; changed: number }> =>
+  guarded(who, 'film', async (tx) => {
+    let added = 0
+    for (const sheet of sheets) {
+      const [row] = await tx.select({ version: film.version }).from(film).where(and(eq(film.shopId, who.shopId), eq(film.id, sheet.id))).for('update') // prettier-ignore
+      if (!row) added++
+      await tx
+        .insert(film)
+        .values({ shopId: who.shopId, id: sheet.id, sheet })
+        .onConflictDoUpdate({ target: [film.shopId, film.id], set: { sheet, version: (row?.version ?? 0) + 1 } })
+    }
+    return { added, changed: sheets.length - added }
+  })
 
 export interface Receipt {
   id: string

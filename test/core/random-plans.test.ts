@@ -59,6 +59,7 @@ const anyPlan = fc
           open: true,
           way: p.way as 'bridge',
           gapMm: 50,
+          bendRadiusMm: null, openAt: null, xMm: null, yMm: null,
         }
         return {
           ...base,

@@ -143,6 +143,7 @@ describe('findings and ways out', () => {
       open: true,
       way: 'bridge' as const,
       gapMm: 20,
+      bendRadiusMm: null, openAt: null, xMm: null, yMm: null,
     }
     const plan = Plan.parse(withPanel(handCar(), 'door', () => ({ recesses: [recess] })))
     const found = reckon(plan, EMPTY_CATALOGUE, []).findings.find((f) => f.code === 'stretch_over_limit')

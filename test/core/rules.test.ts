@@ -21,7 +21,9 @@ const recess = {
   open: false,
   way: 'bridge' as const,
   gapMm: 100,
+  bendRadiusMm: null, openAt: null, xMm: null, yMm: null,
 }
+const PIN = { sizeMm: null, xMm: null, yMm: null, photoIds: [], waived: null }
 const flat = (): Plan => ({
   ...handCar(),
   film: { mainId: null, sheets: [] },
@@ -105,19 +107,19 @@ describe('walkaround', () => {
     [{ paint: { ...paint, ageYears: 5 } }, ['note paint_old']],
     [{ paint: { ...paint, condition: 'dull' as const } }, ['note paint_dull']],
     [{ paint: { ...paint, condition: 'peeling' as const } }, ['stop paint_unsound']],
-    [{ damage: [{ id: 'd', panelId: 'door', kind: 'chip' as const, note: '' }] }, ['note damage_recorded']],
+    [{ damage: [{ id: 'd', panelId: 'door', kind: 'chip' as const, note: '', ...PIN }] }, ['note damage_recorded']],
     [
-      { damage: [{ id: 'd', panelId: 'door', kind: 'rust' as const, note: '' }] },
+      { damage: [{ id: 'd', panelId: 'door', kind: 'rust' as const, note: '', ...PIN }] },
       ['stop damage_blocks', 'note damage_recorded'],
     ],
-    [{ hardware: [{ id: 'h', name: 'Badge', way: 'remove' as const, minutes: 0 }] }, ['note hardware_without_minutes']],
+    [{ hardware: [{ id: 'h', name: 'Badge', way: 'remove' as const, minutes: 0, who: '' }] }, ['note hardware_without_minutes']],
   ])('%j says %j', (over, want) => expect(found(over)).toEqual(want))
 })
 
 describe('panels against themselves', () => {
   const codes = (plan: Plan) => reckon(plan, catalogue, []).findings.filter((f) => f.stage === 'tape').map((f) => f.code) // prettier-ignore
   it('a size no such panel has', () =>
-    expect(codes(withPanel(handCar(), 'door', () => ({ widthMm: 2600 })))).toEqual(
+    expect(codes(withPanel(handCar(), 'door', () => ({ widthMm: 3600 })))).toEqual(
       expect.arrayContaining(['panel_too_large']),
     ))
   it('an edge that does not go with the size', () =>

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
 import { reckon } from '@/core/reckon/reckon'
 import { rollMarks } from '@/web/charts/roll-marks'
-import { chooseFilm } from '@/web/film/film-choice'
+import { chooseFilm } from '@/web/film/choose'
 import { figureName, placeOf } from '@/web/job/where'
 import { stretchBand } from '@/web/pieces/bands'
 import { addPanel, removePanel, setSize } from '@/web/tape/edit-panel'
@@ -71,7 +71,7 @@ describe('the measuring sheet’s edits', () => {
       {
         ...handCar(),
         pieces: [{ panelId: 'wing', parts: 2, along: 'width', preStretch: 0, bleedMm: null }],
-        walkaround: { ...handCar().walkaround, damage: [{ id: 'd', panelId: 'wing', kind: 'chip', note: '' }] },
+        walkaround: { ...handCar().walkaround, damage: [{ id: 'd', panelId: 'wing', kind: 'chip', note: '', sizeMm: null, xMm: null, yMm: null, photoIds: [], waived: null }] },
       },
       'door',
       (p) => ({ edges: p.edges.map((e) => ({ ...e, neighbour: 'wing' })) }),

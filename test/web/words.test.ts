@@ -16,7 +16,8 @@ const inches = formatter({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US', cur
 it('every code of a finding, anywhere in core, has its sentence', () => {
   const text = filesBelow('core', '.ts').map((f) => readFileSync(f, 'utf8')).join('\n') // prettier-ignore
   const codes = [
-    ...text.matchAll(/(?:finding|add)\(\s*'(\w+)'/g),
+    ...text.matchAll(/(?:finding|add|say)\(\s*(?:panel,\s*)?'(\w+)'/g),
+    ...text.matchAll(/rule\(\s*'\w+',\s*'(\w+)'/g),
     ...text.matchAll(/code: '(unfit_\w+|chrome_\w+|print_gas_out|short_warranty|no_warranty_zone)'/g),
   ].map((m) => m[1] ?? '')
   expect(codes.length).toBeGreaterThan(30)

@@ -4,8 +4,11 @@ import { z } from 'zod'
 import { Name } from '@/core/film/schema'
 import { LogEntry } from '@/core/log/schema'
 import { planEdits, type Clash } from '@/core/plan/merge'
+import { Method } from '@/core/method/schema'
 import { newPlan } from '@/core/plan/new-plan'
 import { Plan } from '@/core/plan/schema'
+import { familyPanels, keysOf, neverCoverOf } from '@/core/vehicle/families'
+import { startFrom } from '@/core/vehicle/library'
 import { VEHICLE_KINDS } from '@/core/vehicle/schema'
 import {
   appendLog,
@@ -17,6 +20,8 @@ import {
   type LogOutcome,
   type RevisionHead,
 } from '@/db/queries/jobs'
+import { vehicleFile } from '@/db/queries/vehicles'
+import { currentMember } from './session'
 import { brokenConstraint } from '@/db/queries/rack'
 import { summarise } from '@/web/words/summary'
 import { answer, no, type Answer } from './answer'
@@ -29,17 +34,42 @@ const NewJob = z.strictObject({
   kind: z.enum(VEHICLE_KINDS),
   colourName: Name,
   colourHex: z.string().regex(/^#[0-9a-f]{6}$/),
+  /** What it starts with: its body style's panels for the key lengths typed, a vehicle measured before, or nothing. */
+  start: z
+    .discriminatedUnion('from', [
+      z.strictObject({ from: z.literal('nothing') }),
+      z.strictObject({ from: z.literal('style'), keys: z.record(z.string().max(40), z.number()) }),
+      z.strictObject({ from: z.literal('vehicle'), vehicleId: z.uuid() }),
+    ])
+    .default({ from: 'nothing' }),
 })
 
 export async function createJob(raw: unknown): Promise<Answer<{ id: string }>> {
   return answer(NewJob, raw, async (who, input) => {
-    const plan = Plan.parse(
-      newPlan(input.name, input.customerRef, {
-        name: input.vehicle,
-        kind: input.kind,
-        colour: { name: input.colourName, hex: input.colourHex },
-      }),
-    )
+    const { start } = input
+    const empty = newPlan(input.name, input.customerRef, {
+      name: input.vehicle,
+      kind: input.kind,
+      colour: { name: input.colourName, hex: input.colourHex },
+    })
+    const method = Method.safeParse((await currentMember())?.shop.method)
+    let plan: Plan = { ...empty, method: method.success ? method.data : empty.method }
+    if (start.from === 'style' && input.kind !== 'other') {
+      const keys = keysOf(input.kind, start.keys)
+      if (!keys.ok) return keys
+      const panels = familyPanels(input.kind, keys.value.keys)
+      plan = {
+        ...plan,
+        vehicle: { ...plan.vehicle, keys: keys.value.keys, keysAssumed: keys.value.assumed },
+        panels,
+        walkaround: { ...plan.walkaround, neverCover: neverCoverOf(panels) },
+      }
+    } else if (start.from === 'vehicle') {
+      const file = await vehicleFile(who, start.vehicleId)
+      if (!file) return no('not_found')
+      plan = startFrom(plan, file.measured, start.vehicleId)
+    }
+    plan = Plan.parse(plan)
     await insertJob(who, input.id, plan, 'Taken in', new Date())
     return { ok: true, value: { id: input.id } }
   })

@@ -4,7 +4,14 @@ import { z } from 'zod'
 import { Id, Name } from '@/core/film/schema'
 import { createUser } from '@/db/auth'
 import { MAY, ROLES } from '@/db/client'
-import { addMember as insertMember, setRole as updateRole, setUnits as updateUnits } from '@/db/queries/people'
+import { Method } from '@/core/method/schema'
+import { addReading } from '@/db/queries/climate'
+import {
+  addMember as insertMember,
+  setRole as updateRole,
+  setShopMethod as updateMethod,
+  setUnits as updateUnits,
+} from '@/db/queries/people'
 import { receiveStock as insertStock } from '@/db/queries/rack'
 import { answer, no, type Answer } from './answer'
 
@@ -64,5 +71,29 @@ export async function receiveStock(raw: unknown): Promise<Answer<null>> {
   return answer(Receipt, raw, async (who, input) => {
     const out = await insertStock(who, input)
     return out === 'done' || out === 'again' ? { ok: true, value: null } : no(out)
+  })
+}
+
+/** The method that this shop's new jobs start with. */
+export async function setShopMethod(raw: unknown): Promise<Answer<null>> {
+  return answer(Method, raw, async (who, method) => {
+    await updateMethod(who, method)
+    return { ok: true, value: null }
+  })
+}
+
+const Climate = z.strictObject({
+  id: z.uuid(),
+  at: z.iso.datetime(),
+  airC: z.number().min(-20).max(60),
+  humidity: z.number().gt(0).max(1).nullable(),
+  surfaceC: z.number().min(-40).max(90).nullable(),
+})
+
+/** A reading of the shop's air. */
+export async function logClimate(raw: unknown): Promise<Answer<null>> {
+  return answer(Climate, raw, async (who, reading) => {
+    await addReading(who, reading)
+    return { ok: true, value: null }
   })
 }

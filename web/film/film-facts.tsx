@@ -1,6 +1,8 @@
 import type { FilmSheet } from '@/core/film/schema'
 import type { Formatter } from '@/web/words/format'
+import { FILM_FIELDS } from '@/web/rack/film-fields'
 import { word } from '@/web/words/names'
+import { STANDING_WORDS } from '@/web/words/sentences'
 
 /** A film's sheet in words and this member's units. */
 export function FilmFacts({ film, fmt }: { film: FilmSheet; fmt: Formatter }) {
@@ -53,7 +55,14 @@ export function FilmFacts({ film, fmt }: { film: FilmSheet; fmt: Formatter }) {
           </div>
         ))}
       </dl>
-      <p className="label pt-1 mb-0">Standing: film sheet.</p>
+      <p className="label pt-1 mb-0">{standingLine(film)}</p>
     </>
   )
+}
+
+/** How well the sheet's figures are known: the maker's sheet, but for those named. */
+function standingLine(film: FilmSheet): string {
+  const names = FILM_FIELDS.flatMap((g) => g.fields)
+  const other = Object.entries(film.standings).map(([field, standing]) => `${names.find((n) => n.field === field)?.label ?? field}: ${STANDING_WORDS[standing ?? 'assumed']}`) // prettier-ignore
+  return other.length === 0 ? 'Standing: film sheet.' : `Standing: film sheet, but ${other.join('; ')}.`
 }

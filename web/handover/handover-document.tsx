@@ -1,22 +1,13 @@
-import { Document, Font, Page, StyleSheet, Text, View } from '@react-pdf/renderer'
-import { join } from 'node:path'
+import { Document, Page, StyleSheet, Text, View } from '@react-pdf/renderer'
 import type { Handover } from '@/core/log/handover'
 import type { Plan } from '@/core/plan/schema'
 import type { Formatter } from '@/web/words/format'
+import { PAPER_FONTS } from '@/web/kit/paper'
 import { word } from '@/web/words/names'
-
-const files = join(process.cwd(), 'node_modules/@fontsource/archivo/files')
-for (const [family, script] of [
-  ['Archivo', 'latin'],
-  ['ArchivoExt', 'latin-ext'],
-] as const)
-  // prettier-ignore
-  Font.register({ family, fonts: [400, 600].map((fontWeight) => ({ src: join(files, `archivo-${script}-${fontWeight}-normal.woff`), fontWeight })) })
-Font.registerHyphenationCallback((w) => [w])
 
 const s = StyleSheet.create({
   page: {
-    fontFamily: ['Archivo', 'ArchivoExt'],
+    fontFamily: PAPER_FONTS,
     fontSize: 9.5,
     padding: '16mm 16mm 18mm',
     color: '#16202e',

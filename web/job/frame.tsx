@@ -52,6 +52,9 @@ export function JobFrame({ children }: { children: ReactNode }) {
             {plan.vehicle.name} · {word('vehicle', plan.vehicle.kind, locale)} · {plan.customerRef || 'no reference'}
           </span>
           <span className="ms-auto d-flex gap-3 align-items-baseline">
+            <Link className="btn btn-link btn-sm p-0" href={`/jobs/${jobId}/skin`}>
+              Skin
+            </Link>
             <SaveMark />
           </span>
         </div>

@@ -39,6 +39,8 @@ export interface JobContext {
   fmt: Formatter
   save: SaveState
   mayPlan: boolean
+  /** Measures, also while somebody else does. */
+  mayTape: boolean
   mayLog: boolean
   member: JobStart['member']
   edit: (change: (plan: Plan) => Plan) => void
@@ -172,6 +174,7 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
   const reckoning = useMemo(() => reckon(plan, start.catalogue, ledger), [plan, start.catalogue, ledger])
   const alive = useAlive()
   const mayPlan = alive && ['owner', 'lead', 'desk'].includes(start.member.role)
+  const mayTape = alive && start.member.role !== 'desk'
   const mayLog = alive && start.member.role !== 'desk'
   const value: JobContext = {
     mayLog,
@@ -186,6 +189,7 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
     fmt,
     save,
     mayPlan,
+    mayTape,
     member: start.member,
     edit,
     undo,

@@ -4,7 +4,11 @@ import type { Stage } from '@/core/reckon/finding'
 const FIELDS: Record<string, string> = {
   widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownOverMm: 'straightedge', cornerRadiusMm: 'corner radius', edges: 'edges', depthMm: 'depth', mouthWidthMm: 'mouth width',
   mouthHeightMm: 'mouth height', wallDeg: 'wall angle', gapMm: 'free gap', parts: 'pieces', bleedMm: 'bleed', widthsMm: 'roll width', rollLengthsMm: 'roll length', soldBy: 'how it is sold',
-  stretchLimit: 'stretch limit', heatShrink: 'heat shrink', rollResidue: 'tension left in the roll', colour: 'colour', startAt: 'start',
+  crownDownMm: 'crown down', crownDownOverMm: 'straightedge down', surfaceMinC: 'least surface', overlapMm: 'overlap', stretchLimit: 'stretch limit', heatShrink: 'heat shrink', rollResidue: 'tension left in the roll', colour: 'colour', startAt: 'start',
+} // prettier-ignore
+
+const CONDITIONS: Record<string, string> = {
+  dew_point: 'Dew point', area: 'Surface that takes up heat', tau: 'Time constant of warming', target: 'Surface to reach', warming: 'Time to warm', lead: 'Time to warm and dry', in_by: 'In the shop by',
 } // prettier-ignore
 
 export interface Place {
@@ -35,6 +39,12 @@ export function placeOf(at: string, plan: Plan, jobId: string): Place {
       return { label: `method, ${FIELDS[id] ?? id}`, href: link('pieces') }
     case 'vehicle':
       return { label: 'body colour', href: link('walkaround') }
+    case 'conditions':
+    case 'climate':
+      return {
+        label: head === 'climate' ? 'reading of the shop’s air' : 'conditions',
+        href: link('film', 'conditions'),
+      }
     case 'layout':
       return { label: 'layout', href: link('roll') }
     case 'stock':
@@ -62,6 +72,7 @@ export function figureName(id: string, plan: Plan, railWord: (code: string) => s
   if (head === 'panel') return `${panel}: area`
   if (head === 'stretch')
     return `${panel}: ${part === 'worst' ? 'worst stretch' : part === 'crown' ? 'stretch over the crown' : part === 'radius' ? 'radius of the crown' : part === 'alpha' ? 'angle α of the covering cap' : id.endsWith('/profile') ? 'length of the profile across the recess' : `stretch at ${plan.panels.find((p) => p.id === key)?.recesses.find((r) => r.id === part)?.name ?? part}`}`
+  if (head === 'conditions') return CONDITIONS[key] ?? key
   if (head === 'squeeze') return `${panel}: squeeze at the corners`
   return id === 'walkaround/contrast' ? 'Contrast of body and film' : id
 }

@@ -12,6 +12,8 @@ interface WordSelectProps<T extends string> extends Omit<
   value: T
   locale?: string
   onCode: (code: T) => void
+  /** Text for no choice at all, where that is one. */
+  none?: string
   /** Codes that cannot be chosen now. */
   without?: readonly string[]
 }
@@ -23,10 +25,12 @@ export function WordSelect<T extends string>({
   locale = 'en-GB',
   onCode,
   without = [],
+  none,
   ...rest
 }: WordSelectProps<T>) {
   return (
     <select {...rest} value={value} onChange={(e) => onCode(e.target.value as T)}>
+      {none !== undefined && <option value="">{none}</option>}
       {words(list, locale).map(([code, text]) => (
         <option key={code} value={code} disabled={without.includes(code)}>
           {text}

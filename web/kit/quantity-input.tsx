@@ -12,16 +12,20 @@ interface Common extends Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | '
   /** May be left empty. */
   optional?: boolean
   'aria-label': string
+  /** Focused when it appears. */
+  autoFocus?: boolean
 }
 
 interface Core extends Common {
   value: number | null
   shown: string
   parse: (text: string) => Result<number>
+  /** What was understood, for text that carries a unit or a fraction of its own. */
+  echo?: (value: number) => string
 }
 
 /** A cell that reads what was typed while it is typed: a good value goes out at once, a bad one says why and goes nowhere. */
-function SmartInput({ value, shown, parse, min = 0, max, onValue, optional = false, className, ...rest }: Core) {
+function SmartInput({ value, shown, parse, echo, min = 0, max, onValue, optional = false, className, ...rest }: Core) {
   const [draft, setDraft] = useState<string | null>(null)
   const id = useId()
   const read = (text: string): Result<number | null> => {
@@ -69,6 +73,9 @@ function SmartInput({ value, shown, parse, min = 0, max, onValue, optional = fal
           rest.onKeyDown?.(e)
         }}
       />
+      {draft !== null && echo && now?.ok && now.value !== null && /[a-z"'/″′½¼¾⅛⅜⅝⅞]/i.test(draft) && (
+        <span className="parsed">= {echo(now.value)}</span>
+      )}
       {fault && (
         <span id={id} className="text-danger d-block small px-1" role="alert">
           {fault}
@@ -84,7 +91,15 @@ export function LengthInput({
   format,
   ...rest
 }: Common & { mm: number | null; unit: LengthUnit; format: (mm: number) => string }) {
-  return <SmartInput {...rest} value={mm} shown={mm === null ? '' : format(mm)} parse={(t) => parseLength(t, unit)} />
+  return (
+    <SmartInput
+      {...rest}
+      value={mm}
+      shown={mm === null ? '' : format(mm)}
+      parse={(t) => parseLength(t, unit)}
+      echo={(v) => `${format(v)} ${unit}`}
+    />
+  )
 }
 
 export function NumberInput({

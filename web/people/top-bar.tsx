@@ -60,6 +60,9 @@ export function TopBar({
         <Link href="/rack" aria-current={at('/rack')}>
           Rack
         </Link>
+        <Link href="/vehicles" aria-current={at('/vehicles')}>
+          Vehicles
+        </Link>
         <Link href="/shop" aria-current={at('/shop')}>
           Shop
         </Link>

@@ -1,15 +1,13 @@
 'use client'
 
 import { choiceFor } from '@/core/plan/new-plan'
-import { WordSelect } from '@/web/kit/fields'
 import { applyChange } from '@/core/reckon/finding'
-import { METHODS, type Method } from '@/core/method/schema'
+import { MethodPlate } from '@/web/method/method-plate'
 import type { PieceChoice } from '@/core/plan/schema'
 import { Fig } from '@/web/job/figure'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
-import { words } from '@/web/words/names'
 import { stretchBand } from './bands'
 
 /** Panels broken into pieces: cut sizes by school and edge, rule-based stretch, and what is past a limit. */
@@ -30,7 +28,7 @@ export function Pieces() {
         <h1>Pieces</h1>
         <span className="label">{reckoning.pieces.length} pieces</span>
       </div>
-      <MethodBar />
+      <MethodPlate />
       <Findings stage="pieces" limit={5} />
       {reckoning.pieces.length === 0 && (
         <p className="plate">
@@ -149,80 +147,5 @@ export function Pieces() {
         </fieldset>
       )}
     </>
-  )
-}
-
-const SCHOOLS: [keyof Method, string, string][] = [
-  ['tension', 'Tension', 'tension'],
-  ['direction', 'Direction', 'direction'],
-  ['order', 'Order', 'order'],
-  ['liner', 'Liner', 'liner'],
-  ['wet', 'Laying', 'wet'],
-  ['hardware', 'Hardware', 'hardwareSchool'],
-  ['heatSource', 'Heat', 'heatSource'],
-  ['layWarm', 'Film at', 'layWarm'],
-]
-
-function MethodBar() {
-  const { plan, edit, fmt, mayPlan } = useJob()
-  const set = (part: Partial<Method>) => edit((p) => ({ ...p, method: { ...p.method, ...part } }))
-  return (
-    <details className="plate mb-3">
-      <summary>
-        <b>Method</b>: {plan.method.name} · bleed {fmt.text(fmt.length(plan.method.bleedMm))} ·{' '}
-        {words('tension').find(([c]) => c === plan.method.tension)?.[1]}
-      </summary>
-      <fieldset disabled={!mayPlan} className="row g-2 mt-1">
-        <div className="col-6 col-xl-3">
-          <label className="form-label" htmlFor="method-preset">
-            School
-          </label>
-          <select
-            id="method-preset"
-            className="form-select"
-            value={METHODS.find((m) => m.name === plan.method.name)?.name ?? ''}
-            onChange={(e) => {
-              const preset = METHODS.find((m) => m.name === e.target.value)
-              if (preset) edit((p) => ({ ...p, method: preset }))
-            }}
-          >
-            <option value="">own</option>
-            {METHODS.map((m) => (
-              <option key={m.name}>{m.name}</option>
-            ))}
-          </select>
-        </div>
-        <div className="col-6 col-xl-3">
-          <label className="form-label" htmlFor="method-bleed">
-            Bleed
-          </label>
-          <LengthInput
-            id="method-bleed"
-            className="form-control"
-            aria-label="Bleed"
-            mm={plan.method.bleedMm}
-            unit={fmt.units.lengthUnit}
-            format={(mm) => fmt.length(mm).text}
-            min={5}
-            max={200}
-            onValue={(bleedMm) => set({ bleedMm: bleedMm ?? 50 })}
-          />
-        </div>
-        {SCHOOLS.map(([field, label, list]) => (
-          <div className="col-6 col-xl-3" key={field}>
-            <label className="form-label" htmlFor={`method-${field}`}>
-              {label}
-            </label>
-            <WordSelect
-              list={list}
-              id={`method-${field}`}
-              className="form-select"
-              value={String(plan.method[field])}
-              onCode={(code) => set({ [field]: code } as Partial<Method>)}
-            />
-          </div>
-        ))}
-      </fieldset>
-    </details>
   )
 }

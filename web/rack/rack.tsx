@@ -3,6 +3,10 @@
 import { useRouter } from 'next/navigation'
 import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useRef, useState } from 'react'
+import { bringFilms, sellFilm } from '@/web/actions/rack'
+import { MAX_FILE_BYTES } from '@/core/kit/json-guard'
+import { blankSheet } from './film-fields'
+import { FilmEditor } from './film-editor'
 import type { FilmSheet, StockItem } from '@/core/film/schema'
 import { receiveStock } from '@/web/actions/shop'
 import { FilmFacts } from '@/web/film/film-facts'
@@ -14,12 +18,12 @@ import { faultText } from '@/web/words/sentences'
 
 /** Films with their sheets, rolls and rests with lots and what is left of them. */
 export function Rack({
-  films,
+  all,
   stock,
   units,
   mayReceive,
 }: {
-  films: FilmSheet[]
+  all: { sheet: FilmSheet; sold: boolean; version: number }[]
   stock: StockItem[]
   units: MemberUnits
   mayReceive: boolean
@@ -27,6 +31,25 @@ export function Rack({
   const fmt = useMemo(() => formatter(units), [units])
   const [filter, setFilter] = useState('')
   const [open, setOpen] = useState<string | null>(null)
+  const [editing, setEditing] = useState<{ start: FilmSheet; basedOn: number } | null>(null)
+  const [old, setOld] = useState(false)
+  const [said, setSaid] = useState('')
+  const router = useRouter()
+  const films = all.filter((f) => f.sold || old).map((f) => f.sheet)
+  const off = all.filter((f) => !f.sold)
+  const sold = (id: string) => all.find((f) => f.sheet.id === id)?.sold ?? true
+  const bring = async (file: File | undefined) => {
+    if (!file) return
+    if (file.size > MAX_FILE_BYTES) return setSaid(faultText({ code: 'too_large', facts: { limit: MAX_FILE_BYTES } }))
+    const out = await call(bringFilms, { text: await file.text(), csv: /\.csv$/i.test(file.name) })
+    setSaid(out.ok ? `${out.value.added} films added, ${out.value.changed} changed.` : `Nothing was taken from the file. ${faultText(out.error)}`) // prettier-ignore
+    if (out.ok) router.refresh()
+  }
+  const sell = async (id: string, sold: boolean) => {
+    const out = await call(sellFilm, { id, sold })
+    if (!out.ok) return setSaid(faultText(out.error))
+    router.refresh()
+  }
   const shown = films.filter((f) => `${f.name} ${f.maker} ${f.kind} ${stock.filter((s) => s.filmId === f.id).map((s) => `${s.label} ${s.lot}`).join(' ')}`.toLowerCase().includes(filter.trim().toLowerCase())) // prettier-ignore
   return (
     <main className="sheet" id="main">
@@ -39,6 +62,64 @@ export function Rack({
         <span className="spacer" />
         <FilterBox label="Filter the rack" width={240} value={filter} onText={setFilter} />
       </div>
+      <div className="d-flex gap-2 align-items-center flex-wrap mb-3">
+        {mayReceive && (
+          <>
+            <button
+              type="button"
+              className="btn btn-primary btn-sm"
+              onClick={() => setEditing({ start: blankSheet('new-film'), basedOn: 0 })}
+            >
+              New film
+            </button>
+            <label className="btn btn-outline-primary btn-sm mb-0">
+              Bring in films
+              <input
+                type="file"
+                accept=".json,.csv"
+                className="visually-hidden"
+                aria-label="Films as JSON or CSV"
+                onChange={(e) => {
+                  void bring(e.target.files?.[0])
+                  e.target.value = ''
+                }}
+              />
+            </label>
+          </>
+        )}
+        <a className="btn btn-outline-primary btn-sm" href="/rack/films.json">
+          JSON
+        </a>
+        <a className="btn btn-outline-primary btn-sm" href="/rack/films.csv">
+          CSV
+        </a>
+        {off.length > 0 && (
+          <label className="d-flex gap-1 align-items-center">
+            <input type="checkbox" checked={old} onChange={(e) => setOld(e.target.checked)} /> {off.length} no longer
+            sold
+          </label>
+        )}
+        {said !== '' && (
+          <span role="status" style={{ whiteSpace: 'pre-line' }}>
+            {said}
+          </span>
+        )}
+      </div>
+      {editing && (
+        <FilmEditor
+          key={`${editing.start.id}/${editing.basedOn}`}
+          {...editing}
+          taken={all.map((f) => f.sheet.id)}
+          fmt={fmt}
+          onDone={(saved) => {
+            setEditing(null)
+            if (saved) {
+              setSaid('Saved.')
+              router.refresh()
+            }
+          }}
+        />
+      )}
       {films.length === 0 && <p className="plate">No film on the rack yet.</p>}
       {films.length > 0 && shown.length === 0 && <p className="plate">Nothing matches “{filter}”.</p>}
       {mayReceive && films.length > 0 && <Receive films={films} units={units} />}
@@ -62,9 +143,40 @@ export function Rack({
               <span className="label">
                 {f.maker}, {word('film', f.kind, units.locale)}, {f.finish}
               </span>
+              {!sold(f.id) && <span className="label">no longer sold; old jobs still read it</span>}
+              {mayReceive && (
+                <span className="ms-auto d-flex gap-2">
+                  <button
+                    type="button"
+                    className="btn btn-link btn-sm p-0"
+                    aria-label={`Change ${f.name}`}
+                    onClick={() =>
+                      setEditing({ start: f, basedOn: all.find((x) => x.sheet.id === f.id)?.version ?? 1 })
+                    }
+                  >
+                    Change
+                  </button>
+                  <button
+                    type="button"
+                    className="btn btn-link btn-sm p-0"
+                    aria-label={`Duplicate ${f.name}`}
+                    onClick={() => setEditing({ start: { ...f, name: `${f.name} copy`.slice(0, 120) }, basedOn: 0 })}
+                  >
+                    Duplicate
+                  </button>
+                  <button
+                    type="button"
+                    className="btn btn-link btn-sm p-0"
+                    aria-label={sold(f.id) ? `${f.name} is no longer sold` : `${f.name} is sold again`}
+                    onClick={() => void sell(f.id, !sold(f.id))}
+                  >
+                    {sold(f.id) ? 'No longer sold' : 'Sold again'}
+                  </button>
+                </span>
+              )}
               <button
                 type="button"
-                className="btn btn-link btn-sm ms-auto"
+                className="btn btn-link btn-sm"
                 aria-expanded={open === f.id}
                 onClick={() => setOpen(open === f.id ? null : f.id)}
               >

@@ -3,22 +3,12 @@ import type { Plan } from '@/core/plan/schema'
 import { guessPanel } from '@/core/vehicle/name-guess'
 import type { Panel } from '@/core/vehicle/schema'
 
+export { setSize } from '@/core/vehicle/resize'
+
 export const changePanel = (plan: Plan, id: string, change: (p: Panel) => Panel): Plan => ({
   ...plan,
   panels: plan.panels.map((p) => (p.id === id ? change(p) : p)),
 })
-
-/** A taped figure is no longer assumed; edges that were as long as the panel grow with it. */
-export function setSize(panel: Panel, field: 'widthMm' | 'heightMm', mm: number): Panel {
-  const was = panel[field]
-  const ends = field === 'widthMm' ? ['top', 'bottom'] : ['left', 'right']
-  return {
-    ...panel,
-    [field]: mm,
-    assumed: panel.assumed.filter((f) => f !== field),
-    edges: panel.edges.map((e) => (ends.includes(e.at) && e.lengthMm === was ? { ...e, lengthMm: mm } : e)),
-  }
-}
 
 /** A panel by its name alone: kind and side guessed, sizes assumed until typed. */
 export function addPanel(plan: Plan, name: string): Plan {
@@ -31,6 +21,7 @@ export function addPanel(plan: Plan, name: string): Plan {
 }
 
 export function removePanel(plan: Plan, id: string): Plan {
+  const free = <T extends { panelId: string | null }>(x: T): T => (x.panelId === id ? { ...x, panelId: null } : x)
   return {
     ...plan,
     panels: plan.panels
@@ -39,7 +30,12 @@ export function removePanel(plan: Plan, id: string): Plan {
     pieces: plan.pieces.filter((c) => c.panelId !== id),
     walkaround: {
       ...plan.walkaround,
-      damage: plan.walkaround.damage.map((d) => (d.panelId === id ? { ...d, panelId: null } : d)),
+      damage: plan.walkaround.damage.map((d) => ({
+        ...free(d),
+        ...(d.panelId === id ? { xMm: null, yMm: null } : {}),
+      })),
+      repaints: plan.walkaround.repaints.map(free),
+      neverCover: plan.walkaround.neverCover.map(free),
     },
   }
 }

@@ -1,204 +1,195 @@
 'use client'
 
 import { freeId, slug } from '@/core/plan/new-plan'
+import type { Plan } from '@/core/plan/schema'
+import { acceptPanel, sameAsOtherSide } from '@/core/vehicle/tape-answer'
+import { otherSideId } from '@/core/vehicle/mirror'
+import { taped } from '@/core/vehicle/resize'
+import { MAX_PANEL_MM, Recess, type Edge, type Panel } from '@/core/vehicle/schema'
+import { FeatureTable, type Column } from '@/web/kit/feature-table'
 import { WordSelect } from '@/web/kit/fields'
-import { MAX_PANEL_MM, type Edge, type Panel, type Recess } from '@/core/vehicle/schema'
-import { useJob } from '@/web/job/job-state'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
+import type { Formatter } from '@/web/words/format'
 import { changePanel } from './edit-panel'
-import { PanelDrawing } from './panel-drawing'
+import { PanelLarge } from './panel-large'
 
-/** One panel in full: drawn to scale with its measures, its edges and what they meet, its recesses. */
-export function PanelSheet({ panel }: { panel: Panel }) {
-  const { edit, plan, fmt } = useJob()
+type Lists = 'recesses' | 'bodyLines' | 'raised' | 'holes' | 'zones'
+const PLACE = [
+  { key: 'xMm', label: 'From left', kind: 'length', max: MAX_PANEL_MM, optional: true },
+  { key: 'yMm', label: 'From top', kind: 'length', max: MAX_PANEL_MM, optional: true },
+] as const
+const EXTENT = [
+  { key: 'widthMm', label: 'Width', kind: 'length', max: MAX_PANEL_MM },
+  { key: 'heightMm', label: 'Height', kind: 'length', max: MAX_PANEL_MM },
+  ...PLACE,
+] as const
+const NAME = { key: 'name', label: 'Name', kind: 'text', required: true } as const
+
+const RECESS: Column<Recess>[] = [
+  NAME,
+  { key: 'mouthWidthMm', label: 'Mouth width', kind: 'length', max: MAX_PANEL_MM },
+  { key: 'mouthHeightMm', label: 'Mouth height', kind: 'length', max: MAX_PANEL_MM },
+  { key: 'depthMm', label: 'Depth', kind: 'length', max: 1000 },
+  { key: 'wallDeg', label: 'Wall angle', kind: 'number', min: 5, max: 90 },
+  { key: 'bendRadiusMm', label: 'Bend r', kind: 'length', max: 500, optional: true },
+  ...PLACE,
+  { key: 'open', label: 'One side open', kind: 'flag' },
+  { key: 'openAt', label: 'Open at', kind: 'word', list: 'at', none: '–' },
+  { key: 'way', label: 'Way', kind: 'word', list: 'recessWay' },
+  { key: 'gapMm', label: 'Free gap', kind: 'length', max: 1000, min: 0, optional: true },
+]
+const LINES: Column<Panel['bodyLines'][number]>[] = [
+  NAME,
+  { key: 'along', label: 'Runs along', kind: 'choice', options: [['width', 'width'], ['height', 'height']] },
+  { key: 'atMm', label: 'Position', kind: 'length', max: MAX_PANEL_MM },
+  { key: 'radiusMm', label: 'Crease r', kind: 'length', max: 500, optional: true },
+  { key: 'seam', label: 'Seam may lie here', kind: 'flag' },
+] // prettier-ignore
+const RAISED: Column<Panel['raised'][number]>[] = [
+  NAME,
+  { key: 'kind', label: 'Kind', kind: 'word', list: 'raised' },
+  ...EXTENT,
+  { key: 'removable', label: 'Comes off', kind: 'flag' },
+  { key: 'minutes', label: 'Minutes', kind: 'number', max: 600, optional: true },
+]
+const ZONES: Column<Panel['zones'][number]>[] = [NAME, { key: 'kind', label: 'Kind', kind: 'word', list: 'convexity' }, ...EXTENT] // prettier-ignore
+
+/** One panel in full: drawn to scale with its measures, its edges and what they meet, all that is on it. */
+export function PanelSheet({
+  panel,
+  plan,
+  edit,
+  fmt,
+  disabled = false,
+}: {
+  panel: Panel
+  plan: Plan
+  edit: (change: (plan: Plan) => Plan) => void
+  fmt: Formatter
+  disabled?: boolean
+}) {
   const unit = fmt.units.lengthUnit
   const format = (mm: number) => fmt.length(mm).text
   const change = (f: (p: Panel) => Panel) => edit((was) => changePanel(was, panel.id, f))
-  const edge = (id: string, part: Partial<Edge>) =>
-    change((p) => ({ ...p, edges: p.edges.map((e) => (e.id === id ? { ...e, ...part } : e)) }))
-  const recess = (id: string, part: Partial<Recess>) =>
-    change((p) => ({ ...p, recesses: p.recesses.map((r) => (r.id === id ? { ...r, ...part } : r)) }))
-  const addRecess = () =>
-    change((p) => ({
-      ...p,
-      recesses: [...p.recesses, { id: freeId(slug('recess'), p.recesses.map((r) => r.id)), name: 'Recess', mouthWidthMm: Math.min(130, p.widthMm), mouthHeightMm: Math.min(70, p.heightMm), depthMm: 20, wallDeg: 45, open: false, way: 'bridge', gapMm: 60 }],
-    })) // prettier-ignore
+  const list =
+    <K extends Lists>(key: K) =>
+    (f: (rows: Panel[K]) => Panel[K]) =>
+      change((p) => {
+        const before = new Map((p[key] as readonly { id: string }[]).map((r) => [r.id, JSON.stringify(r)]))
+        const rows = f(p[key])
+        // What was typed over is taped now; what is gone is not asked for any more.
+        const after = new Map((rows as readonly { id: string }[]).map((r) => [r.id, JSON.stringify(r)]))
+        const touched = [...before].filter(([id, was]) => after.get(id) !== was).map(([id]) => `${key}.${id}`)
+        return taped({ ...p, [key]: rows }, ...touched)
+      })
+  const others = plan.panels.filter((p) => p.id !== panel.id).map((p) => [p.id, p.name] as const)
+  const id = (name: string, key: Lists) => freeId(slug(name), panel[key].map((x) => x.id)) // prettier-ignore
+  const block = { widthMm: Math.min(200, panel.widthMm), heightMm: Math.min(60, panel.heightMm), xMm: panel.widthMm / 2, yMm: panel.heightMm / 2 } // prettier-ignore
+  const twin = plan.panels.find((p) => p.id === otherSideId(panel.id) && p.id !== panel.id)
+  const EDGES: Column<Edge>[] = [
+    { key: 'lengthMm', label: 'Length', kind: 'length', max: MAX_PANEL_MM },
+    { key: 'meets', label: 'Meets', kind: 'word', list: 'edge' },
+    { key: 'neighbour', label: 'Neighbour', kind: 'choice', options: others, none: '–' },
+    { key: 'gapMm', label: 'Gap', kind: 'length', max: 5000, optional: true, min: 0 },
+    { key: 'riseMm', label: 'Rise', kind: 'length', max: MAX_PANEL_MM, min: -MAX_PANEL_MM },
+    { key: 'cornerDeg', label: 'Corner °', kind: 'number', max: 359, min: 1, optional: true, digits: 1 },
+    { key: 'cornerRadiusMm', label: 'Corner r', kind: 'length', max: 5000, optional: true, min: 0 },
+    { key: 'grab', label: 'Grabbed', kind: 'word', list: 'grab' },
+  ]
+  const edges = (f: (rows: readonly Edge[]) => Edge[]) =>
+    change((p) => {
+      const next = f(p.edges)
+      const typed = next.filter((e) => p.edges.find((w) => w.id === e.id)?.lengthMm !== e.lengthMm)
+      return taped({ ...p, edges: next }, ...typed.map((e) => `edges.${e.id}`))
+    })
   return (
     <section className="plate mt-3" aria-label={`${panel.name} in full`}>
-      <h2>{panel.name}</h2>
+      <div className="d-flex flex-wrap gap-2 align-items-baseline mb-2">
+        <h2 className="mb-0">{panel.name}</h2>
+        {panel.assumed.length > 0 && <span className="label">{panel.assumed.length} figures assumed</span>}
+        <span className="ms-auto d-flex gap-2 flex-wrap">
+          {twin && (
+            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => edit((p) => sameAsOtherSide(p, panel.id))}>
+              Same as {twin.name}
+            </button>
+          )}
+          {panel.assumed.length > 0 && (
+            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => change(acceptPanel)}>
+              It is as it stands here
+            </button>
+          )}
+        </span>
+      </div>
+      <PanelLarge panel={panel} edit={edit} fmt={fmt} disabled={disabled} />
+      <h3 className="mt-3">Edges, clockwise from the top left</h3>
+      <FeatureTable rows={panel.edges} columns={EDGES} fmt={fmt} fixed onRows={edges} naming={(e) => `${panel.name}, ${e.id} edge`} assumed={(e, key) => key === 'lengthMm' && panel.assumed.includes(`edges.${e.id}`)} extra={(e) => <span className="label text-nowrap">{e.id}</span>} />
+      <p className="label">Rise: how far a curved edge stands off its chord; hollow ones (a wheel arch) are negative, straight ones 0.</p>
       <div className="row g-3">
-        <div className="col-lg-5">
-          <PanelDrawing panel={panel} />
-        </div>
-        <div className="col-lg-7">
-          <table className="tape-grid">
-            <thead>
-              <tr>
-                <th>Edge</th>
-                <th>Length</th>
-                <th>Meets</th>
-                <th>Neighbour</th>
-              </tr>
-            </thead>
-            <tbody>
-              {panel.edges.map((e) => (
-                <tr key={e.id}>
-                  <td className="px-2">{e.at}</td>
-                  <td style={{ width: 100 }}>
-                    <LengthInput
-                      aria-label={`${panel.name}, ${e.at} edge length`}
-                      mm={e.lengthMm}
-                      unit={unit}
-                      format={format}
-                      max={MAX_PANEL_MM}
-                      onValue={(mm) => edge(e.id, { lengthMm: mm ?? e.lengthMm })}
-                    />
-                  </td>
-                  <td>
-                    <WordSelect
-                      list="edge"
-                      aria-label={`${panel.name}, ${e.at} edge meets`}
-                      value={e.meets}
-                      onCode={(code) => edge(e.id, { meets: code })}
-                    />
-                  </td>
-                  <td>
-                    <select
-                      aria-label={`${panel.name}, neighbour at the ${e.at}`}
-                      value={e.neighbour ?? ''}
-                      onChange={(ev) => edge(e.id, { neighbour: ev.target.value || null })}
-                    >
-                      <option value="">–</option>
-                      {plan.panels
-                        .filter((p) => p.id !== panel.id)
-                        .map((p) => (
-                          <option key={p.id} value={p.id}>
-                            {p.name}
-                          </option>
-                        ))}
-                    </select>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
         <div className="col-12">
           <h3>Recesses</h3>
-          {panel.recesses.length > 0 && (
-            <div className="scroll-x">
-              <table className="tape-grid mb-2">
-                <thead>
-                  <tr>
-                    {[
-                      'Name',
-                      'Mouth width',
-                      'Mouth height',
-                      'Depth',
-                      'Wall °',
-                      'One side open',
-                      'Way',
-                      'Free gap',
-                      '',
-                    ].map((h) => (
-                      <th key={h}>{h}</th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {panel.recesses.map((r) => (
-                    <tr key={r.id}>
-                      <td>
-                        <input
-                          type="text"
-                          aria-label={`${r.name}, name`}
-                          value={r.name}
-                          maxLength={120}
-                          onChange={(e) => e.target.value.trim() !== '' && recess(r.id, { name: e.target.value })}
-                        />
-                      </td>
-                      {(
-                        [
-                          ['mouthWidthMm', 'mouth width', panel.widthMm],
-                          ['mouthHeightMm', 'mouth height', panel.heightMm],
-                          ['depthMm', 'depth', 1000],
-                        ] as const
-                      ).map(([field, label, max]) => (
-                        <td key={field}>
-                          <LengthInput
-                            aria-label={`${r.name}, ${label}`}
-                            mm={r[field]}
-                            unit={unit}
-                            format={format}
-                            max={max}
-                            onValue={(mm) => recess(r.id, { [field]: mm ?? r[field] })}
-                          />
-                        </td>
-                      ))}
-                      <td>
-                        <NumberInput
-                          aria-label={`${r.name}, wall angle`}
-                          value={r.wallDeg}
-                          min={5}
-                          max={90}
-                          onValue={(v) => recess(r.id, { wallDeg: v ?? r.wallDeg })}
-                        />
-                      </td>
-                      <td className="text-center">
-                        <input
-                          type="checkbox"
-                          style={{ width: 'auto' }}
-                          aria-label={`${r.name}, one side open`}
-                          checked={r.open}
-                          onChange={(e) =>
-                            recess(r.id, {
-                              open: e.target.checked,
-                              ...(e.target.checked ? {} : { way: 'bridge' as const }),
-                            })
-                          }
-                        />
-                      </td>
-                      <td>
-                        <WordSelect
-                          list="recessWay"
-                          without={r.open ? [] : ['feed']}
-                          aria-label={`${r.name}, way`}
-                          value={r.way}
-                          onCode={(code) => recess(r.id, { way: code })}
-                        />
-                      </td>
-                      <td>
-                        <LengthInput
-                          aria-label={`${r.name}, free gap`}
-                          mm={r.gapMm}
-                          unit={unit}
-                          format={format}
-                          max={1000}
-                          optional
-                          onValue={(mm) => recess(r.id, { gapMm: mm ?? 0 })}
-                        />
-                      </td>
-                      <td>
-                        <button
-                          type="button"
-                          className="btn btn-link btn-sm p-1"
-                          aria-label={`Remove ${r.name}`}
-                          onClick={() => change((p) => ({ ...p, recesses: p.recesses.filter((x) => x.id !== r.id) }))}
-                        >
-                          ×
-                        </button>
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
-          )}
-          <button type="button" className="btn btn-outline-primary btn-sm" onClick={addRecess}>
-            Add a recess
-          </button>
+          <FeatureTable rows={panel.recesses} columns={RECESS} fmt={fmt} add="Add a recess" naming={(r) => r.name}
+            assumed={(r) => panel.assumed.includes(`recesses.${r.id}`)}
+            onRows={(f) => list('recesses')((rows) => f(rows).map((r) => (r.way === 'feed' && !r.open ? { ...r, way: 'bridge' as const } : r)))}
+            make={() => Recess.parse({ id: id('recess', 'recesses'), name: 'Recess', mouthWidthMm: Math.min(130, panel.widthMm), mouthHeightMm: Math.min(70, panel.heightMm), depthMm: 20, wallDeg: 45, open: false, way: 'bridge', gapMm: 60 })}
+          />
         </div>
+        <div className="col-12">
+          <h3>Body lines</h3>
+          <FeatureTable rows={panel.bodyLines} columns={LINES} fmt={fmt} add="Add a body line" naming={(r) => r.name} assumed={(r) => panel.assumed.includes(`bodyLines.${r.id}`)} onRows={list('bodyLines')}
+            make={() => ({ id: id('line', 'bodyLines'), name: 'Body line', along: 'width' as const, atMm: panel.heightMm / 2, radiusMm: 10, seam: true })} />
+        </div>
+        <div className="col-12">
+          <h3>Raised objects</h3>
+          <FeatureTable rows={panel.raised} columns={RAISED} fmt={fmt} add="Add an object" naming={(r) => r.name} assumed={(r) => panel.assumed.includes(`raised.${r.id}`)} onRows={(f) => list('raised')((rows) => f(rows).map((r) => ({ ...r, minutes: r.minutes ?? 0 })))}
+            make={() => ({ id: id('object', 'raised'), name: 'Badge', kind: 'badge' as const, ...block, removable: true, minutes: 5 })} />
+        </div>
+        <div className="col-12 d-flex flex-wrap gap-4">
+          <div>
+            <h3>Holes</h3>
+            <FeatureTable rows={panel.holes} columns={[NAME, ...EXTENT]} fmt={fmt} add="Add a hole" naming={(r) => r.name} onRows={list('holes')} make={() => ({ id: id('hole', 'holes'), name: 'Hole', ...block })} />
+          </div>
+          <div>
+            <h3>Convex and concave zones</h3>
+            <FeatureTable rows={panel.zones} columns={ZONES} fmt={fmt} add="Add a zone" naming={(r) => r.name} onRows={list('zones')} make={() => ({ id: id('zone', 'zones'), name: 'Zone', kind: 'concave' as const, ...block })} />
+          </div>
+        </div>
+        <div className="col-6 col-md-3">
+          <label className="form-label" htmlFor="surface-material">Surface</label>
+          <WordSelect list="material" locale={fmt.units.locale} id="surface-material" className="form-select" value={panel.surface.material} onCode={(material) => change((p) => ({ ...p, surface: { ...p.surface, material } }))} />
+        </div>
+        <div className="col-6 col-md-2">
+          <label className="form-label" htmlFor="surface-thickness">Thickness, mm</label>
+          <NumberInput id="surface-thickness" className="form-control" aria-label="Thickness in millimetres" optional digits={1} value={panel.surface.thicknessMm} max={100} onValue={(thicknessMm) => change((p) => ({ ...p, surface: { ...p.surface, thicknessMm } }))} />
+        </div>
+        <div className="col-6 col-md-2">
+          <label className="form-label" htmlFor="nose-at">Nose or roll-over</label>
+          <WordSelect list="at" none="none" id="nose-at" className="form-select" value={panel.nose?.at ?? ''} onCode={(at) => change((p) => taped({ ...p, nose: at === '' ? null : { at: at as Edge['at'], radiusMm: p.nose?.radiusMm ?? 60, angleDeg: p.nose?.angleDeg ?? 80 } }, 'nose'))} />
+        </div>
+        {panel.nose && (
+          <>
+            <div className="col-3 col-md-2">
+              <label className="form-label" htmlFor="nose-radius">Nose radius</label>
+              <LengthInput id="nose-radius" className="form-control" aria-label="Nose radius" mm={panel.nose.radiusMm} unit={unit} format={format} max={5000} onValue={(mm) => change((p) => taped({ ...p, nose: p.nose && { ...p.nose, radiusMm: mm ?? p.nose.radiusMm } }, 'nose'))} />
+            </div>
+            <div className="col-3 col-md-2">
+              <label className="form-label" htmlFor="nose-angle">Nose angle °</label>
+              <NumberInput id="nose-angle" className="form-control" aria-label="Nose angle" min={1} max={270} value={panel.nose.angleDeg} onValue={(v) => change((p) => taped({ ...p, nose: p.nose && { ...p.nose, angleDeg: v ?? p.nose.angleDeg } }, 'nose'))} />
+            </div>
+          </>
+        )}
+        <div className="col-12 col-md-6">
+          <label className="form-label" htmlFor="paint-note">Paint on this panel</label>
+          <input id="paint-note" className="form-control" maxLength={2000} value={panel.paintNote} onChange={(e) => change((p) => ({ ...p, paintNote: e.target.value }))} />
+        </div>
+        {twin && (
+          <div className="col-12">
+            <label className="d-flex gap-2 align-items-center">
+              <input type="checkbox" checked={panel.mirrored} onChange={(e) => change((p) => ({ ...p, mirrored: e.target.checked }))} />
+              Mirrors {twin.name}
+            </label>
+          </div>
+        )}
       </div>
     </section>
   )
-}
+} // prettier-ignore

@@ -1,244 +1,152 @@
 'use client'
 
-import { useRef, useState, type KeyboardEvent } from 'react'
-import { FilterBox, WordSelect } from '@/web/kit/fields'
-import { MAX_PANEL_MM, MAX_PANELS, SIDES } from '@/core/vehicle/schema'
+import { useSearchParams, usePathname } from 'next/navigation'
+import { useRef, useState } from 'react'
+import type { Plan } from '@/core/plan/schema'
+import { panelsFromTable } from '@/core/vehicle/panel-table'
+import { measuresFromOtherSide, otherSideId } from '@/core/vehicle/mirror'
+import { tapedShare, vehicleOf } from '@/core/vehicle/library'
+import { MAX_FILE_BYTES } from '@/core/kit/json-guard'
+import { keepVehicle } from '@/web/actions/vehicles'
+import { call, newId } from '@/web/kit/call'
+import { readCsv } from '@/web/kit/csv'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
+import { FilterBox } from '@/web/kit/fields'
 import { LengthInput } from '@/web/kit/quantity-input'
-import { word } from '@/web/words/names'
-import { addPanel, changePanel, removePanel, setSize } from './edit-panel'
+import { SkinPlate } from '@/web/skin/skin-panel'
+import { faultText } from '@/web/words/sentences'
+import { tableFaults } from '@/web/words/table'
+import { GuidedTape } from './guided-tape'
+import { MeasureGrid } from './measure-grid'
 import { PanelSheet } from './panel-sheet'
+import { TapeFirst } from './tape-first'
 
-const COLUMNS = ['Panel', 'Kind', 'Side', 'Width', 'Height', 'Crown', 'over', 'Corner r', 'Wrap'] as const
+/** Every right panel takes the measures of its left fellow, where the two mirror each other. */
+export const fillRight = (plan: Plan): Plan => ({
+  ...plan,
+  panels: plan.panels.map((p) => {
+    const from = plan.panels.find((x) => x.id === otherSideId(p.id) && x.id !== p.id)
+    return p.id.endsWith('-right') && p.mirrored && from?.mirrored ? measuresFromOtherSide(p, from) : p
+  }),
+})
 
-/** The measuring sheet: one row a panel, typed without the mouse. */
+/** The vehicle into figures: what to tape first, the map, the sheet, and each panel in full. */
 export function Tape() {
-  const { plan, edit, fmt, mayPlan } = useJob()
+  const { plan, edit, fmt, mayTape, jobId } = useJob()
+  const guided = useSearchParams().get('guide') === '1'
   const [picked, setPicked] = useState<string | null>(null)
-  const [name, setName] = useState('')
-  const grid = useRef<HTMLTableElement>(null)
   const [wanted, setWanted] = useState('')
-  const { lengthUnit: unit, locale } = fmt.units
-  const format = (mm: number) => fmt.length(mm).text
-  const shown = plan.panels.filter((p) => p.name.toLowerCase().includes(wanted.trim().toLowerCase()))
+  const full = useRef<HTMLDivElement>(null)
+  const { lengthUnit: unit } = fmt.units
   const current = plan.panels.find((p) => p.id === picked) ?? plan.panels[0]
-
-  const go = (row: number, column: number) => {
-    const cell = grid.current?.querySelector<HTMLElement>(`[data-cell="${row}:${column}"]`)
-    cell?.focus()
-    return cell !== null && cell !== undefined
-  }
-  const keys = (event: KeyboardEvent<HTMLElement>) => {
-    const at = (event.target as HTMLElement).closest<HTMLElement>('[data-cell]')?.dataset.cell?.split(':').map(Number)
-    if (!at) return
-    const [row = 0, column = 0] = at
-    const isSelect = event.target instanceof HTMLSelectElement
-    const box = event.target instanceof HTMLInputElement && event.target.type === 'text' ? event.target : null
-    const whole = box !== null && box.selectionStart === 0 && box.selectionEnd === box.value.length
-    const move = (r: number, c: number) => {
-      if (go(r, c)) event.preventDefault()
-    }
-    if (event.key === 'Enter') {
-      event.preventDefault()
-      if (column === 3) go(row, 4)
-      else if (!go(row + 1, column === 4 ? 3 : column)) go(shown.length, 0)
-    } else if (event.key === 'ArrowDown' && !isSelect) move(row + 1, row + 1 === shown.length ? 0 : column)
-    else if (event.key === 'ArrowUp' && !isSelect) move(row - 1, column)
-    else if (event.key === 'ArrowRight' && (!box || whole || box.selectionStart === box.value.length) && !isSelect)
-      move(row, column + 1)
-    else if (event.key === 'ArrowLeft' && (!box || whole || box.selectionEnd === 0) && !isSelect) move(row, column - 1)
-  }
-  const add = () => {
-    const wantedName = name.trim()
-    if (wantedName === '' || plan.panels.length >= MAX_PANELS) return
-    edit((p) => addPanel(p, wantedName))
-    setName('')
-    // The new row is there after the next paint; the hand goes on to its width.
-    requestAnimationFrame(() => requestAnimationFrame(() => go(shown.length, 3)))
-  }
+  const share = tapedShare(plan.panels)
+  const path = usePathname()
+  const guide = (on: boolean) => window.history.pushState(null, '', on ? `${path}?guide=1` : path)
+  if (guided && mayTape) return <GuidedTape plan={plan} edit={edit} fmt={fmt} onClose={() => guide(false)} />
   return (
     <>
       <div className="bench-head">
         <h1>Tape</h1>
         <span className="label">
-          {plan.panels.length} panels · a bare number is in {unit} · also 37 1/2, 37.5in, 3&apos;1&quot;, 95cm, 0.95 m
+          {plan.panels.length} panels, {share.taped} of {share.all} figures taped · a bare number is in {unit} · also 37
+          1/2, 37.5in, 3&apos;1&quot;, 95cm, 0.95 m
         </span>
         <span className="spacer" />
-        <FilterBox label="Filter panels" width={180} value={wanted} onText={setWanted} />
+        <button type="button" className="btn btn-primary" disabled={!mayTape || plan.panels.length === 0} onClick={() => guide(true)}>
+          Guided tape
+        </button>
+        <FilterBox label="Filter panels" width={160} value={wanted} onText={setWanted} />
       </div>
       <Findings stage="tape" limit={4} />
-      <fieldset disabled={!mayPlan}>
-        <div className="plate scroll-x p-2">
-          <table className="tape-grid" ref={grid} onKeyDown={keys}>
-            <thead>
-              <tr>
-                {COLUMNS.map((c) => (
-                  <th key={c} scope="col">
-                    {c}
-                  </th>
-                ))}
-                <th scope="col">
-                  <span className="visually-hidden">Remove</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {shown.map((p, row) => {
-                const length = (
-                  column: number,
-                  field: 'widthMm' | 'heightMm' | 'crownMm' | 'crownOverMm' | 'cornerRadiusMm',
-                  label: string,
-                  optional: boolean,
-                ) => (
-                  <td data-assumed={p.assumed.includes(field)}>
-                    <LengthInput
-                      data-cell={`${row}:${column}`}
-                      aria-label={`${p.name}, ${label}`}
-                      mm={optional && p[field] === 0 ? null : p[field]}
-                      unit={unit}
-                      format={format}
-                      optional={optional}
-                      max={field === 'crownMm' ? 1500 : field === 'cornerRadiusMm' ? 2000 : MAX_PANEL_MM}
-                      onValue={(mm) =>
-                        edit((plan) =>
-                          changePanel(plan, p.id, (was) => {
-                            if (field === 'widthMm' || field === 'heightMm')
-                              return setSize(was, field, mm ?? was[field])
-                            if (field === 'cornerRadiusMm') return { ...was, cornerRadiusMm: mm }
-                            // A crown without its straightedge means nothing: half a metre or the panel's width, assumed until typed.
-                            const over =
-                              field === 'crownMm' && (mm ?? 0) > 0 && was.crownOverMm === 0
-                                ? {
-                                    crownOverMm: Math.min(was.widthMm, was.heightMm, 1000),
-                                    assumed: [...was.assumed, 'crownOverMm'],
-                                  }
-                                : {}
-                            return {
-                              ...was,
-                              [field]: mm ?? 0,
-                              ...over,
-                              ...(field === 'crownOverMm' ? { assumed: was.assumed.filter((f) => f !== field) } : {}),
-                            }
-                          }),
-                        )
-                      }
-                    />
-                  </td>
-                )
-                return (
-                  <tr
-                    key={p.id}
-                    id={p.id}
-                    data-off={!p.wrap}
-                    aria-selected={p.id === current?.id}
-                    onFocus={() => setPicked(p.id)}
-                  >
-                    <td style={{ minWidth: 150 }}>
-                      <input
-                        data-cell={`${row}:0`}
-                        type="text"
-                        aria-label={`Name of ${p.name}`}
-                        value={p.name}
-                        maxLength={120}
-                        style={p.id === current?.id ? { fontWeight: 650 } : undefined}
-                        onChange={(e) =>
-                          e.target.value.trim() !== '' &&
-                          edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, name: e.target.value })))
-                        }
-                      />
-                    </td>
-                    <td style={{ minWidth: 112 }}>
-                      <WordSelect
-                        list="panel"
-                        locale={locale}
-                        data-cell={`${row}:1`}
-                        aria-label={`${p.name}, kind`}
-                        value={p.kind}
-                        onCode={(code) => edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, kind: code })))}
-                      />
-                    </td>
-                    <td style={{ minWidth: 76 }}>
-                      <select
-                        data-cell={`${row}:2`}
-                        aria-label={`${p.name}, side`}
-                        value={p.side}
-                        onChange={(e) =>
-                          edit((plan) =>
-                            changePanel(plan, p.id, (was) => ({ ...was, side: e.target.value as typeof p.side })),
-                          )
-                        }
-                      >
-                        {SIDES.map((s) => (
-                          <option key={s} value={s}>
-                            {word('side', s, locale)}
-                          </option>
-                        ))}
-                      </select>
-                    </td>
-                    {length(3, 'widthMm', 'width', false)}
-                    {length(4, 'heightMm', 'height', false)}
-                    {length(5, 'crownMm', 'crown', true)}
-                    {length(6, 'crownOverMm', 'straightedge', true)}
-                    {length(7, 'cornerRadiusMm', 'corner radius', true)}
-                    <td className="text-center" style={{ width: 44 }}>
-                      <input
-                        data-cell={`${row}:8`}
-                        type="checkbox"
-                        aria-label={`Wrap ${p.name}`}
-                        style={{ width: 'auto' }}
-                        checked={p.wrap}
-                        onChange={(e) =>
-                          edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, wrap: e.target.checked })))
-                        }
-                      />
-                    </td>
-                    <td style={{ width: 34 }}>
-                      <button
-                        type="button"
-                        className="btn btn-link btn-sm p-1"
-                        aria-label={`Remove ${p.name}`}
-                        tabIndex={-1}
-                        onClick={() => edit((plan) => removePanel(plan, p.id))}
-                      >
-                        ×
-                      </button>
-                    </td>
-                  </tr>
-                )
-              })}
-              <tr>
-                <td colSpan={10}>
-                  <input
-                    data-cell={`${shown.length}:0`}
-                    type="text"
-                    aria-label="Name of a new panel"
-                    placeholder={
-                      plan.panels.length === 0
-                        ? 'Type the first panel: bonnet, then Enter'
-                        : 'New panel: its name, then Enter'
-                    }
-                    value={name}
-                    maxLength={120}
-                    onChange={(e) => setName(e.target.value)}
-                    onKeyDown={(e) => {
-                      if (e.key !== 'Enter' || name.trim() === '') return
-                      e.preventDefault()
-                      e.stopPropagation()
-                      add()
-                    }}
-                  />
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          {plan.panels.length > 0 && shown.length === 0 && <p className="m-2">No panel matches “{wanted}”.</p>}
-        </div>
-        {plan.panels.some((p) => p.assumed.length > 0) && (
-          <p className="label mt-1 mb-0">Hatched cells are assumed until they are taped.</p>
-        )}
-        {current && <PanelSheet key={current.id} panel={current} />}
+      <fieldset disabled={!mayTape}>
+        <TapeFirst plan={plan} edit={edit} fmt={fmt} onPick={setPicked} />
       </fieldset>
+      {plan.panels.length > 0 && (
+        <SkinPlate
+          layers={['state', 'size', 'edges', 'surface', 'film', 'contrast']}
+          selected={picked ? [picked] : []}
+          onSelect={(ids) => setPicked(ids.at(-1) ?? null)}
+          onOpen={(id) => {
+            setPicked(id)
+            full.current?.scrollIntoView({ block: 'start' })
+          }}
+          height={360}
+        />
+      )}
+      <fieldset disabled={!mayTape}>
+        <MeasureGrid plan={plan} edit={edit} fmt={fmt} wanted={wanted} picked={current?.id ?? null} onPick={setPicked} />
+        <SheetTools />
+        <div ref={full}>
+          {current && <PanelSheet key={current.id} panel={current} plan={plan} edit={edit} fmt={fmt} disabled={!mayTape} />}
+        </div>
+      </fieldset>
+      <p className="label mt-3 mb-0">
+        <a href={`/jobs/${jobId}/skin`}>The skin alone, on one page</a>
+      </p>
     </>
   )
-}
+} // prettier-ignore
+
+/** What the whole sheet can do: fill, bring in, send out, keep for the next job. */
+function SheetTools() {
+  const { plan, edit, fmt, jobId, mayPlan } = useJob()
+  const [said, setSaid] = useState<string[]>([])
+  const [libraryId] = useState(newId)
+  const format = (mm: number) => fmt.length(mm).text
+  const bring = async (file: File | undefined) => {
+    if (!file) return
+    if (file.size > MAX_FILE_BYTES) return setSaid([faultText({ code: 'too_large', facts: { limit: MAX_FILE_BYTES } })])
+    const rows = readCsv(await file.text())
+    const read = rows.ok ? panelsFromTable(rows.value, plan.panels) : rows
+    if (!read.ok) return setSaid(['Nothing was taken from the file.', ...tableFaults(read.error)])
+    const { changed, added } = read.value
+    edit((p) => {
+      const again = rows.ok ? panelsFromTable(rows.value, p.panels) : rows
+      return again.ok ? { ...p, panels: again.value.panels } : p
+    })
+    setSaid([`${changed} panels changed, ${added} added.`])
+  }
+  const keep = async () => {
+    const known = plan.vehicle.libraryId
+    const out = await call(keepVehicle, { id: libraryId, basedOn: 0, measured: vehicleOf(plan), summary: `Kept from ${plan.name}`, fromJob: jobId }) // prettier-ignore
+    if (!out.ok) return setSaid([out.error.code === 'changed_meanwhile' ? 'It is in the library already.' : faultText(out.error)]) // prettier-ignore
+    if (!known) edit((p) => ({ ...p, vehicle: { ...p.vehicle, libraryId } }))
+    setSaid([`${plan.vehicle.name} is in the library for the next job.`])
+  }
+  return (
+    <div className="d-flex gap-2 align-items-center flex-wrap my-2">
+      <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => edit(fillRight)} disabled={plan.panels.length === 0}>
+        Fill right side from left
+      </button>
+      <label className="d-flex gap-1 align-items-center label">
+        Tolerance
+        <span style={{ width: 70 }}>
+          <LengthInput className="form-control form-control-sm" aria-label="Tolerance between panels" mm={plan.vehicle.toleranceMm} unit={fmt.units.lengthUnit} format={format} min={1} max={200} onValue={(mm) => edit((p) => ({ ...p, vehicle: { ...p.vehicle, toleranceMm: mm ?? p.vehicle.toleranceMm } }))} />
+        </span>
+      </label>
+      <span className="ms-auto d-flex gap-2 flex-wrap align-items-center">
+        <label className="btn btn-outline-primary btn-sm mb-0">
+          Bring in CSV
+          <input type="file" accept=".csv,text/csv" className="visually-hidden" aria-label="Measurement sheet as CSV" onChange={(e) => { void bring(e.target.files?.[0]); e.target.value = '' }} />
+        </label>
+        <a className="btn btn-outline-primary btn-sm" href={`/jobs/${jobId}/panels.csv`}>
+          CSV
+        </a>
+        <a className="btn btn-outline-primary btn-sm" href={`/jobs/${jobId}/measure.pdf`} target="_blank">
+          Blank sheet (PDF)
+        </a>
+        <button type="button" className="btn btn-outline-primary btn-sm" disabled={!mayPlan || plan.panels.length === 0} onClick={() => void keep()}>
+          Keep in the library
+        </button>
+      </span>
+      {said.length > 0 && (
+        <div className="w-100 plate py-2" role="status">
+          {said.map((s) => (
+            <div key={s}>{s}</div>
+          ))}
+        </div>
+      )}
+    </div>
+  )
+} // prettier-ignore

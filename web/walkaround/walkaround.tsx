@@ -1,10 +1,14 @@
 'use client'
 
 import type { Plan } from '@/core/plan/schema'
+import { bodyContrast, CONTRAST_WRAP_MM, STRONG_CONTRAST_DE } from '@/core/vehicle/walkaround-rules'
 import { WordSelect } from '@/web/kit/fields'
 import { freeId } from '@/core/plan/new-plan'
 import { useState } from 'react'
 import { Fig } from '@/web/job/figure'
+import { FeatureTable } from '@/web/kit/feature-table'
+import { DamageRecord } from './damage'
+import { Signature } from './signature'
 import { Cautions, Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { NumberInput } from '@/web/kit/quantity-input'
@@ -13,8 +17,9 @@ type Walk = Plan['walkaround']
 
 /** The look round the vehicle before anything is promised. */
 export function WalkaroundView() {
-  const { plan, edit, fmt, mayPlan } = useJob()
+  const { plan, edit, fmt, mayPlan, jobId } = useJob()
   const { walkaround: w } = plan
+  const contrast = bodyContrast(plan) ?? 0
   const set = (part: Partial<Walk>) => edit((p) => ({ ...p, walkaround: { ...p.walkaround, ...part } }))
   const paint = (part: Partial<Walk['paint']>) =>
     edit((p) => ({ ...p, walkaround: { ...p.walkaround, paint: { ...p.walkaround.paint, ...part } } }))
@@ -31,6 +36,10 @@ export function WalkaroundView() {
       <div className="bench-head">
         <h1>Walkaround</h1>
         <span className="label">what removal and warranty will hang on</span>
+        <span className="spacer" />
+        <a className="btn btn-outline-primary btn-sm" href={`/jobs/${jobId}/inspection.pdf`} target="_blank">
+          Inspection (PDF)
+        </a>
       </div>
       <Findings stage="walkaround" />
       <fieldset disabled={!mayPlan}>
@@ -79,6 +88,12 @@ export function WalkaroundView() {
           </div>
           <p className="mt-2 mb-0">
             <span className="label">Contrast against the film</span> <Fig id="walkaround/contrast" />
+            {contrast >= STRONG_CONTRAST_DE && (
+              <span className="d-block">
+                Strong: a separate piece for each panel, {fmt.text(fmt.length(CONTRAST_WRAP_MM))} deeper wrap-under (in
+                the cut sizes already), and the cut on the neighbour’s side of every gap.
+              </span>
+            )}
           </p>
         </section>
         <section className="plate mb-3">
@@ -119,9 +134,23 @@ export function WalkaroundView() {
             {choose('zone', 'Climate zone', 'zone', w.zone, (zone) => set({ zone }))}
           </div>
         </section>
-        <Damage />
-        <Hardware />
-        <section className="plate">
+        <section className="plate mb-3">
+          <h2>Repainted panels</h2>
+          <Lists list="repaints" />
+        </section>
+        <DamageRecord />
+        <section className="plate mb-3">
+          <h2>Hardware</h2>
+          <Lists list="hardware" />
+        </section>
+        <section className="plate mb-3">
+          <h2>Stays free of film</h2>
+          <Lists list="neverCover" />
+          <div className="mt-2">
+            <Cautions codes={['never_cover', 'airbag_trim']} />
+          </div>
+        </section>
+        <section className="plate mb-3">
           <label className="h2" htmlFor="walk-note">
             Note
           </label>
@@ -133,10 +162,8 @@ export function WalkaroundView() {
             value={w.note}
             onChange={(e) => set({ note: e.target.value })}
           />
-          <div className="mt-2">
-            <Cautions codes={['never_cover', 'airbag_trim']} />
-          </div>
         </section>
+        <Signature />
       </fieldset>
       <p className="label mt-2">
         Temperatures in {fmt.units.tempUnit === 'C' ? '°C' : '°F'}, lengths in {fmt.units.lengthUnit}; change both at
@@ -183,152 +210,56 @@ function TextField({
   )
 }
 
-function Damage() {
-  const { plan, edit } = useJob()
-  const list = plan.walkaround.damage
-  const set = (damage: Walk['damage']) => edit((p) => ({ ...p, walkaround: { ...p.walkaround, damage } }))
-  const change = (id: string, part: Partial<Walk['damage'][number]>) =>
-    set(list.map((d) => (d.id === id ? { ...d, ...part } : d)))
-  return (
-    <section className="plate mb-3">
-      <h2>Damage before the work</h2>
-      {list.length === 0 && <p className="label">None noted.</p>}
-      {list.map((d, i) => (
-        <div key={d.id} className="row g-2 mb-1">
-          <div className="col-3">
-            <WordSelect
-              list="damage"
-              className="form-select"
-              aria-label={`Damage ${i + 1}, kind`}
-              value={d.kind}
-              onCode={(code) => change(d.id, { kind: code })}
-            />
-          </div>
-          <div className="col-3">
-            <select
-              className="form-select"
-              aria-label={`Damage ${i + 1}, panel`}
-              value={d.panelId ?? ''}
-              onChange={(e) => change(d.id, { panelId: e.target.value || null })}
-            >
-              <option value="">no panel named</option>
-              {plan.panels.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.name}
-                </option>
-              ))}
-            </select>
-          </div>
-          <div className="col">
-            <input
-              className="form-control"
-              aria-label={`Damage ${i + 1}, note`}
-              placeholder="Where, how large"
-              maxLength={2000}
-              value={d.note}
-              onChange={(e) => change(d.id, { note: e.target.value })}
-            />
-          </div>
-          <div className="col-auto">
-            <button type="button" className="btn btn-link" onClick={() => set(list.filter((x) => x.id !== d.id))}>
-              Remove
-            </button>
-          </div>
-        </div>
-      ))}
-      <button
-        type="button"
-        className="btn btn-outline-primary btn-sm mt-1"
-        onClick={() =>
-          set([
-            ...list,
-            {
-              id: freeId(
-                'd1',
-                list.map((d) => d.id),
-              ),
-              panelId: null,
-              kind: 'chip',
-              note: '',
-            },
-          ])
-        }
-      >
-        Add damage
-      </button>
-    </section>
-  )
-}
+type Hardware = Walk['hardware'][number]
+type Repaint = Walk['repaints'][number]
+type NeverCover = Walk['neverCover'][number]
 
-function Hardware() {
-  const { plan, edit } = useJob()
-  const list = plan.walkaround.hardware
-  const set = (hardware: Walk['hardware']) => edit((p) => ({ ...p, walkaround: { ...p.walkaround, hardware } }))
-  const change = (id: string, part: Partial<Walk['hardware'][number]>) =>
-    set(list.map((h) => (h.id === id ? { ...h, ...part } : h)))
+/** Small lists of the walkaround: what comes off, what was painted again, what stays free. */
+function Lists({ list }: { list: 'hardware' | 'repaints' | 'neverCover' }) {
+  const { plan, edit, fmt } = useJob()
+  const panels = plan.panels.map((p) => [p.id, p.name] as const)
+  const rows = <K extends typeof list>(key: K) => (change: (rows: Walk[K]) => Walk[K]) =>
+    edit((p) => ({ ...p, walkaround: { ...p.walkaround, [key]: change(p.walkaround[key]) } }))
+  const id = (first: string) => freeId(first, plan.walkaround[list].map((x) => x.id)) // prettier-ignore
+  const panel = { key: 'panelId', label: 'Panel', kind: 'choice', options: panels, none: 'no panel named', width: 130 } as const
+  if (list === 'hardware')
+    return (
+      <FeatureTable<Hardware>
+        rows={plan.walkaround.hardware}
+        fmt={fmt}
+        columns={[
+          { key: 'name', label: 'Part', kind: 'text', required: true, width: 160 },
+          { key: 'way', label: 'Way', kind: 'word', list: 'hardware', width: 120 },
+          { key: 'minutes', label: 'Minutes', kind: 'number', max: 600, optional: true },
+          { key: 'who', label: 'Who', kind: 'text', width: 120 },
+        ]}
+        onRows={(f) => rows('hardware')((r) => f(r).map((h) => ({ ...h, minutes: h.minutes ?? 0 })))}
+        naming={(_, i) => `Hardware ${i + 1}`}
+        make={() => ({ id: id('h1'), name: 'Part', way: 'remove', minutes: 10, who: '' })}
+        add="Add hardware"
+      />
+    )
+  if (list === 'repaints')
+    return (
+      <FeatureTable<Repaint>
+        rows={plan.walkaround.repaints}
+        fmt={fmt}
+        columns={[panel, { key: 'on', label: 'Painted on', kind: 'date' }, { key: 'note', label: 'Note', kind: 'text', max: 2000, width: 200 }]}
+        onRows={rows('repaints')}
+        naming={(_, i) => `Repaint ${i + 1}`}
+        make={() => ({ id: id('r1'), panelId: null, on: null, note: '' })}
+        add="Add a repainted panel"
+      />
+    )
   return (
-    <section className="plate mb-3">
-      <h2>Hardware</h2>
-      {list.length === 0 && <p className="label">Nothing listed.</p>}
-      {list.map((h, i) => (
-        <div key={h.id} className="row g-2 mb-1">
-          <div className="col">
-            <input
-              className="form-control"
-              aria-label={`Hardware ${i + 1}, name`}
-              maxLength={120}
-              value={h.name}
-              onChange={(e) => e.target.value.trim() !== '' && change(h.id, { name: e.target.value })}
-            />
-          </div>
-          <div className="col-3">
-            <WordSelect
-              list="hardware"
-              className="form-select"
-              aria-label={`Hardware ${i + 1}, way`}
-              value={h.way}
-              onCode={(code) => change(h.id, { way: code })}
-            />
-          </div>
-          <div className="col-2">
-            <NumberInput
-              className="form-control"
-              aria-label={`Hardware ${i + 1}, minutes`}
-              value={h.minutes}
-              min={0}
-              max={600}
-              optional
-              onValue={(minutes) => change(h.id, { minutes: minutes ?? 0 })}
-            />
-          </div>
-          <div className="col-auto d-flex align-items-center label">min</div>
-          <div className="col-auto">
-            <button type="button" className="btn btn-link" onClick={() => set(list.filter((x) => x.id !== h.id))}>
-              Remove
-            </button>
-          </div>
-        </div>
-      ))}
-      <button
-        type="button"
-        className="btn btn-outline-primary btn-sm mt-1"
-        onClick={() =>
-          set([
-            ...list,
-            {
-              id: freeId(
-                'h1',
-                list.map((h) => h.id),
-              ),
-              name: 'Part',
-              way: 'remove',
-              minutes: 10,
-            },
-          ])
-        }
-      >
-        Add hardware
-      </button>
-    </section>
+    <FeatureTable<NeverCover>
+      rows={plan.walkaround.neverCover}
+      fmt={fmt}
+      columns={[{ key: 'kind', label: 'Place', kind: 'word', list: 'neverCover', width: 160 }, panel, { key: 'note', label: 'Note', kind: 'text', max: 2000, width: 200 }]}
+      onRows={rows('neverCover')}
+      naming={(_, i) => `Free place ${i + 1}`}
+      make={() => ({ id: id('n1'), kind: 'sensor', panelId: null, note: '' })}
+      add="Add a place"
+    />
   )
-}
+} // prettier-ignore

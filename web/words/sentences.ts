@@ -13,6 +13,15 @@ const mm = (f: Facts, key: string, fmt: Formatter) => fmt.text(fmt.quantity(Numb
 const pct = (f: Facts, key: string, fmt: Formatter) => fmt.text(fmt.percent(Number(f[key])))
 const deg = (f: Facts, key: string, fmt: Formatter) => fmt.text(fmt.temp(Number(f[key])))
 
+/** How a wrong figure may have come about. */
+const SLIPS: Record<string, string> = {
+  tenth: 'A nought may be missing.',
+  tenfold: 'There may be a nought too many.',
+  inches: 'It may have been read in inches.',
+  digits: 'Two digits may be the wrong way round.',
+}
+const slip = (f: Facts): string => SLIPS[String(f.slip ?? '')] ?? ''
+
 const FINDINGS: Record<string, Say> = {
   paint_unknown: () =>
     'Paint origin is not recorded. Removal and warranty hang on it: ask the customer before anything is promised.',
@@ -30,6 +39,16 @@ const FINDINGS: Record<string, Say> = {
     `${f.condition === 'rust' ? 'Rust' : 'Peeling clear coat'}: film will not hold and will take paint with it. Have it repaired first.`,
   damage_blocks: (f) =>
     `${f.kind === 'rust' ? 'Rust' : 'Peeling clear coat'}${f.panel ? ` on ${f.panel}` : ''} has to be repaired before that panel is wrapped.`,
+  damage_waived: (f) =>
+    `${f.kind === 'rust' ? 'Rust' : 'Peeling clear coat'}${f.panel ? ` on ${f.panel}` : ''} waived by ${f.by}: ${f.reason}`,
+  panel_repaint_undated: (f) => `${f.panel || 'A panel'} was repainted, but not when. Ask: fresh paint has to gas out.`,
+  panel_repaint_fresh: (f) =>
+    `${f.panel || 'A panel'} was repainted ${f.days} days ago. Let it gas out ${f.wait} days more, unless the paint’s own sheet says otherwise.`,
+  panel_repaint_may_lift: (f) => `${f.panel || 'A panel'} was repainted: paint may lift there at removal.`,
+  never_cover_listed: (f) => `${f.count} ${f.count === 1 ? 'place stays' : 'places stay'} free of film.`,
+  signed_before_change: (f) => `${f.name} signed before something here was changed. Show it and have it signed again.`,
+  panels_blocked: (f) =>
+    `${f.count} ${f.count === 1 ? 'panel is' : 'panels are'} blocked by the walkaround (${f.first} first): repair it, waive it with a reason, or leave it unwrapped.`,
   damage_recorded: (f) => `${f.count} damage ${f.count === 1 ? 'note' : 'notes'} recorded before the work.`,
   hardware_without_minutes: (f) =>
     `${f.count} part${f.count === 1 ? '' : 's'} to take off without minutes: the run sheet counts them as none.`,
@@ -41,13 +60,32 @@ const FINDINGS: Record<string, Say> = {
   figures_assumed: (f) =>
     `${f.count} ${f.count === 1 ? 'panel has' : 'panels have'} figures that are assumed, not taped (${f.first}${Number(f.count) > 1 ? ' and others' : ''}). They are hatched below.`,
   edge_missing: (f) => `${f.panel}: the ${f.at} edge is missing.`,
+  against_style: (f, fmt) =>
+    `${f.panel}: ${f.field === 'widthMm' ? 'width' : 'height'} ${mm(f, 'value_mm', fmt)}, where this vehicle’s key lengths give about ${mm(f, 'expected_mm', fmt)}. ${slip(f) || 'Tape it once more.'}`,
   edge_against_size: (f, fmt) =>
-    `${f.panel}: ${f.at} edge ${mm(f, 'edge_mm', fmt)} does not go with ${mm(f, 'size_mm', fmt)} across. One of the two is probably wrong.`,
+    `${f.panel}: ${f.at} edge ${mm(f, 'edge_mm', fmt)} does not go with ${mm(f, 'size_mm', fmt)} across. ${slip(f) || 'One of the two is probably wrong.'}`,
+  rise_too_large: (f, fmt) =>
+    `${f.panel}: the ${f.at} edge rises ${mm(f, 'rise_mm', fmt)} on a length of ${mm(f, 'length_mm', fmt)}. No curve does that: measure the edge round its curve.`,
+  outline_impossible: (f, fmt) =>
+    `${f.panel}: the ${f.at} edge (${mm(f, 'edge_mm', fmt)}) is longer than all the others together (${mm(f, 'others_mm', fmt)}). The outline cannot close; correct that edge.`,
+  outline_open: (f, fmt) =>
+    `${f.panel}: the outline does not close by ${mm(f, 'gap_mm', fmt)}. The ${f.at} edge (${mm(f, 'edge_mm', fmt)}) is probably wrong: ${mm(f, 'likely_mm', fmt)} would close it.`,
+  straightedge_too_long: (f, fmt) =>
+    `${f.panel}: a straightedge of ${mm(f, 'over_mm', fmt)} does not lie on a panel ${mm(f, 'size_mm', fmt)} from corner to corner.`,
+  feature_off_panel: (f) => `${f.panel}: ${f.what} lies partly off the panel. Check where it is.`,
+  holes_take_all: (f) => `${f.panel}: its holes take up all of it. Check their sizes.`,
+  area_impossible: (f, fmt) =>
+    `${f.panel}: its outline has ${fmt.text(fmt.area(Number(f.area_mm2)))}, more than width times height (${fmt.text(fmt.area(Number(f.box_mm2)))}). A size or an edge is wrong.`,
+  girth_impossible: (f, fmt) =>
+    `The ${f.side} side’s panels add up to ${mm(f, 'sum_mm', fmt)}, more than the vehicle’s ${mm(f, 'length_mm', fmt)}. ${f.panel} (${mm(f, 'value_mm', fmt)}) is probably wrong: about ${mm(f, 'likely_mm', fmt)} is to be expected.`,
+  edges_meet_nothing: (f) =>
+    `${f.count} ${f.count === 1 ? 'edge meets' : 'edges meet'} a gap to a neighbour that is not named (${f.first} first). Name it, or say what is there.`,
   neighbour_missing: (f) => `${f.panel}: the ${f.at} edge meets “${f.neighbour}”, which is no panel of this vehicle.`,
+  neighbour_itself: (f) => `${f.panel}: the ${f.at} edge meets the panel itself.`,
   edges_disagree: (f, fmt) =>
-    `${f.panel} and ${f.other} share an edge but measure ${mm(f, 'a_mm', fmt)} and ${mm(f, 'b_mm', fmt)}.`,
+    `${f.panel} and ${f.other} share an edge but measure ${mm(f, 'a_mm', fmt)} and ${mm(f, 'b_mm', fmt)}. ${f.wrong ? `${f.wrong} is probably wrong. ` : ''}${slip(f)}`,
   mirror_differs: (f, fmt) =>
-    `${f.panel} and ${f.other} should mirror each other: ${mm(f, 'a_mm', fmt)} against ${mm(f, 'b_mm', fmt)}.`,
+    `${f.panel} and ${f.other} should mirror each other: ${mm(f, 'a_mm', fmt)} against ${mm(f, 'b_mm', fmt)}. ${f.wrong ? `${f.wrong} is probably wrong. ` : ''}${slip(f)}`,
   no_film: () => 'No film is chosen yet.',
   unfit_paint: (f) =>
     `${f.film}: not on ${f.condition === 'rust' ? 'rust' : 'peeling clear coat'}. No film holds on it.`,
@@ -66,6 +104,43 @@ const FINDINGS: Record<string, Say> = {
   short_warranty: (f) => `${f.film}: shortest warranty in this zone is ${f.months} months. Tell the customer.`,
   no_warranty_zone: (f) => `${f.film}: its sheet gives no warranty for this climate zone.`,
   torch_gloss_only: (f) => `A torch is for gloss film only, and never near solvent. ${f.film} is not gloss.`,
+  veto_edges: (f) =>
+    `${f.film}: its sheet sets edges ${f.order === 'press_then_heat' ? 'press, then heat' : 'heat, then press'}. The sheet wins.`,
+  veto_too_warm: (f, fmt) =>
+    `${f.film} is shaped up to ${deg(f, 'max_c', fmt)}; laying at ${deg(f, 'want_c', fmt)} and more is past its sheet.`,
+  veto_too_cool: (f, fmt) =>
+    `${f.film} is shaped from ${deg(f, 'min_c', fmt)}; warming to ${deg(f, 'want_c', fmt)} does not soften it.`,
+  veto_nothing_to_relax: (f) => `${f.film} keeps no tension from the roll: relaxing it first changes nothing.`,
+  fit_blocked: (f) =>
+    `${f.panel} is blocked: ${f.why === 'rust' ? 'rust' : f.why === 'repaint' ? 'fresh repaint' : 'loose clear coat'}.`,
+  fit_stretch: (f, fmt) => `${f.panel} takes ${pct(f, 'value', fmt)}; the film bears ${pct(f, 'limit', fmt)}.`,
+  fit_calendered_curve: () => 'Calendered film shrinks back from compound curves.',
+  fit_sheet_curve: () => 'Sheet goods take flat or single-bent panels only.',
+  fit_chrome_curve: () => 'Chrome will not take every curve: inlays and seams.',
+  fit_deep_recess: () => 'It will not stay in a bridged recess: feed it, inlay it, or take cast film.',
+  fit_width: (f, fmt) =>
+    `The piece is ${mm(f, 'piece_mm', fmt)}; the widest roll ${mm(f, 'roll_mm', fmt)}. A seam is needed.`,
+  fit_length: (f, fmt) => `The piece is ${mm(f, 'piece_mm', fmt)} long; the longest roll ${mm(f, 'roll_mm', fmt)}.`,
+  fit_direction: () => 'Directional: the same way up as the other sides.',
+  fit_air: (f, fmt) =>
+    `The shop has ${deg(f, 'c', fmt)}; the sheet asks for ${deg(f, 'min_c', fmt)} to ${deg(f, 'max_c', fmt)}.`,
+  fit_plastic_heat: (f, fmt) => `Post-heat from ${deg(f, 'min_c', fmt)} softens plastic parts. Ask the part’s maker.`,
+  fit_contrast: (f) =>
+    `Strong contrast to the body (ΔE ${f.delta_e}): deeper wrap-under, separate pieces, cut on the far side.`,
+  fit_no_warranty: (f) => `No warranty in the ${f.zone} zone on ${f.surface} panels.`,
+  no_climate: () => 'Nobody has read the shop’s air yet. Log a reading to check the film’s range and the dew point.',
+  air_out_of_range: (f, fmt) =>
+    `The shop’s air is ${deg(f, 'c', fmt)}; ${f.film} asks for ${deg(f, 'min_c', fmt)} to ${deg(f, 'max_c', fmt)}.`,
+  surface_near_dew: (f, fmt) =>
+    `The surface is ${deg(f, 'surface_c', fmt)}, the dew point ${deg(f, 'dew_c', fmt)}: less than ${f.margin} °C apart, so it may be damp. Warm it or dry the air before anything is stuck.`,
+  surface_too_cold: (f, fmt) =>
+    `The surface is ${deg(f, 'c', fmt)}; ${f.film} asks for at least ${deg(f, 'min_c', fmt)}.`,
+  room_never_warms: (f, fmt) =>
+    `A room at ${deg(f, 'air_c', fmt)} never brings the vehicle to ${deg(f, 'target_c', fmt)}. Heat the room first.`,
+  vehicle_sweats: (f, fmt) =>
+    `The vehicle comes in at ${deg(f, 'vehicle_c', fmt)}, under the dew point of ${deg(f, 'dew_c', fmt)}: water will settle on it. Let it warm and dry.`,
+  bring_in_by: (f, fmt) =>
+    `Bring the vehicle in by ${fmt.text(fmt.wallTime(String(f.at)))} (${fmt.text(fmt.minutes(Number(f.minutes)))} to warm and dry).`,
   stretch_over_limit: (f, fmt) =>
     `${f.panel} needs ${pct(f, 'value', fmt)} at the ${f.where === 'crown' ? 'crown' : f.where}, limit ${pct(f, 'limit', fmt)}. Film stretched past its limit lifts or tears.`,
   stretch_needs_post_heat: (f, fmt) =>
@@ -228,6 +303,30 @@ const FAULTS: Record<string, Say> = {
   recess_larger_than_panel: () => 'A recess is larger than its panel.',
   crown_deeper_than_half: () => 'The crown is deeper than half its straightedge. Check both figures.',
   too_many_pieces: () => 'Too many pieces for one layout.',
+  key_too_small: (f) =>
+    `Shorter than this body style goes (at least ${f.limit}). Choose another body, or check the tape.`,
+  key_too_big: (f) => `Longer than this body style goes (at most ${f.limit}). Choose another body, or check the tape.`,
+  changed_meanwhile: () => 'Somebody else changed it meanwhile. Reload, look, and make your change again.',
+  min_over_max: () => 'The lower end of a range is above its upper end.',
+  empty_table: () => 'There are no rows in it.',
+  too_many_rows: (f) => `${f.rows} rows are too many (limit ${f.limit}). Is it the right file?`,
+  missing_columns: () => 'These columns are missing.',
+  unknown_column: () => 'This column is not known. See the list of columns.',
+  column_twice: () => 'This column is there twice.',
+  ragged_row: (f) =>
+    `This row has ${f.cells} cells where the first has ${f.columns}. A quote or separator may be lost.`,
+  row_twice: (f) => `The same as in line ${f.other}.`,
+  not_a_word: (f) => `“${f.text}” is not one of: ${f.allowed}.`,
+  bad_panel: () => 'Cannot be taken as it is.',
+  bad_recess: (f) => `“${f.text}” is no recess. Write: name: 130 x 70 x 22 wall=45 open feed gap=60`,
+  bad_quotes: () => 'A quoted cell is not closed. Check the quotes.',
+  not_a_photo: () => 'This is not a photo that can be read. Use JPEG, PNG or WebP.',
+  photo_too_large: (f) =>
+    `The photo is too large (limit ${(Number(f.limit) / 1e6).toFixed(0)} MB). Send a smaller one.`,
+  too_many_photos: () => 'This job has all the photos it can hold.',
+  table: (f) => String(f.said),
+  paste_too_low: (f) => `${f.rows} rows were copied, but only ${f.room} panels follow here. Add panels first.`,
+  paste_too_wide: () => 'More columns were copied than the sheet has from here.',
   too_many_attempts: () => 'Too many attempts. Wait a few minutes, then try again.',
   wrong_sign_in: () => 'E-mail and password do not go together.',
 }

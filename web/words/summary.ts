@@ -2,7 +2,7 @@ import type { PlanEdit } from '@/core/plan/merge'
 
 const SECTION: Record<string, string> = {
   walkaround: 'Walkaround', name: 'Job name', customerRef: 'Customer reference', vehicle: 'Vehicle', method: 'Method',
-  layout: 'Roll layout', runSheet: 'Run sheet', note: 'Note', 'film/main': 'Main film',
+  layout: 'Roll layout', runSheet: 'Run sheet', note: 'Note', 'film/main': 'Main film', conditions: 'Conditions',
 } // prettier-ignore
 const FIELD: Record<string, string> = {
   widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownOverMm: 'straightedge', cornerRadiusMm: 'corner radius', edges: 'edges',
@@ -17,7 +17,7 @@ export function summarise(edits: readonly PlanEdit[]): string {
   const [first] = edits
   if (!first) return 'No change'
   const rest = edits.length > 1 ? ` and ${edits.length - 1} more` : ''
-  const what = SECTION[first.part] ?? first.name
+  const what = SECTION[first.part] ?? SECTION[first.part.split('/')[0] ?? ''] ?? first.name
   if (first.how !== 'changed') return `${what} ${first.how}${rest}`
   const field = first.field ? (FIELD[first.field] ?? first.field) : ''
   const [a, b] = [value(first.before), value(first.after)]

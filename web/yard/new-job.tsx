@@ -2,13 +2,16 @@
 
 import { zodResolver } from '@hookform/resolvers/zod'
 import { useRouter } from 'next/navigation'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import Modal from 'react-bootstrap/Modal'
-import { useForm } from 'react-hook-form'
+import { useForm, useWatch } from 'react-hook-form'
 import { z } from 'zod'
 import { MAX_FILE_BYTES } from '@/core/kit/json-guard'
 import { VEHICLE_KINDS } from '@/core/vehicle/schema'
 import { createJob } from '@/web/actions/jobs'
+import { listVehicles, type VehicleHead } from '@/web/actions/vehicles'
+import type { MemberUnits } from '@/web/words/format'
+import { StartWith, type Start } from './start-with'
 import { call, newId } from '@/web/kit/call'
 import { words } from '@/web/words/names'
 import { faultText } from '@/web/words/sentences'
@@ -23,19 +26,31 @@ const Fields = z.object({
 })
 type Fields = z.infer<typeof Fields>
 
-export function NewJob({ show, onHide, locale }: { show: boolean; onHide: () => void; locale: string }) {
+export function NewJob({ show, onHide, units }: { show: boolean; onHide: () => void; units: MemberUnits }) {
+  const { locale } = units
   const router = useRouter()
   const [fault, setFault] = useState<string | null>(null)
   // The same id again after a dead network: the job is made once.
   const [id, setId] = useState(newId)
-  const { register, handleSubmit, formState, reset } = useForm<Fields>({
+  const [start, setStart] = useState<Start>({ from: 'style', keys: {} })
+  const [vehicles, setVehicles] = useState<VehicleHead[]>([])
+  useEffect(() => {
+    if (show) void call(listVehicles, {}).then((out) => out.ok && setVehicles(out.value))
+  }, [show])
+  const { register, handleSubmit, formState, reset, control } = useForm<Fields>({
     resolver: zodResolver(Fields),
     defaultValues: { kind: 'city_car', colourHex: '#b9bdc1', customerRef: '' },
   })
+  const kind = useWatch({ control, name: 'kind' })
   const make = async (v: Fields) => {
-    const out = await call(createJob, { ...v, id })
+    const out = await call(createJob, {
+      ...v,
+      id,
+      start: v.kind === 'other' && start.from === 'style' ? { from: 'nothing' } : start,
+    })
     if (!out.ok) return setFault(faultText(out.error))
     setId(newId())
+    setStart({ from: 'style', keys: {} })
     reset()
     router.push(`/jobs/${out.value.id}/walkaround`)
   }
@@ -72,7 +87,7 @@ export function NewJob({ show, onHide, locale }: { show: boolean; onHide: () => 
     </div>
   )
   return (
-    <Modal show={show} onHide={onHide} aria-labelledby="new-job-title">
+    <Modal show={show} onHide={onHide} size="lg" aria-labelledby="new-job-title">
       <form onSubmit={handleSubmit(make)} noValidate>
         <Modal.Header closeButton>
           <Modal.Title as="h2" id="new-job-title">
@@ -99,6 +114,7 @@ export function NewJob({ show, onHide, locale }: { show: boolean; onHide: () => 
             {field('colourName', 'Body colour')}
             {field('colourHex', 'Nearest shade', { type: 'color' })}
           </div>
+          <StartWith key={kind} kind={kind} start={start} onStart={setStart} vehicles={vehicles} units={units} />
           {fault && (
             <p className="text-danger mt-3 mb-0" role="alert">
               {fault}

@@ -82,7 +82,7 @@ export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUn
           </div>
         </section>
       ))}
-      <NewJob show={adding} onHide={() => setAdding(false)} locale={units.locale} />
+      <NewJob show={adding} onHide={() => setAdding(false)} units={units} />
     </main>
   )
 }

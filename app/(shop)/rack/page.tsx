@@ -7,10 +7,10 @@ export const metadata = { title: 'Rack' }
 
 export default async function RackPage() {
   const { who, units, shop } = await memberOrDoor()
-  const { films, stock } = await rack(who)
+  const { all, stock } = await rack(who)
   return (
     <Rack
-      films={films}
+      all={all}
       stock={stock}
       units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
       mayReceive={(MAY.stock as readonly string[]).includes(who.role)}

@@ -1,0 +1,3 @@
+import { exportFilms } from '@/web/actions/film-files'
+
+export const GET = (): Promise<Response> => exportFilms('json')

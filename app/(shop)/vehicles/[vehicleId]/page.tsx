@@ -1,0 +1,23 @@
+import { notFound } from 'next/navigation'
+import { MAY } from '@/db/client'
+import { vehicleFile } from '@/db/queries/vehicles'
+import { memberOrDoor } from '@/web/actions/session'
+import { VehicleSheet } from '@/web/vehicles/vehicle-sheet'
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
+export const metadata = { title: 'Measured vehicle' }
+
+export default async function VehiclePage({ params }: { params: Promise<{ vehicleId: string }> }) {
+  const { vehicleId } = await params
+  const { who, units, shop } = await memberOrDoor()
+  const file = UUID.test(vehicleId) ? await vehicleFile(who, vehicleId) : null
+  if (!file) notFound()
+  return (
+    <VehicleSheet
+      key={file.head.head}
+      file={file}
+      units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
+      mayCorrect={(MAY.vehicles as readonly string[]).includes(who.role)}
+    />
+  )
+}

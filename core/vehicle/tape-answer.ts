@@ -1,0 +1,89 @@
+import type { Plan } from '../plan/schema'
+import { measuresFromOtherSide, otherSideId } from './mirror'
+import { setSize, taped } from './resize'
+import type { Panel } from './schema'
+
+/** One figure that the tape, the straightedge or the rule can give. */
+export interface TapeQuestion {
+  field: string
+  /** What is asked, as a code of the words, and the name of the edge or feature it is about. */
+  ask: 'width' | 'height' | 'crown' | 'crown_down' | 'corner_radius' | 'edge' | 'recess_depth' | 'body_line' | 'raised' | 'nose'
+  about: string
+  mm: number
+  /** Length of the straightedge that a crown is taken under. */
+  overMm: number | null
+  assumed: boolean
+} // prettier-ignore
+
+/** Every figure of a panel that can be asked for, in the order one takes them. */
+export function questionsOf(panel: Panel): TapeQuestion[] {
+  const q = (field: string, ask: TapeQuestion['ask'], mm: number, about = '', overMm: number | null = null): TapeQuestion => ({
+    field, ask, about, mm, overMm, assumed: panel.assumed.includes(field),
+  }) // prettier-ignore
+  const over = (own: number, size: number): number => (own > 0 ? own : Math.min(1000, Math.floor(size)))
+  return [
+    q('widthMm', 'width', panel.widthMm),
+    q('heightMm', 'height', panel.heightMm),
+    q('crownMm', 'crown', panel.crownMm, '', over(panel.crownOverMm, panel.widthMm)),
+    ...(panel.crownDownMm === null ? [] : [q('crownDownMm', 'crown_down', panel.crownDownMm, '', over(panel.crownDownOverMm, panel.heightMm))]),
+    ...(panel.cornerRadiusMm === null ? [] : [q('cornerRadiusMm', 'corner_radius', panel.cornerRadiusMm)]),
+    ...panel.edges.map((e) => q(`edges.${e.id}`, 'edge', e.lengthMm, e.id)),
+    ...panel.recesses.map((r) => q(`recesses.${r.id}`, 'recess_depth', r.depthMm, r.name)),
+    ...panel.bodyLines.map((l) => q(`bodyLines.${l.id}`, 'body_line', l.atMm, l.name)),
+    ...(panel.nose ? [q('nose', 'nose', panel.nose.radiusMm)] : []),
+  ] // prettier-ignore
+}
+
+/** A panel with one figure as taped. Zero and less are kept only where they mean something (a crown, a place). */
+export function withAnswer(panel: Panel, field: string, mm: number): Panel {
+  const [head = '', id = ''] = field.split('.')
+  const done = (p: Panel): Panel => taped(p, field)
+  switch (head) {
+    case 'widthMm':
+    case 'heightMm':
+      return setSize(panel, head, mm)
+    case 'crownMm':
+      return done({ ...panel, crownMm: mm, crownOverMm: panel.crownOverMm > 0 || mm === 0 ? panel.crownOverMm : Math.min(1000, Math.floor(panel.widthMm)) }) // prettier-ignore
+    case 'crownDownMm':
+      return done({ ...panel, crownDownMm: mm, crownDownOverMm: panel.crownDownOverMm > 0 || mm === 0 ? panel.crownDownOverMm : Math.min(1000, Math.floor(panel.heightMm)) }) // prettier-ignore
+    case 'cornerRadiusMm':
+      return done({ ...panel, cornerRadiusMm: mm })
+    case 'edges':
+      return done({ ...panel, edges: panel.edges.map((e) => (e.id === id ? { ...e, lengthMm: mm } : e)) })
+    case 'recesses':
+      return done({ ...panel, recesses: panel.recesses.map((r) => (r.id === id ? { ...r, depthMm: mm } : r)) })
+    case 'bodyLines':
+      return done({ ...panel, bodyLines: panel.bodyLines.map((l) => (l.id === id ? { ...l, atMm: mm } : l)) })
+    case 'nose':
+      return done({ ...panel, nose: panel.nose && { ...panel.nose, radiusMm: mm } })
+    default:
+      return done(panel)
+  }
+}
+
+/** A figure taped; the mirrored panel takes it too while its own is still assumed and both are said to mirror. */
+export function answerTape(plan: Plan, panelId: string, field: string, mm: number): Plan {
+  const panel = plan.panels.find((p) => p.id === panelId)
+  if (!panel) return plan
+  const twinId = otherSideId(panelId)
+  const twin = twinId === panelId || !panel.mirrored ? undefined : plan.panels.find((p) => p.id === twinId)
+  // Runs of a mirrored outline keep their ids, so one answer fits both.
+  const alike = twin?.mirrored && twin.assumed.includes(field)
+  return {
+    ...plan,
+    panels: plan.panels.map((p) =>
+      p.id === panelId ? withAnswer(p, field, mm) : alike && p.id === twinId ? withAnswer(p, field, mm) : p,
+    ),
+  }
+}
+
+/** All measures of the panel across taken over. */
+export function sameAsOtherSide(plan: Plan, panelId: string): Plan {
+  const own = plan.panels.find((p) => p.id === panelId)
+  const from = plan.panels.find((p) => p.id === otherSideId(panelId) && p.id !== panelId)
+  if (!own || !from) return plan
+  return { ...plan, panels: plan.panels.map((p) => (p.id === panelId ? measuresFromOtherSide(own, from) : p)) }
+}
+
+/** Everything still assumed about a panel taken as it stands: somebody looked, and it is so. */
+export const acceptPanel = (panel: Panel): Panel => ({ ...panel, assumed: [] })

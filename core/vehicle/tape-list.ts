@@ -1,0 +1,102 @@
+import type { FilmSheet } from '../film/schema'
+import type { Plan } from '../plan/schema'
+import { piecesOf } from '../roll/pieces'
+import { panelStretch } from '../stretch/panel-stretch'
+import { otherSideId } from './mirror'
+import { setSize } from './resize'
+import type { Panel } from './schema'
+
+/** How far an assumed figure may be from the tape's, as a share of itself (assumed). */
+export const SPREAD: Record<string, number> = { widthMm: 0.08, heightMm: 0.08, crownMm: 0.5, crownDownMm: 0.5, cornerRadiusMm: 0.5, edges: 0.08, recesses: 0.35 } // prettier-ignore
+
+/** One figure still to be taped, and what hangs on it. */
+export interface TapeItem {
+  panelId: string
+  /** As `assumed` names it. */
+  field: string
+  spread: number
+  /** Film that is more or less by it over its spread, mm². */
+  filmMm2: number
+  /** Worst stretch of the panel at the low and the high end [–]. */
+  stretch: [number, number]
+  /** Whether the film's limit lies between the two. */
+  decides: boolean
+  /** Film at stake, mm²: the difference in cut film, the stretch that may cost a second try, a piece that may have to be divided. */
+  stakeMm2: number
+  /** The mirrored panel that one measure settles too. */
+  also: string | null
+}
+
+const FALLBACK: Pick<FilmSheet, 'stretchLimit'> = { stretchLimit: 0.1 }
+
+/** A panel with one of its figures off by a factor. */
+export function offBy(panel: Panel, field: string, factor: number): Panel {
+  const [head, id = ''] = field.split('.')
+  switch (head) {
+    case 'widthMm':
+    case 'heightMm':
+      return setSize(panel, head, panel[head] * factor)
+    case 'crownMm':
+      return { ...panel, crownMm: panel.crownMm * factor }
+    case 'crownDownMm':
+      return { ...panel, crownDownMm: panel.crownDownMm === null ? null : panel.crownDownMm * factor }
+    case 'cornerRadiusMm':
+      return { ...panel, cornerRadiusMm: panel.cornerRadiusMm === null ? null : panel.cornerRadiusMm * factor }
+    case 'edges':
+      return { ...panel, edges: panel.edges.map((e) => (e.id === id ? { ...e, lengthMm: e.lengthMm * factor } : e)) }
+    case 'recesses':
+      return {
+        ...panel,
+        recesses: panel.recesses.map((r) => (r.id === id ? { ...r, depthMm: r.depthMm * factor } : r)),
+      }
+    default:
+      return panel
+  }
+}
+
+/**
+ * Every assumed figure of the panels to be wrapped, those that matter most first. Each is moved down and up by its spread
+ * and the panel's pieces and stretch are reckoned again: the order is computed, not written down.
+ */
+export function tapeList(plan: Plan): TapeItem[] {
+  const films = new Map(plan.film.sheets.map((s) => [s.id, s]))
+  const out: TapeItem[] = []
+  for (const panel of plan.panels) {
+    if (!panel.wrap || panel.assumed.length === 0) continue
+    const twin = panel.mirrored
+      ? plan.panels.find((p) => p.id === otherSideId(panel.id) && p.id !== panel.id)
+      : undefined
+    const film = films.get(panel.filmId ?? plan.film.mainId ?? '')
+    const limit = (film ?? FALLBACK).stretchLimit
+    const read = (p: Panel): { film: number; stretch: number } => {
+      const area = film
+        ? piecesOf(plan, p, film, false).reduce((s, x) => s + x.cutWidthMm * x.cutHeightMm, 0)
+        : (p.widthMm + 2 * plan.method.bleedMm) * (p.heightMm + 2 * plan.method.bleedMm)
+      return { film: area, stretch: film ? (panelStretch(plan, p, film).worst.value as number) : 0 }
+    }
+    const now = read(panel)
+    for (const field of panel.assumed) {
+      const spread = SPREAD[field.split('.')[0] ?? ''] ?? 0
+      if (twin?.assumed.includes(field) && panel.id.endsWith('-right')) continue
+      const [low, high] = spread > 0 ? [read(offBy(panel, field, 1 - spread)), read(offBy(panel, field, 1 + spread))] : [now, now] // prettier-ignore
+      const filmMm2 = Math.abs(high.film - low.film)
+      const stretch: [number, number] = [Math.min(low.stretch, high.stretch), Math.max(low.stretch, high.stretch)]
+      const decides = stretch[0] <= limit && stretch[1] > limit
+      const stake = filmMm2 + ((stretch[1] - stretch[0]) / Math.max(limit, 0.01)) * now.film * 0.5 + (decides ? now.film : 0) // prettier-ignore
+      out.push({ panelId: panel.id, field, spread, filmMm2, stretch, decides, stakeMm2: stake * (twin ? 2 : 1), also: twin?.id ?? null }) // prettier-ignore
+    }
+  }
+  return out.sort((a, b) => b.stakeMm2 - a.stakeMm2)
+}
+
+const RANK = { front: 0, left: 1, rear: 2, right: 3, centre: 4 } as const
+/** Panels as one walks round: the front, down the left side, the rear, up the right side, then what lies on top. */
+export function walkingOrder(panels: readonly Panel[]): Panel[] {
+  const at = new Map(panels.map((p, i) => [p.id, i]))
+  return [...panels].sort(
+    (a, b) =>
+      RANK[a.side] - RANK[b.side] ||
+      // Down the left side as the list goes, back up the right side.
+      ((at.get(a.id) ?? 0) - (at.get(b.id) ?? 0)) * (a.side === 'right' ? -1 : 1),
+  )
+}

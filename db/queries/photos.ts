@@ -1,0 +1,27 @@
+import { and, count, eq } from 'drizzle-orm'
+import { guarded, type Who } from '../client'
+import { job, photo } from '../schema'
+
+export const MAX_PHOTOS_PER_JOB = 200
+
+export const addPhoto = (
+  who: Who,
+  p: { id: string; jobId: string; width: number; height: number; bytes: Buffer },
+): Promise<'done' | 'not_found' | 'too_many_photos'> =>
+  guarded(who, 'photo', async (tx) => {
+    const [row] = await tx.select({ id: job.id }).from(job).where(and(eq(job.shopId, who.shopId), eq(job.id, p.jobId))) // prettier-ignore
+    if (!row) return 'not_found'
+    const [n] = await tx.select({ n: count() }).from(photo).where(and(eq(photo.shopId, who.shopId), eq(photo.jobId, p.jobId))) // prettier-ignore
+    if ((n?.n ?? 0) >= MAX_PHOTOS_PER_JOB) return 'too_many_photos'
+    await tx
+      .insert(photo)
+      .values({ ...p, shopId: who.shopId, by: who.name })
+      .onConflictDoNothing()
+    return 'done'
+  })
+
+export const photoBytes = (who: Who, id: string): Promise<Buffer | null> =>
+  guarded(who, 'read', async (tx) => {
+    const [row] = await tx.select({ bytes: photo.bytes }).from(photo).where(and(eq(photo.shopId, who.shopId), eq(photo.id, id))) // prettier-ignore
+    return row?.bytes ?? null
+  })

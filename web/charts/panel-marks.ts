@@ -1,0 +1,123 @@
+import type { Point } from '@/core/kit/plane'
+import { outlineOf } from '@/core/vehicle/outline'
+import type { Panel } from '@/core/vehicle/schema'
+import { questionsOf, type TapeQuestion } from '@/core/vehicle/tape-answer'
+
+/** A measure as it is drawn: a line with its figure, which can be pressed and typed. */
+export interface DimensionMark {
+  question: TapeQuestion
+  from: Point
+  to: Point
+  /** Where the figure stands, and how it is turned. */
+  at: Point
+  turnDeg: number
+  /** Short lines from the panel to the dimension. */
+  leads: [Point, Point][]
+}
+export interface PanelMarks {
+  d: string
+  view: { x: number; y: number; w: number; h: number }
+  unit: number
+  dimensions: DimensionMark[]
+  recesses: { id: string; name: string; x: number; y: number; w: number; h: number; open: Panel['recesses'][number]['openAt'] }[]
+  parts: { id: string; name: string; kind: 'raised' | 'hole' | 'convex' | 'concave'; x: number; y: number; w: number; h: number }[]
+  lines: { id: string; name: string; from: Point; to: Point; seam: boolean }[]
+  nose: { from: Point; to: Point } | null
+} // prettier-ignore
+
+const p = ({ x, y }: Point): string => `${x.toFixed(1)},${y.toFixed(1)}`
+
+/** A panel drawn large with every measure on it. mm; `unit` is a size that suits its lettering. */
+export function panelMarks(panel: Panel): PanelMarks {
+  const outline = outlineOf(panel)
+  const [w, h] = [outline.widthMm, outline.heightMm]
+  const unit = Math.max(w, h, Math.min(w, h) * 2.2) / 26
+  const [kx, ky] = [w / panel.widthMm, h / panel.heightMm]
+  const placed = <T extends { xMm: number | null; yMm: number | null }>(x: T, i: number, of: number, bw: number, bh: number) => ({
+    x: (x.xMm === null ? (w * (i + 1)) / (of + 1) : x.xMm * kx) - bw / 2,
+    y: (x.yMm === null ? h / 2 : x.yMm * ky) - bh / 2,
+  }) // prettier-ignore
+  const recesses = panel.recesses.map((r, i) => ({ id: r.id, name: r.name, w: r.mouthWidthMm * kx, h: r.mouthHeightMm * ky, open: r.openAt, ...placed(r, i, panel.recesses.length, r.mouthWidthMm * kx, r.mouthHeightMm * ky) })) // prettier-ignore
+  const part = (kind: PanelMarks['parts'][number]['kind']) => (x: Panel['holes'][number], i: number, all: readonly unknown[]) => ({ id: x.id, name: x.name, kind, w: x.widthMm * kx, h: x.heightMm * ky, ...placed(x, i, all.length, x.widthMm * kx, x.heightMm * ky) }) // prettier-ignore
+  const parts = [
+    ...panel.raised.map(part('raised')),
+    ...panel.holes.map(part('hole')),
+    ...panel.zones.map((z, i, all) => part(z.kind)(z, i, all)),
+  ]
+  const lines = panel.bodyLines.map((l) => {
+    const [from, to] = l.along === 'width' ? [{ x: 0, y: l.atMm * ky }, { x: w, y: l.atMm * ky }] : [{ x: l.atMm * kx, y: 0 }, { x: l.atMm * kx, y: h }] // prettier-ignore
+    return { id: l.id, name: l.name, from, to, seam: l.seam }
+  })
+  const noseAt = panel.nose && outline.edges.filter((e) => e.edge.at === panel.nose?.at)
+  const nose = noseAt?.length ? { from: (noseAt[0] as (typeof noseAt)[0]).from, to: (noseAt.at(-1) as (typeof noseAt)[0]).to } : null // prettier-ignore
+  const out = unit * 3.6
+  const dimensions = questionsOf(panel).flatMap((q) => {
+    const mark = place(q, panel, { w, h, unit, out, recesses, lines })
+    return mark ? [{ question: q, ...mark }] : []
+  })
+  const pad = unit * 6.2
+  return { d: `M${outline.path.map(p).join('L')}Z`, view: { x: -pad, y: -pad, w: w + 2 * pad, h: h + 2 * pad }, unit, dimensions, recesses, parts, lines, nose } // prettier-ignore
+}
+
+interface Room {
+  w: number
+  h: number
+  unit: number
+  out: number
+  recesses: PanelMarks['recesses']
+  lines: PanelMarks['lines']
+}
+type Mark = Omit<DimensionMark, 'question'>
+
+/** Where one measure is drawn: sizes outside, edges close to their edge, the rest at what they measure. */
+function place(q: TapeQuestion, panel: Panel, r: Room): Mark | null {
+  const { w, h, unit } = r
+  const line = (from: Point, to: Point, at: Point, turnDeg = 0, leads: Mark['leads'] = []): Mark => ({ from, to, at, turnDeg, leads }) // prettier-ignore
+  const id = q.field.split('.')[1] ?? ''
+  switch (q.ask) {
+    case 'width':
+      return line({ x: 0, y: -r.out }, { x: w, y: -r.out }, { x: w / 2, y: -r.out - unit * 0.45 }, 0, [[{ x: 0, y: -unit * 0.4 }, { x: 0, y: -r.out - unit * 0.3 }], [{ x: w, y: -unit * 0.4 }, { x: w, y: -r.out - unit * 0.3 }]]) // prettier-ignore
+    case 'height':
+      return line({ x: -r.out, y: 0 }, { x: -r.out, y: h }, { x: -r.out - unit * 0.45, y: h / 2 }, -90, [[{ x: -unit * 0.4, y: 0 }, { x: -r.out - unit * 0.3, y: 0 }], [{ x: -unit * 0.4, y: h }, { x: -r.out - unit * 0.3, y: h }]]) // prettier-ignore
+    case 'crown': {
+      const half = Math.min((q.overMm ?? w) / 2, w / 2)
+      const y = h * 0.3
+      return line({ x: w / 2 - half, y }, { x: w / 2 + half, y }, { x: w / 2, y: y - unit * 0.35 })
+    }
+    case 'crown_down': {
+      const half = Math.min((q.overMm ?? h) / 2, h / 2)
+      const x = w * 0.86
+      return line({ x, y: h / 2 - half }, { x, y: h / 2 + half }, { x: x - unit * 0.35, y: h / 2 }, -90)
+    }
+    case 'corner_radius':
+      return line({ x: unit * 0.8, y: unit * 0.8 }, { x: unit * 0.8, y: unit * 0.8 }, { x: unit * 2.4, y: unit * 1.7 })
+    case 'edge': {
+      const side = outlineOf(panel).edges.find((e) => e.edge.id === id)
+      if (!side) return null
+      const { from, to } = side
+      const length = Math.hypot(to.x - from.x, to.y - from.y) || 1
+      const [nx, ny] = [(to.y - from.y) / length, -(to.x - from.x) / length]
+      const rise = Math.max(0, side.edge.riseMm)
+      const away = unit * 1.15 + rise
+      const upright = Math.abs(to.y - from.y) > Math.abs(to.x - from.x)
+      const tilt = (Math.atan2(to.y - from.y, to.x - from.x) * 180) / Math.PI
+      const flat = tilt > 90 ? tilt - 180 : tilt <= -90 ? tilt + 180 : tilt
+      const at = { x: (from.x + to.x) / 2 + nx * away, y: (from.y + to.y) / 2 + ny * away }
+      return line(from, to, { x: at.x, y: at.y + (upright ? 0 : unit * 0.3) }, upright ? -90 : flat)
+    }
+    case 'recess_depth': {
+      const box = r.recesses.find((x) => x.id === id)
+      return box ? line({ x: box.x, y: box.y + box.h }, { x: box.x + box.w, y: box.y + box.h }, { x: box.x + box.w / 2, y: box.y + box.h + unit * 1.1 }) : null // prettier-ignore
+    }
+    case 'body_line': {
+      const l = r.lines.find((x) => x.id === id)
+      if (!l) return null
+      const level = l.from.y === l.to.y
+      return level ? line(l.from, l.to, { x: w * 0.2, y: l.from.y - unit * 0.3 }) : line(l.from, l.to, { x: l.from.x - unit * 0.3, y: h * 0.68 }, -90) // prettier-ignore
+    }
+    case 'nose':
+      return line({ x: 0, y: h }, { x: 0, y: h }, { x: w * 0.22, y: panel.nose?.at === 'top' ? unit * 1.4 : h - unit * 0.7 }) // prettier-ignore
+    default:
+      return null
+  }
+}

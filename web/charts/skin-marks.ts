@@ -1,0 +1,163 @@
+import { hexDifference } from '@/core/vehicle/colour'
+import type { Plan } from '@/core/plan/schema'
+import { skinOf, type Skin } from '@/core/vehicle/skin'
+import { outlineOf } from '@/core/vehicle/outline'
+import type { Edge, Panel } from '@/core/vehicle/schema'
+import { blockedPanels } from '@/core/vehicle/walkaround-rules'
+
+export const LAYERS = ['state', 'size', 'edges', 'surface', 'film', 'contrast'] as const
+export type Layer = (typeof LAYERS)[number]
+
+export interface SkinMark {
+  id: string
+  name: string
+  d: string
+  /** Key of the legend that it is drawn in. */
+  key: string
+  fill: string
+  x: number
+  y: number
+  fontSize: number
+  /** Turned a quarter where the panel is taller than it is wide. */
+  upright: boolean
+  /** Second line: what the layer says of it. */
+  note: string
+  small: boolean
+  edges: { id: string; d: string; key: string }[]
+}
+export interface SkinLegend {
+  key: string
+  label: string
+  fill: string
+  dash?: string
+}
+export interface SkinMarks {
+  skin: Skin
+  marks: SkinMark[]
+  legend: SkinLegend[]
+}
+
+const BANDS = ['var(--band-1)', 'var(--band-2)', 'var(--band-3)', 'var(--band-4)', 'var(--band-5)'] as const
+/** What happens to film at an edge, told apart by dash as well as by shade. */
+const EDGE_WAYS: Record<Edge['meets'], 'under' | 'gap' | 'tuck' | 'rail'> = {
+  opening: 'under', free: 'under', wheel_arch: 'under', bumper_underside: 'under', fixed_gap: 'gap', rubber_seal: 'tuck', window_trim: 'tuck', glass: 'tuck', lamp: 'tuck', drip_rail: 'rail', bead: 'rail',
+} // prettier-ignore
+
+interface Look {
+  key: string
+  fill: string
+  note: string
+}
+export interface LayerWords {
+  area: (mm2: number) => string
+  size: (w: number, h: number) => string
+  material: (code: string) => string
+}
+
+const point = ({ x, y }: { x: number; y: number }): string => `${x.toFixed(1)},${y.toFixed(1)}`
+
+/** Everything that the map draws, for one layer. Pure: the same plan gives the same marks. */
+export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: string): SkinMarks {
+  const skin = skinOf(plan.panels)
+  const byId = new Map(plan.panels.map((p) => [p.id, p]))
+  const { look, legend } = lookOf(plan, layer, words, now)
+  const marks = skin.panels.map((s): SkinMark => {
+    const panel = byId.get(s.id) as Panel
+    const [w, h] = [s.box.right - s.box.left, s.box.bottom - s.box.top]
+    const upright = h > w * 1.3
+    const [long, short] = upright ? [h, w] : [w, h]
+    const seen = look(panel)
+    const fontSize = Math.min(short / 2.6, long / Math.max(5, panel.name.length * 0.55), 150)
+    return {
+      id: s.id, name: panel.name, d: `M${s.path.map(point).join('L')}Z`, key: seen.key, fill: seen.fill, x: (s.box.left + s.box.right) / 2, y: (s.box.top + s.box.bottom) / 2, fontSize, upright, note: seen.note, small: s.on !== null || long < 320,
+      edges: layer === 'edges' ? s.edges.map((e) => ({ id: e.id, d: `M${point(e.from)}L${point(e.to)}`, key: EDGE_WAYS[e.meets] })) : [],
+    } // prettier-ignore
+  })
+  // Parts that sit on a panel are drawn over it.
+  const on = new Map(skin.panels.map((s) => [s.id, s.on !== null]))
+  marks.sort((a, b) => Number(on.get(a.id)) - Number(on.get(b.id)))
+  return { skin, marks, legend }
+}
+
+type Looks = { look: (p: Panel) => Look; legend: SkinLegend[] }
+function lookOf(plan: Plan, layer: Layer, words: LayerWords, now: string): Looks {
+  switch (layer) {
+    case 'state':
+      return stateLook(plan, now)
+    case 'size': {
+      const areas = plan.panels.map((p) => outlineOf(p).areaMm2).sort((a, b) => a - b)
+      const cut = [0.2, 0.4, 0.6, 0.8].map((q) => areas[Math.floor(q * areas.length)] ?? 0)
+      const band = (v: number) => cut.filter((c) => v >= c).length
+      return {
+        look: (p) => {
+          const b = band(outlineOf(p).areaMm2)
+          return { key: String(b), fill: BANDS[b] ?? BANDS[4], note: words.size(p.widthMm, p.heightMm) }
+        },
+        legend: BANDS.map((fill, i) => ({ key: String(i), fill, label: i === 0 ? `under ${words.area(cut[0] ?? 0)}` : `from ${words.area(cut[i - 1] ?? 0)}` })), // prettier-ignore
+      }
+    }
+    case 'edges':
+      return {
+        look: (p) => ({ key: 'panel', fill: 'var(--piece)', note: `${p.edges.length} edges` }),
+        legend: [
+          { key: 'under', label: 'turned under', fill: 'var(--stop)' },
+          { key: 'gap', label: 'into a gap', fill: 'var(--ink)', dash: '14 8' },
+          { key: 'tuck', label: 'tucked behind trim or seal', fill: 'var(--band-4)', dash: '3 6' },
+          { key: 'rail', label: 'cut along a rail or bead', fill: 'var(--brass)', dash: '20 5 4 5' },
+        ],
+      }
+    case 'surface': {
+      const fills: Record<string, string> = { steel: BANDS[1], aluminium: BANDS[2], plastic: 'url(#skin-dots)', glass_fibre: 'url(#skin-lines)', unknown: 'var(--plate)' } // prettier-ignore
+      const used = new Set(plan.panels.map((p) => p.surface.material))
+      return {
+        look: ({ surface: { material } }) => ({ key: material, fill: fills[material] ?? 'var(--plate)', note: words.material(material) }), // prettier-ignore
+        legend: [...used].map((m) => ({ key: m, label: words.material(m), fill: fills[m] ?? 'var(--plate)' })),
+      }
+    }
+    case 'film': {
+      const films = new Map(plan.film.sheets.map((s) => [s.id, s]))
+      const of = (p: Panel) => films.get(p.filmId ?? plan.film.mainId ?? '')
+      return {
+        look: (p) => {
+          const film = p.wrap ? of(p) : undefined
+          return film ? { key: film.id, fill: film.colour.hex, note: film.name } : { key: 'none', fill: 'var(--plate)', note: p.wrap ? 'no film yet' : 'not wrapped' } // prettier-ignore
+        },
+        legend: [...films.values()].map((f) => ({ key: f.id, label: f.name, fill: f.colour.hex })),
+      }
+    }
+    case 'contrast': {
+      const films = new Map(plan.film.sheets.map((s) => [s.id, s]))
+      const limits = [5, 15, 25, 40]
+      return {
+        look: (p) => {
+          const film = films.get(p.filmId ?? plan.film.mainId ?? '')
+          const de = film ? hexDifference(plan.vehicle.colour.hex, film.colour.hex) : null
+          if (de === null || !p.wrap) return { key: 'none', fill: 'var(--plate)', note: 'no film yet' }
+          const b = limits.filter((l) => de >= l).length
+          return { key: String(b), fill: BANDS[b] ?? BANDS[4], note: `ΔE ${de.toFixed(0)}` }
+        },
+        legend: BANDS.map((fill, i) => ({ key: String(i), fill, label: i === 0 ? 'ΔE under 5' : `ΔE from ${limits[i - 1]}${i === 3 ? ': strong' : ''}` })), // prettier-ignore
+      }
+    }
+  }
+}
+
+function stateLook(plan: Plan, now: string): Looks {
+  const blocked = blockedPanels(plan, now)
+  const states: SkinLegend[] = [
+    { key: 'taped', label: 'taped', fill: 'var(--band-3)' },
+    { key: 'part', label: 'partly assumed', fill: 'url(#skin-half)' },
+    { key: 'assumed', label: 'assumed', fill: 'url(#skin-assumed)' },
+    { key: 'blocked', label: 'blocked', fill: 'url(#skin-blocked)' },
+    { key: 'off', label: 'not wrapped', fill: 'var(--plate)' },
+  ]
+  const fill = (key: string) => states.find((s) => s.key === key)?.fill ?? 'var(--plate)'
+  return {
+    look: (p) => {
+      const sizes = ['widthMm', 'heightMm'].filter((f) => p.assumed.includes(f)).length
+      const key = blocked.has(p.id) ? 'blocked' : !p.wrap ? 'off' : p.assumed.length === 0 ? 'taped' : sizes === 2 ? 'assumed' : 'part' // prettier-ignore
+      return { key, fill: fill(key), note: states.find((s) => s.key === key)?.label ?? '' }
+    },
+    legend: states,
+  }
+}

@@ -1,0 +1,206 @@
+'use client'
+
+import {
+  flexRender,
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type ColumnDef,
+  type SortingState,
+} from '@tanstack/react-table'
+import { useMemo, useState } from 'react'
+import { panelFitness, type PanelFitness, type Unfit } from '@/core/film/fitness'
+import type { FilmSheet } from '@/core/film/schema'
+import { useJob } from '@/web/job/job-state'
+import { FilterBox } from '@/web/kit/fields'
+import { word } from '@/web/words/names'
+import { findingText } from '@/web/words/sentences'
+import { chooseFilm, chooseFor } from './choose'
+import { FilmFacts } from './film-facts'
+
+const RANK = { fits: 0, note: 1, warn: 2, stop: 3 } as const
+const VERDICT = {
+  fits: 'Suits',
+  note: 'Suits, with notes',
+  warn: 'With reservations',
+  stop: 'Not as it stands',
+} as const
+const RIVET = { fits: 'settled', note: 'settled', warn: 'open', stop: 'broken' } as const
+
+interface Row {
+  film: FilmSheet
+  /** Null: all panels in view together. */
+  panelId: string | null
+  panelName: string
+  level: PanelFitness['level']
+  stretch: number
+  warranty: number | null
+  contrast: number | null
+  cost: number
+  reasons: { reason: Unfit; count: number }[]
+  chosen: boolean
+}
+
+function together(
+  film: FilmSheet,
+  parts: readonly PanelFitness[],
+  names: ReadonlyMap<string, string>,
+  panelId: string | null,
+  chosen: boolean,
+): Row {
+  const reasons = new Map<string, { reason: Unfit; count: number }>()
+  for (const p of parts)
+    for (const reason of p.reasons) {
+      const known = reasons.get(reason.code)
+      if (known) known.count++
+      else reasons.set(reason.code, { reason, count: 1 })
+    }
+  const level = parts.reduce<PanelFitness['level']>((w, p) => (RANK[p.level] > RANK[w] ? p.level : w), 'fits')
+  const months = parts.map((p) => p.warrantyMonths).filter((m) => m !== null)
+  return {
+    film, panelId, panelName: panelId ? (names.get(panelId) ?? '') : '', level, stretch: Math.max(0, ...parts.map((p) => p.stretch)), warranty: months.length > 0 && months.length === parts.length ? Math.min(...months) : null,
+    contrast: parts[0]?.contrast ?? null, cost: parts.reduce((s, p) => s + p.cost, 0), reasons: [...reasons.values()].sort((a, b) => RANK[b.reason.level] - RANK[a.reason.level] || b.count - a.count), chosen,
+  } // prettier-ignore
+}
+
+/** Every film of the rack on this vehicle, whole or panel by panel: what fits, what it costs, and why not. */
+export function FitnessTable({ films, retired, scope }: { films: readonly FilmSheet[]; retired: readonly string[]; scope: readonly string[] }) {
+  'use no memo'
+  const { plan, catalogue, edit, fmt, mayPlan } = useJob()
+  const [each, setEach] = useState(false)
+  const [text, setText] = useState('')
+  const [level, setLevel] = useState('')
+  const [sorting, setSorting] = useState<SortingState>([])
+  const [open, setOpen] = useState<string | null>(null)
+  const rows = useMemo(() => {
+    const names = new Map(plan.panels.map((p) => [p.id, p.name]))
+    const panels = plan.panels.filter((p) => (scope.length > 0 ? scope.includes(p.id) : p.wrap))
+    return films.flatMap((film) => {
+      const parts = panels.map((p) => panelFitness(film, p, plan, catalogue))
+      const on = (id: string) => (plan.panels.find((p) => p.id === id)?.filmId ?? plan.film.mainId) === film.id
+      return each
+        ? parts.map((p) => together(film, [p], names, p.panelId, on(p.panelId)))
+        : [together(film, parts, names, null, scope.length > 0 ? scope.every(on) : plan.film.mainId === film.id)]
+    })
+  }, [plan, catalogue, films, scope, each])
+  const shown = useMemo(() => {
+    const wanted = text.trim().toLowerCase()
+    return rows.filter((r) => (level === '' || (level === 'fits' ? RANK[r.level] < 2 : r.level === level)) && `${r.film.name} ${r.film.kind} ${r.film.finish} ${r.film.colour.name} ${r.panelName}`.toLowerCase().includes(wanted)) // prettier-ignore
+  }, [rows, text, level])
+  const columns = useMemo<ColumnDef<Row>[]>(
+    () => [
+      { id: 'film', header: 'Film', accessorFn: (r) => r.film.name },
+      ...(each ? [{ id: 'panel', header: 'Panel', accessorFn: (r: Row) => r.panelName } satisfies ColumnDef<Row>] : []),
+      { id: 'fit', header: 'Fit', accessorFn: (r) => RANK[r.level] },
+      { id: 'stretch', header: 'Worst stretch', accessorFn: (r) => r.stretch },
+      { id: 'warranty', header: 'Warranty', accessorFn: (r) => r.warranty ?? -1 },
+      { id: 'contrast', header: 'Contrast', accessorFn: (r) => r.contrast ?? -1 },
+      { id: 'cost', header: 'Film cost', accessorFn: (r) => r.cost },
+      { id: 'why', header: 'Why, why not', accessorFn: (r) => r.reasons.length },
+    ],
+    [each],
+  )
+  // eslint-disable-next-line react-hooks/incompatible-library -- the table library keeps its own state
+  const table = useReactTable({ data: shown, columns, state: { sorting }, onSortingChange: setSorting, getCoreRowModel: getCoreRowModel(), getSortedRowModel: getSortedRowModel(), getFilteredRowModel: getFilteredRowModel() })
+  const ARIA = { asc: 'ascending', desc: 'descending' } as const
+  const why = (r: Row) => r.reasons.map(({ reason, count }) => (
+    <li key={reason.code} style={{ color: reason.level === 'stop' ? 'var(--stop)' : undefined }}>
+      {findingText({ code: reason.code, facts: { film: r.film.name, ...reason.facts } }, fmt)}
+      {count > 1 && <span className="label"> and {count - 1} more {count === 2 ? 'panel' : 'panels'}</span>}
+    </li>
+  ))
+  return (
+    <section className="plate mb-3" aria-label="Films against this vehicle">
+      <div className="d-flex gap-2 align-items-center flex-wrap mb-2">
+        <h2 className="mb-0">Films against {scope.length === 0 ? 'the whole vehicle' : `${scope.length} ${scope.length === 1 ? 'panel' : 'panels'} picked`}</h2>
+        <label className="d-flex gap-1 align-items-center">
+          <input type="checkbox" checked={each} onChange={(e) => setEach(e.target.checked)} /> panel by panel
+        </label>
+        <span className="ms-auto d-flex gap-2">
+          <select className="form-select form-select-sm w-auto" aria-label="Show" value={level} onChange={(e) => setLevel(e.target.value)}>
+            <option value="">all</option>
+            <option value="fits">what suits</option>
+            <option value="warn">with reservations</option>
+            <option value="stop">what does not</option>
+          </select>
+          <FilterBox label="Filter films" width={170} value={text} onText={setText} />
+        </span>
+      </div>
+      <div className="scroll-x">
+        <table className="quiet-table fitness">
+          <thead>
+            {table.getHeaderGroups().map((g) => (
+              <tr key={g.id}>
+                {g.headers.map((h) => {
+                  const sorted = h.column.getIsSorted()
+                  return (
+                    <th key={h.id} scope="col" aria-sort={sorted ? ARIA[sorted] : 'none'}>
+                      <button type="button" className="sort" onClick={h.column.getToggleSortingHandler()}>
+                        {flexRender(h.column.columnDef.header, h.getContext())}
+                        <span aria-hidden>{sorted === 'asc' ? ' ▲' : sorted === 'desc' ? ' ▼' : ''}</span>
+                      </button>
+                    </th>
+                  )
+                })}
+                <th scope="col"><span className="visually-hidden">Choose</span></th>
+              </tr>
+            ))}
+          </thead>
+          <tbody>
+            {table.getRowModel().rows.map(({ original: r }) => {
+              const key = `${r.film.id}/${r.panelId ?? ''}`
+              const targets = r.panelId ? [r.panelId] : scope
+              return (
+                <tr key={key} data-chosen={r.chosen}>
+                  <td style={{ minWidth: 170 }}>
+                    <span className="swatch" style={{ background: r.film.colour.hex }} aria-hidden />
+                    <b>{r.film.name}</b>
+                    <br />
+                    <span className="label">
+                      {word('film', r.film.kind, fmt.units.locale)}, {word('finish', r.film.finish)}
+                      {retired.includes(r.film.id) ? ' · no longer sold' : ''}
+                    </span>{' '}
+                    <button type="button" className="btn btn-link btn-sm p-0" aria-expanded={open === key} aria-label={`Sheet of ${r.film.name}`} onClick={() => setOpen(open === key ? null : key)}>
+                      Sheet
+                    </button>
+                  </td>
+                  {each && <td>{r.panelName}</td>}
+                  <td className="text-nowrap">
+                    <span className="rivet me-1" data-state={RIVET[r.level]} style={{ verticalAlign: '-2px' }} />
+                    {VERDICT[r.level]}
+                  </td>
+                  <td className="n">{fmt.text(fmt.percent(r.stretch))}</td>
+                  <td className="n">{r.warranty === null ? 'none' : `${r.warranty} mo`}</td>
+                  <td className="n">{r.contrast === null ? '–' : `ΔE ${r.contrast.toFixed(0)}`}</td>
+                  <td className="n">{fmt.text(fmt.money(r.cost))}</td>
+                  <td style={{ minWidth: 250 }}>
+                    {r.reasons.length === 0 ? <span className="label">nothing against it</span> : <ul className="mb-0 ps-3">{why(r)}</ul>}
+                    {open === key && <FilmFacts film={r.film} fmt={fmt} />}
+                  </td>
+                  <td>
+                    {r.chosen ? (
+                      <b style={{ color: 'var(--brass)' }}>Chosen</b>
+                    ) : (
+                      <button
+                        type="button"
+                        className="btn btn-outline-primary btn-sm"
+                        disabled={!mayPlan}
+                        aria-label={targets.length === 0 ? `Choose ${r.film.name}` : `Use ${r.film.name} on ${r.panelId ? r.panelName : `${targets.length} panels`}`}
+                        onClick={() => edit((p) => (targets.length === 0 ? chooseFilm(p, r.film) : chooseFor(p, r.film, targets)))}
+                      >
+                        {targets.length === 0 ? 'Choose' : 'Use here'}
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      </div>
+      {rows.length > 0 && shown.length === 0 && <p className="mb-0 mt-2">No film matches.</p>}
+      <p className="label mb-0 mt-1">Film cost: cut pieces at the sheet’s price by area; the roll layout says what is really ordered.</p>
+    </section>
+  )
+} // prettier-ignore

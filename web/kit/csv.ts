@@ -1,0 +1,17 @@
+import Papa from 'papaparse'
+import { err, ok, type Result } from '@/core/kit/result'
+import type { CellFault } from '@/core/kit/table'
+
+/** A CSV file's text as rows (RFC 4180; comma, semicolon or tab; a byte order mark is fine). Errors: bad_quotes, by line. */
+export function readCsv(text: string): Result<string[][], CellFault[]> {
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false })
+  const quotes = parsed.errors.find((e) => e.type === 'Quotes')
+  if (quotes) return err([{ code: 'bad_quotes', line: (quotes.row ?? 0) + 1, column: '', facts: {} }])
+  const rows = parsed.data
+  // The line break at a file's end is no row of its own.
+  if (rows.length > 1 && rows.at(-1)?.length === 1 && rows.at(-1)?.[0] === '') rows.pop()
+  return ok(rows)
+}
+
+export const writeCsv = (rows: readonly (readonly string[])[]): string =>
+  `${Papa.unparse(rows as string[][], { newline: '\r\n' })}\r\n`

@@ -1,0 +1,130 @@
+'use client'
+
+import { WordSelect } from '@/web/kit/fields'
+import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
+import type { Formatter } from '@/web/words/format'
+
+interface Common<T> {
+  key: keyof T & string
+  label: string
+  width?: number
+}
+/** One column of a small table of like things: what it holds, and how it is typed. */
+export type Column<T> = Common<T> &
+  (
+    | { kind: 'text'; max?: number; required?: boolean }
+    | { kind: 'length'; max: number; min?: number; optional?: boolean }
+    | { kind: 'number'; max: number; min?: number; optional?: boolean; digits?: number }
+    | { kind: 'word'; list: string; none?: string; without?: readonly string[] }
+    | { kind: 'flag' }
+    | { kind: 'choice'; options: readonly (readonly [string, string])[]; none?: string }
+    | { kind: 'date' }
+  )
+
+/** A table of like things with a row for each, all of it typed in place; rows come and go by buttons. */
+export function FeatureTable<T extends { id: string }>({
+  rows,
+  columns,
+  fmt,
+  onRows,
+  make,
+  add,
+  naming,
+  assumed,
+  extra,
+  fixed = false,
+}: {
+  rows: readonly T[]
+  columns: readonly Column<T>[]
+  fmt: Formatter
+  onRows: (change: (rows: readonly T[]) => T[]) => void
+  /** A new row; left out where rows are not added by hand. */
+  make?: () => T
+  add?: string
+  /** How a row is called in the labels of its fields. */
+  naming: (row: T, index: number) => string
+  assumed?: (row: T, key: string) => boolean
+  extra?: (row: T) => React.ReactNode
+  /** Rows are not taken away by hand. */
+  fixed?: boolean
+}) {
+  const set = (id: string, part: Partial<T>) => onRows((all) => all.map((r) => (r.id === id ? { ...r, ...part } : r)))
+  return (
+    <>
+      {rows.length > 0 && (
+        <div className="scroll-x">
+          <table className="tape-grid mb-2">
+            <thead>
+              <tr>
+                {columns.map((c) => (
+                  <th key={c.key} scope="col">
+                    {c.label}
+                  </th>
+                ))}
+                {extra && <th scope="col">More</th>}
+                {!fixed && (
+                  <th scope="col">
+                    <span className="visually-hidden">Remove</span>
+                  </th>
+                )}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row, i) => (
+                <tr key={row.id}>
+                  {columns.map((c) => (
+                    <td key={c.key} data-assumed={assumed?.(row, c.key)} style={{ minWidth: c.width ?? (c.kind === 'text' ? 110 : 64) }}>
+                      <Cell row={row} column={c} label={`${naming(row, i)}, ${c.label.toLowerCase()}`} fmt={fmt} set={(v) => set(row.id, { [c.key]: v } as Partial<T>)} />
+                    </td>
+                  ))}
+                  {extra && <td className="px-1">{extra(row)}</td>}
+                  {!fixed && (
+                    <td style={{ width: 34 }}>
+                      <button type="button" className="btn btn-link btn-sm p-1" aria-label={`Remove ${naming(row, i)}`} onClick={() => onRows((all) => all.filter((r) => r.id !== row.id))}>
+                        ×
+                      </button>
+                    </td>
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      {make && (
+        <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => onRows((all) => [...all, make()])}>
+          {add}
+        </button>
+      )}
+    </>
+  )
+} // prettier-ignore
+
+function Cell<T>({ row, column: c, label, fmt, set }: { row: T; column: Column<T>; label: string; fmt: Formatter; set: (value: unknown) => void }) {
+  const value = row[c.key] as unknown
+  switch (c.kind) {
+    case 'text':
+      return <input type="text" aria-label={label} value={String(value ?? '')} maxLength={c.max ?? 120} onChange={(e) => (!c.required || e.target.value.trim() !== '') && set(e.target.value)} />
+    case 'length':
+      return <LengthInput aria-label={label} mm={value as number | null} unit={fmt.units.lengthUnit} format={(mm) => fmt.length(mm).text} {...(c.min === undefined ? {} : { min: c.min })} max={c.max} optional={c.optional ?? false} onValue={(mm) => set(mm ?? (c.optional ? null : value))} />
+    case 'number':
+      return <NumberInput aria-label={label} value={value as number | null} {...(c.min === undefined ? {} : { min: c.min })} max={c.max} digits={c.digits ?? 0} optional={c.optional ?? false} onValue={(v) => set(v ?? (c.optional ? null : value))} />
+    case 'word':
+      return <WordSelect list={c.list} locale={fmt.units.locale} {...(c.none === undefined ? {} : { none: c.none })} {...(c.without ? { without: c.without } : {})} aria-label={label} value={String(value ?? '')} onCode={(code) => set(code === '' ? null : code)} />
+    case 'choice':
+      return (
+        <select aria-label={label} value={String(value ?? '')} onChange={(e) => set(e.target.value || null)}>
+          {c.none !== undefined && <option value="">{c.none}</option>}
+          {c.options.map(([id, name]) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      )
+    case 'date':
+      return <input type="date" aria-label={label} value={String(value ?? '')} onChange={(e) => set(e.target.value || null)} />
+    case 'flag':
+      return <input type="checkbox" style={{ width: 'auto', margin: '0 0.5rem' }} aria-label={label} checked={Boolean(value)} onChange={(e) => set(e.target.checked)} />
+  }
+} // prettier-ignore

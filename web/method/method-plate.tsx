@@ -1,0 +1,166 @@
+'use client'
+
+import { useMemo, useState } from 'react'
+import { SCHOOLS, vetoes, type School } from '@/core/method/method-data'
+import { METHODS, type Method } from '@/core/method/schema'
+import { reckon } from '@/core/reckon/reckon'
+import { setShopMethod } from '@/web/actions/shop'
+import { useJob } from '@/web/job/job-state'
+import { call } from '@/web/kit/call'
+import { LengthInput } from '@/web/kit/quantity-input'
+import { word } from '@/web/words/names'
+import { faultText, findingText } from '@/web/words/sentences'
+
+/** Which list of words names the choices of a school. */
+const LIST: Record<School, string> = { order: 'order', tension: 'tension', liner: 'liner', wet: 'wet', hardware: 'hardwareSchool', edges: 'edges', layWarm: 'layWarm', direction: 'direction', heatSource: 'heatSource' } // prettier-ignore
+/** What a school is about, for whoever works the other way. */
+const ABOUT: Record<School, string> = {
+  order: 'Flats first, or the shallow recesses before them. Changes the steps of laying.',
+  tension:
+    'Relaxed off the panel before laying, or tension sent to the edges in triangles. Changes cut sizes, stretch and direction.',
+  liner: 'Off whole, or in halves on a hinge. Changes hands and minutes of laying.',
+  wet: 'Dry felt, or a little glide fluid on it. Changes minutes of laying.',
+  hardware: 'Stripped, or wrapped round. Changes minutes and cuts.',
+  edges: 'Pressed and then heated, or heated and then pressed. The film’s sheet may rule one out.',
+  layWarm: 'At room temperature, warmed, or hot in channels. Changes minutes of laying and the range to reach.',
+  direction: 'Every film one way, or only directional film. Changes how pieces may turn on the roll.',
+  heatSource: 'Gun, torch, infra-red or steam. A torch for gloss only, never near solvent vapour.',
+}
+
+/** The schools of practice as this job's settings, each with what it changes here. */
+export function MethodPlate() {
+  const { plan, edit, fmt, mayPlan, member } = useJob()
+  const [open, setOpen] = useState<School | null>(null)
+  const [said, setSaid] = useState('')
+  const { method } = plan
+  const set = (part: Partial<Method>) => edit((p) => ({ ...p, method: { ...p.method, ...part } }))
+  const films = plan.film.sheets.filter((f) => f.id === plan.film.mainId || plan.panels.some((p) => p.filmId === f.id))
+  const ruledOut = (field: School, value: string) =>
+    films.flatMap((f) => vetoes({ ...method, [field]: value } as Method, f).filter((v) => v.field === field))
+  return (
+    <details className="plate mb-3" id="method">
+      <summary>
+        <b>Method</b>: {method.name} · bleed {fmt.text(fmt.length(method.bleedMm))} · {word('tension', method.tension)} · {word('order', method.order)}
+      </summary>
+      <fieldset disabled={!mayPlan} className="mt-2">
+        <div className="row g-2 mb-2">
+          <div className="col-sm-5">
+            <label className="form-label" htmlFor="method-preset">
+              Start from
+            </label>
+            <select id="method-preset" className="form-select" value={METHODS.find((m) => m.name === method.name)?.name ?? ''} onChange={(e) => { const preset = METHODS.find((m) => m.name === e.target.value); if (preset) edit((p) => ({ ...p, method: preset })) }}>
+              <option value="">{METHODS.some((m) => m.name === method.name) ? 'choose' : method.name}</option>
+              {METHODS.map((m) => (
+                <option key={m.name} value={m.name}>
+                  {m.name}
+                </option>
+              ))}
+            </select>
+          </div>
+          <div className="col-sm-4">
+            <label className="form-label" htmlFor="method-name">
+              Called
+            </label>
+            <input id="method-name" className="form-control" maxLength={120} value={method.name} onChange={(e) => e.target.value.trim() !== '' && set({ name: e.target.value })} />
+          </div>
+          <div className="col-sm-3">
+            <label className="form-label" htmlFor="method-bleed">
+              Bleed
+            </label>
+            <LengthInput id="method-bleed" className="form-control" aria-label="Bleed" mm={method.bleedMm} unit={fmt.units.lengthUnit} format={(mm) => fmt.length(mm).text} min={5} max={200} onValue={(mm) => set({ bleedMm: mm ?? method.bleedMm })} />
+          </div>
+        </div>
+        <table className="quiet-table">
+          <thead>
+            <tr>
+              <th scope="col">School</th>
+              <th scope="col">This job</th>
+              <th scope="col">What it changes</th>
+            </tr>
+          </thead>
+          <tbody>
+            {(Object.keys(SCHOOLS) as School[]).map((field) => {
+              const out = ruledOut(field, String(method[field]))
+              return (
+                <tr key={field}>
+                  <td>
+                    <label htmlFor={`method-${field}`}>{word('school', field)}</label>
+                  </td>
+                  <td style={{ minWidth: 180 }}>
+                    <select id={`method-${field}`} className="form-select form-select-sm" value={String(method[field])} onChange={(e) => set({ [field]: e.target.value } as Partial<Method>)}>
+                      {SCHOOLS[field].map((value) => (
+                        <option key={value} value={value}>
+                          {word(LIST[field], value, fmt.units.locale)}
+                          {ruledOut(field, value).length > 0 ? ' (ruled out)' : ''}
+                        </option>
+                      ))}
+                    </select>
+                  </td>
+                  <td>
+                    {ABOUT[field]}{' '}
+                    <button type="button" className="btn btn-link btn-sm p-0" aria-expanded={open === field} onClick={() => setOpen(open === field ? null : field)}>
+                      On this job
+                    </button>
+                    {out.map((v) => (
+                      <div key={v.code + v.facts.film} className="text-danger">
+                        {findingText({ code: v.code, facts: v.facts }, fmt)}
+                      </div>
+                    ))}
+                    {open === field && <Compared field={field} />}
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+        {(member.role === 'owner' || member.role === 'lead') && (
+          <div className="d-flex gap-2 align-items-center mt-2">
+            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => void call(setShopMethod, method).then((out) => setSaid(out.ok ? 'New jobs start with this method.' : faultText(out.error)))}>
+              Make it the shop’s own
+            </button>
+            <span className="label" role="status">
+              {said}
+            </span>
+          </div>
+        )}
+      </fieldset>
+    </details>
+  )
+} // prettier-ignore
+
+/** The job reckoned again with each choice of one school. */
+function Compared({ field }: { field: School }) {
+  const { plan, catalogue, ledger, fmt } = useJob()
+  const rows = useMemo(
+    () =>
+      SCHOOLS[field].map((value) => {
+        const { figures } = reckon({ ...plan, method: { ...plan.method, [field]: value } as Method }, catalogue, ledger)
+        const of = (code: string) => figures.get(`rail/${code}`) ?? null
+        return { value, film: of('film_used'), stretch: of('worst_stretch'), hours: of('crew_minutes') }
+      }),
+    [plan, catalogue, ledger, field],
+  )
+  const show = (f: (typeof rows)[number]['film']) => (f ? fmt.text(fmt.quantity(f.value, f.unit)) : '–')
+  return (
+    <table className="quiet-table my-1" style={{ maxWidth: 520 }}>
+      <thead>
+        <tr>
+          <th scope="col">{word('school', field)}</th>
+          <th scope="col" className="n">Film used</th>
+          <th scope="col" className="n">Worst stretch</th>
+          <th scope="col" className="n">Crew hours</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((r) => (
+          <tr key={r.value} style={r.value === String(plan.method[field]) ? { fontWeight: 650 } : undefined}>
+            <td>{word(LIST[field], r.value, fmt.units.locale)}</td>
+            <td className="n">{show(r.film)}</td>
+            <td className="n">{show(r.stretch)}</td>
+            <td className="n">{show(r.hours)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+} // prettier-ignore

@@ -1,0 +1,220 @@
+'use client'
+
+import { select, zoom, zoomIdentity, type D3ZoomEvent, type ZoomBehavior } from 'd3'
+import { memo, useEffect, useId, useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react'
+import type { Plan } from '@/core/plan/schema'
+import type { Point } from '@/core/kit/plane'
+import { panelAcross, type Skin, type SkinPanel } from '@/core/vehicle/skin'
+import { skinMarks, type Layer, type SkinMarks } from '@/web/charts/skin-marks'
+import { useJob } from '@/web/job/job-state'
+import { word } from '@/web/words/names'
+
+const GRID_MM = 100
+const MARGIN_MM = 180
+
+export interface SkinMapProps {
+  plan: Plan
+  layer: Layer
+  selected: readonly string[]
+  onSelect: (ids: string[]) => void
+  /** Opened by Enter or a double click. */
+  onOpen?: (id: string) => void
+  /** A place on a panel was pressed, in map millimetres. */
+  onPlace?: (panel: SkinPanel, point: Point) => void
+  over?: (skin: Skin) => ReactNode
+  height?: number | string
+  label?: string
+}
+
+/** The vehicle as an unrolled map of its own panels, true to scale over the liner's grid. Arrows walk from panel to neighbour. */
+export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over, height = 420, label }: SkinMapProps) {
+  const { fmt, catalogue } = useJob()
+  const svg = useRef<SVGSVGElement>(null)
+  const world = useRef<SVGGElement>(null)
+  const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null)
+  const uid = useId().replace(/\W/g, '')
+  const { panels, film, vehicle, walkaround } = plan
+  const drawing = useMemo(
+    () =>
+      skinMarks({ ...plan, panels, film, vehicle, walkaround }, layer, {
+        area: (mm2) => fmt.text(fmt.area(mm2)),
+        size: (w, h) => `${fmt.length(w).text} × ${fmt.text(fmt.length(h))}`,
+        material: (code) => word('material', code, fmt.units.locale),
+      }, catalogue.now),
+    // The map hangs on the measured vehicle and its films only; a change of the run sheet does not draw it anew.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [panels, film, vehicle, walkaround, layer, fmt, catalogue.now],
+  ) // prettier-ignore
+  const { box } = drawing.skin
+  const view = { x: box.left - MARGIN_MM, y: box.top - MARGIN_MM, w: box.right - box.left + 2 * MARGIN_MM, h: box.bottom - box.top + 2 * MARGIN_MM } // prettier-ignore
+  const current = selected.at(-1) ?? null
+
+  useEffect(() => {
+    if (!svg.current) return
+    const z = zoom<SVGSVGElement, unknown>()
+      .scaleExtent([0.8, 30])
+      // The wheel alone scrolls the page; with Ctrl, or a pinch, it zooms.
+      .filter((event: MouseEvent) => (event.type === 'wheel' ? event.ctrlKey : event.button === 0))
+      .on('zoom', (event: D3ZoomEvent<SVGSVGElement, unknown>) =>
+        world.current?.setAttribute('transform', event.transform.toString()),
+      )
+    behaviour.current = z
+    const node = select(svg.current)
+    node.call(z).on('dblclick.zoom', null)
+    return () => void node.on('.zoom', null)
+  }, [])
+
+  const scaleBy = (k: number) => {
+    if (svg.current && behaviour.current) select(svg.current).call(behaviour.current.scaleBy, k)
+  }
+  const fit = () => {
+    if (svg.current && behaviour.current) select(svg.current).call(behaviour.current.transform, zoomIdentity)
+  }
+  const choose = (id: string, more: boolean) =>
+    onSelect(more ? (selected.includes(id) ? selected.filter((x) => x !== id) : [...selected, id]) : [id])
+  const keys = (event: KeyboardEvent) => {
+    const way = ({ ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' } as const)[event.key]
+    if (way) {
+      const next = current ? panelAcross(drawing.skin, current, way) : (drawing.marks[0]?.id ?? null)
+      if (next) onSelect(event.shiftKey ? [...selected.filter((x) => x !== next), next] : [next])
+    } else if (event.key === 'Enter' && current) onOpen?.(current)
+    else if (event.key === '+' || event.key === '=') scaleBy(1.3)
+    else if (event.key === '-') scaleBy(1 / 1.3)
+    else if (event.key === '0') fit()
+    else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) onSelect(drawing.marks.map((m) => m.id))
+    else if (event.key === 'Escape') onSelect([])
+    else return
+    event.preventDefault()
+  }
+  const placed = (id: string, clientX: number, clientY: number) => {
+    const matrix = world.current?.getScreenCTM()
+    const panel = drawing.skin.panels.find((p) => p.id === id)
+    if (!matrix || !panel || !onPlace) return
+    const p = new DOMPoint(clientX, clientY).matrixTransform(matrix.inverse())
+    onPlace(panel, { x: p.x, y: p.y })
+  }
+  if (drawing.marks.length === 0) return <p className="plate mb-0">No panel is measured yet: there is nothing to draw.</p>
+  return (
+    <div className="skin">
+      <svg
+        ref={svg}
+        viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}
+        style={{ height, width: '100%', touchAction: 'none' }}
+        role="listbox"
+        aria-multiselectable
+        aria-label={label ?? `${plan.vehicle.name}, ${plan.panels.length} panels; arrows walk from panel to panel`}
+        aria-activedescendant={current ? `${uid}-${current}` : undefined}
+        tabIndex={0}
+        onKeyDown={keys}
+      >
+        <Patterns />
+        <g ref={world} role="presentation">
+          <rect x={view.x - view.w} y={view.y - view.h} width={view.w * 3} height={view.h * 3} fill="url(#skin-grid)" role="presentation" />
+          <Panels
+            drawing={drawing}
+            selected={selected}
+            uid={uid}
+            onPick={(id, more, x, y) => (onPlace ? placed(id, x, y) : choose(id, more))}
+            onOpen={onOpen}
+          />
+          {over?.(drawing.skin)}
+        </g>
+      </svg>
+      <div className="skin-foot no-print-controls">
+        <ul className="skin-legend">
+          {drawing.legend.map((l) => (
+            <li key={l.key}>
+              <svg width="26" height="16" aria-hidden>
+                {layer === 'edges' ? (
+                  <line x1="1" x2="25" y1="8" y2="8" stroke={l.fill} strokeWidth="4" strokeDasharray={l.dash} />
+                ) : (
+                  <rect x="1" y="1" width="24" height="14" fill={l.fill} stroke="var(--ink)" />
+                )}
+              </svg>{' '}
+              {l.label}
+            </li>
+          ))}
+        </ul>
+        <span className="ms-auto d-flex gap-1 no-print">
+          <button type="button" className="btn btn-outline-secondary btn-sm" aria-label="Zoom in" onClick={() => scaleBy(1.4)}>+</button>
+          <button type="button" className="btn btn-outline-secondary btn-sm" aria-label="Zoom out" onClick={() => scaleBy(1 / 1.4)}>−</button>
+          <button type="button" className="btn btn-outline-secondary btn-sm" onClick={fit}>Whole</button>
+        </span>
+      </div>
+    </div>
+  )
+} // prettier-ignore
+
+/** The panels alone: untouched while the map is moved. */
+const Panels = memo(function Panels({ drawing, selected, uid, onPick, onOpen }: {
+  drawing: SkinMarks
+  selected: readonly string[]
+  uid: string
+  onPick: (id: string, more: boolean, x: number, y: number) => void
+  onOpen: ((id: string) => void) | undefined
+}) {
+  const stroke = (key: string) => drawing.legend.find((l) => l.key === key)
+  return (
+    <>
+      {drawing.marks.map((m) => {
+        const on = selected.includes(m.id)
+        return (
+          <g
+            key={m.id}
+            id={`${uid}-${m.id}`}
+            role="option"
+            aria-selected={on}
+            aria-label={`${m.name}, ${m.note}`}
+            data-panel={m.id}
+            className="skin-panel"
+            onClick={(e) => onPick(m.id, e.shiftKey || e.ctrlKey || e.metaKey, e.clientX, e.clientY)}
+            onDoubleClick={() => onOpen?.(m.id)}
+          >
+            <path d={m.d} fill={m.fill} stroke={on ? 'var(--brass)' : 'var(--ink)'} strokeWidth={on ? 4 : 1.4} vectorEffect="non-scaling-stroke" />
+            {m.edges.map((e) => (
+              <path key={e.id} d={e.d} fill="none" stroke={stroke(e.key)?.fill} strokeWidth={4} strokeDasharray={stroke(e.key)?.dash} vectorEffect="non-scaling-stroke" />
+            ))}
+            {!m.small && (
+              <g transform={`translate(${m.x} ${m.y})${m.upright ? ' rotate(-90)' : ''}`} fontSize={m.fontSize} textAnchor="middle" aria-hidden className="skin-text">
+                <text y={m.fontSize > 44 ? -m.fontSize * 0.1 : m.fontSize * 0.35}>{m.name}</text>
+                {m.fontSize > 44 && <text y={m.fontSize * 0.78} fontSize={m.fontSize * 0.62} className="skin-note">{m.note}</text>}
+              </g>
+            )}
+            <title>{`${m.name}: ${m.note}`}</title>
+          </g>
+        )
+      })}
+    </>
+  )
+}) // prettier-ignore
+
+/** Fills that tell states apart without colour, and the liner's 100 mm grid. */
+function Patterns() {
+  return (
+    <defs>
+      <pattern id="skin-grid" width={GRID_MM} height={GRID_MM} patternUnits="userSpaceOnUse">
+        <path d={`M${GRID_MM} 0H0V${GRID_MM}`} fill="none" stroke="var(--rule)" strokeWidth="2" opacity="0.7" />
+      </pattern>
+      <pattern id="skin-assumed" width="60" height="60" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+        <rect width="60" height="60" fill="var(--plate)" />
+        <rect width="14" height="60" fill="#e4d3a4" />
+      </pattern>
+      <pattern id="skin-half" width="60" height="60" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+        <rect width="60" height="60" fill="var(--band-2)" />
+        <rect width="10" height="60" fill="#e4d3a4" />
+      </pattern>
+      <pattern id="skin-blocked" width="70" height="70" patternUnits="userSpaceOnUse">
+        <rect width="70" height="70" fill="var(--plate)" />
+        <path d="M0 0L70 70M70 0L0 70" stroke="var(--stop)" strokeWidth="7" />
+      </pattern>
+      <pattern id="skin-dots" width="50" height="50" patternUnits="userSpaceOnUse">
+        <rect width="50" height="50" fill="var(--plate)" />
+        <circle cx="25" cy="25" r="8" fill="var(--band-3)" />
+      </pattern>
+      <pattern id="skin-lines" width="50" height="50" patternUnits="userSpaceOnUse">
+        <rect width="50" height="50" fill="var(--plate)" />
+        <path d="M0 25H50" stroke="var(--band-3)" strokeWidth="8" />
+      </pattern>
+    </defs>
+  )
+}

@@ -1,0 +1,32 @@
+'use client'
+
+import { useState } from 'react'
+import { useJob } from '@/web/job/job-state'
+import { SkinPlate } from './skin-panel'
+
+/** The whole vehicle on one screen, or one sheet of paper. */
+export function SkinPage() {
+  const { plan, fmt } = useJob()
+  const [selected, setSelected] = useState<string[]>([])
+  const picked = plan.panels.filter((p) => selected.includes(p.id))
+  return (
+    <div className="skin-page">
+      <div className="bench-head">
+        <h1>The skin</h1>
+        <span className="label">
+          {plan.vehicle.name}, {plan.panels.length} panels, over a 100 mm grid. Front to the left, left side below.
+        </span>
+        <span className="spacer" />
+        <button type="button" className="btn btn-outline-primary btn-sm no-print" onClick={() => window.print()}>
+          Print on one page
+        </button>
+      </div>
+      <SkinPlate selected={selected} onSelect={setSelected} height="min(64vh, 760px)" />
+      <p className="label no-print" role="status">
+        {picked.length === 0
+          ? 'Arrows walk from panel to panel, Shift keeps those passed; + and − zoom, 0 shows it whole, Ctrl and wheel too.'
+          : `${picked.length} picked: ${picked.map((p) => p.name).join(', ')}, ${fmt.text(fmt.area(picked.reduce((s, p) => s + p.widthMm * p.heightMm, 0)))}`}
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,49 @@
+'use client'
+
+import { useState } from 'react'
+import type { Point } from '@/core/kit/plane'
+import type { Skin, SkinPanel } from '@/core/vehicle/skin'
+import { LAYERS, type Layer } from '@/web/charts/skin-marks'
+import { useJob } from '@/web/job/job-state'
+import { SkinMap } from './skin-map'
+
+const NAMES: Record<Layer, string> = { state: 'State', size: 'Size', edges: 'Edges', surface: 'Surface', film: 'Film', contrast: 'Contrast' } // prettier-ignore
+
+/** The map with its layers to choose from. */
+export function SkinPlate({
+  start = 'state',
+  layers = LAYERS,
+  ...map
+}: {
+  start?: Layer
+  layers?: readonly Layer[]
+  selected: readonly string[]
+  onSelect: (ids: string[]) => void
+  onOpen?: (id: string) => void
+  onPlace?: (panel: SkinPanel, point: Point) => void
+  over?: (skin: Skin) => React.ReactNode
+  height?: number | string
+}) {
+  const { plan } = useJob()
+  const [layer, setLayer] = useState<Layer>(start)
+  return (
+    <section className="plate p-2 mb-3" aria-label="The skin">
+      {layers.length > 1 && (
+        <div className="d-flex gap-1 flex-wrap mb-1 no-print" role="group" aria-label="Layer">
+          {layers.map((l) => (
+            <button
+              key={l}
+              type="button"
+              className={`btn btn-sm ${l === layer ? 'btn-primary' : 'btn-outline-secondary'}`}
+              aria-pressed={l === layer}
+              onClick={() => setLayer(l)}
+            >
+              {NAMES[l]}
+            </button>
+          ))}
+        </div>
+      )}
+      <SkinMap plan={plan} layer={layer} {...map} />
+    </section>
+  )
+}

@@ -1,0 +1,202 @@
+'use client'
+
+import { useMemo, useState } from 'react'
+import { parseLength } from '@/core/kit/units'
+import type { Plan } from '@/core/plan/schema'
+import { otherSideId } from '@/core/vehicle/mirror'
+import { MAX_PANEL_MM } from '@/core/vehicle/schema'
+import { answerTape, questionsOf, sameAsOtherSide } from '@/core/vehicle/tape-answer'
+import { tapeList, walkingOrder } from '@/core/vehicle/tape-list'
+import type { Formatter } from '@/web/words/format'
+import { faultText } from '@/web/words/sentences'
+import { PanelLarge } from './panel-large'
+import { questionHint, questionName } from './question-words'
+
+interface Item {
+  panelId: string
+  field: string
+}
+
+/** One big question at a time round the car: for gloves, one hand and ten seconds. */
+export function GuidedTape({
+  plan,
+  edit,
+  fmt,
+  onClose,
+}: {
+  plan: Plan
+  edit: (change: (plan: Plan) => Plan) => void
+  fmt: Formatter
+  onClose: () => void
+}) {
+  const [most, setMost] = useState(true)
+  // The round is fixed when it begins: answers do not reshuffle what is still to come.
+  const [round, setRound] = useState(() => roundOf(plan, true))
+  const [at, setAt] = useState(0)
+  const [typed, setTyped] = useState('')
+  const inch = fmt.units.lengthUnit === 'in'
+  const item = round[at]
+  const panel = item && plan.panels.find((p) => p.id === item.panelId)
+  const question = panel && questionsOf(panel).find((q) => q.field === item.field)
+  const twin = panel && plan.panels.find((p) => p.id === otherSideId(panel.id) && p.id !== panel.id)
+  const left = useMemo(() => round.slice(at).length, [round, at])
+
+  const begin = (only: boolean) => {
+    setMost(only)
+    setRound(roundOf(plan, only))
+    setAt(0)
+    setTyped('')
+  }
+  const next = () => {
+    setTyped('')
+    setAt((i) => i + 1)
+  }
+  const back = () => {
+    setTyped('')
+    setAt((i) => Math.max(0, i - 1))
+  }
+  const parsed = typed === '' ? null : parseLength(typed, fmt.units.lengthUnit)
+  const zero = question && ['crown', 'crown_down', 'body_line'].includes(question.ask)
+  const tooBig = parsed?.ok && (parsed.value > MAX_PANEL_MM || (parsed.value <= 0 && !zero))
+  const good = parsed?.ok && !tooBig
+  const enter = (mm: number) => {
+    if (!item) return
+    edit((p) => answerTape(p, item.panelId, item.field, mm))
+    next()
+  }
+  const press = (key: string) =>
+    setTyped((t) => (key === '⌫' ? t.slice(0, -1) : /^\d+\/\d+$/.test(key) ? `${t.replace(/ ?\d+\/\d+$/, '').trim()} ${key}`.trim() : t + key)) // prettier-ignore
+
+  if (!item || !panel || !question)
+    return (
+      <section className="bay" aria-label="Guided tape">
+        <h2>{round.length === 0 ? 'Nothing is assumed any more' : 'Once round'}</h2>
+        <p>
+          {most && roundOf(plan, false).length > 0
+            ? 'What matters most is taped. The rest may stay assumed, or go on with every figure.'
+            : 'Every figure has been asked for.'}
+        </p>
+        <div className="d-grid gap-2" style={{ maxWidth: 520 }}>
+          {roundOf(plan, false).length > 0 && (
+            <button type="button" className="btn btn-plain" onClick={() => begin(false)}>
+              Go on with every figure
+            </button>
+          )}
+          {at > 0 && (
+            <button type="button" className="btn btn-plain" onClick={back}>
+              Back
+            </button>
+          )}
+          <button type="button" className="btn btn-go" onClick={onClose}>
+            Done
+          </button>
+        </div>
+      </section>
+    )
+  return (
+    <section
+      className="bay guided"
+      aria-label="Guided tape"
+      onKeyDown={(e) => {
+        if (e.target instanceof HTMLButtonElement && (e.key === 'Enter' || e.key === ' ')) return
+        if (/^[\d.,/ '"a-z]$/i.test(e.key)) press(e.key)
+        else if (e.key === 'Backspace') press('⌫')
+        else if (e.key === 'Enter' && good) enter(parsed.value)
+      }}
+    >
+      <div className="d-flex gap-2 align-items-center flex-wrap">
+        <span className="label">
+          {at + 1} of {round.length}
+          {most ? ', what matters most' : ''}
+        </span>
+        <progress value={at} max={round.length} aria-label={`${left} questions left`} />
+        <button type="button" className="btn btn-plain ms-auto" onClick={onClose}>
+          Leave
+        </button>
+      </div>
+      <div className="guided-body">
+        <div>
+          <h2 className="mb-1">{panel.name}</h2>
+          <p className="guided-ask" aria-live="polite">
+            {questionName(question, fmt)}
+          </p>
+          <p className="label">{questionHint(question, fmt)}</p>
+          <p className="big my-2" data-testid="guided-typed">
+            {typed === '' ? <span className="label">{question.assumed ? 'assumed' : 'taped'} {fmt.text(fmt.length(question.mm))}</span> : <>{typed} <span className="unit">{/[a-z"']/i.test(typed) ? '' : fmt.units.lengthUnit}</span></>}
+          </p>
+          <p role="status" className="guided-said">
+            {parsed && !parsed.ok && parsed.error.code !== 'half_typed' ? faultText(parsed.error) : tooBig ? 'No panel has that size. Check the figure.' : good && /[a-z"'/]/i.test(typed) ? `= ${fmt.text(fmt.length(parsed.value))}` : ''}
+          </p>
+          <div className="guided-drawing">
+            <PanelLarge panel={panel} edit={edit} fmt={fmt} disabled />
+          </div>
+        </div>
+        <div>
+          <div className="keypad">
+            {['7', '8', '9', '4', '5', '6', '1', '2', '3', inch ? ' ' : '.', '0', '⌫'].map((k) => (
+              <button key={k} type="button" className="btn btn-plain" aria-label={k === '⌫' ? 'Delete' : k === ' ' ? 'Space' : k} onClick={() => press(k)}>
+                {k === ' ' ? '␣' : k}
+              </button>
+            ))}
+          </div>
+          {inch && (
+            <div className="keypad fractions">
+              {['1/8', '1/4', '3/8', '1/2', '5/8', '3/4', '7/8', '1/16', '3/16', '5/16', '7/16', '9/16'].map((k) => (
+                <button key={k} type="button" className="btn btn-plain" onClick={() => press(k)}>
+                  {k}
+                </button>
+              ))}
+            </div>
+          )}
+          <div className="d-grid gap-2 mt-2">
+            <button type="button" className="btn btn-go" disabled={!good} onClick={() => good && enter(parsed.value)}>
+              {good ? `Take ${fmt.text(fmt.length(parsed.value))}` : 'Type the figure'}
+            </button>
+            <div className="guided-pair">
+              {question.assumed && (
+                <button type="button" className="btn btn-plain" onClick={() => enter(question.mm)}>
+                  It is {fmt.text(fmt.length(question.mm))}
+                </button>
+              )}
+              {twin && (
+                <button type="button" className="btn btn-plain" onClick={() => { edit((p) => sameAsOtherSide(p, panel.id)); setTyped(''); setAt((i) => { const j = round.findIndex((r, k) => k > i && r.panelId !== panel.id); return j < 0 ? round.length : j }) }}>
+                  Same as other side
+                </button>
+              )}
+              <button type="button" className="btn btn-plain" onClick={next}>
+                Skip
+              </button>
+              <button type="button" className="btn btn-plain" disabled={at === 0} onClick={back}>
+                Back
+              </button>
+            </div>
+          </div>
+        </div>
+      </div>
+    </section>
+  )
+} // prettier-ignore
+
+/** Figures that together hold nine tenths of what is at stake. */
+const MOST = 0.9
+
+/** What to ask, in walking order round the car. */
+function roundOf(plan: Plan, onlyMost: boolean): Item[] {
+  const list = tapeList(plan)
+  const total = list.reduce((s, i) => s + i.stakeMm2, 0)
+  let run = 0
+  const wanted = new Set(
+    list
+      .filter((i) => {
+        const keep = !onlyMost || (i.stakeMm2 > 0 && run < total * MOST)
+        run += i.stakeMm2
+        return keep
+      })
+      .map((i) => `${i.panelId}/${i.field}`),
+  )
+  return walkingOrder(plan.panels.filter((p) => p.wrap)).flatMap((p) =>
+    questionsOf(p)
+      .filter((q) => wanted.has(`${p.id}/${q.field}`))
+      .map((q) => ({ panelId: p.id, field: q.field })),
+  )
+}

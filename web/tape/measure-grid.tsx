@@ -1,0 +1,262 @@
+'use client'
+
+import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react'
+import { MAX_PANELS, SIDES } from '@/core/vehicle/schema'
+import type { Plan } from '@/core/plan/schema'
+import { WordSelect } from '@/web/kit/fields'
+import { LengthInput } from '@/web/kit/quantity-input'
+import type { Formatter } from '@/web/words/format'
+import { word } from '@/web/words/names'
+import { faultText } from '@/web/words/sentences'
+import { addPanel, changePanel, removePanel } from './edit-panel'
+import { cellText, FIRST_SIZE, pasteBlock, SIZES, sizeOf, withSize, WRAP_COLUMN } from './grid-columns'
+
+interface Spot {
+  row: number
+  column: number
+}
+
+/** The measuring sheet: one row a panel, typed without the mouse; blocks go to and from a spreadsheet. */
+export function MeasureGrid({
+  plan,
+  edit,
+  fmt,
+  wanted = '',
+  picked,
+  onPick,
+}: {
+  plan: Plan
+  edit: (change: (plan: Plan) => Plan) => void
+  fmt: Formatter
+  wanted?: string
+  picked: string | null
+  onPick: (id: string) => void
+}) {
+  const [name, setName] = useState('')
+  const [range, setRange] = useState<{ from: Spot; to: Spot } | null>(null)
+  const [said, setSaid] = useState('')
+  const grid = useRef<HTMLTableElement>(null)
+  const { lengthUnit: unit, locale } = fmt.units
+  const format = (mm: number) => fmt.length(mm).text
+  const shown = plan.panels.filter((p) => p.name.toLowerCase().includes(wanted.trim().toLowerCase()))
+
+  const go = (row: number, column: number) => {
+    const cell = grid.current?.querySelector<HTMLElement>(`[data-cell="${row}:${column}"]`)
+    cell?.focus()
+    return cell !== null && cell !== undefined
+  }
+  const spotOf = (target: EventTarget): Spot | null => {
+    const at = (target as HTMLElement).closest<HTMLElement>('[data-cell]')?.dataset.cell?.split(':').map(Number)
+    return at ? { row: at[0] ?? 0, column: at[1] ?? 0 } : null
+  }
+  const keys = (event: KeyboardEvent<HTMLElement>) => {
+    const at = spotOf(event.target)
+    if (!at) return
+    const { row, column } = at
+    const isSelect = event.target instanceof HTMLSelectElement
+    const box = event.target instanceof HTMLInputElement && event.target.type === 'text' ? event.target : null
+    const whole = box !== null && box.selectionStart === 0 && box.selectionEnd === box.value.length
+    const arrow = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] }[event.key]
+    if (arrow && event.shiftKey && !isSelect && (whole || box === null || range)) {
+      const start = range ?? { from: at, to: at }
+      const to = {
+        row: Math.max(0, Math.min(shown.length - 1, start.to.row + (arrow[0] ?? 0))),
+        column: Math.max(0, Math.min(WRAP_COLUMN, start.to.column + (arrow[1] ?? 0))),
+      }
+      setRange({ from: start.from, to })
+      event.preventDefault()
+      return
+    }
+    const move = (r: number, c: number) => {
+      if (go(r, c)) event.preventDefault()
+    }
+    if (event.key !== 'Shift' && !(event.ctrlKey || event.metaKey)) setRange(null)
+    if (event.key === 'Enter') {
+      event.preventDefault()
+      if (column === FIRST_SIZE) go(row, FIRST_SIZE + 1)
+      else if (!go(row + 1, column === FIRST_SIZE + 1 ? FIRST_SIZE : column)) go(shown.length, 0)
+    } else if (event.key === 'ArrowDown' && !isSelect) move(row + 1, row + 1 === shown.length ? 0 : column)
+    else if (event.key === 'ArrowUp' && !isSelect) move(row - 1, column)
+    else if (event.key === 'ArrowRight' && (!box || whole || box.selectionStart === box.value.length) && !isSelect)
+      move(row, column + 1)
+    else if (event.key === 'ArrowLeft' && (!box || whole || box.selectionEnd === 0) && !isSelect) move(row, column - 1)
+  }
+  const copy = (event: ClipboardEvent) => {
+    const at = spotOf(event.target)
+    const block = range ?? (at ? { from: at, to: at } : null)
+    if (!block || (!range && !(event.target instanceof HTMLInputElement && event.target.selectionEnd === event.target.value.length && event.target.selectionStart === 0))) return // prettier-ignore
+    const [r0, r1] = [Math.min(block.from.row, block.to.row), Math.max(block.from.row, block.to.row)]
+    const [c0, c1] = [Math.min(block.from.column, block.to.column), Math.max(block.from.column, block.to.column)]
+    const text = shown.slice(r0, r1 + 1).map((p) => Array.from({ length: c1 - c0 + 1 }, (_, i) => cellText(p, c0 + i, format)).join('\t')).join('\n') // prettier-ignore
+    event.clipboardData.setData('text/plain', text)
+    event.preventDefault()
+    setSaid(`${r1 - r0 + 1} × ${c1 - c0 + 1} cells copied, in ${unit}.`)
+  }
+  const paste = (event: ClipboardEvent) => {
+    const at = spotOf(event.target)
+    const text = event.clipboardData.getData('text/plain')
+    if (!at || at.row >= shown.length || !/[\t\n]/.test(text.replace(/\r?\n$/, ''))) return
+    event.preventDefault()
+    const ids = shown.map((p) => p.id)
+    const out = pasteBlock(plan, ids, at.row, at.column, text, unit)
+    if (!out.ok) return setSaid(`Nothing pasted. ${faultText(out.error, fmt)}`)
+    // On whatever the plan is by then, so that nothing typed meanwhile is lost.
+    edit((p) => {
+      const again = pasteBlock(p, ids, at.row, at.column, text, unit)
+      return again.ok ? again.value : p
+    })
+    setSaid(`${text.replace(/\n$/, '').split('\n').length} rows pasted.`)
+  }
+  const add = () => {
+    const wantedName = name.trim()
+    if (wantedName === '' || plan.panels.length >= MAX_PANELS) return
+    edit((p) => addPanel(p, wantedName))
+    setName('')
+    // The new row is there after the next paint; the hand goes on to its width.
+    requestAnimationFrame(() => requestAnimationFrame(() => go(shown.length, FIRST_SIZE)))
+  }
+  const marked = (row: number, column: number): boolean =>
+    range !== null &&
+    row >= Math.min(range.from.row, range.to.row) &&
+    row <= Math.max(range.from.row, range.to.row) &&
+    column >= Math.min(range.from.column, range.to.column) &&
+    column <= Math.max(range.from.column, range.to.column)
+  const heads = ['Panel', 'Kind', 'Side', ...SIZES.map((s) => s.head), 'Wrap']
+  return (
+    <>
+      <div className="plate scroll-x p-2" onCopy={copy} onPaste={paste}>
+        <table className="tape-grid" ref={grid} onKeyDown={keys}>
+          <thead>
+            <tr>
+              {heads.map((h, i) => (
+                <th key={`${h}${i}`} scope="col">
+                  {h}
+                </th>
+              ))}
+              <th scope="col">
+                <span className="visually-hidden">Remove</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((p, row) => (
+              <tr key={p.id} id={p.id} data-off={!p.wrap} data-picked={p.id === picked} onFocus={() => onPick(p.id)}>
+                <td style={{ minWidth: 150 }} data-marked={marked(row, 0)}>
+                  <input
+                    data-cell={`${row}:0`}
+                    type="text"
+                    aria-label={`Name of ${p.name}`}
+                    value={p.name}
+                    maxLength={120}
+                    onChange={(e) =>
+                      e.target.value.trim() !== '' &&
+                      edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, name: e.target.value })))
+                    }
+                  />
+                </td>
+                <td style={{ minWidth: 108 }} data-marked={marked(row, 1)}>
+                  <WordSelect
+                    list="panel"
+                    locale={locale}
+                    data-cell={`${row}:1`}
+                    aria-label={`${p.name}, kind`}
+                    value={p.kind}
+                    onCode={(code) => edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, kind: code })))}
+                  />
+                </td>
+                <td style={{ minWidth: 72 }} data-marked={marked(row, 2)}>
+                  <select
+                    data-cell={`${row}:2`}
+                    aria-label={`${p.name}, side`}
+                    value={p.side}
+                    onChange={(e) =>
+                      edit((plan) =>
+                        changePanel(plan, p.id, (was) => ({ ...was, side: e.target.value as typeof p.side })),
+                      )
+                    }
+                  >
+                    {SIDES.map((s) => (
+                      <option key={s} value={s}>
+                        {word('side', s, locale)}
+                      </option>
+                    ))}
+                  </select>
+                </td>
+                {SIZES.map(({ field, label, max, optional }, i) => (
+                  <td
+                    key={field}
+                    data-assumed={p.assumed.includes(field)}
+                    data-marked={marked(row, FIRST_SIZE + i)}
+                    style={{ position: 'relative', minWidth: 58 }}
+                  >
+                    <LengthInput
+                      data-cell={`${row}:${FIRST_SIZE + i}`}
+                      aria-label={`${p.name}, ${label}`}
+                      mm={sizeOf(p, field)}
+                      unit={unit}
+                      format={format}
+                      optional={optional}
+                      max={max}
+                      onValue={(mm) => edit((plan) => changePanel(plan, p.id, (was) => withSize(was, field, mm)))}
+                    />
+                  </td>
+                ))}
+                <td className="text-center" style={{ width: 44 }} data-marked={marked(row, WRAP_COLUMN)}>
+                  <input
+                    data-cell={`${row}:${WRAP_COLUMN}`}
+                    type="checkbox"
+                    aria-label={`Wrap ${p.name}`}
+                    style={{ width: 'auto' }}
+                    checked={p.wrap}
+                    onChange={(e) =>
+                      edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, wrap: e.target.checked })))
+                    }
+                  />
+                </td>
+                <td style={{ width: 34 }}>
+                  <button
+                    type="button"
+                    className="btn btn-link btn-sm p-1"
+                    aria-label={`Remove ${p.name}`}
+                    tabIndex={-1}
+                    onClick={() => edit((plan) => removePanel(plan, p.id))}
+                  >
+                    ×
+                  </button>
+                </td>
+              </tr>
+            ))}
+            <tr>
+              <td colSpan={heads.length + 1}>
+                <input
+                  data-cell={`${shown.length}:0`}
+                  type="text"
+                  aria-label="Name of a new panel"
+                  placeholder={
+                    plan.panels.length === 0
+                      ? 'Type the first panel: bonnet, then Enter'
+                      : 'New panel: its name, then Enter'
+                  }
+                  value={name}
+                  maxLength={120}
+                  onChange={(e) => setName(e.target.value)}
+                  onKeyDown={(e) => {
+                    if (e.key !== 'Enter' || name.trim() === '') return
+                    e.preventDefault()
+                    e.stopPropagation()
+                    add()
+                  }}
+                />
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        {plan.panels.length > 0 && shown.length === 0 && <p className="m-2">No panel matches “{wanted}”.</p>}
+      </div>
+      <p className="label mt-1 mb-0" role="status">
+        {said ||
+          `${plan.panels.some((p) => p.assumed.length > 0) ? 'Hatched cells are assumed until they are taped. ' : ''}Shift and arrows mark cells; Ctrl C and Ctrl V go to and from a spreadsheet.`}
+      </p>
+    </>
+  )
+}

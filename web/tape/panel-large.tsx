@@ -1,0 +1,122 @@
+'use client'
+
+import { useMemo, useState } from 'react'
+import type { Plan } from '@/core/plan/schema'
+import { withAnswer, type TapeQuestion } from '@/core/vehicle/tape-answer'
+import { MAX_PANEL_MM, type Panel } from '@/core/vehicle/schema'
+import { panelMarks } from '@/web/charts/panel-marks'
+import { LengthInput } from '@/web/kit/quantity-input'
+import type { Formatter } from '@/web/words/format'
+import { changePanel } from './edit-panel'
+import { questionName } from './question-words'
+
+/** A panel opened large, all its measures on it; each is pressed, and typed where it stands. */
+export function PanelLarge({
+  panel,
+  edit,
+  fmt,
+  disabled = false,
+}: {
+  panel: Panel
+  edit: (change: (plan: Plan) => Plan) => void
+  fmt: Formatter
+  disabled?: boolean
+}) {
+  const [open, setOpen] = useState<string | null>(null)
+  const m = useMemo(() => panelMarks(panel), [panel])
+  const u = m.unit
+  const text = (q: TapeQuestion) => {
+    const v = fmt.text(fmt.length(q.mm))
+    if (q.ask === 'crown' || q.ask === 'crown_down') return `crown ${v} under ${fmt.text(fmt.length(q.overMm ?? 0))}`
+    if (q.ask === 'corner_radius' || q.ask === 'nose') return `${q.ask === 'nose' ? 'nose ' : ''}r ${v}`
+    return q.ask === 'recess_depth' ? `${v} deep` : v
+  }
+  const typed = m.dimensions.find((d) => d.question.field === open)
+  const percent = (v: number, from: number, size: number) => `${((v - from) / size) * 100}%`
+  return (
+    <div className="panel-large" style={{ aspectRatio: `${m.view.w} / ${m.view.h}` }}>
+      <svg viewBox={`${m.view.x} ${m.view.y} ${m.view.w} ${m.view.h}`} role="group" aria-label={`${panel.name} with its measures`}>
+        <defs>
+          <pattern id={`lg-${panel.id}`} width={100} height={100} patternUnits="userSpaceOnUse">
+            <path d="M100 0H0V100" fill="none" stroke="var(--rule)" strokeWidth={u / 22} />
+          </pattern>
+        </defs>
+        <rect x={m.view.x} y={m.view.y} width={m.view.w} height={m.view.h} fill={`url(#lg-${panel.id})`} />
+        <path d={m.d} fill="var(--piece)" stroke="var(--ink)" strokeWidth={u / 7} />
+        {m.nose && <line x1={m.nose.from.x} y1={m.nose.from.y} x2={m.nose.to.x} y2={m.nose.to.y} stroke="var(--ink)" strokeWidth={u / 2.4} opacity={0.35} />}
+        {m.lines.map((l) => (
+          <line key={l.id} x1={l.from.x} y1={l.from.y} x2={l.to.x} y2={l.to.y} stroke="var(--brass)" strokeWidth={u / 9} strokeDasharray={l.seam ? undefined : `${u / 2} ${u / 2}`} />
+        ))}
+        {m.recesses.map((r) => (
+          <g key={r.id}>
+            <rect x={r.x} y={r.y} width={r.w} height={r.h} rx={u / 3} fill="var(--rule)" stroke="var(--ink)" strokeWidth={u / 11} />
+            {r.open && <path d={openSide(r)} stroke="var(--plate)" strokeWidth={u / 4} />}
+          </g>
+        ))}
+        {m.parts.map((x) => (
+          <g key={x.id}>
+            <rect x={x.x} y={x.y} width={x.w} height={x.h} rx={u / 4} fill={x.kind === 'hole' ? 'var(--paper)' : 'none'} stroke="var(--ink)" strokeWidth={u / 12} strokeDasharray={x.kind === 'raised' || x.kind === 'hole' ? undefined : `${u / 3} ${u / 4}`} />
+            <title>{x.name}</title>
+          </g>
+        ))}
+        {m.dimensions.map((d) => {
+          const q = d.question
+          const label = text(q)
+          return (
+            <g key={q.field} className="dimension" data-assumed={q.assumed} aria-hidden>
+              {d.leads.map(([a, b], i) => (
+                <line key={i} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--soft)" strokeWidth={u / 20} />
+              ))}
+              {q.ask !== 'edge' && q.ask !== 'body_line' && q.ask !== 'recess_depth' && <line x1={d.from.x} y1={d.from.y} x2={d.to.x} y2={d.to.y} stroke="var(--ink)" strokeWidth={u / 16} strokeDasharray={q.ask === 'crown' || q.ask === 'crown_down' ? `${u / 5} ${u / 5}` : undefined} />}
+              <text transform={`translate(${d.at.x} ${d.at.y}) rotate(${d.turnDeg})`} textAnchor="middle" fontSize={q.ask === 'width' || q.ask === 'height' ? u * 1.05 : u * 0.8} fontWeight={q.ask === 'width' || q.ask === 'height' ? 680 : 560}>
+                {label}
+              </text>
+            </g>
+          )
+        })}
+      </svg>
+      {m.dimensions.map((d) => (
+        <button
+          key={d.question.field}
+          type="button"
+          className="dimension-hit"
+          disabled={disabled}
+          aria-label={`${questionName(d.question, fmt)}, ${text(d.question)}${d.question.assumed ? ', assumed' : ''}: type it`}
+          style={{ left: percent(d.at.x, m.view.x, m.view.w), top: percent(d.at.y, m.view.y, m.view.h), ...(d.turnDeg === -90 ? { width: 24, height: 56 } : {}) }}
+          onClick={() => setOpen(d.question.field)}
+        />
+      ))}
+      {typed && (
+        <div
+          className="dimension-typed"
+          style={{ left: percent(typed.at.x, m.view.x, m.view.w), top: percent(typed.at.y, m.view.y, m.view.h) }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter' || e.key === 'Escape') {
+              e.preventDefault()
+              setOpen(null)
+            }
+          }}
+          onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(null)}
+        >
+          <span className="label">{questionName(typed.question, fmt)}</span>
+          <LengthInput
+            autoFocus
+            aria-label={`${panel.name}, ${questionName(typed.question, fmt)}`}
+            className="form-control form-control-sm"
+            mm={typed.question.mm}
+            unit={fmt.units.lengthUnit}
+            format={(mm) => fmt.length(mm).text}
+            max={MAX_PANEL_MM}
+            optional={typed.question.ask === 'crown' || typed.question.ask === 'crown_down'}
+            onValue={(mm) => edit((p) => changePanel(p, panel.id, (was) => withAnswer(was, typed.question.field, mm ?? 0)))}
+          />
+        </div>
+      )}
+    </div>
+  )
+} // prettier-ignore
+
+function openSide(r: { x: number; y: number; w: number; h: number; open: string | null }): string {
+  const [x2, y2] = [r.x + r.w, r.y + r.h]
+  return { top: `M${r.x} ${r.y}H${x2}`, bottom: `M${r.x} ${y2}H${x2}`, left: `M${r.x} ${r.y}V${y2}`, right: `M${x2} ${r.y}V${y2}` }[r.open ?? 'top'] ?? '' // prettier-ignore
+}

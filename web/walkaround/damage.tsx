@@ -1,0 +1,165 @@
+'use client'
+
+import { useState } from 'react'
+import type { Plan } from '@/core/plan/schema'
+import { freeId } from '@/core/plan/new-plan'
+import { fromSkin, toSkin, type Skin } from '@/core/vehicle/skin'
+import { MAX_PANEL_MM } from '@/core/vehicle/schema'
+import { useJob } from '@/web/job/job-state'
+import { FeatureTable, type Column } from '@/web/kit/feature-table'
+import { WordSelect } from '@/web/kit/fields'
+import { SkinPlate } from '@/web/skin/skin-panel'
+import { faultText } from '@/web/words/sentences'
+
+type Damage = Plan['walkaround']['damage'][number]
+const MAX_PHOTO_BYTES = 12_000_000
+
+/** What was there before the work: pinned on the vehicle's own map, with size, words and photos. */
+export function DamageRecord() {
+  const { plan, edit, fmt, mayPlan } = useJob()
+  const [kind, setKind] = useState<Damage['kind']>('chip')
+  const [selected, setSelected] = useState<string[]>([])
+  const list = plan.walkaround.damage
+  const set = (change: (rows: readonly Damage[]) => Damage[]) =>
+    edit((p) => ({ ...p, walkaround: { ...p.walkaround, damage: change(p.walkaround.damage) } }))
+  const made = (panelId: string | null, at: { xMm: number; yMm: number } | null): Damage => ({
+    id: freeId('d1', list.map((d) => d.id)), panelId, kind, note: '', sizeMm: null, xMm: at?.xMm ?? null, yMm: at?.yMm ?? null, photoIds: [], waived: null,
+  }) // prettier-ignore
+  const panels = plan.panels.map((p) => [p.id, p.name] as const)
+  const columns: Column<Damage>[] = [
+    { key: 'kind', label: 'Kind', kind: 'word', list: 'damage', width: 120 },
+    { key: 'panelId', label: 'Panel', kind: 'choice', options: panels, none: 'no panel named', width: 120 },
+    { key: 'sizeMm', label: 'Size', kind: 'length', max: MAX_PANEL_MM, optional: true },
+    { key: 'note', label: 'Note', kind: 'text', max: 2000, width: 180 },
+  ]
+  return (
+    <section className="plate mb-3" aria-label="Damage before the work">
+      <div className="d-flex gap-2 align-items-center flex-wrap mb-2">
+        <h2 className="mb-0">Damage before the work</h2>
+        <span className="label">press the map where it is; arrows and Enter do the same</span>
+        <span className="ms-auto d-flex gap-2 align-items-center">
+          <label className="label" htmlFor="pin-kind">
+            Pin
+          </label>
+          <WordSelect list="damage" id="pin-kind" className="form-select form-select-sm" value={kind} onCode={setKind} />
+        </span>
+      </div>
+      {plan.panels.length > 0 && (
+        <SkinPlate
+          layers={['state']}
+          selected={selected}
+          onSelect={setSelected}
+          height={300}
+          {...(mayPlan
+            ? {
+                onOpen: (id: string) => {
+                  const p = plan.panels.find((x) => x.id === id)
+                  if (p) set((rows) => [...rows, made(id, { xMm: Math.round(p.widthMm / 2), yMm: Math.round(p.heightMm / 2) })]) // prettier-ignore
+                },
+                onPlace: (at: Parameters<typeof fromSkin>[0], point: Parameters<typeof fromSkin>[2]) => {
+                  const p = plan.panels.find((x) => x.id === at.id)
+                  setSelected([at.id])
+                  if (p) set((rows) => [...rows, made(at.id, fromSkin(at, p, point))])
+                },
+              }
+            : {})}
+          over={(skin) => <Pins skin={skin} plan={plan} />}
+        />
+      )}
+      {list.length === 0 && <p className="label">None noted.</p>}
+      <FeatureTable
+        rows={list}
+        columns={columns}
+        fmt={fmt}
+        onRows={set}
+        naming={(_, i) => `Damage ${i + 1}`}
+        make={() => made(selected.at(-1) ?? null, null)}
+        add="Add damage"
+        extra={(d) => <DamageMore damage={d} number={list.indexOf(d) + 1} onChange={(part) => set((rows) => rows.map((r) => (r.id === d.id ? { ...r, ...part } : r)))} />}
+      />
+    </section>
+  )
+} // prettier-ignore
+
+/** Numbered pins; each as large at any zoom as the map's lettering. */
+function Pins({ skin, plan }: { skin: Skin; plan: Plan }) {
+  const size = Math.max(skin.box.right - skin.box.left, skin.box.bottom - skin.box.top) / 75
+  return (
+    <g aria-hidden pointerEvents="none">
+      {plan.walkaround.damage.map((d, i) => {
+        const panel = plan.panels.find((p) => p.id === d.panelId)
+        const at = skin.panels.find((p) => p.id === d.panelId)
+        if (!panel || !at) return null
+        const p = toSkin(at, panel, d.xMm ?? panel.widthMm / 2, d.yMm ?? panel.heightMm / 2)
+        return (
+          <g key={d.id} transform={`translate(${p.x} ${p.y})`}>
+            <circle r={size} fill={d.waived ? 'var(--soft)' : 'var(--stop)'} stroke="var(--plate)" strokeWidth={size / 5} />
+            <text textAnchor="middle" y={size * 0.45} fontSize={size * 1.3} fontWeight={700} fill="#fff">
+              {i + 1}
+            </text>
+          </g>
+        )
+      })}
+    </g>
+  )
+} // prettier-ignore
+
+/** Photos of one find, and the waiver of one that would stop the panel. */
+function DamageMore({ damage: d, number, onChange }: { damage: Damage; number: number; onChange: (part: Partial<Damage>) => void }) {
+  const { jobId, member, mayPlan } = useJob()
+  const [said, setSaid] = useState('')
+  const [reason, setReason] = useState<string | null>(null)
+  const send = async (file: File | undefined) => {
+    if (!file) return
+    if (file.size > MAX_PHOTO_BYTES) return setSaid(faultText({ code: 'photo_too_large', facts: { limit: MAX_PHOTO_BYTES } })) // prettier-ignore
+    setSaid('Sending')
+    try {
+      const response = await fetch(`/api/jobs/${jobId}/photos`, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file }) // prettier-ignore
+      const out = (await response.json()) as { ok: true; value: { id: string } } | { ok: false; error: { code: string; facts?: Record<string, string | number> } } // prettier-ignore
+      if (!out.ok) return setSaid(faultText(out.error))
+      onChange({ photoIds: [...d.photoIds, out.value.id] })
+      setSaid('')
+    } catch {
+      setSaid(faultText({ code: 'offline' }))
+    }
+  }
+  const blocks = d.kind === 'rust' || d.kind === 'peeling_clear'
+  return (
+    <div className="d-flex gap-1 align-items-center flex-wrap py-1">
+      {d.photoIds.map((id, i) => (
+        <a key={id} href={`/api/photos/${id}`} target="_blank" rel="noreferrer">
+          {/* eslint-disable-next-line @next/next/no-img-element -- kept by this server, at its final size */}
+          <img src={`/api/photos/${id}`} alt={`Damage ${number}, photo ${i + 1}`} width={44} height={34} style={{ objectFit: 'cover', border: '1px solid var(--ink)' }} loading="lazy" />
+        </a>
+      ))}
+      {mayPlan && d.photoIds.length < 12 && (
+        <label className="btn btn-outline-secondary btn-sm mb-0">
+          Photo
+          <input type="file" accept="image/jpeg,image/png,image/webp" capture="environment" className="visually-hidden" aria-label={`Photo of damage ${number}`} onChange={(e) => { void send(e.target.files?.[0]); e.target.value = '' }} />
+        </label>
+      )}
+      {blocks && !d.waived && reason === null && (
+        <button type="button" className="btn btn-outline-danger btn-sm" onClick={() => setReason('')}>
+          Waive
+        </button>
+      )}
+      {blocks && !d.waived && reason !== null && (
+        <>
+          <input className="form-control form-control-sm" style={{ width: 190 }} aria-label={`Damage ${number}, reason to waive`} placeholder="Reason" maxLength={500} value={reason} onChange={(e) => setReason(e.target.value)} />
+          <button type="button" className="btn btn-danger btn-sm" disabled={reason.trim().length < 3} onClick={() => { onChange({ waived: { reason: reason.trim(), by: member.name, at: new Date().toISOString() } }); setReason(null) }}>
+            Waive it
+          </button>
+        </>
+      )}
+      {d.waived && (
+        <span className="label">
+          waived by {d.waived.by}: {d.waived.reason}{' '}
+          <button type="button" className="btn btn-link btn-sm p-0" onClick={() => onChange({ waived: null })}>
+            Take back
+          </button>
+        </span>
+      )}
+      {said !== '' && <span className="label" role="status">{said}</span>}
+    </div>
+  )
+} // prettier-ignore
