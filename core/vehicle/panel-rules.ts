@@ -21,6 +21,9 @@ interface Suspect {
   expected: number[]
 }
 
+/** Panels that slope are a little longer than the length they cover (assumed). */
+const SLOPE_ROOM = 1.03
+
 const assumed = (panel: Panel, field: string): boolean => panel.assumed.includes(field)
 const middle = (values: readonly number[]): number => {
   const sorted = [...values].sort((a, b) => a - b)
@@ -278,7 +281,7 @@ function girthFindings(plan: Plan, byId: ReadonlyMap<string, Panel>, family: Rea
   return (['left', 'right'] as const).flatMap((side) => {
     const chain = chainOf(plan, side, byId)
     const sum = chain.reduce((s, p) => s + p.widthMm, 0)
-    if (chain.length < 2 || sum <= length + plan.vehicle.toleranceMm) return []
+    if (chain.length < 2 || sum <= length * SLOPE_ROOM + plan.vehicle.toleranceMm) return []
     const wrong = probablyWrong(
       chain.map((panel) => ({
         panel,

@@ -114,7 +114,7 @@ export function skinOf(panels: readonly Panel[]): Skin {
   group.forEach((g, i) => {
     if (host[i] === null) groups.set(g, [...(groups.get(g) ?? []), i])
   })
-  for (const members of groups.values()) partOverlaps(placed, members)
+  for (const members of groups.values()) partOverlaps(placed, members, (i) => zoneOf(panels[i] as Panel) === 'strip')
   arrange(panels, placed, [...groups.values()])
   panels.forEach((p, i) => {
     const on = host[i]
@@ -219,7 +219,7 @@ export function overlap(a: Box, b: Box): { x: number; y: number } | null {
 }
 
 /** Panels that run into each other are moved apart along the shorter way, the one nearer the rim of the map. */
-function partOverlaps(placed: SkinPanel[], members: readonly number[]): void {
+function partOverlaps(placed: SkinPanel[], members: readonly number[], strip: (i: number) => boolean): void {
   const box = boxOf(members.flatMap((i) => [{ x: placed[i]?.box.left ?? 0, y: placed[i]?.box.top ?? 0 }, { x: placed[i]?.box.right ?? 0, y: placed[i]?.box.bottom ?? 0 }])) // prettier-ignore
   const centre = { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 }
   for (let pass = 0; pass < 40; pass++) {
@@ -233,8 +233,10 @@ function partOverlaps(placed: SkinPanel[], members: readonly number[]): void {
         if (!over || Math.min(over.x, over.y) < 25) continue
         const far = (s: SkinPanel): number =>
           Math.hypot((s.box.left + s.box.right) / 2 - centre.x, (s.box.top + s.box.bottom) / 2 - centre.y)
-        const [k, s, o] = far(a) >= far(b) ? [i, a, b] : [j, b, a]
-        const along = over.x < over.y ? 'x' : 'y'
+        // What lies beside the strip makes way for it, outward; among equals the one nearer the rim does.
+        const beside = strip(i) !== strip(j)
+        const [k, s, o] = (beside ? strip(j) : far(a) >= far(b)) ? [i, a, b] : [j, b, a]
+        const along = beside || over.y <= over.x ? 'y' : 'x'
         const [mid, other] = along === 'x' ? [s.box.left + s.box.right, o.box.left + o.box.right] : [s.box.top + s.box.bottom, o.box.top + o.box.bottom] // prettier-ignore
         const by = (over[along] - 20) * (mid >= other ? 1 : -1)
         placed[k] = shifted(s, along === 'x' ? by : 0, along === 'y' ? by : 0)
@@ -320,9 +322,16 @@ export function panelAcross(skin: Skin, id: string, way: Way): string | null {
   if (!from) return skin.panels[0]?.id ?? null
   const ids = new Set(skin.panels.map((p) => p.id))
   const d = WAY[way]
+  const apart = (other: string | null): number => {
+    const to = skin.panels.find((p) => p.id === other)?.box
+    if (!to) return Infinity
+    const across = d.x === 0 ? (d.y > 0 ? to.top - from.box.bottom : from.box.top - to.bottom) : d.x > 0 ? to.left - from.box.right : from.box.left - to.right // prettier-ignore
+    return Math.max(0, Math.round(across / 80))
+  }
   const edge = from.edges
     .filter((e) => e.neighbour && ids.has(e.neighbour) && e.normal.x * d.x + e.normal.y * d.y > 0.7)
-    .sort((a, b) => b.lengthMm - a.lengthMm)[0]
+    // The one that lies closer first (a pillar before the roof behind it), then the one along the longer run.
+    .sort((a, b) => apart(a.neighbour) - apart(b.neighbour) || b.lengthMm - a.lengthMm)[0]
   if (edge?.neighbour) return edge.neighbour
   const c = (p: SkinPanel): Point => ({ x: (p.box.left + p.box.right) / 2, y: (p.box.top + p.box.bottom) / 2 })
   const here = c(from)

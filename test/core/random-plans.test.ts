@@ -59,7 +59,10 @@ const anyPlan = fc
           open: true,
           way: p.way as 'bridge',
           gapMm: 50,
-          bendRadiusMm: null, openAt: null, xMm: null, yMm: null,
+          bendRadiusMm: null,
+          openAt: null,
+          xMm: null,
+          yMm: null,
         }
         return {
           ...base,

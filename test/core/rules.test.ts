@@ -21,7 +21,10 @@ const recess = {
   open: false,
   way: 'bridge' as const,
   gapMm: 100,
-  bendRadiusMm: null, openAt: null, xMm: null, yMm: null,
+  bendRadiusMm: null,
+  openAt: null,
+  xMm: null,
+  yMm: null,
 }
 const PIN = { sizeMm: null, xMm: null, yMm: null, photoIds: [], waived: null }
 const flat = (): Plan => ({
@@ -112,7 +115,10 @@ describe('walkaround', () => {
       { damage: [{ id: 'd', panelId: 'door', kind: 'rust' as const, note: '', ...PIN }] },
       ['stop damage_blocks', 'note damage_recorded'],
     ],
-    [{ hardware: [{ id: 'h', name: 'Badge', way: 'remove' as const, minutes: 0, who: '' }] }, ['note hardware_without_minutes']],
+    [
+      { hardware: [{ id: 'h', name: 'Badge', way: 'remove' as const, minutes: 0, who: '' }] },
+      ['note hardware_without_minutes'],
+    ],
   ])('%j says %j', (over, want) => expect(found(over)).toEqual(want))
 })
 

@@ -7,7 +7,10 @@ import { openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
 import { rack } from '@/db/queries/rack'
 import { filesBelow } from '../fixtures/files'
-import { handCar } from '../fixtures/plans'
+import { THRIFTY } from '@/core/method/schema'
+import { vehicleOf } from '@/core/vehicle/library'
+import { film, handCar } from '../fixtures/plans'
+import { picturePng } from '../fixtures/pictures'
 import { shopWorld, type ShopWorld } from './world'
 
 /** Who the actions take the request to come from. */
@@ -21,6 +24,11 @@ const jobActions = await import('@/web/actions/jobs')
 const shopActions = await import('@/web/actions/shop')
 const { exportJob, importJob } = await import('@/web/actions/job-files')
 const { handoverPdf } = await import('@/web/actions/handover-pdf')
+const rackActions = await import('@/web/actions/rack')
+const vehicleActions = await import('@/web/actions/vehicles')
+const { inspectionPdf, measurePdf, panelsCsv } = await import('@/web/actions/job-papers')
+const { showPhoto, takePhoto } = await import('@/web/actions/photos')
+const { exportFilms } = await import('@/web/actions/film-files')
 
 let ours: ShopWorld
 let theirs: ShopWorld
@@ -55,6 +63,17 @@ const ACTIONS: Record<string, { call: () => Promise<Outcome>; want: string } | {
   'shop.setUnits': { own: 'sets the caller’s own units', call: () => shopActions.setUnits({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US' }) },
   'shop.addMember': { call: () => shopActions.addMember({ name: 'X', email: 'x@x.example', password: 'long-enough-words', role: 'owner' }), want: 'not_allowed' },
   'shop.setRole': { call: () => shopActions.setRole({ memberId: ours.who.installer.memberId, role: 'owner' }), want: 'not_allowed' },
+  'shop.setShopMethod': { own: 'sets the caller’s own shop', call: () => shopActions.setShopMethod(THRIFTY) },
+  'shop.logClimate': { own: 'reads the caller’s own air', call: () => shopActions.logClimate({ id: randomUUID(), at: '2026-11-20T08:00:00.000Z', airC: 19, humidity: 0.5, surfaceC: null }) },
+  'rack.putFilm': { call: () => rackActions.putFilm({ sheet: film('slate-matte'), basedOn: 7 }), want: 'changed_meanwhile' },
+  'rack.sellFilm': { call: () => rackActions.sellFilm({ id: ours.filmId, sold: false }), want: 'no_such_film' },
+  'rack.bringFilms': { own: 'brings films into the caller’s rack', call: () => rackActions.bringFilms({ text: JSON.stringify({ format: 'cuirass/films@1', films: [film('reed-sheet')] }), csv: false }) },
+  'vehicles.keepVehicle': { call: () => vehicleActions.keepVehicle({ id: ours.vehicleId, basedOn: 1, measured: vehicleOf(handCar()), summary: 'stolen', fromJob: null }), want: 'not_found' },
+  'vehicles.restoreVehicle': { call: () => vehicleActions.restoreVehicle({ id: ours.vehicleId, basedOn: 1, number: 1 }), want: 'not_found' },
+  'vehicles.listVehicles': { call: async () => {
+      const out = await vehicleActions.listVehicles({})
+      return out.ok && !out.value.some((v) => v.id === ours.vehicleId) ? { ok: false, error: { code: 'empty' } } : out
+    }, want: 'empty' },
   'shop.receiveStock': { call: () => shopActions.receiveStock({ id: ours.rollId, movementId: randomUUID(), filmId: 'no-such-film', kind: 'roll', label: 'R-9', lot: 'L', widthMm: 1520, lengthMm: 1000 }), want: 'no_such_film' },
 } // prettier-ignore
 
@@ -63,6 +82,24 @@ const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | {
   'app/api/demo-sign-in/route.ts': { open: 'exists only with demo data, tried in auth.test.ts' },
   'app/api/jobs/import/route.ts': { call: async () => ((acting = null), importJob(post('{}'))), want: 401 },
   'app/(shop)/jobs/[jobId]/job.json/route.ts': { call: () => exportJob(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/inspection.pdf/route.ts': { call: () => inspectionPdf(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/measure.pdf/route.ts': { call: () => measurePdf(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/panels.csv/route.ts': { call: () => panelsCsv(ours.jobId), want: 404 },
+  'app/(shop)/rack/films.csv/route.ts': { call: async () => ((acting = null), exportFilms('csv')), want: 401 },
+  'app/(shop)/rack/films.json/route.ts': { call: async () => ((acting = null), exportFilms('json')), want: 401 },
+  'app/api/jobs/[jobId]/photos/route.ts': {
+    call: async () =>
+      takePhoto(
+        new Request('http://127.0.0.1:3999/x', {
+          method: 'POST',
+          body: new Uint8Array(await picturePng()),
+          headers: { host: '127.0.0.1:3999' },
+        }),
+        ours.jobId,
+      ),
+    want: 404,
+  },
+  'app/api/photos/[photoId]/route.ts': { call: () => showPhoto(ours.photoId), want: 404 },
   'app/(shop)/jobs/[jobId]/handover.pdf/route.ts': { call: () => handoverPdf(ours.jobId), want: 404 },
 }
 
@@ -110,7 +147,18 @@ describe('a member of one shop reaches nothing of another', () => {
             .rows[0]?.n,
         )
       })
-    for (const table of ['film', 'stock_item', 'stock_movement', 'job', 'revision', 'member']) {
+    for (const table of [
+      'film',
+      'stock_item',
+      'stock_movement',
+      'job',
+      'revision',
+      'member',
+      'vehicle',
+      'vehicle_revision',
+      'climate_reading',
+      'photo',
+    ]) {
       expect(await count(null, table), table).toBe(0)
       expect(await count(ours.who.lead.shopId, table), table).toBe(1)
     }
@@ -126,7 +174,7 @@ describe('roles', () => {
   const save = (over: object) => () =>
     jobActions.saveJob({ jobId: ours.jobId, basedOn: 1, plan: { ...handCar(), ...over } })
   it('an installer logs but does not plan; the desk takes in and walks round, no more', async () => {
-    expect(await code('installer', save({ name: 'n' }))).toBe('not_allowed')
+    expect(await code('installer', save({ name: 'n' }))).toBe('not_a_valid_plan')
     expect(await code('desk', save({ panels: [] }))).toBe('not_a_valid_plan')
     expect(await code('desk', save({ customerRef: 'desk may' }))).toBe('ok')
     expect(

@@ -4,14 +4,23 @@ import { DEMO_FILMS } from '@/db/demo/films'
 import { guarded, type Who } from '@/db/client'
 import { createJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
-import { receiveStock } from '@/db/queries/rack'
+import { addReading } from '@/db/queries/climate'
+import { addPhoto } from '@/db/queries/photos'
+import { receiveStock, saveFilm } from '@/db/queries/rack'
+import { saveVehicle } from '@/db/queries/vehicles'
+import { vehicleOf } from '@/core/vehicle/library'
 import { film } from '@/db/schema'
+import { picturePng } from '../fixtures/pictures'
 import { handCar } from '../fixtures/plans'
 
 export interface ShopWorld {
   who: Record<'owner' | 'lead' | 'installer' | 'desk', Who>
   jobId: string
   rollId: string
+  /** A film that only this shop has. */
+  filmId: string
+  vehicleId: string
+  photoId: string
 }
 
 /** A shop of its own with one member of each role, one film, one roll of 10 m and one job. */
@@ -46,7 +55,14 @@ export async function shopWorld(): Promise<ShopWorld> {
   })
   const jobId = randomUUID()
   await createJob(who.lead, jobId, handCar(), 'Taken in', new Date())
-  return { who, jobId, rollId }
+  const filmId = `own-${tag}`
+  await saveFilm(who.lead, { ...sheet, id: filmId, name: `Own ${tag}` }, 0)
+  const vehicleId = randomUUID()
+  await saveVehicle(who.lead, { id: vehicleId, basedOn: 0, measured: vehicleOf(handCar()), summary: 'Kept', fromJob: jobId }, new Date()) // prettier-ignore
+  const photoId = randomUUID()
+  await addPhoto(who.lead, { id: photoId, jobId, width: 40, height: 20, bytes: await picturePng() })
+  await addReading(who.lead, { id: randomUUID(), at: '2026-11-20T08:00:00.000Z', airC: 20, humidity: 0.5, surfaceC: 18 }) // prettier-ignore
+  return { who, jobId, rollId, filmId, vehicleId, photoId }
 }
 
 export const demo = () => loadDemo(new Date('2026-11-20T09:00:00Z'))

@@ -71,7 +71,22 @@ describe('the measuring sheet’s edits', () => {
       {
         ...handCar(),
         pieces: [{ panelId: 'wing', parts: 2, along: 'width', preStretch: 0, bleedMm: null }],
-        walkaround: { ...handCar().walkaround, damage: [{ id: 'd', panelId: 'wing', kind: 'chip', note: '', sizeMm: null, xMm: null, yMm: null, photoIds: [], waived: null }] },
+        walkaround: {
+          ...handCar().walkaround,
+          damage: [
+            {
+              id: 'd',
+              panelId: 'wing',
+              kind: 'chip',
+              note: '',
+              sizeMm: null,
+              xMm: null,
+              yMm: null,
+              photoIds: [],
+              waived: null,
+            },
+          ],
+        },
       },
       'door',
       (p) => ({ edges: p.edges.map((e) => ({ ...e, neighbour: 'wing' })) }),

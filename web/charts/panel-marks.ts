@@ -81,7 +81,7 @@ function place(q: TapeQuestion, panel: Panel, r: Room): Mark | null {
       return line({ x: -r.out, y: 0 }, { x: -r.out, y: h }, { x: -r.out - unit * 0.45, y: h / 2 }, -90, [[{ x: -unit * 0.4, y: 0 }, { x: -r.out - unit * 0.3, y: 0 }], [{ x: -unit * 0.4, y: h }, { x: -r.out - unit * 0.3, y: h }]]) // prettier-ignore
     case 'crown': {
       const half = Math.min((q.overMm ?? w) / 2, w / 2)
-      const y = h * 0.3
+      const y = h * 0.62
       return line({ x: w / 2 - half, y }, { x: w / 2 + half, y }, { x: w / 2, y: y - unit * 0.35 })
     }
     case 'crown_down': {

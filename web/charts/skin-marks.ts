@@ -23,6 +23,11 @@ export interface SkinMark {
   /** Second line: what the layer says of it. */
   note: string
   small: boolean
+  /** Lettering too small to read while the whole is shown. */
+  fine: boolean
+  fineNote: boolean
+  /** Light lettering, on a dark fill. */
+  light: boolean
   edges: { id: string; d: string; key: string }[]
 }
 export interface SkinLegend {
@@ -54,6 +59,15 @@ export interface LayerWords {
   material: (code: string) => string
 }
 
+/** Fills dark enough to ask for light lettering. */
+const isDark = (fill: string): boolean => {
+  if (fill === BANDS[4] || fill === BANDS[3]) return true
+  const m = /^#(..)(..)(..)$/.exec(fill)
+  return (
+    m !== null &&
+    0.3 * parseInt(m[1] ?? '0', 16) + 0.59 * parseInt(m[2] ?? '0', 16) + 0.11 * parseInt(m[3] ?? '0', 16) < 125
+  )
+}
 const point = ({ x, y }: { x: number; y: number }): string => `${x.toFixed(1)},${y.toFixed(1)}`
 
 /** Everything that the map draws, for one layer. Pure: the same plan gives the same marks. */
@@ -61,6 +75,7 @@ export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: stri
   const skin = skinOf(plan.panels)
   const byId = new Map(plan.panels.map((p) => [p.id, p]))
   const { look, legend } = lookOf(plan, layer, words, now)
+  const least = Math.max(skin.box.right - skin.box.left, (skin.box.bottom - skin.box.top) * 1.7) / 105
   const marks = skin.panels.map((s): SkinMark => {
     const panel = byId.get(s.id) as Panel
     const [w, h] = [s.box.right - s.box.left, s.box.bottom - s.box.top]
@@ -69,7 +84,7 @@ export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: stri
     const seen = look(panel)
     const fontSize = Math.min(short / 2.6, long / Math.max(5, panel.name.length * 0.55), 150)
     return {
-      id: s.id, name: panel.name, d: `M${s.path.map(point).join('L')}Z`, key: seen.key, fill: seen.fill, x: (s.box.left + s.box.right) / 2, y: (s.box.top + s.box.bottom) / 2, fontSize, upright, note: seen.note, small: s.on !== null || long < 320,
+      id: s.id, name: panel.name, d: `M${s.path.map(point).join('L')}Z`, key: seen.key, fill: seen.fill, x: (s.box.left + s.box.right) / 2, y: (s.box.top + s.box.bottom) / 2, fontSize, upright, note: seen.note, small: s.on !== null || long < 160, fine: fontSize < least, fineNote: fontSize * 0.62 < least, light: isDark(seen.fill),
       edges: layer === 'edges' ? s.edges.map((e) => ({ id: e.id, d: `M${point(e.from)}L${point(e.to)}`, key: EDGE_WAYS[e.meets] })) : [],
     } // prettier-ignore
   })

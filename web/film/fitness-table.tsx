@@ -9,7 +9,7 @@ import {
   type ColumnDef,
   type SortingState,
 } from '@tanstack/react-table'
-import { useMemo, useState } from 'react'
+import { Fragment, useMemo, useState } from 'react'
 import { panelFitness, type PanelFitness, type Unfit } from '@/core/film/fitness'
 import type { FilmSheet } from '@/core/film/schema'
 import { useJob } from '@/web/job/job-state'
@@ -97,14 +97,13 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
       { id: 'warranty', header: 'Warranty', accessorFn: (r) => r.warranty ?? -1 },
       { id: 'contrast', header: 'Contrast', accessorFn: (r) => r.contrast ?? -1 },
       { id: 'cost', header: 'Film cost', accessorFn: (r) => r.cost },
-      { id: 'why', header: 'Why, why not', accessorFn: (r) => r.reasons.length },
     ],
     [each],
   )
   // eslint-disable-next-line react-hooks/incompatible-library -- the table library keeps its own state
   const table = useReactTable({ data: shown, columns, state: { sorting }, onSortingChange: setSorting, getCoreRowModel: getCoreRowModel(), getSortedRowModel: getSortedRowModel(), getFilteredRowModel: getFilteredRowModel() })
   const ARIA = { asc: 'ascending', desc: 'descending' } as const
-  const why = (r: Row) => r.reasons.map(({ reason, count }) => (
+  const why = (r: Row, whole: boolean) => r.reasons.slice(0, whole ? 99 : 3).map(({ reason, count }) => (
     <li key={reason.code} style={{ color: reason.level === 'stop' ? 'var(--stop)' : undefined }}>
       {findingText({ code: reason.code, facts: { film: r.film.name, ...reason.facts } }, fmt)}
       {count > 1 && <span className="label"> and {count - 1} more {count === 2 ? 'panel' : 'panels'}</span>}
@@ -143,7 +142,6 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
                     </th>
                   )
                 })}
-                <th scope="col"><span className="visually-hidden">Choose</span></th>
               </tr>
             ))}
           </thead>
@@ -152,7 +150,8 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
               const key = `${r.film.id}/${r.panelId ?? ''}`
               const targets = r.panelId ? [r.panelId] : scope
               return (
-                <tr key={key} data-chosen={r.chosen}>
+                <Fragment key={key}>
+                <tr data-chosen={r.chosen} className="film-row">
                   <td style={{ minWidth: 170 }}>
                     <span className="swatch" style={{ background: r.film.colour.hex }} aria-hidden />
                     <b>{r.film.name}</b>
@@ -164,22 +163,8 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
                     <button type="button" className="btn btn-link btn-sm p-0" aria-expanded={open === key} aria-label={`Sheet of ${r.film.name}`} onClick={() => setOpen(open === key ? null : key)}>
                       Sheet
                     </button>
-                  </td>
-                  {each && <td>{r.panelName}</td>}
-                  <td className="text-nowrap">
-                    <span className="rivet me-1" data-state={RIVET[r.level]} style={{ verticalAlign: '-2px' }} />
-                    {VERDICT[r.level]}
-                  </td>
-                  <td className="n">{fmt.text(fmt.percent(r.stretch))}</td>
-                  <td className="n">{r.warranty === null ? 'none' : `${r.warranty} mo`}</td>
-                  <td className="n">{r.contrast === null ? '–' : `ΔE ${r.contrast.toFixed(0)}`}</td>
-                  <td className="n">{fmt.text(fmt.money(r.cost))}</td>
-                  <td style={{ minWidth: 250 }}>
-                    {r.reasons.length === 0 ? <span className="label">nothing against it</span> : <ul className="mb-0 ps-3">{why(r)}</ul>}
-                    {open === key && <FilmFacts film={r.film} fmt={fmt} />}
-                  </td>
-                  <td>
-                    {r.chosen ? (
+                  <div className="mt-1">
+{r.chosen ? (
                       <b style={{ color: 'var(--brass)' }}>Chosen</b>
                     ) : (
                       <button
@@ -192,8 +177,25 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
                         {targets.length === 0 ? 'Choose' : 'Use here'}
                       </button>
                     )}
+</div>
+</td>
+                  {each && <td>{r.panelName}</td>}
+                  <td className="text-nowrap">
+                    <span className="rivet me-1" data-state={RIVET[r.level]} style={{ verticalAlign: '-2px' }} />
+                    {VERDICT[r.level]}
+                  </td>
+                  <td className="n">{fmt.text(fmt.percent(r.stretch))}</td>
+                  <td className="n">{r.warranty === null ? 'none' : `${r.warranty} mo`}</td>
+                  <td className="n">{r.contrast === null ? '–' : `ΔE ${r.contrast.toFixed(0)}`}</td>
+                  <td className="n">{fmt.text(fmt.money(r.cost))}</td>
+                </tr>
+                <tr className="film-why" data-chosen={r.chosen}>
+                  <td colSpan={table.getAllColumns().length}>
+                    {r.reasons.length === 0 ? <span className="label">nothing against it</span> : <ul className="mb-0 ps-3">{why(r, open === key)}{open !== key && r.reasons.length > 3 && <li className="label">and {r.reasons.length - 3} more, in Sheet</li>}</ul>}
+                    {open === key && <FilmFacts film={r.film} fmt={fmt} />}
                   </td>
                 </tr>
+                </Fragment>
               )
             })}
           </tbody>

@@ -4,7 +4,8 @@ import type { CellFault } from '@/core/kit/table'
 
 /** A CSV file's text as rows (RFC 4180; comma, semicolon or tab; a byte order mark is fine). Errors: bad_quotes, by line. */
 export function readCsv(text: string): Result<string[][], CellFault[]> {
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false })
+  const clean = text.replace(/^\uFEFF/, '')
+  const parsed = Papa.parse<string[]>(clean, { skipEmptyLines: false, delimiter: separatorOf(clean) })
   const quotes = parsed.errors.find((e) => e.type === 'Quotes')
   if (quotes) return err([{ code: 'bad_quotes', line: (quotes.row ?? 0) + 1, column: '', facts: {} }])
   const rows = parsed.data
@@ -15,3 +16,10 @@ export function readCsv(text: string): Result<string[][], CellFault[]> {
 
 export const writeCsv = (rows: readonly (readonly string[])[]): string =>
   `${Papa.unparse(rows as string[][], { newline: '\r\n' })}\r\n`
+
+/** Comma, semicolon or tab, whichever parts the first line most; cells below may hold any of them. */
+function separatorOf(text: string): string {
+  const head = (text.split(/\r?\n/, 1)[0] ?? '').replace(/"[^"]*"/g, '')
+  const times = (mark: string) => head.split(mark).length
+  return [',', ';', '\t'].sort((a, b) => times(b) - times(a))[0] ?? ','
+}

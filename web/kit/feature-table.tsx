@@ -32,6 +32,7 @@ export function FeatureTable<T extends { id: string }>({
   naming,
   assumed,
   extra,
+  extraHead = 'More',
   fixed = false,
 }: {
   rows: readonly T[]
@@ -45,6 +46,7 @@ export function FeatureTable<T extends { id: string }>({
   naming: (row: T, index: number) => string
   assumed?: (row: T, key: string) => boolean
   extra?: (row: T) => React.ReactNode
+  extraHead?: string
   /** Rows are not taken away by hand. */
   fixed?: boolean
 }) {
@@ -61,7 +63,7 @@ export function FeatureTable<T extends { id: string }>({
                     {c.label}
                   </th>
                 ))}
-                {extra && <th scope="col">More</th>}
+                {extra && <th scope="col">{extraHead}</th>}
                 {!fixed && (
                   <th scope="col">
                     <span className="visually-hidden">Remove</span>

@@ -56,8 +56,12 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
       // The wheel alone scrolls the page; with Ctrl, or a pinch, it zooms.
       .filter((event: MouseEvent) => (event.type === 'wheel' ? event.ctrlKey : event.button === 0))
       .on('zoom', (event: D3ZoomEvent<SVGSVGElement, unknown>) =>
-        world.current?.setAttribute('transform', event.transform.toString()),
-      )
+{
+        world.current?.setAttribute('transform', event.transform.toString())
+        // Close up there is room for the small lettering.
+        const near = event.transform.k > 1.6 ? 'true' : 'false'
+        if (world.current && world.current.dataset.near !== near) world.current.dataset.near = near
+      })
     behaviour.current = z
     const node = select(svg.current)
     node.call(z).on('dblclick.zoom', null)
@@ -108,7 +112,7 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
         onKeyDown={keys}
       >
         <Patterns />
-        <g ref={world} role="presentation">
+        <g ref={world} role="presentation" data-near="false">
           <rect x={view.x - view.w} y={view.y - view.h} width={view.w * 3} height={view.h * 3} fill="url(#skin-grid)" role="presentation" />
           <Panels
             drawing={drawing}
@@ -124,11 +128,11 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
         <ul className="skin-legend">
           {drawing.legend.map((l) => (
             <li key={l.key}>
-              <svg width="26" height="16" aria-hidden>
+              <svg width="26" height="16" viewBox={layer === 'edges' ? '0 0 26 16' : '0 0 234 144'} aria-hidden>
                 {layer === 'edges' ? (
                   <line x1="1" x2="25" y1="8" y2="8" stroke={l.fill} strokeWidth="4" strokeDasharray={l.dash} />
                 ) : (
-                  <rect x="1" y="1" width="24" height="14" fill={l.fill} stroke="var(--ink)" />
+                  <rect x="5" y="5" width="224" height="134" fill={l.fill} stroke="var(--ink)" strokeWidth="9" />
                 )}
               </svg>{' '}
               {l.label}
@@ -175,9 +179,9 @@ const Panels = memo(function Panels({ drawing, selected, uid, onPick, onOpen }: 
               <path key={e.id} d={e.d} fill="none" stroke={stroke(e.key)?.fill} strokeWidth={4} strokeDasharray={stroke(e.key)?.dash} vectorEffect="non-scaling-stroke" />
             ))}
             {!m.small && (
-              <g transform={`translate(${m.x} ${m.y})${m.upright ? ' rotate(-90)' : ''}`} fontSize={m.fontSize} textAnchor="middle" aria-hidden className="skin-text">
-                <text y={m.fontSize > 44 ? -m.fontSize * 0.1 : m.fontSize * 0.35}>{m.name}</text>
-                {m.fontSize > 44 && <text y={m.fontSize * 0.78} fontSize={m.fontSize * 0.62} className="skin-note">{m.note}</text>}
+              <g transform={`translate(${m.x} ${m.y})${m.upright ? ' rotate(-90)' : ''}`} fontSize={m.fontSize} textAnchor="middle" aria-hidden className="skin-text" data-light={m.light}>
+                <text y={m.fontSize * -0.05} className={m.fine ? 'fine' : undefined}>{m.name}</text>
+                <text y={m.fontSize * 0.75} fontSize={m.fontSize * 0.62} className={`skin-note${m.fineNote ? ' fine' : ''}`}>{m.note}</text>
               </g>
             )}
             <title>{`${m.name}: ${m.note}`}</title>

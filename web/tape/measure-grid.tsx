@@ -255,7 +255,7 @@ export function MeasureGrid({
       </div>
       <p className="label mt-1 mb-0" role="status">
         {said ||
-          `${plan.panels.some((p) => p.assumed.length > 0) ? 'Hatched cells are assumed until they are taped. ' : ''}Shift and arrows mark cells; Ctrl C and Ctrl V go to and from a spreadsheet.`}
+          `${plan.panels.some((p) => p.assumed.length > 0) ? 'Hatched cells are assumed until they are taped. ' : ''}A bare number is in ${unit}; 37 1/2, 37.5in, 3'1", 95cm and 0.95 m are read too. Shift and arrows mark cells; Ctrl C and Ctrl V go to and from a spreadsheet.`}
       </p>
     </>
   )

@@ -122,7 +122,7 @@ export function PanelSheet({
       </div>
       <PanelLarge panel={panel} edit={edit} fmt={fmt} disabled={disabled} />
       <h3 className="mt-3">Edges, clockwise from the top left</h3>
-      <FeatureTable rows={panel.edges} columns={EDGES} fmt={fmt} fixed onRows={edges} naming={(e) => `${panel.name}, ${e.id} edge`} assumed={(e, key) => key === 'lengthMm' && panel.assumed.includes(`edges.${e.id}`)} extra={(e) => <span className="label text-nowrap">{e.id}</span>} />
+      <FeatureTable rows={panel.edges} columns={EDGES} fmt={fmt} fixed onRows={edges} naming={(e) => `${panel.name}, ${e.id} edge`} assumed={(e, key) => key === 'lengthMm' && panel.assumed.includes(`edges.${e.id}`)} extraHead="Edge" extra={(e) => <span className="label text-nowrap">{e.id}</span>} />
       <p className="label">Rise: how far a curved edge stands off its chord; hollow ones (a wheel arch) are negative, straight ones 0.</p>
       <div className="row g-3">
         <div className="col-12">

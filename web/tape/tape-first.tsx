@@ -45,7 +45,7 @@ export function TapeFirst({
       i.decides ? 'decides whether one piece will do' : '',
     ]
       .filter((x) => x !== '')
-      .join(' · ')
+      .join(' · ') || 'hardly anything'
   return (
     <section className="plate mb-3" aria-label="Tape these first">
       <div className="d-flex gap-2 align-items-baseline flex-wrap">

@@ -38,7 +38,6 @@ export function Tape() {
   const [picked, setPicked] = useState<string | null>(null)
   const [wanted, setWanted] = useState('')
   const full = useRef<HTMLDivElement>(null)
-  const { lengthUnit: unit } = fmt.units
   const current = plan.panels.find((p) => p.id === picked) ?? plan.panels[0]
   const share = tapedShare(plan.panels)
   const path = usePathname()
@@ -49,8 +48,7 @@ export function Tape() {
       <div className="bench-head">
         <h1>Tape</h1>
         <span className="label">
-          {plan.panels.length} panels, {share.taped} of {share.all} figures taped · a bare number is in {unit} · also 37
-          1/2, 37.5in, 3&apos;1&quot;, 95cm, 0.95 m
+          {plan.panels.length} panels, {share.taped} of {share.all} figures taped
         </span>
         <span className="spacer" />
         <button type="button" className="btn btn-primary" disabled={!mayTape || plan.panels.length === 0} onClick={() => guide(true)}>

@@ -34,7 +34,7 @@ export function trailerPanels(k: Keys): Panel[] {
   const [length, height, width] = [g('length'), g('height'), g('width')]
   const n = Math.max(1, g('sidePanels'))
   const arch = g('wheel') * 0.56
-  const reach = arch + (g('axles') > 1 ? g('wheel') * 0.6 : 0)
+  const reach = Math.min(arch + (g('axles') > 1 ? g('wheel') * 0.6 : 0), length / 2 - 110)
   const at = Math.max(reach + 60, Math.min(length - reach - 60, g('wheelAt')))
   // The panel over the wheels is made long enough to hold the whole cut-out.
   const even = length / n
@@ -88,7 +88,7 @@ export function tankPanels(k: Keys): Panel[] {
     range(rings).map((r) => {
       const over = Math.min(Math.floor(h), Math.floor(d * 0.9), 1000)
       const rise = d / 2 - Math.sqrt(Math.max(0, (d / 2) ** 2 - (over / 2) ** 2))
-      return rect(id(s, r), `Shell ${s + 1}${letters(r, rings)}`, 'tank_shell', s === 0 ? 'centre' : s <= strips / 2 ? 'left' : 'right', w, h, ['fixed_gap', 'bead', 'fixed_gap', 'bead'],
+      return rect(id(s, r), `Shell ${s + 1}${letters(r, rings)}`, 'tank_shell', s === 0 ? 'centre' : s <= strips / 2 ? 'left' : 'right', w, h, [s > 0 ? 'fixed_gap' : 'bead', 'bead', s + 1 < strips ? 'fixed_gap' : 'bead', 'bead'],
         [s > 0 ? id(s - 1, r) : undefined, r + 1 < rings ? id(s, r + 1) : undefined, s + 1 < strips ? id(s + 1, r) : undefined, r > 0 ? id(s, r - 1) : undefined],
         { gaps: [GAP_MM, GAP_MM, GAP_MM, GAP_MM], surface: ALU, crownDownMm: rise, crownDownOverMm: over, mirrored: false })
     }),

@@ -337,7 +337,7 @@ const pillarWidth = (l: Lines): number => Math.min(95, (l.doorTo - l.doorFrom) *
 const pillars = (l: Lines): Panel[] =>
   l.van || l.style === 'roadster'
     ? []
-    : [rect('pillar-left', 'Pillar left', 'pillar', 'left', pillarWidth(l), l.window * 0.9, ['drip_rail', 'window_trim', 'window_trim', 'window_trim'], [undefined, undefined, 'front-door-left'], { gaps: [undefined, undefined, GAP_MM] })] // prettier-ignore
+    : [rect('pillar-left', 'Pillar left', 'pillar', 'left', pillarWidth(l), l.window * 0.72, ['drip_rail', 'window_trim', 'window_trim', 'window_trim'], [undefined, undefined, 'front-door-left'], { gaps: [undefined, undefined, GAP_MM] })] // prettier-ignore
 
 /** Mirror cap, handles, fuel flap. */
 function small(l: Lines): Panel[] {
