@@ -23,10 +23,10 @@ const off = (id: string, name: string, minutes: number): Plan['walkaround']['har
 })
 
 /** The Wrenfield Pip as it was taped: its style's panels, whole millimetres, crowns and recesses by straightedge and rule. */
-const PIP_KEYS = { length: 3720, height: 1510, width: 1690, wheelbase: 2440, sill: 250, belt: 935, wheel: 595, bonnet: 870, roof: 1480, roofWidth: 1130, doors: 4 } // prettier-ignore
+const PIP_KEYS = { length: 3860, height: 1520, width: 1710, wheelbase: 2500, sill: 250, belt: 935, wheel: 595, bonnet: 900, roof: 1560, roofWidth: 1140, doors: 4 } // prettier-ignore
 const PIP_CROWNS: Record<string, [number, number]> = {
-  bonnet: [22, 1000], roof: [18, 1000], wing: [14, 600], 'front-door': [12, 600], 'rear-door': [12, 600], quarter: [20, 600], 'front-bumper': [112, 1000],
-  'rear-bumper': [135, 1000], hatch: [26, 800], spoiler: [16, 600], mirror: [35, 200],
+  bonnet: [22, 1000], roof: [18, 1000], wing: [14, 600], 'front-door': [12, 600], 'rear-door': [12, 600], quarter: [20, 600], 'front-bumper': [100, 1000],
+  'rear-bumper': [120, 1000], hatch: [26, 800], spoiler: [16, 600], mirror: [35, 200],
 } // prettier-ignore
 
 function wrenfieldPanels(): Plan['panels'] {

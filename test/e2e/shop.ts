@@ -43,6 +43,7 @@ export async function takeIn(page: Page, name: string) {
   await page.getByLabel('Job', { exact: true }).fill(name)
   await page.getByLabel('Vehicle', { exact: true }).fill('Marsh Hopper')
   await page.getByLabel('Body colour', { exact: true }).fill('White')
+  await page.getByLabel('none', { exact: true }).check()
   await page.getByRole('button', { name: 'Take it in' }).click()
   await expect(page.getByRole('heading', { name: 'Walkaround' })).toBeVisible()
 }

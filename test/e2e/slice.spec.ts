@@ -26,7 +26,7 @@ test('one job, from signed out to the handover paper', async ({ page, context })
 
   await stage('Film')
   await page.getByRole('button', { name: 'Choose Fen satin green' }).click()
-  await expect(page.getByText('chosen: Fen satin green')).toBeVisible()
+  await expect(page.getByText('chosen: Fen satin green').first()).toBeVisible()
 
   // Tape: by keyboard, in units of one's own choosing; the rail follows.
   await stage('Tape')

@@ -227,7 +227,7 @@ describe('figures and findings on screen', () => {
     const plan = DEMO_JOBS[0]?.make()
     if (!plan) throw new Error('no job')
     show(plan, <Findings stage="pieces" />)
-    expect(screen.getByText(/Rear bumper needs 21\.5 %/)).toBeTruthy()
+    expect(screen.getByText(/Rear bumper needs 17\.3 %/)).toBeTruthy()
     fireEvent.click(screen.getByRole('button', { name: /4 ways out/ }))
     fireEvent.click(screen.getAllByRole('button', { name: 'Take it' })[0] as HTMLElement)
     expect(screen.queryByText(/Rear bumper needs/)).toBeNull()

@@ -74,15 +74,15 @@ export function Conditions() {
             <dd><Fig id="conditions/in_by" /></dd>
           </dl>
           <fieldset disabled={!mayTape} className="row g-2">
-            <div className="col-4">
+            <div className="col-6">
               <label className="form-label" htmlFor="vehicle-c">Vehicle arrives at °{fmt.units.tempUnit}</label>
               <TempField id="vehicle-c" value={plan.conditions.vehicleC} onValue={(vehicleC) => set({ vehicleC })} />
             </div>
-            <div className="col-4">
+            <div className="col-6">
               <label className="form-label" htmlFor="mass">Mass, kg</label>
-              <NumberInput id="mass" className="form-control" aria-label="Mass in kilograms" optional min={5} max={40000} placeholder={`${MASS_KG[plan.vehicle.kind]} assumed`} value={plan.conditions.massKg} onValue={(massKg) => set({ massKg })} />
+              <NumberInput id="mass" className="form-control" aria-label="Mass in kilograms" optional min={5} max={40000} placeholder={`${MASS_KG[plan.vehicle.kind]} ?`} value={plan.conditions.massKg} onValue={(massKg) => set({ massKg })} />
             </div>
-            <label className="col-4 d-flex gap-2 align-items-end pb-2">
+            <label className="col-12 d-flex gap-2 align-items-end pb-2">
               <input type="checkbox" checked={plan.conditions.wet} onChange={(e) => set({ wet: e.target.checked })} /> washed or wet
             </label>
           </fieldset>

@@ -73,7 +73,7 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
             <legend className="h3">{group}</legend>
             {fields.map((f) => (
               <div key={f.label} className="film-field">
-                <span className="label" id={`lf-${group}-${f.label}`.replace(/\W+/g, '-')}>{f.label}</span>
+                <span className="label" id={`lf-${group}-${f.label}`.replace(/\W+/g, '-')}>{f.label}{unitOf(f, fmt)}</span>
                 <FieldInput field={f} sheet={sheet} set={set} fmt={fmt} />
                 <select className="form-select form-select-sm" aria-label={`${f.label}, standing`} value={sheet.standings[f.field] ?? ''} onChange={(e) => stand(f.field, e.target.value)}>
                   <option value="">film sheet</option>
@@ -96,6 +96,14 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
     </section>
   )
 } // prettier-ignore
+
+/** The unit that a field is typed in, after its name. */
+function unitOf(f: FilmField, fmt: Formatter): string {
+  if (f.kind === 'length' || f.kind === 'lengths') return `, ${fmt.units.lengthUnit}`
+  if (f.kind === 'percent') return ', %'
+  if (f.kind === 'temp' || (f.kind === 'span' && f.unit === 'C')) return `, °${fmt.units.tempUnit}`
+  return f.kind === 'span' ? ', h' : f.kind === 'number' && f.unit ? `, ${f.unit}` : ''
+}
 
 function Text({ id, label, value, onText }: { id: string; label: string; value: string; onText: (t: string) => void }) {
   return (

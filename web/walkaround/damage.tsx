@@ -83,7 +83,7 @@ export function DamageRecord() {
 
 /** Numbered pins; each as large at any zoom as the map's lettering. */
 function Pins({ skin, plan }: { skin: Skin; plan: Plan }) {
-  const size = Math.max(skin.box.right - skin.box.left, skin.box.bottom - skin.box.top) / 75
+  const size = Math.max(skin.box.right - skin.box.left, skin.box.bottom - skin.box.top) / 46
   return (
     <g aria-hidden pointerEvents="none">
       {plan.walkaround.damage.map((d, i) => {
