@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process'
 import { writePlan } from '@/core/plan/parse'
 import { manyPanels } from '../test/fixtures/plans'
 import { median } from './core'
+import { skinBench } from './skin'
 
 const port = 3299
 const base = `http://127.0.0.1:${port}`
@@ -79,6 +80,7 @@ export async function pageBench(): Promise<string> {
     const served: number[] = []
     for (let i = 0; i < 10; i++) await ask(jobPage)
     for (let i = 0; i < REQUESTS; i++) served.push(await ask(jobPage))
+    const skin = await skinBench(browser, page, base)
     await browser.close()
     const job = [...served].sort((a, b) => a - b)
     return `## From typing a figure to every dependent figure on screen
@@ -92,7 +94,8 @@ ${rows.join('\n')}
 ## The page of a 40-panel job
 
 ${REQUESTS} requests one after the other, signed in, production build, database included: median **${median(job).toFixed(0)} ms**, 95 in 100 under ${(job[Math.floor(job.length * 0.95)] ?? 0).toFixed(0)} ms.
-`
+
+${skin}`
   } finally {
     server.kill('SIGTERM')
   }

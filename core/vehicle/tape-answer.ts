@@ -61,6 +61,16 @@ export function withAnswer(panel: Panel, field: string, mm: number): Panel {
   }
 }
 
+const FEATURES = ['recesses', 'raised', 'holes', 'zones', 'edges'] as const
+/** A size of something on a panel typed: `recesses.cup.mouthWidthMm`, `raised.handle.heightMm`, `edges.bottom-2.riseMm`. */
+export function withMeasure(panel: Panel, key: string, mm: number): Panel {
+  const [head, id = '', field = ''] = key.split('.')
+  const list = FEATURES.find((f) => f === head)
+  if (!list) return panel
+  const rows = (panel[list] as readonly { id: string }[]).map((r) => (r.id === id ? { ...r, [field]: mm } : r))
+  return taped({ ...panel, [list]: rows }, `${list}.${id}`)
+}
+
 /** A figure taped; the mirrored panel takes it too while its own is still assumed and both are said to mirror. */
 export function answerTape(plan: Plan, panelId: string, field: string, mm: number): Plan {
   const panel = plan.panels.find((p) => p.id === panelId)

@@ -54,36 +54,57 @@ export function offBy(panel: Panel, field: string, factor: number): Panel {
   }
 }
 
+type Reading = Pick<TapeItem, 'field' | 'spread' | 'filmMm2' | 'stretch' | 'decides' | 'stakeMm2'>
+interface Known {
+  film: FilmSheet | undefined
+  method: Plan['method']
+  choice: Plan['pieces'][number] | undefined
+  readings: Reading[]
+}
+/** Panels are never changed in place, so what hangs on their figures holds while film, method and piece choice do. */
+const known = new WeakMap<Panel, Known>()
+
+function readingsOf(plan: Plan, panel: Panel): Reading[] {
+  const film = plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
+  const choice = plan.pieces.find((c) => c.panelId === panel.id)
+  const before = known.get(panel)
+  if (before && before.film === film && before.method === plan.method && before.choice === choice)
+    return before.readings
+  const limit = (film ?? FALLBACK).stretchLimit
+  const read = (p: Panel): { film: number; stretch: number } => ({
+    film: film
+      ? piecesOf(plan, p, film, false).reduce((s, x) => s + x.cutWidthMm * x.cutHeightMm, 0)
+      : (p.widthMm + 2 * plan.method.bleedMm) * (p.heightMm + 2 * plan.method.bleedMm),
+    stretch: film ? (panelStretch(plan, p, film).worst.value as number) : 0,
+  })
+  const now = read(panel)
+  const readings = panel.assumed.map((field): Reading => {
+    const spread = SPREAD[field.split('.')[0] ?? ''] ?? 0
+    const [low, high] = spread > 0 ? [read(offBy(panel, field, 1 - spread)), read(offBy(panel, field, 1 + spread))] : [now, now] // prettier-ignore
+    const filmMm2 = Math.abs(high.film - low.film)
+    const stretch: [number, number] = [Math.min(low.stretch, high.stretch), Math.max(low.stretch, high.stretch)]
+    const decides = stretch[0] <= limit && stretch[1] > limit
+    const stakeMm2 = filmMm2 + ((stretch[1] - stretch[0]) / Math.max(limit, 0.01)) * now.film * 0.5 + (decides ? now.film : 0) // prettier-ignore
+    return { field, spread, filmMm2, stretch, decides, stakeMm2 }
+  })
+  known.set(panel, { film, method: plan.method, choice, readings })
+  return readings
+}
+
 /**
  * Every assumed figure of the panels to be wrapped, those that matter most first. Each is moved down and up by its spread
  * and the panel's pieces and stretch are reckoned again: the order is computed, not written down.
  */
 export function tapeList(plan: Plan): TapeItem[] {
-  const films = new Map(plan.film.sheets.map((s) => [s.id, s]))
   const out: TapeItem[] = []
+  const byId = new Map(plan.panels.map((p) => [p.id, p]))
   for (const panel of plan.panels) {
     if (!panel.wrap || panel.assumed.length === 0) continue
-    const twin = panel.mirrored
-      ? plan.panels.find((p) => p.id === otherSideId(panel.id) && p.id !== panel.id)
-      : undefined
-    const film = films.get(panel.filmId ?? plan.film.mainId ?? '')
-    const limit = (film ?? FALLBACK).stretchLimit
-    const read = (p: Panel): { film: number; stretch: number } => {
-      const area = film
-        ? piecesOf(plan, p, film, false).reduce((s, x) => s + x.cutWidthMm * x.cutHeightMm, 0)
-        : (p.widthMm + 2 * plan.method.bleedMm) * (p.heightMm + 2 * plan.method.bleedMm)
-      return { film: area, stretch: film ? (panelStretch(plan, p, film).worst.value as number) : 0 }
-    }
-    const now = read(panel)
-    for (const field of panel.assumed) {
-      const spread = SPREAD[field.split('.')[0] ?? ''] ?? 0
-      if (twin?.assumed.includes(field) && panel.id.endsWith('-right')) continue
-      const [low, high] = spread > 0 ? [read(offBy(panel, field, 1 - spread)), read(offBy(panel, field, 1 + spread))] : [now, now] // prettier-ignore
-      const filmMm2 = Math.abs(high.film - low.film)
-      const stretch: [number, number] = [Math.min(low.stretch, high.stretch), Math.max(low.stretch, high.stretch)]
-      const decides = stretch[0] <= limit && stretch[1] > limit
-      const stake = filmMm2 + ((stretch[1] - stretch[0]) / Math.max(limit, 0.01)) * now.film * 0.5 + (decides ? now.film : 0) // prettier-ignore
-      out.push({ panelId: panel.id, field, spread, filmMm2, stretch, decides, stakeMm2: stake * (twin ? 2 : 1), also: twin?.id ?? null }) // prettier-ignore
+    const other = byId.get(otherSideId(panel.id))
+    const twin = panel.mirrored && other !== panel ? other : undefined
+    for (const r of readingsOf(plan, panel)) {
+      if (twin?.assumed.includes(r.field) && panel.id.endsWith('-right')) continue
+      out.push({ ...r, panelId: panel.id, stakeMm2: r.stakeMm2 * (twin ? 2 : 1), also: twin?.id ?? null })
     }
   }
   return out.sort((a, b) => b.stakeMm2 - a.stakeMm2)

@@ -19,7 +19,7 @@ import { panelsFromTable, panelTable } from '@/core/vehicle/panel-table'
 import { slipOf } from '@/core/vehicle/panel-rules'
 import { setSize } from '@/core/vehicle/resize'
 import { fromSkin, panelAcross, skinOf, toSkin } from '@/core/vehicle/skin'
-import { answerTape, questionsOf, sameAsOtherSide } from '@/core/vehicle/tape-answer'
+import { answerTape, questionsOf, sameAsOtherSide, withMeasure } from '@/core/vehicle/tape-answer'
 import { offBy, tapeList, walkingOrder } from '@/core/vehicle/tape-list'
 import { signedMark } from '@/core/vehicle/walkaround-rules'
 import { DEMO_FILMS } from '@/db/demo/films'
@@ -202,6 +202,13 @@ describe('what to tape first', () => {
         const after = answerTape(hatch(), p.id, q.field, q.mm)
         expect(panelOf(after, p.id).assumed).not.toContain(q.field)
       }
+  })
+  it('sizes of what is on a panel are typed by name, and are then taped', () => {
+    const door = panelOf(hatch(), 'front-door-left')
+    const typed = withMeasure(door, 'recesses.cup.mouthWidthMm', 141)
+    expect(typed.recesses[0]?.mouthWidthMm).toBe(141)
+    expect(typed.assumed).not.toContain('recesses.cup')
+    expect(withMeasure(door, 'nothing.at.all', 1)).toBe(door)
   })
   it('one walks front, left, rear, right, top', () =>
     expect([...new Set(walkingOrder(hatch().panels).map((p) => p.side))]).toEqual(['front', 'left', 'rear', 'right', 'centre'])) // prettier-ignore

@@ -3,6 +3,7 @@ import sharp from 'sharp'
 import { sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { filmTable } from '@/core/film/film-table'
+import { THRIFTY } from '@/core/method/schema'
 import { vehicleOf } from '@/core/vehicle/library'
 import { closeDatabase, guarded } from '@/db/client'
 import { openJob, savePlan } from '@/db/queries/jobs'
@@ -21,6 +22,7 @@ const { takePhoto, showPhoto } = await import('@/web/actions/photos')
 const { bringFilms, putFilm, sellFilm } = await import('@/web/actions/rack')
 const { inspectionPdf, measurePdf, panelsCsv } = await import('@/web/actions/job-papers')
 const { createJob } = await import('@/web/actions/jobs')
+const { setShopMethod } = await import('@/web/actions/shop')
 const { keepVehicle, restoreVehicle } = await import('@/web/actions/vehicles')
 
 let world: ShopWorld
@@ -143,6 +145,12 @@ describe('the library of measured vehicles', () => {
     const plan = (await openJob(world.who.lead, id, new Date()))?.plan
     expect(plan?.panels).toEqual(handCar().panels)
     expect([plan?.vehicle.name, plan?.vehicle.colour.hex, plan?.vehicle.libraryId]).toEqual(['Another', '#aa0000', vehicleId]) // prettier-ignore
+  })
+  it('the shop’s own method is what the next job starts with', async () => {
+    expect(await setShopMethod({ ...THRIFTY, name: 'Ours' })).toMatchObject({ ok: true })
+    const id = randomUUID()
+    await createJob({ id, name: 'Ours', customerRef: '', vehicle: 'V', kind: 'other', colourName: 'Red', colourHex: '#aa0000' }) // prettier-ignore
+    expect((await openJob(world.who.lead, id, new Date()))?.plan.method).toMatchObject({ name: 'Ours', tension: 'relax_first' }) // prettier-ignore
   })
   it('a job from a body style: typed lengths stand, the rest is marked assumed; one out of range is refused by name', async () => {
     const id = randomUUID()

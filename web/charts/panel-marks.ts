@@ -23,6 +23,8 @@ export interface PanelMarks {
   parts: { id: string; name: string; kind: 'raised' | 'hole' | 'convex' | 'concave'; x: number; y: number; w: number; h: number }[]
   lines: { id: string; name: string; from: Point; to: Point; seam: boolean }[]
   nose: { from: Point; to: Point } | null
+  /** Sizes of what is on the panel, and rises of its curved edges: typed in place as well. */
+  sizes: { key: string; name: string; mm: number; at: Point; turnDeg: number }[]
 } // prettier-ignore
 
 const p = ({ x, y }: Point): string => `${x.toFixed(1)},${y.toFixed(1)}`
@@ -55,8 +57,27 @@ export function panelMarks(panel: Panel): PanelMarks {
     const mark = place(q, panel, { w, h, unit, out, recesses, lines })
     return mark ? [{ question: q, ...mark }] : []
   })
+  const size = (key: string, name: string, mm: number, x: number, y: number, turnDeg = 0) => ({ key, name, mm, at: { x, y }, turnDeg }) // prettier-ignore
+  const around = (list: string, x: { id: string; name: string; x: number; y: number; w: number; h: number }, fields: [string, string], mm: [number, number]) => [
+    size(`${list}.${x.id}.${fields[0]}`, `${x.name} width`, mm[0], x.x + x.w / 2, x.y - unit * 0.3),
+    size(`${list}.${x.id}.${fields[1]}`, `${x.name} height`, mm[1], x.x - unit * 0.3, x.y + x.h / 2, -90),
+  ] // prettier-ignore
+  const sizes = [
+    ...recesses.flatMap((x, i) => around('recesses', x, ['mouthWidthMm', 'mouthHeightMm'], [panel.recesses[i]?.mouthWidthMm ?? 0, panel.recesses[i]?.mouthHeightMm ?? 0])),
+    ...parts.flatMap((x) => {
+      const list = x.kind === 'raised' ? 'raised' : x.kind === 'hole' ? 'holes' : 'zones'
+      const own = (panel[list] as readonly { id: string; widthMm: number; heightMm: number }[]).find((r) => r.id === x.id)
+      return own ? around(list, { ...x, y: x.y + (list === 'raised' ? x.h + unit * 2.2 : 0), h: 0 }, ['widthMm', 'heightMm'], [own.widthMm, own.heightMm]).slice(0, list === 'raised' ? 1 : 2) : []
+    }),
+    ...outline.edges.filter((e) => e.edge.riseMm !== 0).map((e) => {
+      const m = { x: (e.from.x + e.to.x) / 2, y: (e.from.y + e.to.y) / 2 }
+      const length = Math.hypot(e.to.x - e.from.x, e.to.y - e.from.y) || 1
+      const [nx, ny] = [(e.to.y - e.from.y) / length, -(e.to.x - e.from.x) / length]
+      return size(`edges.${e.edge.id}.riseMm`, `${e.edge.id} rise`, e.edge.riseMm, m.x + (nx * e.edge.riseMm) / 2, m.y + (ny * e.edge.riseMm) / 2)
+    }),
+  ] // prettier-ignore
   const pad = unit * 6.2
-  return { d: `M${outline.path.map(p).join('L')}Z`, view: { x: -pad, y: -pad, w: w + 2 * pad, h: h + 2 * pad }, unit, dimensions, recesses, parts, lines, nose } // prettier-ignore
+  return { d: `M${outline.path.map(p).join('L')}Z`, view: { x: -pad, y: -pad, w: w + 2 * pad, h: h + 2 * pad }, unit, dimensions, recesses, parts, lines, nose, sizes } // prettier-ignore
 }
 
 interface Room {

@@ -55,6 +55,9 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
       .scaleExtent([0.8, 30])
       // The wheel alone scrolls the page; with Ctrl, or a pinch, it zooms.
       .filter((event: MouseEvent) => (event.type === 'wheel' ? event.ctrlKey : event.button === 0))
+      // Lettering is drawn plainly while the map moves: outlined letters are what costs most to paint.
+      .on('start', () => world.current && (world.current.dataset.moving = 'true'))
+      .on('end', () => world.current && (world.current.dataset.moving = 'false'))
       .on('zoom', (event: D3ZoomEvent<SVGSVGElement, unknown>) =>
 {
         world.current?.setAttribute('transform', event.transform.toString())

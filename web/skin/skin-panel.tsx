@@ -1,6 +1,7 @@
 'use client'
 
 import { useState } from 'react'
+import type { Plan } from '@/core/plan/schema'
 import type { Point } from '@/core/kit/plane'
 import type { Skin, SkinPanel } from '@/core/vehicle/skin'
 import { LAYERS, type Layer } from '@/web/charts/skin-marks'
@@ -13,10 +14,13 @@ const NAMES: Record<Layer, string> = { state: 'State', size: 'Size', edges: 'Edg
 export function SkinPlate({
   start = 'state',
   layers = LAYERS,
+  plan: given,
   ...map
 }: {
   start?: Layer
   layers?: readonly Layer[]
+  /** Another state of the plan than the newest, where that may wait. */
+  plan?: Plan
   selected: readonly string[]
   onSelect: (ids: string[]) => void
   onOpen?: (id: string) => void
@@ -24,7 +28,8 @@ export function SkinPlate({
   over?: (skin: Skin) => React.ReactNode
   height?: number | string
 }) {
-  const { plan } = useJob()
+  const { plan: newest } = useJob()
+  const plan = given ?? newest
   const [layer, setLayer] = useState<Layer>(start)
   return (
     <section className="plate p-2 mb-3" aria-label="The skin">

@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react'
 import type { Plan } from '@/core/plan/schema'
-import { withAnswer, type TapeQuestion } from '@/core/vehicle/tape-answer'
+import { withAnswer, withMeasure, type TapeQuestion } from '@/core/vehicle/tape-answer'
 import { MAX_PANEL_MM, type Panel } from '@/core/vehicle/schema'
 import { panelMarks } from '@/web/charts/panel-marks'
 import { LengthInput } from '@/web/kit/quantity-input'
@@ -31,6 +31,7 @@ export function PanelLarge({
     if (q.ask === 'corner_radius' || q.ask === 'nose') return `${q.ask === 'nose' ? 'nose ' : ''}r ${v}`
     return q.ask === 'recess_depth' ? `${v} deep` : v
   }
+  const size = m.sizes.find((z) => z.key === open)
   const typed = m.dimensions.find((d) => d.question.field === open)
   const percent = (v: number, from: number, size: number) => `${((v - from) / size) * 100}%`
   return (
@@ -74,6 +75,11 @@ export function PanelLarge({
             </g>
           )
         })}
+        {m.sizes.map((z) => (
+          <text key={z.key} className="dimension-size" aria-hidden transform={`translate(${z.at.x} ${z.at.y}) rotate(${z.turnDeg})`} textAnchor="middle" fontSize={u * 0.66}>
+            {fmt.length(z.mm).text}
+          </text>
+        ))}
       </svg>
       {m.dimensions.map((d) => (
         <button
@@ -86,6 +92,43 @@ export function PanelLarge({
           onClick={() => setOpen(d.question.field)}
         />
       ))}
+      {m.sizes.map((z) => (
+        <button
+          key={z.key}
+          type="button"
+          className="dimension-hit small"
+          disabled={disabled}
+          aria-label={`${z.name}, ${fmt.text(fmt.length(z.mm))}: type it`}
+          style={{ left: percent(z.at.x, m.view.x, m.view.w), top: percent(z.at.y, m.view.y, m.view.h) }}
+          onClick={() => setOpen(z.key)}
+        />
+      ))}
+      {size && (
+        <div
+          className="dimension-typed"
+          style={{ left: percent(size.at.x, m.view.x, m.view.w), top: percent(size.at.y, m.view.y, m.view.h) }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter' || e.key === 'Escape') {
+              e.preventDefault()
+              setOpen(null)
+            }
+          }}
+          onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(null)}
+        >
+          <span className="label">{size.name}</span>
+          <LengthInput
+            autoFocus
+            aria-label={`${panel.name}, ${size.name}`}
+            className="form-control form-control-sm"
+            mm={size.mm}
+            unit={fmt.units.lengthUnit}
+            format={(mm) => fmt.length(mm).text}
+            {...(size.key.endsWith('riseMm') ? { min: -MAX_PANEL_MM } : {})}
+            max={MAX_PANEL_MM}
+            onValue={(mm) => mm !== null && edit((p) => changePanel(p, panel.id, (was) => withMeasure(was, size.key, mm)))}
+          />
+        </div>
+      )}
       {typed && (
         <div
           className="dimension-typed"

@@ -1,7 +1,7 @@
 'use client'
 
 import { useSearchParams, usePathname } from 'next/navigation'
-import { useRef, useState } from 'react'
+import { useDeferredValue, useRef, useState } from 'react'
 import type { Plan } from '@/core/plan/schema'
 import { panelsFromTable } from '@/core/vehicle/panel-table'
 import { measuresFromOtherSide, otherSideId } from '@/core/vehicle/mirror'
@@ -39,6 +39,8 @@ export function Tape() {
   const [wanted, setWanted] = useState('')
   const full = useRef<HTMLDivElement>(null)
   const current = plan.panels.find((p) => p.id === picked) ?? plan.panels[0]
+  // What is typed and the rail come first; the ranking and the map follow as soon as there is time.
+  const later = useDeferredValue(plan)
   const share = tapedShare(plan.panels)
   const path = usePathname()
   const guide = (on: boolean) => window.history.pushState(null, '', on ? `${path}?guide=1` : path)
@@ -58,10 +60,11 @@ export function Tape() {
       </div>
       <Findings stage="tape" limit={4} />
       <fieldset disabled={!mayTape}>
-        <TapeFirst plan={plan} edit={edit} fmt={fmt} onPick={setPicked} />
+        <TapeFirst plan={later} edit={edit} fmt={fmt} onPick={setPicked} />
       </fieldset>
       {plan.panels.length > 0 && (
         <SkinPlate
+          plan={later}
           layers={['state', 'size', 'edges', 'surface', 'film', 'contrast']}
           selected={picked ? [picked] : []}
           onSelect={(ids) => setPicked(ids.at(-1) ?? null)}
