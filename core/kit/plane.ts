@@ -60,7 +60,7 @@ export function boxOf(points: readonly Point[]): Box {
 }
 
 /** Points along an arc from a to b that bulges by `rise` to the left of the way (outward, on a clockwise polygon). */
-export function arcPoints(a: Point, b: Point, riseMm: number, steps = 10): Point[] {
+export function arcPoints(a: Point, b: Point, riseMm: number, steps = 16): Point[] {
   if (Math.abs(riseMm) < 1e-9) return [b]
   const chord = Math.hypot(b.x - a.x, b.y - a.y)
   const [ux, uy] = [(b.x - a.x) / chord, (b.y - a.y) / chord]

@@ -154,10 +154,15 @@ function tiesOf(panels: readonly Panel[], raw: readonly SkinPanel[], index: Read
       const b = edge.neighbour ? index.get(edge.neighbour) : undefined
       if (b === undefined || b === a || host[a] !== null || host[b] !== null) continue
       const theirs = raw[b] as SkinPanel
-      const back = theirs.edges
-        .filter((f) => f.neighbour === p.id && f.normal.x * edge.normal.x + f.normal.y * edge.normal.y < -0.5)
+      const against = theirs.edges.filter((f) => f.normal.x * edge.normal.x + f.normal.y * edge.normal.y < -0.5)
+      const named = against
+        .filter((f) => f.neighbour === p.id)
         .sort((f, g) => Math.abs(f.lengthMm - edge.lengthMm) - Math.abs(g.lengthMm - edge.lengthMm))[0]
-      if (!back || b < a) continue
+      if (named && b < a) continue
+      // A side that names the roof it hangs from, where the roof's long edge cannot name every side.
+      const hangs = edge.meets === 'bead' || edge.meets === 'drip_rail'
+      const back = named ?? (hangs ? against.sort((f, g) => g.lengthMm - f.lengthMm)[0] : undefined)
+      if (!back) continue
       const gap = p.edges.find((e) => e.id === edge.id)?.gapMm ?? GAP_MM[edge.meets] ?? DEFAULT_GAP_MM
       const [m, n] = [middle(edge), middle(back)]
       const alike = Math.min(edge.lengthMm, back.lengthMm) / Math.max(edge.lengthMm, back.lengthMm) > ALIKE

@@ -76,13 +76,14 @@ export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: stri
   const byId = new Map(plan.panels.map((p) => [p.id, p]))
   const { look, legend } = lookOf(plan, layer, words, now)
   const least = Math.max(skin.box.right - skin.box.left, (skin.box.bottom - skin.box.top) * 1.7) / 105
+  const most = Math.max(150, least * 2.6)
   const marks = skin.panels.map((s): SkinMark => {
     const panel = byId.get(s.id) as Panel
     const [w, h] = [s.box.right - s.box.left, s.box.bottom - s.box.top]
     const upright = h > w * 1.3
     const [long, short] = upright ? [h, w] : [w, h]
     const seen = look(panel)
-    const fontSize = Math.min(short / 2.6, long / Math.max(5, panel.name.length * 0.55), 150)
+    const fontSize = Math.min(short / 2.6, long / Math.max(5, panel.name.length * 0.55), most)
     return {
       id: s.id, name: panel.name, d: `M${s.path.map(point).join('L')}Z`, key: seen.key, fill: seen.fill, x: (s.box.left + s.box.right) / 2, y: (s.box.top + s.box.bottom) / 2, fontSize, upright, note: seen.note, small: s.on !== null || long < 160, fine: fontSize < least, fineNote: fontSize * 0.62 < least, light: isDark(seen.fill),
       edges: layer === 'edges' ? s.edges.map((e) => ({ id: e.id, d: `M${point(e.from)}L${point(e.to)}`, key: EDGE_WAYS[e.meets] })) : [],

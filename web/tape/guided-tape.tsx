@@ -128,7 +128,7 @@ export function GuidedTape({
             {parsed && !parsed.ok && parsed.error.code !== 'half_typed' ? faultText(parsed.error) : tooBig ? 'No panel has that size. Check the figure.' : good && /[a-z"'/]/i.test(typed) ? `= ${fmt.text(fmt.length(parsed.value))}` : ''}
           </p>
           <div className="guided-drawing">
-            <PanelLarge panel={panel} edit={edit} fmt={fmt} disabled />
+            <PanelLarge panel={panel} edit={edit} fmt={fmt} disabled only={question.field} />
           </div>
         </div>
         <div>

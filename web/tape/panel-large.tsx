@@ -16,14 +16,20 @@ export function PanelLarge({
   edit,
   fmt,
   disabled = false,
+  only,
 }: {
   panel: Panel
   edit: (change: (plan: Plan) => Plan) => void
   fmt: Formatter
   disabled?: boolean
+  /** Draw this one measure alone, for a question about it. */
+  only?: string
 }) {
   const [open, setOpen] = useState<string | null>(null)
-  const m = useMemo(() => panelMarks(panel), [panel])
+  const m = useMemo(() => {
+    const all = panelMarks(panel)
+    return only === undefined ? all : { ...all, sizes: [], dimensions: all.dimensions.filter((d) => d.question.field === only) }
+  }, [panel, only])
   const u = m.unit
   const text = (q: TapeQuestion) => {
     const v = fmt.text(fmt.length(q.mm))

@@ -128,7 +128,7 @@ export function InspectionDocument({ plan, findings, photos, fmt, shop, printedA
             {findings.filter((f) => f.code !== 'damage_recorded' && f.code !== 'never_cover_listed').slice(0, 7).map((f) => (
               <Text key={f.id} style={{ marginBottom: 1.5 }}>
                 {f.level === 'stop' ? 'Stop: ' : ''}
-                {findingText(f, fmt)}
+                {findingText(f, fmt).replace(/ΔE/g, 'colour difference')}
               </Text>
             ))}
             {note !== '' && (
