@@ -7,6 +7,27 @@ const ALU: Panel['surface'] = { material: 'aluminium', thicknessMm: 1.5 }
 const letters = (i: number, of: number): string => (of === 1 ? '' : ` ${i + 1}`)
 const range = (n: number): number[] => Array.from({ length: n }, (_, i) => i)
 
+/** Rear doors as they lie along a roof's rear edge, from the right round to the left. */
+const rearDoors = (doors: number): string[] => range(doors).map((i) => `rear-door-${doors - i}`)
+
+/** A flat roof: what it meets in front, and along its rear edge from the right. */
+function boxRoof(
+  id: string,
+  name: string,
+  w: number,
+  l: number,
+  [before, gapMm]: [string | undefined, number],
+  behind: readonly string[],
+  gapBehindMm: number,
+): Panel {
+  return shape(id, name, 'roof', 'centre', [0, 0], [
+    { at: 'top', to: [w, 0], meets: 'bead', neighbour: before, gapMm },
+    { at: 'right', to: [w, l], meets: 'bead' },
+    ...behind.map((neighbour, i): Run => ({ at: 'bottom', to: [w - (w * (i + 1)) / behind.length, l], meets: 'bead', neighbour, gapMm: gapBehindMm })),
+    { at: 'left', to: [0, 0], meets: 'bead' },
+  ], { surface: ALU }) // prettier-ignore
+}
+
 /** A box: its panels add up to its sides, roof and ends, less the frame round each. */
 export function boxPanels(k: Keys): Panel[] {
   const g = (key: string): number => k[key] ?? 0
@@ -22,7 +43,7 @@ export function boxPanels(k: Keys): Panel[] {
   return [
     rect('front', 'Front wall', 'box_side', 'front', width, height, beads, ['roof-1', 'side-1-left', undefined, 'side-1-right'], { gaps: [frame + GAP_MM, frame + GAP_MM, undefined, frame + GAP_MM], surface: ALU }),
     ...bothSides(range(n).map((i) => rect(id(i), `Side${letters(i, n)} left`, 'box_side', 'left', part, height, beads, [`roof-${Math.min(r, Math.floor((i / n) * r) + 1)}`, i + 1 < n ? id(i + 1) : 'rear-door-1', undefined, i > 0 ? id(i - 1) : 'front'], { gaps: [frame + 2 * GAP_MM, i + 1 < n ? GAP_MM : frame + GAP_MM, undefined, i > 0 ? GAP_MM : frame + GAP_MM], surface: ALU }))),
-    ...range(r).map((i) => rect(`roof-${i + 1}`, `Roof${letters(i, r)}`, 'roof', 'centre', width, roofPart, beads, [i > 0 ? `roof-${i}` : 'front', undefined, i + 1 < r ? `roof-${i + 2}` : undefined, undefined], { gaps: [i > 0 ? GAP_MM : frame + GAP_MM, undefined, GAP_MM], surface: ALU })),
+    ...range(r).map((i) => boxRoof(`roof-${i + 1}`, `Roof${letters(i, r)}`, width, roofPart, [i > 0 ? `roof-${i}` : 'front', i > 0 ? GAP_MM : frame + GAP_MM], i + 1 < r ? [`roof-${i + 2}`] : rearDoors(doors), i + 1 < r ? GAP_MM : 20)),
     ...range(doors).map((i) => rect(`rear-door-${i + 1}`, doors === 1 ? 'Rear door' : `Rear door ${i === 0 ? 'left' : 'right'}`, 'door', 'rear', width / doors, height, ['rubber_seal', 'opening', 'rubber_seal', 'opening'], [`roof-${r}`, i + 1 < doors ? `rear-door-${i + 2}` : `side-${n}-right`, undefined, i > 0 ? `rear-door-${i}` : `side-${n}-left`], { gaps: [20, GAP_MM, undefined, GAP_MM], surface: ALU })),
     ...skirts,
   ] // prettier-ignore
@@ -72,7 +93,7 @@ export function trailerPanels(k: Keys): Panel[] {
   return [
     ...front,
     ...bothSides(range(n).map(side)),
-    rect('roof', 'Roof', 'roof', 'centre', width, length, ['bead', 'bead', 'bead', 'bead'], [nose > 0 ? undefined : 'front'], { gaps: [GAP_MM], surface: ALU }),
+    boxRoof('roof', 'Roof', width, length, [nose > 0 ? undefined : 'front', GAP_MM], rearDoors(doors), 20),
     ...range(doors).map((i) => rect(`rear-door-${i + 1}`, doors === 1 ? 'Rear door' : `Rear door ${i === 0 ? 'left' : 'right'}`, 'door', 'rear', width / doors, height, ['rubber_seal', 'opening', 'rubber_seal', 'opening'], ['roof', i + 1 < doors ? `rear-door-${i + 2}` : `side-${n}-right`, undefined, i > 0 ? `rear-door-${i}` : `side-${n}-left`], { gaps: [20, GAP_MM, undefined, GAP_MM], surface: ALU })),
   ] // prettier-ignore
 }
