@@ -1,6 +1,7 @@
 import { MAX_FILE_BYTES } from '@/core/kit/json-guard'
 import { readPlan, writePlan } from '@/core/plan/parse'
 import { createJob, openJob } from '@/db/queries/jobs'
+import { bodyWithin } from './body'
 import { broken, no, type Answer } from './answer'
 import { fromOutside } from './origin'
 import { currentMember } from './session'
@@ -8,33 +9,15 @@ import { currentMember } from './session'
 const json = (body: Answer<unknown>, status: number): Response => Response.json(body, { status })
 const isUuid = (text: string): boolean => /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i.test(text)
 
-/** The body as text, never more than the limit, whatever its header says. */
-async function bodyWithin(request: Request, limit: number): Promise<string | null> {
-  if (Number(request.headers.get('content-length') ?? 0) > limit) return null
-  const reader = request.body?.getReader()
-  if (!reader) return ''
-  const chunks: Uint8Array[] = []
-  let size = 0
-  for (let part = await reader.read(); !part.done; part = await reader.read()) {
-    size += part.value.byteLength
-    if (size > limit) {
-      await reader.cancel()
-      return null
-    }
-    chunks.push(part.value)
-  }
-  return new TextDecoder().decode(Buffer.concat(chunks))
-}
-
 /** A job file as a new job, or a clear error and nothing at all. */
 export async function importJob(request: Request): Promise<Response> {
   if (fromOutside(request)) return json(no('not_allowed'), 403)
   const member = await currentMember()
   if (!member) return json(no('signed_out'), 401)
   try {
-    const text = await bodyWithin(request, MAX_FILE_BYTES)
-    if (text === null) return json(no('too_large', { limit: MAX_FILE_BYTES }), 413)
-    const plan = readPlan(text)
+    const body = await bodyWithin(request, MAX_FILE_BYTES)
+    if (body === null) return json(no('too_large', { limit: MAX_FILE_BYTES }), 413)
+    const plan = readPlan(new TextDecoder().decode(body))
     if (!plan.ok) return json(plan, 422)
     const id = crypto.randomUUID()
     await createJob(member.who, id, plan.value, 'Imported from a job file', new Date())

@@ -1,5 +1,6 @@
 import sharp from 'sharp'
 import { addPhoto, photoBytes } from '@/db/queries/photos'
+import { bodyWithin } from './body'
 import { broken, no, type Answer } from './answer'
 import { fromOutside } from './origin'
 import { currentMember } from './session'
@@ -11,22 +12,6 @@ const MAX_PIXELS = 60_000_000
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 const json = (body: Answer<unknown>, status: number): Response => Response.json(body, { status })
-
-async function bytesWithin(request: Request, limit: number): Promise<Buffer | null> {
-  if (Number(request.headers.get('content-length') ?? 0) > limit) return null
-  const chunks: Uint8Array[] = []
-  let size = 0
-  const reader = request.body?.getReader()
-  for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
-    size += part.value.byteLength
-    if (size > limit) {
-      await reader?.cancel()
-      return null
-    }
-    chunks.push(part.value)
-  }
-  return Buffer.concat(chunks)
-}
 
 /** A photo as JPEG, turned upright, without metadata; null where it is none. */
 export async function remade(bytes: Buffer): Promise<{ data: Buffer; width: number; height: number } | null> {
@@ -52,7 +37,7 @@ export async function takePhoto(request: Request, jobId: string): Promise<Respon
   if (!member) return json(no('signed_out'), 401)
   if (!UUID.test(jobId)) return json(no('not_found'), 404)
   try {
-    const bytes = await bytesWithin(request, MAX_PHOTO_BYTES)
+    const bytes = await bodyWithin(request, MAX_PHOTO_BYTES)
     if (!bytes) return json(no('photo_too_large', { limit: MAX_PHOTO_BYTES }), 413)
     const photo = await remade(bytes)
     if (!photo) return json(no('not_a_photo'), 422)

@@ -76,7 +76,7 @@ export function FeatureTable<T extends { id: string }>({
                 <tr key={row.id}>
                   {columns.map((c) => (
                     <td key={c.key} data-assumed={assumed?.(row, c.key)} style={{ minWidth: c.width ?? (c.kind === 'text' ? 110 : 64) }}>
-                      <Cell row={row} column={c} label={`${naming(row, i)}, ${c.label.toLowerCase()}`} fmt={fmt} set={(v) => set(row.id, { [c.key]: v } as Partial<T>)} />
+                      <Cell row={row} column={c} label={`${naming(row, i)}, ${c.label.toLowerCase()}`} fmt={fmt} confirms={assumed?.(row, c.key) ?? false} set={(v) => set(row.id, { [c.key]: v } as Partial<T>)} />
                     </td>
                   ))}
                   {extra && <td className="px-1">{extra(row)}</td>}
@@ -102,13 +102,13 @@ export function FeatureTable<T extends { id: string }>({
   )
 } // prettier-ignore
 
-function Cell<T>({ row, column: c, label, fmt, set }: { row: T; column: Column<T>; label: string; fmt: Formatter; set: (value: unknown) => void }) {
+function Cell<T>({ row, column: c, label, fmt, confirms, set }: { row: T; column: Column<T>; label: string; fmt: Formatter; confirms: boolean; set: (value: unknown) => void }) {
   const value = row[c.key] as unknown
   switch (c.kind) {
     case 'text':
       return <input type="text" aria-label={label} value={String(value ?? '')} maxLength={c.max ?? 120} onChange={(e) => (!c.required || e.target.value.trim() !== '') && set(e.target.value)} />
     case 'length':
-      return <LengthInput aria-label={label} mm={value as number | null} unit={fmt.units.lengthUnit} format={(mm) => fmt.length(mm).text} {...(c.min === undefined ? {} : { min: c.min })} max={c.max} optional={c.optional ?? false} onValue={(mm) => set(mm ?? (c.optional ? null : value))} />
+      return <LengthInput confirms={confirms} aria-label={label} mm={value as number | null} unit={fmt.units.lengthUnit} format={(mm) => fmt.length(mm).text} {...(c.min === undefined ? {} : { min: c.min })} max={c.max} optional={c.optional ?? false} onValue={(mm) => set(mm ?? (c.optional ? null : value))} />
     case 'number':
       return <NumberInput aria-label={label} value={value as number | null} {...(c.min === undefined ? {} : { min: c.min })} max={c.max} digits={c.digits ?? 0} optional={c.optional ?? false} onValue={(v) => set(v ?? (c.optional ? null : value))} />
     case 'word':

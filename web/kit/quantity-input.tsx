@@ -12,6 +12,8 @@ interface Common extends Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | '
   /** May be left empty. */
   optional?: boolean
   'aria-label': string
+  /** The same figure typed again counts too: what was assumed is then taken as it stands. */
+  confirms?: boolean
   /** Focused when it appears. */
   autoFocus?: boolean
 }
@@ -25,7 +27,19 @@ interface Core extends Common {
 }
 
 /** A cell that reads what was typed while it is typed: a good value goes out at once, a bad one says why and goes nowhere. */
-function SmartInput({ value, shown, parse, echo, min = 0, max, onValue, optional = false, className, ...rest }: Core) {
+function SmartInput({
+  value,
+  shown,
+  parse,
+  echo,
+  confirms = false,
+  min = 0,
+  max,
+  onValue,
+  optional = false,
+  className,
+  ...rest
+}: Core) {
   const [draft, setDraft] = useState<string | null>(null)
   const id = useId()
   const read = (text: string): Result<number | null> => {
@@ -65,6 +79,7 @@ function SmartInput({ value, shown, parse, echo, min = 0, max, onValue, optional
           if (next.ok && next.value !== value) onValue(next.value)
         }}
         onBlur={(e) => {
+          if (confirms && now?.ok && now.value === value) onValue(now.value)
           if (!fault) setDraft(null)
           rest.onBlur?.(e)
         }}

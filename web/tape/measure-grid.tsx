@@ -196,6 +196,7 @@ export function MeasureGrid({
                       unit={unit}
                       format={format}
                       optional={optional}
+                      confirms={p.assumed.includes(field)}
                       max={max}
                       onValue={(mm) => edit((plan) => changePanel(plan, p.id, (was) => withSize(was, field, mm)))}
                     />

@@ -39,6 +39,11 @@ export function PanelLarge({
   }
   const size = m.sizes.find((z) => z.key === open)
   const typed = m.dimensions.find((d) => d.question.field === open)
+  const asked = size
+    ? { name: size.name, at: size.at, mm: size.mm, confirms: true, zero: false, min: size.key.endsWith('riseMm') ? -MAX_PANEL_MM : undefined, take: (p: Panel, mm: number) => withMeasure(p, size.key, mm) }
+    : typed
+      ? { name: questionName(typed.question, fmt), at: typed.at, mm: typed.question.mm, confirms: typed.question.assumed, zero: typed.question.ask.startsWith('crown'), min: undefined, take: (p: Panel, mm: number) => withAnswer(p, typed.question.field, mm) }
+      : null // prettier-ignore
   const percent = (v: number, from: number, size: number) => `${((v - from) / size) * 100}%`
   return (
     <div className="panel-large" style={{ aspectRatio: `${m.view.w} / ${m.view.h}` }}>
@@ -109,10 +114,10 @@ export function PanelLarge({
           onClick={() => setOpen(z.key)}
         />
       ))}
-      {size && (
+      {asked && (
         <div
           className="dimension-typed"
-          style={{ left: percent(size.at.x, m.view.x, m.view.w), top: percent(size.at.y, m.view.y, m.view.h) }}
+          style={{ left: percent(asked.at.x, m.view.x, m.view.w), top: percent(asked.at.y, m.view.y, m.view.h) }}
           onKeyDown={(e) => {
             if (e.key === 'Enter' || e.key === 'Escape') {
               e.preventDefault()
@@ -121,43 +126,19 @@ export function PanelLarge({
           }}
           onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(null)}
         >
-          <span className="label">{size.name}</span>
+          <span className="label">{asked.name}</span>
           <LengthInput
             autoFocus
-            aria-label={`${panel.name}, ${size.name}`}
+            aria-label={`${panel.name}, ${asked.name}`}
             className="form-control form-control-sm"
-            mm={size.mm}
+            mm={asked.mm}
             unit={fmt.units.lengthUnit}
             format={(mm) => fmt.length(mm).text}
-            {...(size.key.endsWith('riseMm') ? { min: -MAX_PANEL_MM } : {})}
+            confirms={asked.confirms}
+            optional={asked.zero}
+            {...(asked.min === undefined ? {} : { min: asked.min })}
             max={MAX_PANEL_MM}
-            onValue={(mm) => mm !== null && edit((p) => changePanel(p, panel.id, (was) => withMeasure(was, size.key, mm)))}
-          />
-        </div>
-      )}
-      {typed && (
-        <div
-          className="dimension-typed"
-          style={{ left: percent(typed.at.x, m.view.x, m.view.w), top: percent(typed.at.y, m.view.y, m.view.h) }}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter' || e.key === 'Escape') {
-              e.preventDefault()
-              setOpen(null)
-            }
-          }}
-          onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(null)}
-        >
-          <span className="label">{questionName(typed.question, fmt)}</span>
-          <LengthInput
-            autoFocus
-            aria-label={`${panel.name}, ${questionName(typed.question, fmt)}`}
-            className="form-control form-control-sm"
-            mm={typed.question.mm}
-            unit={fmt.units.lengthUnit}
-            format={(mm) => fmt.length(mm).text}
-            max={MAX_PANEL_MM}
-            optional={typed.question.ask === 'crown' || typed.question.ask === 'crown_down'}
-            onValue={(mm) => edit((p) => changePanel(p, panel.id, (was) => withAnswer(was, typed.question.field, mm ?? 0)))}
+            onValue={(mm) => edit((p) => changePanel(p, panel.id, (was) => asked.take(was, mm ?? 0)))}
           />
         </div>
       )}

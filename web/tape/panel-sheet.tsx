@@ -75,11 +75,10 @@ export function PanelSheet({
     <K extends Lists>(key: K) =>
     (f: (rows: Panel[K]) => Panel[K]) =>
       change((p) => {
-        const before = new Map((p[key] as readonly { id: string }[]).map((r) => [r.id, JSON.stringify(r)]))
+        const before = p[key] as readonly { id: string }[]
         const rows = f(p[key])
         // What was typed over is taped now; what is gone is not asked for any more.
-        const after = new Map((rows as readonly { id: string }[]).map((r) => [r.id, JSON.stringify(r)]))
-        const touched = [...before].filter(([id, was]) => after.get(id) !== was).map(([id]) => `${key}.${id}`)
+        const touched = before.filter((r) => !(rows as readonly { id: string }[]).includes(r)).map((r) => `${key}.${r.id}`)
         return taped({ ...p, [key]: rows }, ...touched)
       })
   const others = plan.panels.filter((p) => p.id !== panel.id).map((p) => [p.id, p.name] as const)
@@ -99,7 +98,13 @@ export function PanelSheet({
   const edges = (f: (rows: readonly Edge[]) => Edge[]) =>
     change((p) => {
       const next = f(p.edges)
-      const typed = next.filter((e) => p.edges.find((w) => w.id === e.id)?.lengthMm !== e.lengthMm)
+      // A run is taped when its length, rise or corner was typed, or the assumed length was typed once more.
+      const typed = next.filter((e) => {
+        const was = p.edges.find((w) => w.id === e.id)
+        if (!was || was === e) return false
+        const size = (x: Edge) => JSON.stringify([x.lengthMm, x.riseMm, x.cornerDeg])
+        return size(was) !== size(e) || JSON.stringify(was) === JSON.stringify(e)
+      })
       return taped({ ...p, edges: next }, ...typed.map((e) => `edges.${e.id}`))
     })
   return (
@@ -140,7 +145,7 @@ export function PanelSheet({
         </div>
         <div className="col-12">
           <h3>Raised objects</h3>
-          <FeatureTable rows={panel.raised} columns={RAISED} fmt={fmt} add="Add an object" naming={(r) => r.name} assumed={(r) => panel.assumed.includes(`raised.${r.id}`)} onRows={(f) => list('raised')((rows) => f(rows).map((r) => ({ ...r, minutes: r.minutes ?? 0 })))}
+          <FeatureTable rows={panel.raised} columns={RAISED} fmt={fmt} add="Add an object" naming={(r) => r.name} assumed={(r) => panel.assumed.includes(`raised.${r.id}`)} onRows={(f) => list('raised')((rows) => f(rows).map((r) => (r.minutes === null ? { ...r, minutes: 0 } : r)))}
             make={() => ({ id: id('object', 'raised'), name: 'Badge', kind: 'badge' as const, ...block, removable: true, minutes: 5 })} />
         </div>
         <div className="col-12 d-flex flex-wrap gap-4">
