@@ -8,7 +8,7 @@ import { Plan } from '@/core/plan/schema'
 import { guessPanel } from '@/core/vehicle/name-guess'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { jobSchema } from '../../scripts/write-schema'
-import { handCar, manyPanels, withPanel } from '../fixtures/plans'
+import { film, handCar, manyPanels, withPanel } from '../fixtures/plans'
 
 const code = (text: string) => {
   const r = readPlan(text)
@@ -22,6 +22,23 @@ const json = (change: (p: Record<string, unknown>) => void) => {
 type Loose = { panels: Record<string, unknown>[] }
 
 describe('job file', () => {
+  it('one written before vehicles were measured in full reads as it was, new fields at their defaults', () => {
+    const later = new Set(['riseMm', 'gapMm/edge', 'cornerDeg', 'cornerRadiusMm/edge', 'grab', 'crownDownMm', 'crownDownOverMm', 'nose', 'bodyLines', 'raised', 'holes', 'zones', 'surface/panels', 'paintNote', 'mirrored', 'keys', 'keysAssumed', 'toleranceMm', 'libraryId', 'repaints', 'neverCover', 'signature', 'conditions', 'standings', 'bendRadiusMm', 'openAt', 'xMm', 'yMm', 'edges/method']) // prettier-ignore
+    const strip = (value: unknown, where: string): unknown => {
+      if (Array.isArray(value)) return value.map((v) => strip(v, where))
+      if (typeof value !== 'object' || value === null) return value
+      return Object.fromEntries(
+        Object.entries(value)
+          .filter(([k]) => !later.has(k) && !later.has(`${k}/${where}`))
+          .map(([k, v]) => [k, strip(v, k === 'edges' ? 'edge' : k)]),
+      )
+    }
+    const old = JSON.stringify(strip(handCar(), ''))
+    for (const key of ['riseMm', 'neverCover', 'standings', 'conditions', 'mirrored']) expect(old).not.toContain(key)
+    const sheet = film('fen-satin')
+    const read = readPlan(old)
+    expect(read).toEqual({ ok: true, value: { ...handCar(), film: { mainId: sheet.id, sheets: [{ ...sheet, standings: {} }] } } }) // prettier-ignore
+  })
   it.each(DEMO_JOBS.map((j) => [Plan.parse(j.make()).name, j] as const))(
     '%s: import of an export is the same document',
     (_, { make }) => {

@@ -10,7 +10,7 @@ import {
   type SortingState,
 } from '@tanstack/react-table'
 import { Fragment, useMemo, useState } from 'react'
-import { panelFitness, type PanelFitness, type Unfit } from '@/core/film/fitness'
+import { filmFitness, panelFitness, type PanelFitness, type Unfit } from '@/core/film/fitness'
 import type { FilmSheet } from '@/core/film/schema'
 import { useJob } from '@/web/job/job-state'
 import { FilterBox } from '@/web/kit/fields'
@@ -78,6 +78,13 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
     const panels = plan.panels.filter((p) => (scope.length > 0 ? scope.includes(p.id) : p.wrap))
     return films.flatMap((film) => {
       const parts = panels.map((p) => panelFitness(film, p, plan, catalogue))
+      // Nothing is measured yet: paint, zone and the film's own kind are all that can be said.
+      if (panels.length === 0) {
+        const reasons = filmFitness(film, { ...plan, film: { mainId: film.id, sheets: [film] } }, catalogue.now)
+        const none = together(film, [], names, null, plan.film.mainId === film.id)
+        const level = reasons.reduce<PanelFitness['level']>((w, r) => (RANK[r.level] > RANK[w] ? r.level : w), 'fits')
+        return [{ ...none, level, reasons: reasons.map((reason) => ({ reason, count: 1 })) }]
+      }
       const on = (id: string) => (plan.panels.find((p) => p.id === id)?.filmId ?? plan.film.mainId) === film.id
       return each
         ? parts.map((p) => together(film, [p], names, p.panelId, on(p.panelId)))
@@ -202,7 +209,7 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
         </table>
       </div>
       {rows.length > 0 && shown.length === 0 && <p className="mb-0 mt-2">No film matches.</p>}
-      <p className="label mb-0 mt-1">Film cost: cut pieces at the sheet’s price by area; the roll layout says what is really ordered.</p>
+      <p className="label mb-0 mt-1">{plan.panels.length === 0 ? 'No panel is measured yet: judged by paint and climate zone alone.' : 'Film cost: cut pieces at the sheet’s price by area; the roll layout says what is really ordered.'}</p>
     </section>
   )
 } // prettier-ignore
