@@ -20,6 +20,9 @@ export const LINER_HALVES_LAY = 1.15
 export const GLIDE_LAY = 0.95
 export const WARM_LAY = 1.1
 export const CHANNEL_RECESS = 1.3
+/** Surface to press at in hot channels, and to lay at when warmed, °C. Common practice, no source. */
+export const CHANNEL_C = { min: 65, max: 82 }
+export const WARM_C = 40
 /** Extra trimming round a part that stays on, minutes each (assumed). */
 export const WRAP_ROUND_MIN = 8
 

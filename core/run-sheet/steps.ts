@@ -1,5 +1,13 @@
 import { addOpenMinutes, civilToMinutes, minutesToCivil, nextOpen, type OpenHours } from '../kit/civil'
-import { CHANNEL_RECESS, GLIDE_LAY, LINER_HALVES_LAY, WARM_LAY, WRAP_ROUND_MIN } from '../method/method-data'
+import {
+  CHANNEL_C,
+  CHANNEL_RECESS,
+  GLIDE_LAY,
+  LINER_HALVES_LAY,
+  WARM_C,
+  WARM_LAY,
+  WRAP_ROUND_MIN,
+} from '../method/method-data'
 import { EDGE_RULES } from '../edge/edge-data'
 import type { FilmSheet } from '../film/schema'
 import type { HeatPoint } from '../heat/heat-points'
@@ -151,7 +159,7 @@ function panelSteps({ plan, panels, films }: Context, panelId: string, pieces: P
   return [
     {
       ...blank(`lay:${panelId}`, 'lay', panelId, panel.name, people, lay * pace, film.waitBeforeCutMin, ['hot']),
-      range: shaping ? film.shapingC : null,
+      range: layRange(method.layWarm, film, shaping, panel.recesses.length > 0),
       facts: {
         film: film.name,
         pieces: pieces.length,
@@ -167,6 +175,15 @@ function panelSteps({ plan, panels, films }: Context, panelId: string, pieces: P
     },
   ]
 }
+
+/** Surface to reach while laying: the film's shaping range where it is shaped, warmer where the school lays warm. */
+function layRange(layWarm: Plan['method']['layWarm'], film: FilmSheet, shaping: boolean | undefined, recessed: boolean): Step['range'] {
+  // The film's sheet wins over the school: nothing is heated past what it is shaped at.
+  if (layWarm === 'channel_65' && recessed && film.shapingC.max >= CHANNEL_C.min)
+    return { min: CHANNEL_C.min, max: Math.min(CHANNEL_C.max, film.shapingC.max) }
+  if (shaping) return film.shapingC
+  return layWarm === 'warm_40' && film.shapingC.max >= WARM_C ? { min: WARM_C, max: film.shapingC.max } : null
+} // prettier-ignore
 
 function heatSteps({ plan, points, pieces }: Context, used: FilmSheet[]): Step[] {
   const filmOf = new Map(pieces.map((p) => [p.id, p.filmId]))

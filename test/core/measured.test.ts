@@ -411,6 +411,19 @@ describe('films panel by panel', () => {
     expect(radius(both(22))).toBeCloseTo(radius(both(null)), 9)
     expect(radius(both(5))).toBeCloseTo(Math.sqrt(sagittaRadiusMm(22, 1000) * sagittaRadiusMm(5, 1000)), 6)
   })
+  it('a school changes hands, minutes and the surface to reach of a laying', () => {
+    const plan = withPanel(handCar(), 'door', () => ({ recesses: panelOf(hatch(), 'front-door-left').recesses, raised: panelOf(hatch(), 'front-door-left').raised })) // prettier-ignore
+    const sheet = { ...film('folio-print') }
+    const step = (over: Partial<Plan['method']>, id: string) => {
+      const steps = reckon({ ...plan, film: { mainId: sheet.id, sheets: [sheet] }, method: { ...CAREFUL, ...over } }, catalogue, []).steps // prettier-ignore
+      return steps.find((s) => s.id === id)
+    }
+    expect(step({ layWarm: 'channel_65' }, 'lay:door')?.range).toEqual({ min: 65, max: 82 })
+    expect(step({}, 'lay:bonnet')?.people).toBe(2)
+    expect(step({ liner: 'halves' }, 'lay:bonnet')?.people).toBe(1)
+    expect(step({ liner: 'halves' }, 'lay:bonnet')?.minutes).toBeGreaterThan(step({}, 'lay:bonnet')?.minutes ?? 0)
+    expect(step({ hardware: 'wrap_round' }, 'trim:door')?.minutes).toBe((step({}, 'trim:door')?.minutes ?? 0) + 8)
+  })
   it('the film’s sheet rules a school out, with the reason', () => {
     const out = (id: string, over: object) => vetoes({ ...CAREFUL, ...over }, film(id)).map((v) => v.code)
     expect(out('fen-satin', { heatSource: 'torch' })).toEqual(['torch_gloss_only'])

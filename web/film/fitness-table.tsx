@@ -109,6 +109,8 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
   )
   // eslint-disable-next-line react-hooks/incompatible-library -- the table library keeps its own state
   const table = useReactTable({ data: shown, columns, state: { sorting }, onSortingChange: setSorting, getCoreRowModel: getCoreRowModel(), getSortedRowModel: getSortedRowModel(), getFilteredRowModel: getFilteredRowModel() })
+  // Figures of no panel are no figures.
+  const nothing = plan.panels.length === 0
   const ARIA = { asc: 'ascending', desc: 'descending' } as const
   const why = (r: Row, whole: boolean) => r.reasons.slice(0, whole ? 99 : 3).map(({ reason, count }) => (
     <li key={reason.code} style={{ color: reason.level === 'stop' ? 'var(--stop)' : undefined }}>
@@ -191,10 +193,10 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
                     <span className="rivet me-1" data-state={RIVET[r.level]} style={{ verticalAlign: '-2px' }} />
                     {VERDICT[r.level]}
                   </td>
-                  <td className="n">{fmt.text(fmt.percent(r.stretch))}</td>
-                  <td className="n">{r.warranty === null ? 'none' : `${r.warranty} mo`}</td>
+                  <td className="n">{nothing ? '–' : fmt.text(fmt.percent(r.stretch))}</td>
+                  <td className="n">{nothing ? '–' : r.warranty === null ? 'none' : `${r.warranty} mo`}</td>
                   <td className="n">{r.contrast === null ? '–' : `ΔE ${r.contrast.toFixed(0)}`}</td>
-                  <td className="n">{fmt.text(fmt.money(r.cost))}</td>
+                  <td className="n">{nothing ? '–' : fmt.text(fmt.money(r.cost))}</td>
                 </tr>
                 <tr className="film-why" data-chosen={r.chosen}>
                   <td colSpan={table.getAllColumns().length}>

@@ -20,7 +20,7 @@ const ABOUT: Record<School, string> = {
     'Relaxed off the panel before laying, or tension sent to the edges in triangles. Changes cut sizes, stretch and direction.',
   liner: 'Off whole, or in halves on a hinge. Changes hands and minutes of laying.',
   wet: 'Dry felt, or a little glide fluid on it. Changes minutes of laying.',
-  hardware: 'Stripped, or wrapped round. Changes minutes and cuts.',
+  hardware: 'Stripped, or wrapped round. Changes minutes of taking off and of trimming.',
   edges: 'Pressed and then heated, or heated and then pressed. The film’s sheet may rule one out.',
   layWarm: 'At room temperature, warmed, or hot in channels. Changes minutes of laying and the range to reach.',
   direction: 'Every film one way, or only directional film. Changes how pieces may turn on the roll.',

@@ -246,7 +246,19 @@ const STEPS: Record<string, [string, string]> = {
 }
 export const stepTitle = (s: Pick<Step, 'code' | 'name' | 'panelId'>): string =>
   `${STEPS[s.code]?.[0] ?? s.code}${s.name ? `: ${s.name}` : ''}`
-export const stepHint = (s: Pick<Step, 'code'>): string => STEPS[s.code]?.[1] ?? ''
+export const stepHint = (s: Pick<Step, 'code' | 'facts'>): string => {
+  if (s.code !== 'lay') return STEPS[s.code]?.[1] ?? ''
+  const { order, liner, wet } = s.facts
+  return [
+    order === 'recesses_first'
+      ? 'Dry fit first. Glass the piece; shallow recesses first, then the flats from the middle out.'
+      : (STEPS.lay?.[1] ?? ''),
+    liner === 'halves' ? 'Liner off in halves, on a hinge.' : '',
+    wet === 'glide' ? 'A little glide fluid on the felt.' : '',
+  ]
+    .filter((t) => t !== '')
+    .join(' ')
+}
 
 export const CAUTIONS: Record<string, string> = {
   hot: 'Hot film and metal burn at a touch.',
