@@ -210,6 +210,8 @@ test('guided tape in inches: fractions, the other side, skip and back, by thumb'
   const other = page.context()
   await page.goto('/')
   await page.getByLabel('Length unit').selectOption('in')
+  // The choice is the server's before the page is left.
+  await expect(page.getByLabel('Length unit')).toHaveValue('in')
   await page.goto(`${jobUrl('wrenfield', 'tape')}?guide=1`)
   const guide = page.getByRole('region', { name: 'Guided tape' })
   const key = (k: string) => guide.getByRole('button', { name: k, exact: true })
