@@ -4,6 +4,7 @@ import Link from 'next/link'
 import { usePathname, useRouter } from 'next/navigation'
 import { setUnits } from '@/web/actions/shop'
 import { call } from '@/web/kit/call'
+import { useAlive } from '@/web/kit/use-alive'
 
 interface Units {
   lengthUnit: 'mm' | 'cm' | 'in'
@@ -26,6 +27,7 @@ export function TopBar({
 }) {
   const path = usePathname()
   const router = useRouter()
+  const alive = useAlive()
   const change = async (part: Partial<Units>) => {
     await call(setUnits, part)
     router.refresh()
@@ -73,6 +75,7 @@ export function TopBar({
           {town && `, ${town}`}
         </span>
         <select
+          disabled={!alive}
           aria-label="Length unit"
           style={dark}
           value={units.lengthUnit}
@@ -83,6 +86,7 @@ export function TopBar({
           <option value="in">in</option>
         </select>
         <select
+          disabled={!alive}
           aria-label="Temperature unit"
           style={dark}
           value={units.tempUnit}
@@ -92,6 +96,7 @@ export function TopBar({
           <option value="F">°F</option>
         </select>
         <select
+          disabled={!alive}
           aria-label="Words"
           style={dark}
           value={units.locale}
