@@ -22,20 +22,26 @@ const isCompound = (p: Panel): boolean => {
   return p.crownMm > 0 && p.crownDownMm !== 0
 }
 
+/** What the paint itself rules out, whatever the film. */
+function paintUnfit(plan: Plan, now: string): Unfit[] {
+  const { paint } = plan.walkaround
+  const out: Unfit[] = []
+  if (paint.condition === 'peeling' || paint.condition === 'rust')
+    out.push({ code: 'unfit_paint', level: 'stop', facts: { condition: paint.condition } })
+  const days = paint.repaintedOn ? daysBetween(paint.repaintedOn, now) : null
+  if (paint.origin === 'repaint' && days !== null && days < REPAINT_GAS_OUT_DAYS)
+    out.push({ code: 'unfit_fresh_repaint', level: 'stop', facts: { days, need: REPAINT_GAS_OUT_DAYS } })
+  return out
+}
+
 /** Why a film does not suit this vehicle as the walkaround and the tape describe it; empty where it does. */
 export function filmFitness(film: FilmSheet, plan: Plan, now: string): Unfit[] {
-  const out: Unfit[] = []
-  const { paint } = plan.walkaround
+  const out: Unfit[] = paintUnfit(plan, now)
   const wrapped = plan.panels.filter((p) => p.wrap && (p.filmId ?? plan.film.mainId ?? film.id) === film.id)
   const compound = wrapped.filter(isCompound)
   const deep = wrapped.filter((p) => p.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge'))
   const about = (panels: readonly Panel[]) => ({ panels: panels.length, first: panels[0]?.name ?? '' })
   const add = (code: string, level: Unfit['level'], facts: Unfit['facts'] = {}) => out.push({ code, level, facts })
-  if (paint.condition === 'peeling' || paint.condition === 'rust')
-    add('unfit_paint', 'stop', { condition: paint.condition })
-  const since = paint.repaintedOn ? daysBetween(paint.repaintedOn, now) : null
-  if (paint.origin === 'repaint' && since !== null && since < REPAINT_GAS_OUT_DAYS)
-    add('unfit_fresh_repaint', 'stop', { days: since, need: REPAINT_GAS_OUT_DAYS })
   if (film.kind === 'calendered' && compound.length > 0) add('unfit_calendered_curves', 'warn', about(compound))
   if (film.kind === 'sheet_goods' && compound.length > 0) add('unfit_sheet_curves', 'warn', about(compound))
   if (CHROME_CLASS.includes(film.kind)) {
@@ -73,11 +79,9 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
   const reasons: Unfit[] = []
   const add = (code: string, level: Unfit['level'], facts: Unfit['facts'] = {}) =>
     reasons.push({ code, level, facts: { film: film.name, panel: panel.name, ...facts } })
-  const { paint } = plan.walkaround
   const facts = PANEL_FACTS[panel.kind]
   const own: Plan = { ...plan, film: { mainId: film.id, sheets: [film] } }
-  if (paint.condition === 'peeling' || paint.condition === 'rust')
-    add('unfit_paint', 'stop', { condition: paint.condition })
+  for (const u of paintUnfit(plan, catalogue.now)) add(u.code, u.level, u.facts)
   const blocked = blockedPanels(plan, catalogue.now).get(panel.id)
   if (blocked) add('fit_blocked', 'stop', { why: blocked })
   const stretch = panelStretch(own, panel, film).worst.value as number
@@ -94,6 +98,8 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
     if (Math.max(piece.acrossMm, piece.alongMm) > Math.max(longest, widest))
       add('fit_length', 'warn', { piece_mm: Math.max(piece.acrossMm, piece.alongMm), roll_mm: longest })
   }
+  if (CHROME_CLASS.includes(film.kind)) add('chrome_law', 'note')
+  if (film.gasOutHours) add('print_gas_out', 'note', { min: film.gasOutHours.min, max: film.gasOutHours.max })
   if (film.directional && facts.sameWayUp) add('fit_direction', 'note')
   const { air } = climateOf(plan, catalogue)
   if (air && (air.value < film.airC.min || air.value > film.airC.max))

@@ -182,7 +182,7 @@ function layRange(layWarm: Plan['method']['layWarm'], film: FilmSheet, shaping: 
   if (layWarm === 'channel_65' && recessed && film.shapingC.max >= CHANNEL_C.min)
     return { min: CHANNEL_C.min, max: Math.min(CHANNEL_C.max, film.shapingC.max) }
   if (shaping) return film.shapingC
-  return layWarm === 'warm_40' && film.shapingC.max >= WARM_C ? { min: WARM_C, max: film.shapingC.max } : null
+  return layWarm === 'warm_40' && film.shapingC.max >= WARM_C ? { min: Math.max(WARM_C, film.shapingC.min), max: film.shapingC.max } : null
 } // prettier-ignore
 
 function heatSteps({ plan, points, pieces }: Context, used: FilmSheet[]): Step[] {

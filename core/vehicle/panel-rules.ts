@@ -107,7 +107,7 @@ export function panelFindings(plan: Plan): Finding[] {
   const family = styleOf(plan)
   for (const panel of plan.panels) {
     out.push(...sizeFindings(panel, family.get(panel.id), plan.vehicle.toleranceMm))
-    out.push(...outlineFindings(panel, byId, family, plan.vehicle.toleranceMm))
+    out.push(...outlineFindings(panel, plan.vehicle.toleranceMm))
     out.push(...featureFindings(panel))
     out.push(...neighbourFindings(plan, panel, byId, family))
     out.push(...mirrorFindings(panel, byId, family, plan.vehicle.toleranceMm))
@@ -157,7 +157,7 @@ function sizeFindings(panel: Panel, styled: Panel | undefined, toleranceMm: numb
   return out
 }
 
-function outlineFindings(panel: Panel, byId: ReadonlyMap<string, Panel>, family: ReadonlyMap<string, Panel>, toleranceMm: number): Finding[] {
+function outlineFindings(panel: Panel, toleranceMm: number): Finding[] {
   const edges = edgesInOrder(panel)
   for (const e of edges)
     if (Math.abs(e.riseMm) * Math.PI > e.lengthMm + 1e-6)
@@ -173,7 +173,7 @@ function outlineFindings(panel: Panel, byId: ReadonlyMap<string, Panel>, family:
   const loose = edges.some((e) => assumed(panel, `edges.${e.id}`))
   if (!outline.measured || outline.closureMm <= (loose ? Math.max(toleranceMm, girth * LOOSE_CLOSURE) : toleranceMm))
     return []
-  const suspects = edges.map((e) => closing(panel, e, expectedLength(panel, e, byId, family)))
+  const suspects = edges.map((e) => closing(panel, e))
   const best = [...suspects].sort((a, b) => a.left - b.left)[0]
   return [
     say(panel, 'outline_open', 'stop', {
@@ -186,7 +186,7 @@ function outlineFindings(panel: Panel, byId: ReadonlyMap<string, Panel>, family:
 } // prettier-ignore
 
 /** What would be left open if only this edge were wrong, and the length that comes closest. */
-function closing(panel: Panel, edge: Edge, _expected: number[]): { edge: Edge; left: number; likely: number } {
+function closing(panel: Panel, edge: Edge): { edge: Edge; left: number; likely: number } {
   const gapWith = (lengthMm: number): number =>
     outlineOf({ ...panel, edges: panel.edges.map((e) => (e.id === edge.id ? { ...e, lengthMm } : e)) }).closureMm
   let [low, high] = [Math.max(1, Math.abs(edge.riseMm) * Math.PI), edge.lengthMm * 3 + 500]

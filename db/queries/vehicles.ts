@@ -39,13 +39,20 @@ function headOf(row: typeof vehicle.$inferSelect, measured: MeasuredVehicle): Ve
 
 export const vehicles = (who: Who): Promise<VehicleHead[]> =>
   guarded(who, 'read', async (tx) => {
-    const rows = await tx.select().from(vehicle).where(eq(vehicle.shopId, who.shopId)).orderBy(desc(vehicle.updatedAt))
-    const out: VehicleHead[] = []
-    for (const row of rows) {
-      const measured = await measuredAt(tx, who, row.id, row.head)
-      if (measured) out.push(headOf(row, measured))
-    }
-    return out
+    const rows = await tx
+      .select({ head: vehicle, measured: vehicleRevision.measured })
+      .from(vehicle)
+      .innerJoin(
+        vehicleRevision,
+        and(
+          eq(vehicleRevision.shopId, vehicle.shopId),
+          eq(vehicleRevision.vehicleId, vehicle.id),
+          eq(vehicleRevision.number, vehicle.head),
+        ),
+      ) // prettier-ignore
+      .where(eq(vehicle.shopId, who.shopId))
+      .orderBy(desc(vehicle.updatedAt))
+    return rows.map((r) => headOf(r.head, MeasuredVehicle.parse(r.measured)))
   })
 
 export const vehicleFile = (who: Who, id: string, number?: number): Promise<VehicleFile | null> =>

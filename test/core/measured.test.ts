@@ -400,6 +400,12 @@ describe('films panel by panel', () => {
     expect(fit('fen-satin', plan, 'roof', cold)).toContain('fit_air')
     expect(fit('quay-orange', plan, 'front-bumper')).toContain('fit_plastic_heat')
   })
+  it('a fresh repaint or loose paint stops every film on every panel', () => {
+    const over = (paint: Partial<Plan['walkaround']['paint']>): Plan => ({ ...handCar(), walkaround: { ...handCar().walkaround, paint: { ...handCar().walkaround.paint, ...paint } } }) // prettier-ignore
+    expect(fit('fen-satin', over({ origin: 'repaint', repaintedOn: '2026-11-01' }), 'door')).toContain('unfit_fresh_repaint') // prettier-ignore
+    expect(fit('fen-satin', over({ condition: 'rust' }), 'door')).toContain('unfit_paint')
+    expect(fit('mere-mirror', handCar(), 'door')).toContain('chrome_law')
+  })
   it('a panel curved one way only lies without stretch, also for calendered film', () => {
     const rolled = withPanel(handCar(), 'bonnet', () => ({ crownMm: 40, crownOverMm: 900, crownDownMm: 0, crownDownOverMm: 600 })) // prettier-ignore
     expect(panelFitness(film('quay-orange'), panelOf(rolled, 'bonnet'), rolled, catalogue).stretch).toBe(0)

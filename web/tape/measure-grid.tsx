@@ -24,6 +24,7 @@ export function MeasureGrid({
   wanted = '',
   picked,
   onPick,
+  mayRemove = true,
 }: {
   plan: Plan
   edit: (change: (plan: Plan) => Plan) => void
@@ -31,6 +32,8 @@ export function MeasureGrid({
   wanted?: string
   picked: string | null
   onPick: (id: string) => void
+  /** Taking a panel away takes its pieces and findings along. */
+  mayRemove?: boolean
 }) {
   const [name, setName] = useState('')
   const [range, setRange] = useState<{ from: Spot; to: Spot } | null>(null)
@@ -220,6 +223,7 @@ export function MeasureGrid({
                     className="btn btn-link btn-sm p-1"
                     aria-label={`Remove ${p.name}`}
                     tabIndex={-1}
+                    disabled={!mayRemove}
                     onClick={() => edit((plan) => removePanel(plan, p.id))}
                   >
                     ×

@@ -33,7 +33,7 @@ export const fillRight = (plan: Plan): Plan => ({
 
 /** The vehicle into figures: what to tape first, the map, the sheet, and each panel in full. */
 export function Tape() {
-  const { plan, edit, fmt, mayTape, jobId } = useJob()
+  const { plan, edit, fmt, mayTape, mayPlan, jobId } = useJob()
   const guided = useSearchParams().get('guide') === '1'
   const [picked, setPicked] = useState<string | null>(null)
   const [wanted, setWanted] = useState('')
@@ -76,7 +76,7 @@ export function Tape() {
         />
       )}
       <fieldset disabled={!mayTape}>
-        <MeasureGrid plan={plan} edit={edit} fmt={fmt} wanted={wanted} picked={current?.id ?? null} onPick={setPicked} />
+        <MeasureGrid mayRemove={mayPlan} plan={plan} edit={edit} fmt={fmt} wanted={wanted} picked={current?.id ?? null} onPick={setPicked} />
         <SheetTools />
         <div ref={full}>
           {current && <PanelSheet key={current.id} panel={current} plan={plan} edit={edit} fmt={fmt} disabled={!mayTape} />}
@@ -123,7 +123,8 @@ function SheetTools() {
       <label className="d-flex gap-1 align-items-center label">
         Tolerance
         <span style={{ width: 70 }}>
-          <LengthInput className="form-control form-control-sm" aria-label="Tolerance between panels" mm={plan.vehicle.toleranceMm} unit={fmt.units.lengthUnit} format={format} min={1} max={200} onValue={(mm) => edit((p) => ({ ...p, vehicle: { ...p.vehicle, toleranceMm: mm ?? p.vehicle.toleranceMm } }))} />
+          <LengthInput className="form-control form-control-sm" aria-label="Tolerance between panels"
+            disabled={!mayPlan} mm={plan.vehicle.toleranceMm} unit={fmt.units.lengthUnit} format={format} min={1} max={200} onValue={(mm) => edit((p) => ({ ...p, vehicle: { ...p.vehicle, toleranceMm: mm ?? p.vehicle.toleranceMm } }))} />
         </span>
       </label>
       <span className="ms-auto d-flex gap-2 flex-wrap align-items-center">

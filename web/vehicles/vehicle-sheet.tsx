@@ -1,7 +1,7 @@
 'use client'
 
 import { useRouter } from 'next/navigation'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { newPlan } from '@/core/plan/new-plan'
 import { Plan } from '@/core/plan/schema'
 import { firstFault } from '@/core/plan/parse'
@@ -37,6 +37,14 @@ export function VehicleSheet({ file, units, mayCorrect }: { file: VehicleFile; u
   const [said, setSaid] = useState('')
   const now: MeasuredVehicle = { vehicle: plan.vehicle, panels: plan.panels, neverCover: measured.neverCover }
   const edits = vehicleEdits(measured, now)
+  const unsaved = edits.length > 0
+  useEffect(() => {
+    const leave = (event: BeforeUnloadEvent) => {
+      if (unsaved) event.preventDefault()
+    }
+    window.addEventListener('beforeunload', leave)
+    return () => window.removeEventListener('beforeunload', leave)
+  }, [unsaved])
   const findings = useMemo(() => panelFindings(plan).filter((f) => f.level !== 'note'), [plan])
   const current = plan.panels.find((p) => p.id === picked) ?? plan.panels[0]
   const share = tapedShare(plan.panels)
