@@ -25,8 +25,15 @@ export function climateOf(plan: Plan, catalogue: Catalogue) {
   }
 }
 
-/** Dew point, warming and drying, and what they ask for; each figure with its working. */
-export function conditionsOf(plan: Plan, catalogue: Catalogue): { figures: Figure[]; findings: Finding[] } {
+/**
+ * Dew point, warming and drying, and what they ask for; each figure with its working. `workFrom`: when the first work after
+ * bringing the vehicle in is due, by the run sheet; null without a start.
+ */
+export function conditionsOf(
+  plan: Plan,
+  catalogue: Catalogue,
+  workFrom: string | null,
+): { figures: Figure[]; findings: Finding[] } {
   const figures: Figure[] = []
   const findings: Finding[] = []
   const keep = (f: Figure): Figure => (figures.push(f), f)
@@ -39,6 +46,7 @@ export function conditionsOf(plan: Plan, catalogue: Catalogue): { figures: Figur
     return { figures, findings }
   }
   const airInput = input('air', air.value, 'C', air.standing, air.at)
+  keep(figure('conditions/air', air.value, 'C', '{air}', [airInput]))
   if (main && (air.value < main.airC.min || air.value > main.airC.max))
     add('air_out_of_range', 'warn', { facts: { film: main.name, c: air.value, min_c: main.airC.min, max_c: main.airC.max } }) // prettier-ignore
   const dew =
@@ -53,11 +61,17 @@ export function conditionsOf(plan: Plan, catalogue: Catalogue): { figures: Figur
     add('surface_near_dew', 'stop', { figureId: 'conditions/dew_point', facts: { surface_c: surfaceC, dew_c: dewC, margin: DEW_MARGIN_K } }) // prettier-ignore
   if (main && surfaceC !== null && surfaceC < main.surfaceMinC)
     add('surface_too_cold', 'warn', { facts: { film: main.name, c: surfaceC, min_c: main.surfaceMinC } })
-  warming(plan, { air: airInput, airC: air.value, dew: dew ?? null, surfaceMinC: main?.surfaceMinC ?? null }, keep, add)
+  warming(
+    plan,
+    { workFrom, air: airInput, airC: air.value, dew: dew ?? null, surfaceMinC: main?.surfaceMinC ?? null },
+    keep,
+    add,
+  )
   return { figures, findings }
 }
 
 interface Room {
+  workFrom: string | null
   air: Figure['inputs'][number]
   airC: number
   dew: Figure | null
@@ -70,7 +84,7 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
   const vehicleC = plan.conditions.vehicleC
   if (plan.panels.length === 0) return
   const areaMm2 = plan.panels.reduce((s, p) => s + outlineOf(p).areaMm2, 0)
-  const area = keep(figure('conditions/area', areaMm2, 'mm2', 'areas of all {panels} panels together', [input('panels', plan.panels.length, 'count', 'measured', 'panels')], { standing: 'common_practice' })) // prettier-ignore
+  const area = keep(figure('conditions/area', areaMm2, 'mm2', 'areas of all {panels} panels together', [input('panels', plan.panels.length, 'count', plan.panels.some((p) => p.assumed.length > 0) ? 'assumed' : 'measured', 'panels')], { standing: 'common_practice' })) // prettier-ignore
   const mass = plan.conditions.massKg ?? MASS_KG[plan.vehicle.kind]
   const tau = keep(
     figure('conditions/tau', timeConstantMin(mass, HEAT_J_PER_KG_K, SURFACE_W_PER_M2_K, areaMm2 / 1e6), 'min', '{mass} kg × {heat} J/kgK ÷ ({film} W/m²K × {area})', [
@@ -101,11 +115,11 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
       from('warming', warm), ...(wet ? [input('drying', DRYING_MIN, 'min', 'common_practice', 'data/conditions')] : []),
     ]),
   ) // prettier-ignore
-  const start = plan.runSheet.startAt ? civilToMinutes(plan.runSheet.startAt) : null
-  if (start === null) return
+  const work = room.workFrom === null ? null : civilToMinutes(room.workFrom)
+  if (work === null) return
   const inBy = keep(
-    figure('conditions/in_by', minutesToCivil(Math.floor(start - (lead.value as number))), 'wall_time', '{start} − {lead}', [
-      input('start', plan.runSheet.startAt, 'wall_time', 'measured', 'runSheet/startAt'), from('lead', lead),
+    figure('conditions/in_by', minutesToCivil(Math.floor(work - (lead.value as number))), 'wall_time', '{work} − {lead}', [
+      input('work', room.workFrom, 'wall_time', 'common_practice', 'steps/hardware_off'), from('lead', lead),
     ]),
   ) // prettier-ignore
   add('bring_in_by', 'note', { figureId: 'conditions/in_by', facts: { at: inBy.value as string, minutes: lead.value as number } }) // prettier-ignore

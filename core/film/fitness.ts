@@ -1,13 +1,15 @@
 import { climateOf } from '../conditions/conditions'
 import type { Plan } from '../plan/schema'
 import type { Catalogue } from '../reckon/catalogue'
-import { piecesOf } from '../roll/pieces'
+import { contrastFigure } from '../reckon/contrast'
+import { figure, from, input, type Figure } from '../reckon/figure'
+import { piecesOf, type Piece } from '../roll/pieces'
 import { panelStretch } from '../stretch/panel-stretch'
 import { hexDifference } from '../vehicle/colour'
 import { PANEL_FACTS } from '../vehicle/panel-data'
 import type { Panel } from '../vehicle/schema'
 import { blockedPanels, daysBetween, REPAINT_GAS_OUT_DAYS, STRONG_CONTRAST_DE } from '../vehicle/walkaround-rules'
-import { CHROME_CLASS, isFormed } from './film-data'
+import { CHROME_CLASS, filmStanding, isFormed } from './film-data'
 import type { FilmSheet } from './schema'
 
 export interface Unfit {
@@ -63,6 +65,8 @@ export interface PanelFitness {
   level: 'fits' | 'note' | 'warn' | 'stop'
   reasons: Unfit[]
   stretch: number
+  /** The working of stretch, contrast and cost: `stretch/<panel>/worst`, `fitness/<film>/contrast`, `fitness/<film>/<panel>/cost`. */
+  figures: Figure[]
   /** Film cut for this panel at the sheet's price, in the shop's currency; the layout may do better or worse. */
   cost: number
   warrantyMonths: number | null
@@ -84,12 +88,15 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
   for (const u of paintUnfit(plan, catalogue.now)) add(u.code, u.level, u.facts)
   const blocked = blockedPanels(plan, catalogue.now).get(panel.id)
   if (blocked) add('fit_blocked', 'stop', { why: blocked })
-  const stretch = panelStretch(own, panel, film).worst.value as number
+  const stretched = panelStretch(own, panel, film)
+  const stretch = stretched.worst.value as number
+  const contrast = contrastOf(plan, film)
+  const strong = contrast !== null && (contrast.value as number) >= STRONG_CONTRAST_DE
   if (stretch > film.stretchLimit + 1e-9) add('fit_stretch', 'warn', { value: stretch, limit: film.stretchLimit })
   if (!isFormed(film.kind) && isCompound(panel))
     add(film.kind === 'sheet_goods' ? 'fit_sheet_curve' : CHROME_CLASS.includes(film.kind) ? 'fit_chrome_curve' : 'fit_calendered_curve', CHROME_CLASS.includes(film.kind) ? 'note' : 'warn') // prettier-ignore
   if (!isFormed(film.kind) && panel.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge')) add('fit_deep_recess', 'warn') // prettier-ignore
-  const pieces = piecesOf(own, panel, film, false)
+  const pieces = piecesOf(own, panel, film, strong)
   const widest = Math.max(...film.widthsMm)
   for (const piece of pieces) {
     const least = piece.turn === 'fixed' ? piece.acrossMm : Math.min(piece.acrossMm, piece.alongMm)
@@ -106,12 +113,10 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
     add('fit_air', 'warn', { c: air.value, min_c: film.airC.min, max_c: film.airC.max })
   if (panel.surface.material === 'plastic' && film.postHeatC.min >= PLASTIC_HEAT_C)
     add('fit_plastic_heat', 'warn', { min_c: film.postHeatC.min })
-  const contrast = hexDifference(plan.vehicle.colour.hex, film.colour.hex)
-  if (contrast !== null && contrast >= STRONG_CONTRAST_DE)
-    add('fit_contrast', 'note', { delta_e: Math.round(contrast) })
+  if (strong) add('fit_contrast', 'note', { delta_e: Math.round(contrast.value as number) })
   const warranty = film.warrantyMonths.find((w) => w.zone === plan.walkaround.zone && w.surface === facts.surface)
   if (!warranty || warranty.months === 0) add('fit_no_warranty', 'warn', { zone: plan.walkaround.zone, surface: facts.surface }) // prettier-ignore
-  const areaMm2 = pieces.reduce((s, p) => s + p.acrossMm * p.alongMm, 0)
+  const cost = costFigure(film, panel, pieces)
   const level = reasons.reduce<PanelFitness['level']>((w, r) => (RANK[r.level] > RANK[w] ? r.level : w), 'fits')
   return {
     panelId: panel.id,
@@ -119,15 +124,44 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
     level,
     reasons: reasons.sort((a, b) => RANK[b.level] - RANK[a.level]),
     stretch,
-    cost: (areaMm2 / 1e6) * pricePerM2(film),
+    figures: [
+      ...stretched.all,
+      ...pieces.flatMap((p) => [p.figures.width, p.figures.height]),
+      ...(contrast ? [contrast] : []),
+      cost,
+    ],
+    cost: cost.value as number,
     warrantyMonths: warranty?.months ?? null,
-    contrast,
+    contrast: contrast ? (contrast.value as number) : null,
   }
 }
 
-/** What a square metre costs off the sheet's own unit of sale. */
-export function pricePerM2(film: FilmSheet): number {
-  const widthM = Math.max(...film.widthsMm) / 1000
-  const lengthM = film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet' ? (film.rollLengthsMm[0] ?? 1000) / 1000 : 1 // prettier-ignore
-  return film.soldBy.price / (widthM * lengthM)
+function contrastOf(plan: Plan, film: FilmSheet): Figure | null {
+  const value = hexDifference(plan.vehicle.colour.hex, film.colour.hex)
+  return value === null ? null : contrastFigure(`fitness/${film.id}/contrast`, plan, film, value)
 }
+
+/** Cut film at the sheet's price by area: the width of the roll is shared out, and so is the length where rolls or sheets are sold whole. */
+function costFigure(film: FilmSheet, panel: Panel, pieces: readonly Piece[]): Figure {
+  const width = Math.max(...film.widthsMm)
+  const whole = film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet'
+  const length = whole ? (film.rollLengthsMm[0] ?? 1000) : 1000
+  const terms = pieces.map((_, i) => `{w${i + 1}} × {h${i + 1}}`).join(' + ')
+  const value = (pieces.reduce((s, p) => s + p.cutWidthMm * p.cutHeightMm, 0) / (width * length)) * film.soldBy.price
+  return figure(`fitness/${film.id}/${panel.id}/cost`, value, 'money', `(${terms}) × {price} ÷ ${whole ? '({width} × {length})' : '{width}'}`, [
+    ...pieces.flatMap((p, i) => [from(`w${i + 1}`, p.figures.width), from(`h${i + 1}`, p.figures.height)]),
+    input('price', film.soldBy.price, whole ? 'money_each' : 'price_per_m', filmStanding(film, 'soldBy'), `film/${film.id}/soldBy`),
+    input('width', width, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`),
+    ...(whole ? [input('length', length, 'mm', filmStanding(film, 'rollLengthsMm'), `film/${film.id}/rollLengthsMm`)] : []),
+  ], { standing: 'common_practice' }) // prettier-ignore
+}
+
+/** What all of some panels cost in a film, out of what each does. */
+export const costTogether = (filmId: string, parts: readonly PanelFitness[]): Figure =>
+  figure(
+    `fitness/${filmId}/cost`,
+    parts.reduce((s, p) => s + p.cost, 0),
+    'money',
+    'Σ inputs',
+    parts.flatMap((p, i) => p.figures.filter((f) => f.id === `fitness/${filmId}/${p.panelId}/cost`).map((f) => from(`n${i + 1}`, f))), // prettier-ignore
+  )

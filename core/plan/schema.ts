@@ -73,7 +73,7 @@ export const Plan = z
         vehicleC: z.number().min(-40).max(80).nullable(),
         massKg: z.number().min(5).max(40000).nullable(),
         wet: z.boolean(),
-        /** Typed for this job; null: the shop's last readings. */
+        /** The room as it is expected on the day; null: as the shop's air was last read. */
         airC: z.number().min(-20).max(60).nullable(),
         humidity: z.number().min(0.01).max(1).nullable(),
       })

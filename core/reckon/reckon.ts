@@ -1,3 +1,4 @@
+import { civilToMinutes, minutesToCivil, nextOpen } from '../kit/civil'
 import { filmStanding } from '../film/film-data'
 import { EDGE_RULES } from '../edge/edge-data'
 import { conditionsOf } from '../conditions/conditions'
@@ -14,6 +15,7 @@ import type { Plan } from '../plan/schema'
 import { bodyContrast, STRONG_CONTRAST_DE, walkaroundFindings } from '../vehicle/walkaround-rules'
 import { panelFindings } from '../vehicle/panel-rules'
 import type { Panel } from '../vehicle/schema'
+import { contrastFigure } from './contrast'
 import type { Catalogue } from './catalogue'
 import { figure, from, input, type Figure } from './figure'
 import { finding, type Finding } from './finding'
@@ -45,7 +47,8 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
   const films = new Map(plan.film.sheets.map((s) => [s.id, s]))
   const panels = new Map(plan.panels.map((p) => [p.id, p]))
   const contrast = bodyContrast(plan)
-  if (contrast !== null) keep(contrastFigure(plan, contrast))
+  const main = films.get(plan.film.mainId ?? '')
+  if (contrast !== null && main) keep(contrastFigure('walkaround/contrast', plan, main, contrast))
   const wrapped = plan.panels.filter((p) => p.wrap)
   const filmOf = (panel: Panel): FilmSheet | undefined => films.get(panel.filmId ?? plan.film.mainId ?? '')
 
@@ -68,9 +71,6 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
     findings.push(...s.findings)
   }
   findings.push(...filmFindings(plan, films, catalogue))
-  const conditions = conditionsOf(plan, catalogue)
-  conditions.figures.forEach(keep)
-  findings.push(...conditions.findings)
 
   const layouts: FilmLayout[] = []
   const purchases = new Map<string, Purchase>()
@@ -86,6 +86,9 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
   }
   const points = heatPoints(pieces, panels, films, stretch, ledger)
   const steps = stepsOf({ plan, panels, films, pieces, points }, ledger)
+  const conditions = conditionsOf(plan, catalogue, workFrom(plan, steps, catalogue))
+  conditions.figures.forEach(keep)
+  findings.push(...conditions.findings)
   railFigures(plan, catalogue, { wrapped, pieces, worst, layouts, points, steps, figures }).forEach(keep)
   findings.push(...logFindings({ plan, layouts, points, steps, catalogue }, ledger))
   const due = recheckDueAt(steps)
@@ -93,13 +96,12 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
   return { figures, findings, pieces, layouts, purchases, points, steps, stages, stretch, recheckDueAt: due }
 }
 
-function contrastFigure(plan: Plan, contrast: number): Figure {
-  const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
-  return figure(
-    'walkaround/contrast', contrast, 'delta_e', 'CIEDE2000({body}, {film})',
-    [input('body', plan.vehicle.colour.hex, 'delta_e', 'measured', 'vehicle/colour'), input('film', main?.colour.hex ?? '', 'delta_e', filmStanding(main, 'colour'), `film/${main?.id ?? ''}/colour`)],
-    { source: 'docs/sources.md#sharma-2005', standing: 'published', limit: { value: STRONG_CONTRAST_DE, unit: 'delta_e', kind: 'max', standing: 'assumed', at: 'data/contrast' } },
-  ) // prettier-ignore
+/** When the run sheet comes to the first work on the vehicle: after it is brought in and has stood. */
+function workFrom(plan: Plan, steps: readonly Step[], catalogue: Catalogue): string | null {
+  const first = steps.findIndex((s) => s.code !== 'bring_in' && s.state !== 'skipped')
+  const stood = plan.runSheet.startAt && first >= 0 ? readyAt(steps.slice(0, first), plan.runSheet.startAt, catalogue.hours) : null // prettier-ignore
+  const minutes = stood ? civilToMinutes(stood) : null
+  return minutes === null ? null : minutesToCivil(nextOpen(minutes, catalogue.hours))
 }
 
 const areaFigure = (panel: Panel): Figure =>

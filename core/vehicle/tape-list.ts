@@ -1,5 +1,7 @@
 import type { FilmSheet } from '../film/schema'
+import { filmStanding } from '../film/film-data'
 import type { Plan } from '../plan/schema'
+import { figure, input, type Figure } from '../reckon/figure'
 import { piecesOf } from '../roll/pieces'
 import { panelStretch } from '../stretch/panel-stretch'
 import { otherSideId } from './mirror'
@@ -23,6 +25,8 @@ export interface TapeItem {
   decides: boolean
   /** Film at stake, mm²: the difference in cut film, the stretch that may cost a second try, a piece that may have to be divided. */
   stakeMm2: number
+  /** The working of it, for this panel alone. */
+  figure: Figure
   /** The mirrored panel that one measure settles too. */
   also: string | null
 }
@@ -54,7 +58,7 @@ export function offBy(panel: Panel, field: string, factor: number): Panel {
   }
 }
 
-type Reading = Pick<TapeItem, 'field' | 'spread' | 'filmMm2' | 'stretch' | 'decides' | 'stakeMm2'>
+type Reading = Pick<TapeItem, 'field' | 'spread' | 'filmMm2' | 'stretch' | 'decides' | 'stakeMm2' | 'figure'>
 interface Known {
   film: FilmSheet | undefined
   method: Plan['method']
@@ -85,7 +89,19 @@ function readingsOf(plan: Plan, panel: Panel): Reading[] {
     const stretch: [number, number] = [Math.min(low.stretch, high.stretch), Math.max(low.stretch, high.stretch)]
     const decides = stretch[0] <= limit && stretch[1] > limit
     const stakeMm2 = filmMm2 + ((stretch[1] - stretch[0]) / Math.max(limit, 0.01)) * now.film * 0.5 + (decides ? now.film : 0) // prettier-ignore
-    return { field, spread, filmMm2, stretch, decides, stakeMm2 }
+    const own = (key: string, value: number, unit: Figure['unit']) => input(key, value, unit, 'assumed', `panels/${panel.id}/${field}`) // prettier-ignore
+    const stake = figure(
+      `tape/${panel.id}/${field}`,
+      stakeMm2,
+      'mm2',
+      `|{film_high} − {film_low}| + ({stretch_high} − {stretch_low}) ÷ {limit} × {film} ÷ 2${decides ? ' + {film}' : ''}, each with the figure {spread} more and less`,
+      [
+        own('film_high', high.film, 'mm2'), own('film_low', low.film, 'mm2'), own('stretch_high', stretch[1], 'fraction'), own('stretch_low', stretch[0], 'fraction'),
+        input('limit', limit, 'fraction', filmStanding(film, 'stretchLimit'), `film/${film?.id ?? ''}/stretchLimit`), own('film', now.film, 'mm2'), own('spread', spread, 'fraction'),
+      ],
+      { standing: 'assumed' },
+    ) // prettier-ignore
+    return { field, spread, filmMm2, stretch, decides, stakeMm2, figure: stake }
   })
   known.set(panel, { film, method: plan.method, choice, readings })
   return readings

@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { dewPointC, timeConstantMin, warmingMinutes } from '@/core/conditions/air'
-import { panelFitness } from '@/core/film/fitness'
+import { costTogether, panelFitness } from '@/core/film/fitness'
 import { filmsFromTable, filmTable } from '@/core/film/film-table'
+import { civilToMinutes, minutesToCivil } from '@/core/kit/civil'
 import { arcLengthMm, chordMm, segmentAreaMm2 } from '@/core/kit/plane'
 import { readTable, safeCell } from '@/core/kit/table'
 import { vetoes } from '@/core/method/method-data'
@@ -76,7 +77,10 @@ describe('warming by lumped capacity', () => {
     const tau = get('tau') as number
     expect(get('warming')).toBeCloseTo(tau * Math.log((20 - 4) / (20 - 15.5)), 6)
     expect(get('lead')).toBeCloseTo((get('warming') as number) + 720, 6)
-    expect(String(get('in_by')) < '2026-11-24T20:00').toBe(true)
+    // Brought in on Wednesday at eight, stood twelve hours: work goes on on Thursday at eight, and reckons back from there.
+    expect(get('in_by')).toBe(minutesToCivil(Math.floor((civilToMinutes('2026-11-26T08:00') ?? 0) - (get('lead') as number)))) // prettier-ignore
+    const skipped = reckon({ ...plan, runSheet: { ...plan.runSheet, skip: ['bring_in'] } }, catalogue, [])
+    expect(String(skipped.figures.get('conditions/in_by')?.value) < '2026-11-24T20:00').toBe(true)
     expect(codes(plan).map((f) => f.code)).toContain('vehicle_sweats')
   })
   it('a surface within 3 °C of the dew point stops the job (ISO 8502-4)', () => {
@@ -177,6 +181,18 @@ describe('what to tape first', () => {
     expect(at('roof', 'widthMm')).toBeLessThan(at('front-handle-left', 'widthMm'))
     // Right panels are asked for through their left fellows.
     expect(list.some((i) => i.panelId.endsWith('-right'))).toBe(false)
+  })
+  it('its working holds every number that the rank rests on, and gives the stake', () => {
+    for (const item of tapeList(hatch()).slice(0, 30)) {
+      const v = Object.fromEntries(item.figure.inputs.map((i) => [i.key, Number(i.value)]))
+      const own =
+        Math.abs(v.film_high! - v.film_low!) +
+        ((v.stretch_high! - v.stretch_low!) / v.limit!) * (v.film! / 2) +
+        (item.decides ? v.film! : 0)
+      expect(item.figure.value).toBeCloseTo(own, 3)
+      expect(item.stakeMm2).toBeCloseTo(own * (item.also ? 2 : 1), 3)
+      expect(item.figure.standing).toBe('assumed')
+    }
   })
   it('its film figure is the difference that reckoning the moved panel again gives', () => {
     const plan = hatch()
@@ -410,6 +426,19 @@ describe('films panel by panel', () => {
     const rolled = withPanel(handCar(), 'bonnet', () => ({ crownMm: 40, crownOverMm: 900, crownDownMm: 0, crownDownOverMm: 600 })) // prettier-ignore
     expect(panelFitness(film('quay-orange'), panelOf(rolled, 'bonnet'), rolled, catalogue).stretch).toBe(0)
     expect(fit('quay-orange', rolled, 'bonnet')).toEqual(['fit_contrast'])
+  })
+  it('what a film costs on a panel opens to its cut sizes and price, and adds up', () => {
+    const plan = hatch()
+    const parts = plan.panels.map((p) => panelFitness(film('quay-orange'), p, plan, catalogue))
+    const sum = costTogether('quay-orange', parts)
+    expect(sum.value).toBeCloseTo(
+      parts.reduce((s, p) => s + p.cost, 0),
+      9,
+    )
+    const roof = parts.find((p) => p.panelId === 'roof')?.figures.find((f) => f.id === 'fitness/quay-orange/roof/cost')
+    const v = Object.fromEntries((roof?.inputs ?? []).map((i) => [i.key, Number(i.value)]))
+    expect(roof?.value).toBeCloseTo(((v.w1! * v.h1!) / 1e6) * (v.price! / (v.width! / 1000)), 9)
+    for (const i of roof?.inputs ?? []) if (i.at.startsWith('figure:')) expect(parts.flatMap((p) => p.figures).some((f) => f.id === i.at.slice(7))).toBe(true) // prettier-ignore
   })
   it('two crowns stretch as the sphere of the same product of curvatures', () => {
     const both = (down: number | null) => withPanel(handCar(), 'bonnet', () => ({ crownMm: 22, crownOverMm: 1000, crownDownMm: down, crownDownOverMm: 1000 })) // prettier-ignore

@@ -7,6 +7,10 @@ import { toSkin } from '@/core/vehicle/skin'
 import { climateMarks } from '@/web/charts/climate-marks'
 import { panelMarks } from '@/web/charts/panel-marks'
 import { LAYERS, skinMarks } from '@/web/charts/skin-marks'
+import { FitnessTable } from '@/web/film/fitness-table'
+import { Working } from '@/web/job/figure'
+import { JobProvider } from '@/web/job/job-state'
+import { MethodPlate } from '@/web/method/method-plate'
 import { chooseFilm, chooseFor } from '@/web/film/choose'
 import { readCsv } from '@/web/kit/csv'
 import { FILM_FIELDS } from '@/web/rack/film-fields'
@@ -19,13 +23,21 @@ import { fillRight } from '@/web/tape/tape'
 import { StartWith, type Start } from '@/web/yard/start-with'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { STANDED_FIELDS } from '@/core/film/schema'
-import { film, handCar } from '../fixtures/plans'
+import { catalogue, film, handCar } from '../fixtures/plans'
 
 const putFilm = vi.fn()
 vi.mock('@/web/actions/rack', () => ({ putFilm: (x: unknown) => putFilm(x) as unknown }))
 vi.mock('@/web/actions/jobs', () => ({ saveJob: vi.fn(), logEntries: vi.fn(), undoJob: vi.fn() }))
 vi.mock('@/web/actions/vehicles', () => ({ keepVehicle: vi.fn() }))
 vi.mock('next/navigation', () => ({ usePathname: () => '/jobs/x/tape', useSearchParams: () => new URLSearchParams() }))
+vi.mock('@/web/actions/shop', () => ({ setShopMethod: vi.fn() }))
+vi.stubGlobal('matchMedia', () => ({
+  matches: false,
+  addListener: () => {},
+  removeListener: () => {},
+  addEventListener: () => {},
+  removeEventListener: () => {},
+}))
 afterEach(cleanup)
 
 const MM: MemberUnits = { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR', timeZone: 'UTC' }
@@ -44,6 +56,12 @@ function Held({ start, view }: { start: Plan; view: (plan: Plan, edit: (f: (p: P
   useEffect(() => void (latest = plan), [plan])
   return view(plan, setPlan)
 } // prettier-ignore
+const inJob = (plan: Plan, view: React.ReactNode) => (
+  <JobProvider start={{ jobId: '00000000-0000-4000-8000-000000000abc', number: 1, plan, ledger: [], catalogue, units: MM, member: { name: 'T', role: 'lead' } }}>
+    {view}
+    <Working />
+  </JobProvider>
+) // prettier-ignore
 const field = (name: string) => screen.getByLabelText(name) as HTMLInputElement
 const clipboard = (text: string) => ({ clipboardData: { getData: () => text, setData: vi.fn() } })
 
@@ -112,7 +130,7 @@ describe('the sheet as a grid', () => {
 
 describe('what to tape first, and guided tape', () => {
   it('an answer goes out when the hand leaves it, to both sides', () => {
-    render(<Held start={hatch()} view={(plan, edit) => <TapeFirst plan={plan} edit={edit} fmt={formatter(MM)} onPick={() => {}} />} />) // prettier-ignore
+    render(inJob(hatch(), <Held start={hatch()} view={(plan, edit) => <TapeFirst plan={plan} edit={edit} fmt={formatter(MM)} onPick={() => {}} />} />)) // prettier-ignore
     const first = screen.getAllByRole('textbox')[0] as HTMLInputElement
     expect(first.placeholder).toMatch(/^\d+ \?$/)
     const name = first.getAttribute('aria-label') ?? ''
@@ -252,6 +270,24 @@ describe('films', () => {
     expect(sent.sheet.overlapMm).toBeCloseTo(9.525, 9)
     expect(sent.sheet.widthsMm[0]).toBeCloseTo(1219.2, 9)
     expect([sent.sheet.stretchLimit, sent.sheet.standings.stretchLimit]).toEqual([0.125, 'assumed'])
+  })
+})
+
+describe('numbers open their working, also those of a film or method not chosen', () => {
+  it('cost, stretch and contrast of another film', () => {
+    render(inJob(hatch(), <FitnessTable films={[film('quay-orange')]} retired={[]} scope={[]} />))
+    fireEvent.click(screen.getByRole('button', { name: /^Film cost of all panels together: €/ }))
+    const panel = () => screen.getByRole('dialog')
+    fireEvent.click(within(panel()).getByRole('button', { name: 'Roof: film cost' }))
+    expect(panel().textContent).toMatch(/× .*price.* ÷ .*width/)
+    expect(panel().textContent).toContain('film sheet')
+    fireEvent.click(within(panel()).getByRole('button', { name: /^Roof: cut width/ }))
+    expect(panel().textContent).toContain('assumed')
+  })
+  it('film, stretch and hours under another school', () => {
+    render(inJob(hatch(), <MethodPlate />))
+    fireEvent.click(screen.getAllByRole('button', { name: 'On this job' })[1] as HTMLElement)
+    expect(screen.getAllByRole('button', { name: /^Worst stretch: .* Show the working/ })).toHaveLength(2)
   })
 })
 

@@ -21,7 +21,7 @@ export function Conditions() {
   const { plan, edit, catalogue, fmt, mayTape } = useJob()
   const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
   const marks = useMemo(() => climateMarks(catalogue.climate, main?.airC ?? null), [catalogue.climate, main])
-  const { air, last } = climateOf(plan, catalogue)
+  const { last } = climateOf(plan, catalogue)
   const set = (part: Partial<Plan['conditions']>) => edit((p) => ({ ...p, conditions: { ...p.conditions, ...part } }))
   const temp = (c: number) => fmt.text(fmt.temp(c))
   return (
@@ -61,7 +61,7 @@ export function Conditions() {
         <div className="col-xl-5">
           <dl className="facts">
             <dt>Air</dt>
-            <dd>{air ? temp(air.value) : '–'}</dd>
+            <dd><Fig id="conditions/air" /></dd>
             <dt>Dew point</dt>
             <dd><Fig id="conditions/dew_point" /></dd>
             <dt>Surface to reach</dt>
@@ -86,7 +86,17 @@ export function Conditions() {
               <input type="checkbox" checked={plan.conditions.wet} onChange={(e) => set({ wet: e.target.checked })} /> washed or wet
             </label>
           </fieldset>
-          <p className="label mb-0 mt-2">One lump at one temperature, air as last read: an estimate. Read the surface before anything is stuck.</p>
+          <fieldset disabled={!mayTape} className="row g-2 mt-1">
+            <div className="col-6">
+              <label className="form-label" htmlFor="room-c">Room on the day °{fmt.units.tempUnit}</label>
+              <TempField id="room-c" value={plan.conditions.airC} onValue={(airC) => set({ airC: airC === null ? null : Math.max(-20, Math.min(60, airC)) })} />
+            </div>
+            <div className="col-6">
+              <label className="form-label" htmlFor="room-humidity">Humidity %</label>
+              <NumberInput id="room-humidity" className="form-control" aria-label="Humidity on the day in per cent" optional min={0.01} max={1} scale={100} value={plan.conditions.humidity} onValue={(humidity) => set({ humidity })} />
+            </div>
+          </fieldset>
+          <p className="label mb-0 mt-2">Left empty: as last read. One lump at one temperature, air as last read: an estimate. Read the surface before anything is stuck.</p>
         </div>
       </div>
     </section>

@@ -10,8 +10,9 @@ import {
   type SortingState,
 } from '@tanstack/react-table'
 import { Fragment, useMemo, useState } from 'react'
-import { filmFitness, panelFitness, type PanelFitness, type Unfit } from '@/core/film/fitness'
+import { costTogether, filmFitness, panelFitness, type PanelFitness, type Unfit } from '@/core/film/fitness'
 import type { FilmSheet } from '@/core/film/schema'
+import { Fig, type Figures } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { FilterBox } from '@/web/kit/fields'
 import { word } from '@/web/words/names'
@@ -40,6 +41,10 @@ interface Row {
   cost: number
   reasons: { reason: Unfit; count: number }[]
   chosen: boolean
+  /** Working of the row's figures, which are another film's than the job's own. */
+  figures: Figures
+  worstId: string
+  costId: string
 }
 
 function together(
@@ -57,10 +62,13 @@ function together(
       else reasons.set(reason.code, { reason, count: 1 })
     }
   const level = parts.reduce<PanelFitness['level']>((w, p) => (RANK[p.level] > RANK[w] ? p.level : w), 'fits')
+  const worst = parts.reduce<PanelFitness | null>((w, p) => (!w || p.stretch > w.stretch ? p : w), null)
+  const cost = costTogether(film.id, parts)
+  const figures = new Map([...parts.flatMap((p) => p.figures), cost].map((f) => [f.id, f]))
   const months = parts.map((p) => p.warrantyMonths).filter((m) => m !== null)
   return {
     film, panelId, panelName: panelId ? (names.get(panelId) ?? '') : '', level, stretch: Math.max(0, ...parts.map((p) => p.stretch)), warranty: months.length > 0 && months.length === parts.length ? Math.min(...months) : null,
-    contrast: parts[0]?.contrast ?? null, cost: parts.reduce((s, p) => s + p.cost, 0), reasons: [...reasons.values()].sort((a, b) => RANK[b.reason.level] - RANK[a.reason.level] || b.count - a.count), chosen,
+    contrast: parts[0]?.contrast ?? null, cost: parts.reduce((s, p) => s + p.cost, 0), reasons: [...reasons.values()].sort((a, b) => RANK[b.reason.level] - RANK[a.reason.level] || b.count - a.count), chosen, figures, worstId: `stretch/${worst?.panelId ?? ''}/worst`, costId: panelId ? `fitness/${film.id}/${panelId}/cost` : cost.id,
   } // prettier-ignore
 }
 
@@ -193,10 +201,10 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
                     <span className="rivet me-1" data-state={RIVET[r.level]} style={{ verticalAlign: '-2px' }} />
                     {VERDICT[r.level]}
                   </td>
-                  <td className="n">{nothing ? '–' : fmt.text(fmt.percent(r.stretch))}</td>
+                  <td className="n">{nothing ? '–' : <Fig id={r.worstId} among={r.figures} />}</td>
                   <td className="n">{nothing ? '–' : r.warranty === null ? 'none' : `${r.warranty} mo`}</td>
-                  <td className="n">{r.contrast === null ? '–' : `ΔE ${r.contrast.toFixed(0)}`}</td>
-                  <td className="n">{nothing ? '–' : fmt.text(fmt.money(r.cost))}</td>
+                  <td className="n">{r.contrast === null ? '–' : <Fig id={`fitness/${r.film.id}/contrast`} among={r.figures} />}</td>
+                  <td className="n">{nothing ? '–' : <Fig id={r.costId} among={r.figures} />}</td>
                 </tr>
                 <tr className="film-why" data-chosen={r.chosen}>
                   <td colSpan={table.getAllColumns().length}>

@@ -23,16 +23,19 @@ const isOver = (f: Figure): boolean =>
   typeof f.value === 'number' &&
   (f.limit.kind === 'max' ? f.value > f.limit.value + 1e-9 : f.value < f.limit.value - 1e-9)
 
+/** Figures by their names, for a reckoning that is not the job's own: another film, another method. */
+export type Figures = ReadonlyMap<string, Figure>
+
 /** A number that opens its working. */
-export function Fig({ id, as }: { id: string; as?: Quantity }) {
+export function Fig({ id, as, among }: { id: string; as?: Quantity; among?: Figures }) {
   const { reckoning, fmt, show, plan } = useJob()
-  const f = reckoning.figures.get(id)
+  const f = (among ?? reckoning.figures).get(id)
   if (!f) return <span>–</span>
   return (
     <button
       type="button"
       className={`figure${isOver(f) ? ' over' : ''}`}
-      onClick={() => show(id)}
+      onClick={() => show(id, among ?? null)}
       aria-label={`${figureName(id, plan, (c) => word('rail', c))}: ${fmt.text(as ?? fmt.quantity(f.value, f.unit))}. Show the working`}
     >
       <Quant q={as ?? fmt.quantity(f.value, f.unit)} />
@@ -49,7 +52,7 @@ export const StandingMark = ({ standing }: { standing: Figure['standing'] }) => 
 /** The working of a figure: formula, the numbers put in, where each was entered, limit, standing. */
 export function Working() {
   const { shown, show, reckoning, fmt, plan, jobId } = useJob()
-  const f = shown ? reckoning.figures.get(shown) : undefined
+  const f = shown ? (shown.among ?? reckoning.figures).get(shown.id) : undefined
   return (
     <Offcanvas
       show={f !== undefined}
@@ -110,7 +113,7 @@ export function Working() {
                     <tr key={i.key + i.at}>
                       <td>
                         {inner ? (
-                          <button type="button" className="figure" onClick={() => show(inner)}>
+                          <button type="button" className="figure" onClick={() => show(inner, shown?.among ?? null)}>
                             {figureName(inner, plan, (c) => word('rail', c))}
                           </button>
                         ) : place.href ? (

@@ -6,6 +6,7 @@ import { mergePlans, type Clash } from '@/core/plan/merge'
 import { firstFault } from '@/core/plan/parse'
 import { Plan } from '@/core/plan/schema'
 import type { Catalogue } from '@/core/reckon/catalogue'
+import type { Figure } from '@/core/reckon/figure'
 import { reckon, type Reckoning } from '@/core/reckon/reckon'
 import type { Fault } from '@/core/kit/result'
 import { logEntries, saveJob, undoJob, type Saved } from '@/web/actions/jobs'
@@ -48,8 +49,9 @@ export interface JobContext {
   settle: (keep: 'mine' | 'theirs') => void
   log: (payload: LogPayload) => void
   take: (saved: Saved) => void
-  shown: string | null
-  show: (figureId: string | null) => void
+  /** The figure whose working is open, and the figures it hangs on where they are not the job's own. */
+  shown: { id: string; among: ReadonlyMap<string, Figure> | null } | null
+  show: (figureId: string | null, among?: ReadonlyMap<string, Figure> | null) => void
 }
 
 const Context = createContext<JobContext | null>(null)
@@ -65,7 +67,8 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
   const [plan, setPlan] = useState(start.plan)
   const [save, setSave] = useState<SaveState>({ kind: 'saved' })
   const [number, setNumber] = useState(start.number)
-  const [shown, show] = useState<string | null>(null)
+  const [shown, setShown] = useState<JobContext['shown']>(null)
+  const show = useCallback<JobContext['show']>((id, among = null) => setShown(id === null ? null : { id, among }), [])
   // What the server has: the ground of the next save. Refs, since a save in flight must see the newest of each.
   const base = useRef({ number: start.number, plan: start.plan })
   const latest = useRef(start.plan)

@@ -8,7 +8,7 @@ const FIELDS: Record<string, string> = {
 } // prettier-ignore
 
 const CONDITIONS: Record<string, string> = {
-  dew_point: 'Dew point', area: 'Surface that takes up heat', tau: 'Time constant of warming', target: 'Surface to reach', warming: 'Time to warm', lead: 'Time to warm and dry', in_by: 'In the shop by',
+  air: 'Air of the shop', dew_point: 'Dew point', area: 'Surface that takes up heat', tau: 'Time constant of warming', target: 'Surface to reach', warming: 'Time to warm', lead: 'Time to warm and dry', in_by: 'In the shop by',
 } // prettier-ignore
 
 export interface Place {
@@ -72,6 +72,13 @@ export function figureName(id: string, plan: Plan, railWord: (code: string) => s
   if (head === 'panel') return `${panel}: area`
   if (head === 'stretch')
     return `${panel}: ${part === 'worst' ? 'worst stretch' : part === 'crown' ? 'stretch over the crown' : part === 'radius' ? 'radius of the crown' : part === 'alpha' ? 'angle α of the covering cap' : id.endsWith('/profile') ? 'length of the profile across the recess' : `stretch at ${plan.panels.find((p) => p.id === key)?.recesses.find((r) => r.id === part)?.name ?? part}`}`
+  if (head === 'fitness')
+    return part === 'contrast' || key === ''
+      ? 'Contrast of body and film'
+      : part === 'cost'
+        ? 'Film cost of all panels together'
+        : `${plan.panels.find((p) => p.id === part)?.name ?? part}: film cost`
+  if (head === 'tape') return `${panel}: film at stake`
   if (head === 'conditions') return CONDITIONS[key] ?? key
   if (head === 'squeeze') return `${panel}: squeeze at the corners`
   return id === 'walkaround/contrast' ? 'Contrast of body and film' : id

@@ -5,6 +5,7 @@ import { SCHOOLS, vetoes, type School } from '@/core/method/method-data'
 import { METHODS, type Method } from '@/core/method/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { setShopMethod } from '@/web/actions/shop'
+import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { call } from '@/web/kit/call'
 import { LengthInput } from '@/web/kit/quantity-input'
@@ -135,12 +136,10 @@ function Compared({ field }: { field: School }) {
     () =>
       SCHOOLS[field].map((value) => {
         const { figures } = reckon({ ...plan, method: { ...plan.method, [field]: value } as Method }, catalogue, ledger)
-        const of = (code: string) => figures.get(`rail/${code}`) ?? null
-        return { value, film: of('film_used'), stretch: of('worst_stretch'), hours: of('crew_minutes') }
+        return { value, figures }
       }),
     [plan, catalogue, ledger, field],
   )
-  const show = (f: (typeof rows)[number]['film']) => (f ? fmt.text(fmt.quantity(f.value, f.unit)) : '–')
   return (
     <table className="quiet-table my-1" style={{ maxWidth: 520 }}>
       <thead>
@@ -155,9 +154,9 @@ function Compared({ field }: { field: School }) {
         {rows.map((r) => (
           <tr key={r.value} style={r.value === String(plan.method[field]) ? { fontWeight: 650 } : undefined}>
             <td>{word(LIST[field], r.value, fmt.units.locale)}</td>
-            <td className="n">{show(r.film)}</td>
-            <td className="n">{show(r.stretch)}</td>
-            <td className="n">{show(r.hours)}</td>
+            <td className="n"><Fig id="rail/film_used" among={r.figures} /></td>
+            <td className="n"><Fig id="rail/worst_stretch" among={r.figures} /></td>
+            <td className="n"><Fig id="rail/crew_minutes" among={r.figures} /></td>
           </tr>
         ))}
       </tbody>

@@ -5,6 +5,7 @@ import type { Plan } from '@/core/plan/schema'
 import { tapeList, type TapeItem } from '@/core/vehicle/tape-list'
 import { answerTape, questionsOf } from '@/core/vehicle/tape-answer'
 import { MAX_PANEL_MM } from '@/core/vehicle/schema'
+import { Fig } from '@/web/job/figure'
 import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { questionName } from './question-words'
@@ -45,7 +46,7 @@ export function TapeFirst({
       i.decides ? 'decides whether one piece will do' : '',
     ]
       .filter((x) => x !== '')
-      .join(' · ') || 'hardly anything'
+      .join(' · ') || ''
   return (
     <section className="plate mb-3" aria-label="Tape these first">
       <div className="d-flex gap-2 align-items-baseline flex-wrap">
@@ -60,7 +61,7 @@ export function TapeFirst({
             <th scope="col">Panel</th>
             <th scope="col">Figure</th>
             <th scope="col">Taped</th>
-            <th scope="col">What hangs on it</th>
+            <th scope="col">Film at stake</th>
           </tr>
         </thead>
         <tbody
@@ -77,7 +78,11 @@ export function TapeFirst({
               name={item.also ? panel.name.replace(/ left$/, ', both sides') : panel.name}
               figure={questionName(question, fmt)}
               mm={question.mm}
-              why={why(item)}
+              why={
+                <>
+                  <Fig id={item.figure.id} among={new Map([[item.figure.id, item.figure]])} /> {why(item)}
+                </>
+              }
               fmt={fmt}
               onFocus={() => onPick(panel.id)}
               onValue={(mm) => edit((p) => answerTape(p, item.panelId, item.field, mm))}
@@ -95,7 +100,7 @@ function FirstRow({ name, figure, mm, why, fmt, onFocus, onValue, zero }: {
   name: string
   figure: string
   mm: number
-  why: string
+  why: React.ReactNode
   fmt: Formatter
   onFocus: () => void
   onValue: (mm: number) => void
