@@ -4,7 +4,7 @@ import type { Plan } from '../plan/schema'
 import type { Catalogue } from '../reckon/catalogue'
 import { figure, from, input, type Figure, type Standing } from '../reckon/figure'
 import { finding, type Finding } from '../reckon/finding'
-import { outlineOf } from '../vehicle/outline'
+import { panelAreaMm2 } from '../vehicle/outline'
 import { dewPointC, MAGNUS_A, MAGNUS_B_C, timeConstantMin, warmingMinutes } from './air'
 import { DEW_MARGIN_K, DRYING_MIN, HEAT_J_PER_KG_K, MASS_KG, SURFACE_W_PER_M2_K } from './conditions-data'
 
@@ -83,7 +83,7 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
   const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
   const vehicleC = plan.conditions.vehicleC
   if (plan.panels.length === 0) return
-  const areaMm2 = plan.panels.reduce((s, p) => s + outlineOf(p).areaMm2, 0)
+  const areaMm2 = plan.panels.reduce((s, p) => s + panelAreaMm2(p), 0)
   const area = keep(figure('conditions/area', areaMm2, 'mm2', 'areas of all {panels} panels together', [input('panels', plan.panels.length, 'count', plan.panels.some((p) => p.assumed.length > 0) ? 'assumed' : 'measured', 'panels')], { standing: 'common_practice' })) // prettier-ignore
   const mass = plan.conditions.massKg ?? MASS_KG[plan.vehicle.kind]
   const tau = keep(

@@ -12,6 +12,7 @@ import { measureStanding, piecesOf, type Piece } from '../roll/pieces'
 import { readyAt, stepsOf, type Step } from '../run-sheet/steps'
 import { panelStretch } from '../stretch/panel-stretch'
 import type { Plan } from '../plan/schema'
+import { outlineOf, panelAreaMm2 } from '../vehicle/outline'
 import { bodyContrast, STRONG_CONTRAST_DE, walkaroundFindings } from '../vehicle/walkaround-rules'
 import { panelFindings } from '../vehicle/panel-rules'
 import type { Panel } from '../vehicle/schema'
@@ -104,11 +105,26 @@ function workFrom(plan: Plan, steps: readonly Step[], catalogue: Catalogue): str
   return minutes === null ? null : minutesToCivil(nextOpen(minutes, catalogue.hours))
 }
 
-const areaFigure = (panel: Panel): Figure =>
-  figure(`panel/${panel.id}/area`, panel.widthMm * panel.heightMm, 'mm2', '{width} × {height}', [
-    input('width', panel.widthMm, 'mm', measureStanding(panel, 'widthMm'), `panels/${panel.id}/widthMm`),
-    input('height', panel.heightMm, 'mm', measureStanding(panel, 'heightMm'), `panels/${panel.id}/heightMm`),
-  ])
+function areaFigure(panel: Panel): Figure {
+  const outline = outlineOf(panel)
+  const size = (key: 'width' | 'height') => input(key, panel[`${key}Mm`], 'mm', measureStanding(panel, `${key}Mm`), `panels/${panel.id}/${key}Mm`) // prettier-ignore
+  const holes = panel.holes.reduce((t, h) => t + h.widthMm * h.heightMm, 0)
+  // How full the outline makes its box: 1 for a plain rectangle.
+  const fill = outline.areaMm2 / (outline.widthMm * outline.heightMm)
+  const loose = panel.edges.some((e) => measureStanding(panel, `edges.${e.id}`) === 'assumed')
+  return figure(
+    `panel/${panel.id}/area`,
+    panelAreaMm2(panel),
+    'mm2',
+    `{width} × {height}${outline.measured ? ' × {outline}' : ''}${holes > 0 ? ' − {holes}' : ''}`,
+    [
+      size('width'),
+      size('height'),
+      ...(outline.measured ? [input('outline', fill, 'fraction', loose ? 'assumed' : 'measured', `panels/${panel.id}/edges`)] : []), // prettier-ignore
+      ...(holes > 0 ? [input('holes', holes, 'mm2', 'measured', `panels/${panel.id}/holes`)] : []),
+    ],
+  )
+}
 
 function filmFindings(plan: Plan, films: ReadonlyMap<string, FilmSheet>, catalogue: Catalogue): Finding[] {
   const out: Finding[] = []
@@ -140,7 +156,7 @@ function filmFigures(plan: Plan, layout: FilmLayout, bought: Purchase, panels: R
     const share =
       layout.pieces.filter((p) => p.panelId === panelId && placed.has(p.id)).length /
       Math.max(1, layout.pieces.filter((p) => p.panelId === panelId).length)
-    return sum + (panel ? panel.widthMm * panel.heightMm * share : 0)
+    return sum + (panel ? panelAreaMm2(panel) * share : 0)
   }, 0)
   const used = figure(
     id('used'),

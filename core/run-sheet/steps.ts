@@ -14,6 +14,7 @@ import type { HeatPoint } from '../heat/heat-points'
 import type { LogRow } from '../log/schema'
 import type { Plan } from '../plan/schema'
 import type { Piece } from '../roll/pieces'
+import { panelAreaMm2 } from '../vehicle/outline'
 import { PANEL_FACTS } from '../vehicle/panel-data'
 import type { Panel } from '../vehicle/schema'
 import {
@@ -138,7 +139,7 @@ function panelSteps({ plan, panels, films }: Context, panelId: string, pieces: P
   if (!panel || !film) return []
   const facts = PANEL_FACTS[panel.kind]
   const pace = plan.runSheet.paceFactor
-  const areaM2 = (panel.widthMm * panel.heightMm) / 1e6
+  const areaM2 = panelAreaMm2(panel) / 1e6
   const seamM = pieces.reduce((sum, p) => sum + p.seamMm, 0) / 1000
   const { method } = plan
   const staysOn = panel.raised.filter((r) => !r.removable || method.hardware === 'wrap_round').length

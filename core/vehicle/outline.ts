@@ -31,6 +31,17 @@ export function outlineOf(panel: Panel): Outline {
   outlines.set(panel, outline)
   return outline
 }
+/**
+ * Surface of a panel that takes film, mm²: within its outline where that was measured (stretched to the width and height
+ * along the surface), else width times height; its holes taken out.
+ */
+export function panelAreaMm2(panel: Panel): number {
+  const { measured, areaMm2, widthMm, heightMm } = outlineOf(panel)
+  const box = panel.widthMm * panel.heightMm
+  const holes = panel.holes.reduce((s, h) => s + h.widthMm * h.heightMm, 0)
+  return Math.max(0, (measured ? (areaMm2 * box) / (widthMm * heightMm) : box) - holes)
+}
+
 /** Panels are never changed in place, so an outline holds as long as its panel. */
 const outlines = new WeakMap<Panel, Outline>()
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { familyPanels, keysOf, neverCoverOf, STYLES, usualKeys, type Style } from '@/core/vehicle/families'
+import { familyPanels, hardwareOf, keysOf, neverCoverOf, STYLES, usualKeys, type Style } from '@/core/vehicle/families'
 import { outlineOf } from '@/core/vehicle/outline'
 import { panelFindings } from '@/core/vehicle/panel-rules'
 import { Plan } from '@/core/plan/schema'
@@ -65,6 +65,13 @@ describe('families of body styles', () => {
           if (over) expect(Math.min(over.x, over.y), `${a.id} and ${b.id}`).toBeLessThan(30)
         }
     }
+  })
+  it('hardware is named once from what is raised on the panels, with its minutes', () => {
+    const panels = familyPanels('city_car', usualKeys('city_car'))
+    const list = hardwareOf(panels, [])
+    expect(list.filter((h) => h.name.startsWith('Handle, ')).map((h) => [h.way, h.minutes])).toEqual(Array(4).fill(['remove', 15])) // prettier-ignore
+    expect(new Set(list.map((h) => h.id)).size).toBe(list.length)
+    expect(hardwareOf(panels, list)).toEqual([])
   })
   it('typed keys are checked by name and range, the others stand as assumed', () => {
     expect(keysOf('city_car', { length: 3900 })).toMatchObject({ ok: true, value: { keys: { length: 3900, wheelbase: 2450 } } }) // prettier-ignore

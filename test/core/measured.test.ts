@@ -15,7 +15,7 @@ import { reckon } from '@/core/reckon/reckon'
 import { sagittaRadiusMm } from '@/core/stretch/closed-forms'
 import { familyPanels, usualKeys } from '@/core/vehicle/families'
 import { mirrorPanel } from '@/core/vehicle/mirror'
-import { outlineOf } from '@/core/vehicle/outline'
+import { outlineOf, panelAreaMm2 } from '@/core/vehicle/outline'
 import { panelsFromTable, panelTable } from '@/core/vehicle/panel-table'
 import { slipOf } from '@/core/vehicle/panel-rules'
 import { setSize } from '@/core/vehicle/resize'
@@ -96,6 +96,18 @@ describe('outlines', () => {
     const p = { ...newPanel('p', 'P', 'door', 'left', 400, 300) }
     const square = { ...p, edges: p.edges.map((e) => ({ ...e, cornerDeg: 90 })) }
     expect(outlineOf(square)).toMatchObject({ measured: true, closureMm: expect.closeTo(0, 6), areaMm2: expect.closeTo(120000, 3), widthMm: expect.closeTo(400, 6) }) // prettier-ignore
+  })
+  it('a panel’s area is that within its outline, stretched to its sizes, less its holes', () => {
+    const p = newPanel('p', 'P', 'door', 'left', 400, 300)
+    expect(panelAreaMm2(p)).toBe(120000)
+    // A right-angled triangle with its corner cut off is half its box and a little more: legs 400 and 300, hypotenuse 500.
+    const cut = { ...p, edges: p.edges.map((e, i) => ({ ...e, lengthMm: [1e-6, 500, 400, 300][i] ?? 0, cornerDeg: [180 - 53.13010235, 36.86989765, 90, 90][i] ?? 90 })) } // prettier-ignore
+    expect(panelAreaMm2(cut) / 120000).toBeCloseTo(0.5, 2)
+    expect(panelAreaMm2({ ...p, holes: [{ id: 'h', name: 'H', widthMm: 100, heightMm: 50, xMm: null, yMm: null }] })).toBe(115000) // prettier-ignore
+    const wing = panelOf(hatch(), 'wing-left')
+    const area = reckon(hatch(), catalogue, []).figures.get('panel/wing-left/area')
+    expect(area?.value).toBeCloseTo(outlineOf(wing).areaMm2, 3)
+    expect(area?.value).toBeLessThan(wing.widthMm * wing.heightMm * 0.85)
   })
   it('one that does not close is stopped, with the edge that is probably wrong and what would close it', () => {
     const plan = hatch()

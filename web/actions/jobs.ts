@@ -7,7 +7,7 @@ import { planEdits, type Clash } from '@/core/plan/merge'
 import { Method } from '@/core/method/schema'
 import { newPlan } from '@/core/plan/new-plan'
 import { Plan } from '@/core/plan/schema'
-import { familyPanels, keysOf, neverCoverOf } from '@/core/vehicle/families'
+import { familyPanels, hardwareOf, keysOf, neverCoverOf } from '@/core/vehicle/families'
 import { startFrom } from '@/core/vehicle/library'
 import { VEHICLE_KINDS } from '@/core/vehicle/schema'
 import {
@@ -62,7 +62,7 @@ export async function createJob(raw: unknown): Promise<Answer<{ id: string }>> {
         ...plan,
         vehicle: { ...plan.vehicle, keys: keys.value.keys, keysAssumed: keys.value.assumed },
         panels,
-        walkaround: { ...plan.walkaround, neverCover: neverCoverOf(panels) },
+        walkaround: { ...plan.walkaround, neverCover: neverCoverOf(panels), hardware: hardwareOf(panels, []) },
       }
     } else if (start.from === 'vehicle') {
       const file = await vehicleFile(who, start.vehicleId)

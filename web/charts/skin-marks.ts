@@ -1,7 +1,7 @@
 import { hexDifference } from '@/core/vehicle/colour'
 import type { Plan } from '@/core/plan/schema'
 import { skinOf, type Skin } from '@/core/vehicle/skin'
-import { outlineOf } from '@/core/vehicle/outline'
+import { panelAreaMm2 } from '@/core/vehicle/outline'
 import type { Edge, Panel } from '@/core/vehicle/schema'
 import { blockedPanels } from '@/core/vehicle/walkaround-rules'
 
@@ -101,12 +101,12 @@ function lookOf(plan: Plan, layer: Layer, words: LayerWords, now: string): Looks
     case 'state':
       return stateLook(plan, now)
     case 'size': {
-      const areas = plan.panels.map((p) => outlineOf(p).areaMm2).sort((a, b) => a - b)
+      const areas = plan.panels.map((p) => panelAreaMm2(p)).sort((a, b) => a - b)
       const cut = [0.2, 0.4, 0.6, 0.8].map((q) => areas[Math.floor(q * areas.length)] ?? 0)
       const band = (v: number) => cut.filter((c) => v >= c).length
       return {
         look: (p) => {
-          const b = band(outlineOf(p).areaMm2)
+          const b = band(panelAreaMm2(p))
           return { key: String(b), fill: BANDS[b] ?? BANDS[4], note: words.size(p.widthMm, p.heightMm) }
         },
         legend: BANDS.map((fill, i) => ({ key: String(i), fill, label: i === 0 ? `under ${words.area(cut[0] ?? 0)}` : `from ${words.area(cut[i - 1] ?? 0)}` })), // prettier-ignore

@@ -1,6 +1,7 @@
 'use client'
 
 import { useState } from 'react'
+import { panelAreaMm2 } from '@/core/vehicle/outline'
 import { useJob } from '@/web/job/job-state'
 import { SkinPlate } from './skin-panel'
 
@@ -25,7 +26,7 @@ export function SkinPage() {
       <p className="label no-print" role="status">
         {picked.length === 0
           ? 'Arrows walk from panel to panel, Shift keeps those passed; + and − zoom, 0 shows it whole, Ctrl and wheel too.'
-          : `${picked.length} picked: ${picked.map((p) => p.name).join(', ')}, ${fmt.text(fmt.area(picked.reduce((s, p) => s + p.widthMm * p.heightMm, 0)))}`}
+          : `${picked.length} picked: ${picked.map((p) => p.name).join(', ')}, ${fmt.text(fmt.area(picked.reduce((s, p) => s + panelAreaMm2(p), 0)))}`}
       </p>
     </div>
   )

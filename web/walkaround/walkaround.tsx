@@ -1,6 +1,7 @@
 'use client'
 
 import type { Plan } from '@/core/plan/schema'
+import { hardwareOf } from '@/core/vehicle/families'
 import { bodyContrast, CONTRAST_WRAP_MM, STRONG_CONTRAST_DE } from '@/core/vehicle/walkaround-rules'
 import { WordSelect } from '@/web/kit/fields'
 import { freeId } from '@/core/plan/new-plan'
@@ -20,6 +21,7 @@ export function WalkaroundView() {
   const { plan, edit, fmt, mayPlan, jobId } = useJob()
   const { walkaround: w } = plan
   const contrast = bodyContrast(plan) ?? 0
+  const fromPanels = hardwareOf(plan.panels, w.hardware)
   const set = (part: Partial<Walk>) => edit((p) => ({ ...p, walkaround: { ...p.walkaround, ...part } }))
   const paint = (part: Partial<Walk['paint']>) =>
     edit((p) => ({ ...p, walkaround: { ...p.walkaround, paint: { ...p.walkaround.paint, ...part } } }))
@@ -142,6 +144,15 @@ export function WalkaroundView() {
         <section className="plate mb-3">
           <h2>Hardware</h2>
           <Lists list="hardware" />
+          {fromPanels.length > 0 && (
+            <button
+              type="button"
+              className="btn btn-outline-primary btn-sm ms-2"
+              onClick={() => set({ hardware: [...w.hardware, ...fromPanels] })}
+            >
+              Add {fromPanels.length} from the panels
+            </button>
+          )}
         </section>
         <section className="plate mb-3">
           <h2>Stays free of film</h2>

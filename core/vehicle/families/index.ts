@@ -1,3 +1,4 @@
+import { freeId } from '../../plan/new-plan'
 import { err, ok, type Result } from '../../kit/result'
 import type { Panel, Vehicle, Walkaround } from '../schema'
 import { boatPanels, boxPanels, motorcyclePanels, tankPanels, trailerPanels } from './bodies'
@@ -43,6 +44,20 @@ export function familyPanels(style: Style, keys: Keys): Panel[] {
     default:
       return carPanels(style, keys)
   }
+}
+
+/** Hardware as the panels name it: what is raised on them, off in its minutes or taped round. Known rows are not given again. */
+export function hardwareOf(panels: readonly Panel[], known: Walkaround['hardware']): Walkaround['hardware'] {
+  const names = new Set(known.map((h) => h.name))
+  const ids = known.map((h) => h.id)
+  return panels
+    .flatMap((p) => p.raised.map((r) => ({ name: `${r.name}, ${p.name}`.slice(0, 120), r })))
+    .filter((x) => !names.has(x.name))
+    .map(({ name, r }) => {
+      const id = freeId('h1', ids)
+      ids.push(id)
+      return { id, name, way: r.removable ? ('remove' as const) : ('tape' as const), minutes: r.removable ? r.minutes : 0, who: '' } // prettier-ignore
+    })
 }
 
 /** Places that such a body usually has and that are never covered. Common practice, no source. */
