@@ -267,7 +267,7 @@ test('films: the sheet changed, duplicated, no longer sold; chosen panel by pane
   await page.getByLabel('panel by panel').check()
   await page.getByLabel('Filter films').fill('reed')
   await expect(page.getByText('Sheet goods take flat or single-bent panels only.').first()).toBeVisible()
-  await page.getByRole('button', { name: 'Film cost' }).click()
+  await page.getByRole('button', { name: 'Film cost', exact: true }).click()
   await expect(page.getByRole('columnheader', { name: 'Film cost' })).toHaveAttribute('aria-sort', /descending|ascending/)
   await page.getByText('Method', { exact: true }).click()
   await page.getByLabel('Heat', { exact: true }).selectOption('torch')

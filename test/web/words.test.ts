@@ -43,6 +43,9 @@ it('numbers come in the member’s own units', () => {
   expect(inches.text(inches.quantity(90, 'C'))).toBe('194 °F')
   expect(metric.text(metric.temp(15.5))).toBe('15.5 °C')
   expect(metric.text(metric.quantity(0.1771, 'fraction'))).toBe('17.7 %')
+  expect(metric.text(metric.quantity(9240, 'mm2'))).toBe('92 cm²')
+  expect(metric.text(metric.quantity(1.2696e6, 'mm2'))).toBe('1.27 m²')
+  expect(inches.text(inches.quantity(6451.6, 'mm2'))).toBe('10.0 in²')
   expect(metric.text(metric.quantity(1272, 'min'))).toBe('21:12 h')
 })
 it('a save is told in one line', () =>

@@ -106,7 +106,7 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
       <svg
         ref={svg}
         viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}
-        style={{ height, width: '100%', touchAction: 'none' }}
+        style={{ height, width: '100%', touchAction: 'pan-y' }}
         role="listbox"
         aria-multiselectable
         aria-label={label ?? `${plan.vehicle.name}, ${plan.panels.length} panels; arrows walk from panel to panel`}

@@ -37,10 +37,13 @@ export function formatter(u: MemberUnits) {
     text: new Intl.NumberFormat(u.locale, { style: 'currency', currency: u.currency }).format(v),
     unit: '',
   })
-  const area = (mm2: number): Quantity =>
-    u.lengthUnit === 'in'
-      ? { text: number(mm2 / 304.8 ** 2, 1), unit: 'ft²' }
-      : { text: number(mm2 / 1e6, 2), unit: 'm²' }
+  // Small areas in a smaller unit, so that a handle's does not read as nothing.
+  const area = (mm2: number): Quantity => {
+    const small = Math.abs(mm2) < 20_000
+    return u.lengthUnit === 'in'
+      ? { text: number(mm2 / (small ? 25.4 : 304.8) ** 2, 1), unit: small ? 'in²' : 'ft²' }
+      : { text: number(mm2 / (small ? 100 : 1e6), small ? 0 : 2), unit: small ? 'cm²' : 'm²' }
+  }
   const percent = (v: number): Quantity => ({ text: number(v * 100, 1), unit: '%' })
   const wallTime = (t: string): Quantity => {
     const date = new Date(`${t.slice(0, 16)}:00Z`)
