@@ -21,7 +21,7 @@ const COMMANDS: Record<string, (text: string) => Result<unknown>> = {
   },
   layout: (text) => {
     const json = readJson(text)
-    return json.ok ? layoutByContract(json.value, () => performance.now()) : json
+    return json.ok ? layoutByContract(json.value, () => performance.now(), { sinceStartMs: performance.now() }) : json
   },
 }
 

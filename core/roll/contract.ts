@@ -2,12 +2,14 @@ import { z } from 'zod'
 import { timeBudget } from '../kit/budget'
 import { seeded } from '../kit/random'
 import { err, ok, type Result } from '../kit/result'
-import { lengthBound, pack, PACK_TOLERANCE, type PackItem, type WhyNot } from '../solve/pack'
+import { pack, type Packing, type PackItem, type WhyNot } from '../solve/pack'
 import { firstFault } from '../plan/parse'
 
 const size = z.number().gt(0).max(1e7)
 const name = z.string().min(1).max(200)
 const MAX_COPIES = 20000
+/** Share of the seconds asked for that the search may take; the rest reads and writes. */
+const TIME_SHARE = 0.96
 
 /** What `npx cuirass layout` reads. Millimetres and seconds. */
 export const LayoutInput = z
@@ -68,8 +70,12 @@ const WHY: Record<WhyNot, string> = {
   no_lot_holds_group: 'no lot can hold the whole of its group',
 }
 
-/** A layout by the published contract; `clockMs` drives the budget. Every plan falls apart by straight cuts, also where `free` would allow more. */
-export function layoutByContract(value: unknown, clockMs: () => number): Result<LayoutPlan> {
+/** A layout by the published contract; `clockMs` drives the budget. `better` sees each better plan; `sinceStartMs` of the seconds are gone already. */
+export function layoutByContract(
+  value: unknown,
+  clockMs: () => number,
+  { better, sinceStartMs = 0 }: { better?: (packing: Packing) => void; sinceStartMs?: number } = {},
+): Result<LayoutPlan> {
   const parsed = LayoutInput.safeParse(value)
   if (!parsed.success) return err(firstFault(parsed.error))
   const input = parsed.data
@@ -84,16 +90,21 @@ export function layoutByContract(value: unknown, clockMs: () => number): Result<
     })),
   )
   const bins = input.stock.map((s, i) => ({ id: s.id, width: s.width_mm, length: s.length_mm, lot: s.lot ?? `#${i}` }))
-  const budget = timeBudget(clockMs, input.seconds * 0.9, items.length < 2 ? 0 : Math.ceil(4e7 / items.length ** 1.5))
-  const packing = pack(items, bins, { gap: input.gap_mm, random: seeded(input.seed), budget })
+  const seconds = Math.max(input.seconds / 2, input.seconds * TIME_SHARE - sinceStartMs / 1000)
+  const budget = timeBudget(clockMs, seconds)
+  const packing = pack(items, bins, {
+    gap: input.gap_mm,
+    rule: input.cutting,
+    random: seeded(input.seed),
+    budget,
+    ...(better ? { better } : {}),
+  })
   const used = packing.used.reduce((sum, u) => sum + u.length, 0)
-  const widest = Math.max(...bins.map((b) => b.width))
-  const bound = lengthBound(packing.placed.map((p) => p.item), widest, input.gap_mm) // prettier-ignore
   return ok({
     format: 'cuirass/layout-plan@1',
     used_mm: round(used),
-    bound_mm: Math.floor(bound * 1e4) / 1e4,
-    proven: packing.unplaced.length === 0 && used <= bound + PACK_TOLERANCE,
+    bound_mm: Math.floor(packing.bound * 1e4 + 1e-3) / 1e4,
+    proven: packing.proven,
     stock: packing.used.map((u) => ({
       id: u.binId,
       used_mm: round(u.length),

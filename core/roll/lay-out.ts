@@ -81,7 +81,9 @@ export function layOutFilm(
       id: u.binId,
       widthMm,
       usedMm: u.length,
-      crossCutsMm: packing.crossCuts.filter((c) => c.binId === u.binId).map((c) => c.y),
+      crossCutsMm: crossCuts(
+        packing.placed.filter((p) => p.binId === u.binId).map((p) => ({ yMm: p.y, lengthMm: p.length })),
+      ),
       placements: packing.placed
         .filter((p) => p.binId === u.binId)
         .map((p) => ({
@@ -117,7 +119,7 @@ function packRolls(items: PackItem[], width: number, length: number, gap: number
 }
 
 /** Far edges of the bands: every straight line across that no piece crosses. */
-function crossCuts(placements: RollPlan['placements']): number[] {
+function crossCuts(placements: readonly { yMm: number; lengthMm: number }[]): number[] {
   const ends = [...new Set(placements.map((p) => p.yMm + p.lengthMm))].sort((a, b) => a - b)
   return ends.filter((y) => !placements.some((p) => p.yMm < y - 1e-6 && p.yMm + p.lengthMm > y + 1e-6))
 }

@@ -13,6 +13,8 @@ export interface PackBin {
   width: number
   length: number
   lot: string
+  /** Spans along the bin that nothing may lie on. */
+  blocked?: readonly { from: number; to: number }[]
 }
 export interface Placed {
   item: PackItem
@@ -29,8 +31,10 @@ export interface Packing {
   unplaced: { item: PackItem; why: WhyNot }[]
   /** Far edge of the last item per bin, in the bins' order; 0 where unused. */
   used: { binId: string; length: number }[]
-  /** Straight cuts from edge to edge across a bin: the far edges of its bands, in cutting order. */
-  crossCuts: { binId: string; y: number }[]
+  /** Proven lower bound for one endless bin as wide as the widest, over the placed items. */
+  bound: number
+  /** True where no plan of these items under this rule is shorter. */
+  proven: boolean
 }
 
 /** Sizes closer than this count as equal. */

@@ -1,0 +1,19 @@
+import type { Kind } from './kinds'
+
+/** One strip across the bin with what lies in it. Sizes with their gaps; x across, y from the band's own start. */
+export interface Band {
+  length: number
+  /** Kind of each item laid. */
+  kinds: number[]
+  x: number[]
+  y: number[]
+  turned: boolean[]
+}
+
+export const bandsLength = (bands: readonly Band[]): number => bands.reduce((sum, b) => sum + b.length, 0)
+
+/** Worth of the items of a band; its loss is what its length exceeds that by. */
+export const worth = (kinds: readonly number[], price: Float64Array): number =>
+  kinds.reduce((sum, k) => sum + (price[k] as number), 0)
+
+export const counts = (kinds: readonly Kind[]): Int32Array => Int32Array.from(kinds, (k) => k.items.length)

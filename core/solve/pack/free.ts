@@ -1,0 +1,294 @@
+import { bandsLength, type Band } from './band'
+import { EITHER, TURNED, AS_COMES, type StripItems } from './decode'
+import { guillotine, itemsOf, type StripJob, type StripPlan } from './guillotine'
+import { matched } from './match'
+import { perfect } from './perfect'
+import { PACK_TOLERANCE as EPS } from './types'
+
+/**
+ * Any placement without overlap. First what straight cuts can do; a search for plans that lose nothing where the bound
+ * is the bare area; then annealed orders laid on a skyline, each item at its lowest place with the least left under it.
+ */
+export function free(job: StripJob): StripPlan {
+  const items = itemsOf(job.kinds, job.width)
+  if (items.n === 0) return { bands: [], length: 0, proven: true }
+  let best: Band[] = []
+  let length = Infinity
+  const take = (bands: Band[]) => {
+    const next = bandsLength(bands)
+    if (next >= length - 1e-7) return
+    best = bands
+    length = next
+    job.better?.(bands)
+  }
+  const sky = new Skyline(items)
+  starts(items, sky, take, job)
+  const finished = () => length <= job.bound + EPS || job.spent()
+  const sheetArea = job.kinds.reduce((s, k) => s + k.w * k.l * k.items.length, 0)
+  const noWaste = Math.abs(sheetArea / job.width - job.bound) <= 1e-6 * Math.max(1, job.bound)
+  if (noWaste && job.rounds > 0 && !finished()) {
+    const found = lossless(job, items, 0)
+    if (found) take(found)
+  }
+  const share = Math.min(Math.ceil(job.rounds / 4), 40_000)
+  if (!finished()) take(guillotine({ ...job, cuts: Infinity, rounds: share, better: take }).bands)
+  for (let turn = 0, rounds = share; rounds < job.rounds && !finished(); turn++) {
+    if (noWaste) {
+      const found = lossless(job, items, turn)
+      if (found) take(found)
+      if (finished()) break
+    }
+    rounds += anneal(job, items, sky, take, () => length, turn)
+  }
+  return { bands: best, length, proven: length <= job.bound + EPS }
+}
+
+/** Plans that lose nothing: sides that match go together, and what is left is searched to the end. */
+function lossless(job: StripJob, items: StripItems, turn: number): Band[] | null {
+  const nodes = 4_000 * (1 + turn)
+  if (items.n <= 60 && turn % 2 === 0) {
+    const rects = Array.from({ length: items.n }, (_, i) => ({
+      w: items.w[i] as number,
+      l: items.l[i] as number,
+      turn: items.turn[i] === 1,
+    }))
+    const places = perfect(rects, job.width, job.bound, nodes * 20, job.spent)
+    if (places)
+      return [
+        {
+          length: job.bound,
+          kinds: [...items.kind],
+          x: places.map((p) => p.x),
+          y: places.map((p) => p.y),
+          turned: places.map((p) => p.turned),
+        },
+      ]
+  }
+  return matched(job.kinds, job.width, job.bound, job.random, 30 + 10 * turn, job.spent, (blocks) => {
+    if (blocks.length > 40) return null
+    const area = blocks.reduce((s, b) => s + b.w * b.l, 0)
+    return perfect(blocks, job.width, area / job.width, nodes, job.spent)
+  })
+}
+
+/** Lays items one by one on the outline of what lies already. */
+class Skyline {
+  readonly x: Float64Array
+  readonly y: Float64Array
+  readonly turned: Uint8Array
+  length = 0
+  private sx: Float64Array
+  private sy: Float64Array
+  private sw: Float64Array
+  private count = 0
+  constructor(readonly items: StripItems) {
+    this.x = new Float64Array(items.n)
+    this.y = new Float64Array(items.n)
+    this.turned = new Uint8Array(items.n)
+    this.sx = new Float64Array(items.n + 4)
+    this.sy = new Float64Array(items.n + 4)
+    this.sw = new Float64Array(items.n + 4)
+  }
+  /** `weight`: how much the area lost under an item counts against its height. */
+  run(order: Int32Array, way: Uint8Array, weight: number): number {
+    const { items, sx, sy, sw } = this
+    const { width } = items
+    this.count = 1
+    sx[0] = 0
+    sy[0] = 0
+    sw[0] = width
+    this.length = 0
+    for (let o = 0; o < items.n; o++) {
+      const i = order[o] as number
+      const asked = items.turn[i] ? (way[i] as number) : AS_COMES
+      let best = Infinity
+      let at = -1
+      let atY = 0
+      let lies = 0
+      for (let t = 0; t < 2; t++) {
+        if (asked !== EITHER && t !== asked) continue
+        const w = (t ? items.l[i] : items.w[i]) as number
+        const h = (t ? items.w[i] : items.l[i]) as number
+        for (let s = 0; s < this.count; s++) {
+          if ((sx[s] as number) + w > width + EPS) break
+          let y = 0
+          let left = w
+          let e = s
+          let under = 0
+          for (; left > EPS && e < this.count; e++) {
+            const sey = sy[e] as number
+            const take = Math.min(left, sw[e] as number)
+            if (sey > y) {
+              under += (w - left) * (sey - y)
+              y = sey
+            }
+            under += take * (y - sey)
+            left -= sw[e] as number
+          }
+          const score = y + h + (weight * under) / width + (y + h) * 1e-7 * s
+          if (score < best - 1e-9) {
+            best = score
+            at = s
+            atY = y
+            lies = t
+          }
+        }
+      }
+      if (at < 0) {
+        // It fits one way only.
+        way[i] = asked === TURNED ? AS_COMES : TURNED
+        o--
+        continue
+      }
+      const w = (lies ? items.l[i] : items.w[i]) as number
+      const h = (lies ? items.w[i] : items.l[i]) as number
+      const x = sx[at] as number
+      this.x[i] = x
+      this.y[i] = atY
+      this.turned[i] = lies
+      this.lift(at, x, w, atY + h)
+      if (atY + h > this.length) this.length = atY + h
+    }
+    return this.length
+  }
+  private lift(at: number, x: number, w: number, top: number): void {
+    const { sx, sy, sw } = this
+    let end = at
+    let left = w
+    while (end < this.count && left > EPS) {
+      left -= sw[end] as number
+      end++
+    }
+    // Segments at..end−1 are covered; the last of them may stick out by −left.
+    const out = left < -EPS ? -left : 0
+    const outY = sy[end - 1] as number
+    const outX = (sx[end - 1] as number) + (sw[end - 1] as number) - out
+    const grow = 1 + (out > 0 ? 1 : 0) - (end - at)
+    if (grow !== 0) {
+      sx.copyWithin(end + grow, end, this.count)
+      sy.copyWithin(end + grow, end, this.count)
+      sw.copyWithin(end + grow, end, this.count)
+      this.count += grow
+    }
+    sx[at] = x
+    sy[at] = top
+    sw[at] = w
+    if (out > 0) {
+      sx[at + 1] = outX
+      sy[at + 1] = outY
+      sw[at + 1] = out
+    }
+    if (at > 0 && Math.abs((sy[at - 1] as number) - top) < EPS) {
+      sw[at - 1] = (sw[at - 1] as number) + w
+      this.drop(at)
+      at--
+    }
+    if (at + 1 < this.count && Math.abs((sy[at + 1] as number) - (sy[at] as number)) < EPS) {
+      sw[at] = (sw[at] as number) + (sw[at + 1] as number)
+      this.drop(at + 1)
+    }
+  }
+  private drop(at: number): void {
+    this.sx.copyWithin(at, at + 1, this.count)
+    this.sy.copyWithin(at, at + 1, this.count)
+    this.sw.copyWithin(at, at + 1, this.count)
+    this.count--
+  }
+  /** The plan as bands: cut apart wherever a straight line across meets no item. */
+  bands(): Band[] {
+    const { items } = this
+    const order = Array.from({ length: items.n }, (_, i) => i).sort(
+      (a, b) => (this.y[a] as number) - (this.y[b] as number),
+    )
+    const bands: Band[] = []
+    let start = 0
+    let end = 0
+    let band: Band | null = null
+    for (const i of order) {
+      const y = this.y[i] as number
+      const h = (this.turned[i] ? items.w[i] : items.l[i]) as number
+      if (!band || y >= end - EPS) {
+        if (band) band.length = end - start
+        start = band ? end : y
+        band = { length: 0, kinds: [], x: [], y: [], turned: [] }
+        bands.push(band)
+      }
+      band.kinds.push(items.kind[i] as number)
+      band.x.push(this.x[i] as number)
+      band.y.push(y - start)
+      band.turned.push(this.turned[i] === 1)
+      end = Math.max(end, y + h)
+    }
+    if (band) band.length = end - start
+    return bands
+  }
+}
+
+function starts(items: StripItems, sky: Skyline, take: (bands: Band[]) => void, job: StripJob): void {
+  const keys = [
+    (i: number) => (items.w[i] as number) * (items.l[i] as number),
+    (i: number) => items.l[i] as number,
+    (i: number) => items.w[i] as number,
+  ]
+  let least = Infinity
+  for (const key of keys)
+    for (const lie of [AS_COMES, TURNED, EITHER]) {
+      const order = Int32Array.from({ length: items.n }, (_, i) => i).sort((a, b) => key(b) - key(a))
+      const length = sky.run(order, new Uint8Array(items.n).fill(lie), 1)
+      if (length < least) {
+        least = length
+        take(sky.bands())
+      }
+      if (job.spent()) return
+    }
+}
+
+function anneal(
+  job: StripJob,
+  items: StripItems,
+  sky: Skyline,
+  take: (bands: Band[]) => void,
+  best: () => number,
+  turn: number,
+): number {
+  const { random } = job
+  const n = items.n
+  const cycle = Math.min(60_000, (200 + 40 * n) * 2 ** Math.min(6, Math.floor(turn / 2)))
+  const order = Int32Array.from({ length: n }, (_, i) => i)
+  order.sort(
+    (a, b) =>
+      (items.w[b] as number) * (items.l[b] as number) * (0.5 + random()) -
+      (items.w[a] as number) * (items.l[a] as number) * (0.5 + random()),
+  )
+  const way = new Uint8Array(n).fill(EITHER)
+  const weight = [1, 0.5, 2, 0][turn % 4] as number
+  let current = sky.run(order, way, weight)
+  const hot = 0.01 * current
+  let r = 0
+  for (; r < cycle; r++) {
+    if ((r & 63) === 0 && (job.spent() || best() <= job.bound + EPS)) break
+    const i = Math.floor(random() * n)
+    const j = Math.floor(random() * n)
+    const item = order[i] as number
+    const had = way[item] as number
+    let moved = false
+    if (random() < 0.2 && items.turn[item]) way[item] = (had + 1 + Math.floor(random() * 2)) % 3
+    else {
+      moved = true
+      order[i] = order[j] as number
+      order[j] = item
+    }
+    const length = sky.run(order, way, weight)
+    if (length <= current || random() < Math.exp((current - length) / (hot * (1 - r / cycle) ** 2 + 1e-9))) {
+      current = length
+      if (length < best() - 1e-7) take(sky.bands())
+    } else {
+      way[item] = had
+      if (moved) {
+        order[j] = order[i] as number
+        order[i] = item
+      }
+    }
+  }
+  return Math.max(1, r)
+}

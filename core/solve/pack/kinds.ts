@@ -1,0 +1,38 @@
+import { PACK_TOLERANCE as EPS, type PackItem } from './types'
+
+/**
+ * Equal items taken together. Sizes carry the clear gap on two sides, so that a bin of width W holds what adds up to
+ * W + gap, and nothing else needs to know of the gap.
+ */
+export interface Kind {
+  /** Width and length as the item comes, gap included. */
+  w: number
+  l: number
+  turn: boolean
+  items: PackItem[]
+}
+
+/** Items by equal size and turn rule, largest first. `width`: the bin's width with its gap. */
+export function kindsOf(items: readonly PackItem[], gap: number, width: number): Kind[] {
+  const byKey = new Map<string, Kind>()
+  for (const item of items) {
+    const [w, l] = [item.width + gap, item.length + gap]
+    const upright = w <= width + EPS
+    const across = item.turn === 'quarter' && Math.abs(w - l) > EPS && l <= width + EPS
+    // What can lie one way only is written as a fixed item that way, marked by its own sizes.
+    const turn = upright && across
+    const size: [number, number] = turn ? [Math.min(w, l), Math.max(w, l)] : upright ? [w, l] : [l, w]
+    const key = `${size[0].toFixed(6)}|${size[1].toFixed(6)}|${turn}`
+    const kind = byKey.get(key)
+    if (kind) kind.items.push(item)
+    else byKey.set(key, { w: size[0], l: size[1], turn, items: [item] })
+  }
+  return [...byKey.values()].sort((a, b) => b.w * b.l - a.w * a.l || b.w - a.w)
+}
+
+/** The largest step of which all sizes are whole multiples, or 0 where there is none worth using. */
+export function commonStep(sizes: readonly number[]): number {
+  for (const step of [100, 50, 25, 10, 5, 2, 1, 0.5, 0.25, 0.2, 0.1, 0.05, 0.01])
+    if (sizes.every((s) => Math.abs(s / step - Math.round(s / step)) < 1e-7)) return step
+  return 0
+}

@@ -1,0 +1,123 @@
+import type { Band } from './band'
+import { coverLp, type Column } from './cover-lp'
+
+const MOST_BANDS = 60_000
+
+/** Bands seen so far, the shortest for each content, by their loss: length less the worth of what they hold. */
+export class BandPool {
+  private readonly byKey = new Map<number, { band: Band; kinds: number[]; length: number; loss: number }>()
+  changed = 0
+  get size(): number {
+    return this.byKey.size
+  }
+  wants(mark: number, length: number): boolean {
+    const had = this.byKey.get(mark)
+    return had ? length < had.length - 1e-7 : this.byKey.size < MOST_BANDS
+  }
+  put(mark: number, band: Band, loss: number): void {
+    this.byKey.set(mark, { band, kinds: band.kinds, length: band.length, loss })
+    this.changed++
+  }
+  /** Forget what can no longer be in a better plan. */
+  prune(slack: number): void {
+    for (const [key, entry] of this.byKey) if (entry.loss >= slack) this.byKey.delete(key)
+  }
+  /** Worth of each kind by the bands in the pool (every band costs at least the worth of what it holds), and what that proves of them. */
+  prices(need: Int32Array, alone: Float64Array): { price: Float64Array; value: number } {
+    const columns = [...this.byKey.values()].map((e) => contentOf(e.kinds, e.length))
+    return coverLp(
+      need,
+      [...alone].map((cost) => ({ value: 1, cost })),
+      (u) => {
+        let best: Column | null = null
+        let most = 1e-7
+        for (const c of columns) {
+          let sum = -c.cost
+          for (let k = 0; k < c.rows.length; k++) sum += (u[c.rows[k] as number] as number) * (c.values[k] as number)
+          if (sum > most) {
+            most = sum
+            best = c
+          }
+        }
+        return best
+      },
+      40 * need.length + 400,
+    )
+  }
+  /**
+   * Bands that cover every kind exactly `need` times with a length under `length`, the least found within `nodes` steps:
+   * a depth-first search on the loss that is left against `price`. `whole` says that nothing better is in the pool.
+   */
+  recombine(
+    need: Int32Array,
+    price: Float64Array,
+    length: number,
+    nodes: number,
+    spent: () => boolean,
+  ): { bands: Band[] | null; whole: boolean } {
+    let slack = length
+    for (let k = 0; k < need.length; k++) slack -= (price[k] as number) * (need[k] as number)
+    const entries = [...this.byKey.values()]
+      .map((e) => ({ ...e, loss: e.kinds.reduce((l, k) => l - (price[k] as number), e.length) }))
+      .filter((e) => e.loss < slack)
+      .sort((a, b) => a.loss - b.loss)
+    const content = entries.map((e) => contentOf(e.kinds, 0))
+    const having: number[][] = Array.from(need, () => [])
+    content.forEach((c, e) => c.rows.forEach((k) => (having[k] as number[]).push(e)))
+    const order = [...need.keys()].sort((a, b) => (having[a] as number[]).length - (having[b] as number[]).length)
+    const left = need.slice()
+    const path: number[] = []
+    let bestLoss = slack
+    let best: number[] | null = null
+    let steps = 0
+    let whole = true
+    const search = (loss: number, from: number, lastKind: number, lastEntry: number) => {
+      if (!whole) return
+      let at = from
+      while (at < order.length && left[order[at] as number] === 0) at++
+      if (at === order.length) {
+        bestLoss = loss
+        best = [...path]
+        return
+      }
+      const kind = order[at] as number
+      const list = having[kind] as number[]
+      // The same kind again: bands in list order only, so that no set is tried twice.
+      for (let j = kind === lastKind ? lastEntry : 0; j < list.length; j++) {
+        const e = list[j] as number
+        const l = Math.max(0, (entries[e] as { loss: number }).loss)
+        if (loss + l >= bestLoss - 1e-7) break
+        if (++steps > nodes || ((steps & 1023) === 0 && spent())) {
+          whole = false
+          return
+        }
+        const { rows, values } = content[e] as { rows: number[]; values: number[] }
+        let fits = true
+        for (let k = 0; k < rows.length && fits; k++)
+          fits = (left[rows[k] as number] as number) >= (values[k] as number)
+        if (!fits) continue
+        for (let k = 0; k < rows.length; k++)
+          left[rows[k] as number] = (left[rows[k] as number] as number) - (values[k] as number)
+        path.push(e)
+        search(loss + l, at, kind, j)
+        path.pop()
+        for (let k = 0; k < rows.length; k++)
+          left[rows[k] as number] = (left[rows[k] as number] as number) + (values[k] as number)
+      }
+    }
+    search(0, 0, -1, 0)
+    return { bands: best && (best as number[]).map((e) => (entries[e] as { band: Band }).band), whole }
+  }
+}
+
+function contentOf(kinds: readonly number[], cost: number): { rows: number[]; values: number[]; cost: number } {
+  const rows: number[] = []
+  const values: number[] = []
+  for (const k of [...kinds].sort((a, b) => a - b))
+    if (rows[rows.length - 1] === k) values[values.length - 1] = (values[values.length - 1] as number) + 1
+    else {
+      rows.push(k)
+      values.push(1)
+    }
+  return { rows, values, cost }
+}

@@ -1,0 +1,74 @@
+import { bandsLength, type Band } from './band'
+import type { PackBin } from './types'
+
+/** A free stretch of a bin. */
+export interface Span {
+  bin: PackBin
+  from: number
+  to: number
+}
+
+const TOLERANCE = 1e-6
+/** Cells of the table that finds which bands fill a span best. */
+const CELLS = 4000
+
+/**
+ * Bands onto spans: the first span that takes them all; else span by span in the order given, each filled as full as the
+ * bands allow (a span that is not filled loses its end). Lengths of bands include one gap each; the last of a span needs
+ * none. What fits nowhere comes back.
+ */
+export function spread(
+  bands: readonly Band[],
+  spans: readonly Span[],
+  gap: number,
+): { at: { band: Band; span: Span; y: number }[]; over: Band[] } {
+  const at: { band: Band; span: Span; y: number }[] = []
+  let left = [...bands]
+  const lay = (span: Span, those: readonly Band[]) => {
+    let y = span.from
+    for (const band of those) {
+      at.push({ band, span, y })
+      y += band.length
+    }
+  }
+  const room = (s: Span) => s.to - s.from + gap + TOLERANCE
+  for (const span of spans) {
+    if (left.length === 0) break
+    // The rest goes whole onto the first later stretch that takes it, if this one does not.
+    if (bandsLength(left) <= room(span)) {
+      lay(span, left)
+      left = []
+      break
+    }
+    const chosen = fullest(left, room(span))
+    lay(span, chosen)
+    const there = new Set(chosen)
+    left = left.filter((b) => !there.has(b))
+  }
+  return { at, over: left }
+}
+
+/** Bands whose lengths come nearest to a room without passing it: a subset-sum table on rounded-up lengths. */
+function fullest(bands: readonly Band[], room: number): Band[] {
+  const step = room / CELLS
+  const from = new Int32Array(CELLS + 1).fill(-1)
+  const before = new Int32Array(CELLS + 1)
+  const order = bands
+    .map((band, i) => ({ i, cells: Math.max(1, Math.ceil(band.length / step - 1e-9)) }))
+    .filter((b) => b.cells <= CELLS)
+  order.sort((a, b) => b.cells - a.cells)
+  const reached = new Uint8Array(CELLS + 1)
+  reached[0] = 1
+  for (const { i, cells } of order)
+    for (let c = CELLS; c >= cells; c--)
+      if (!reached[c] && reached[c - cells]) {
+        reached[c] = 1
+        from[c] = i
+        before[c] = c - cells
+      }
+  let c = CELLS
+  while (!reached[c]) c--
+  const chosen = new Set<number>()
+  for (; c > 0; c = before[c] as number) chosen.add(from[c] as number)
+  return bands.filter((_, i) => chosen.has(i))
+}

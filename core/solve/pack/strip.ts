@@ -1,0 +1,48 @@
+import { bars } from './bars'
+import { bandsLength, type Band } from './band'
+import { dualFeasible, longest, raised } from './bound'
+import { free } from './free'
+import { guillotine, type StripJob, type StripPlan } from './guillotine'
+import type { Kind } from './kinds'
+
+export interface StripAsk {
+  kinds: readonly Kind[]
+  /** Gap included. */
+  width: number
+  rule: 'guillotine' | 'free'
+  cuts: number
+  random: StripJob['random']
+  rounds: number
+  spent: () => boolean
+  /** True once the share of time meant for the bound is over. */
+  boundSpent: () => boolean
+  better?: (bands: Band[], bound: number) => void
+}
+
+/** One endless strip: a first plan at once, then the bound, then the search until it meets the bound or the budget ends. */
+export function strip(ask: StripAsk): StripPlan & { bound: number } {
+  const { kinds, width } = ask
+  if (kinds.length === 0) return { bands: [], length: 0, proven: true, bound: 0 }
+  const quick = dualFeasible(kinds, width)
+  const solve = ask.rule === 'free' ? free : guillotine
+  const job: StripJob = {
+    ...ask,
+    price: quick.price,
+    bound: Math.max(quick.bound, longest(kinds)),
+    better: undefined,
+  }
+  const first = solve({ ...job, rounds: 0 })
+  if (ask.better) ask.better(first.bands, job.bound)
+  if (first.proven || ask.rounds === 0 || ask.spent()) return { ...first, bound: job.bound }
+  const sharp = bars(kinds, width, quick, () => ask.spent() || ask.boundSpent())
+  const bound = raised(Math.max(sharp.bound, longest(kinds)), kinds)
+  const better = ask.better
+  const plan = solve({
+    ...job,
+    price: sharp.price,
+    bound,
+    better: better && ((bands) => bandsLength(bands) < first.length - 1e-6 && better(bands, bound)),
+  })
+  const best = plan.length <= first.length ? plan : { ...first, proven: false }
+  return { ...best, bound: best.proven ? Math.max(bound, best.length) : bound }
+}
