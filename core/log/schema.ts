@@ -32,7 +32,20 @@ export const LogPayload = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('timer_ended'), timerId: ref }),
   z.strictObject({ kind: z.literal('defect'), panelId: ref, defect: z.enum(DEFECT_KINDS), note: Note }),
-  z.strictObject({ kind: z.literal('film_used'), stockId: ref, lengthMm: z.number().gt(0).max(100000) }),
+  z.strictObject({
+    kind: z.literal('film_used'),
+    stockId: ref,
+    lengthMm: z.number().gt(0).max(100000),
+    /** Pieces that this cut made real, with their sizes on the roll before any turn. */
+    pieces: z
+      .array(z.strictObject({ id: ref, acrossMm: z.number().gt(0).max(20000), alongMm: z.number().gt(0).max(20000) }))
+      .max(400)
+      .optional(),
+    /** Which cut of a layout it was. */
+    cutKey: ref.optional(),
+  }),
+  /** A cut within a part that is off the roll already. */
+  z.strictObject({ kind: z.literal('cut_made'), cutKey: ref }),
   z.strictObject({ kind: z.literal('note'), text: z.string().trim().min(1).max(2000) }),
 ])
 export type LogPayload = z.infer<typeof LogPayload>

@@ -24,7 +24,17 @@ export const newPlan = (name: string, customerRef: string, vehicle: z.input<type
   method: CAREFUL,
   panels: [],
   pieces: [],
-  layout: { gapMm: 0, rollWidthMm: null, seed: 1, kept: [] },
+  layout: {
+    gapMm: 0,
+    rollWidthMm: null,
+    seed: 1,
+    cutting: 'crosscut',
+    stages: 3,
+    trimMm: 0,
+    reserve: true,
+    sources: [],
+    kept: [],
+  },
   runSheet: { crew: 2, startAt: null, paceFactor: 1, skip: [] },
   conditions: { vehicleC: null, massKg: null, wet: true, airC: null, humidity: null },
   note: '',
@@ -75,4 +85,11 @@ export function newPanel(
 }
 
 export const choiceFor = (plan: Plan, panelId: string): PieceChoice =>
-  plan.pieces.find((c) => c.panelId === panelId) ?? { panelId, parts: 1, along: 'height', preStretch: 0, bleedMm: null }
+  plan.pieces.find((c) => c.panelId === panelId) ?? {
+    panelId,
+    parts: 1,
+    along: 'height',
+    preStretch: 0,
+    bleedMm: null,
+    seamsAtMm: [],
+  }

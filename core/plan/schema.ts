@@ -14,6 +14,8 @@ export const PieceChoice = z.strictObject({
   /** Stretched first by this much, then shrunk on by heat [–]. */
   preStretch: z.number().min(0).max(0.4),
   bleedMm: z.number().min(0).max(300).nullable(),
+  /** Where the seams lie along the divided side, mm from its left or top; empty: in equal parts. */
+  seamsAtMm: z.array(z.number().gt(0).max(20000)).max(11).default([]),
 })
 export type PieceChoice = z.infer<typeof PieceChoice>
 
@@ -23,15 +25,21 @@ export const Placement = z.strictObject({
   yMm: z.number().min(0).max(200000),
   widthMm: z.number().gt(0).max(20000),
   lengthMm: z.number().gt(0).max(20000),
-  turnDeg: z.union([z.literal(0), z.literal(90)]),
+  /** How the piece lies against its arrow: 180 is upside down. */
+  turnDeg: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
+  /** Stays where it is when the rest is laid out anew. */
+  locked: z.boolean().default(false),
 })
 export const KeptLayout = z.strictObject({
   filmId: Id,
   /** Mark of the pieces it was made from; another mark now means that the plan has moved on. */
   mark: z.string().max(40),
+  /** Proven least length when it was kept, mm; null where it was not reckoned. */
+  boundMm: z.number().min(0).nullable().default(null),
   rolls: z
     .array(
       z.strictObject({
+        /** The roll or rest on the rack, or `new-1`, `new-2` … for what is to be bought. */
         id: z.string().max(60),
         widthMm: z.number().gt(0),
         usedMm: z.number().min(0),
@@ -59,6 +67,19 @@ export const Plan = z
       gapMm: z.number().min(0).max(100),
       rollWidthMm: z.number().min(100).max(3000).nullable(),
       seed: z.number().int().min(0).max(1e9),
+      /** By hand in straight cuts, across the roll first; or by machine, any placement. */
+      cutting: z.enum(['crosscut', 'free']).default('crosscut'),
+      /** Stages of straight cuts: across, lengthwise, across … */
+      stages: z.number().int().min(2).max(6).default(3),
+      /** Left unused along both edges of the roll. */
+      trimMm: z.number().min(0).max(100).default(0),
+      /** Film set aside for pieces that may have to be done twice. */
+      reserve: z.boolean().default(true),
+      /** Where a film is taken from: `new:<width>`, `lot:<lot>`; what is not named is the cheapest. */
+      sources: z
+        .array(z.strictObject({ filmId: Id, source: z.string().min(1).max(160) }))
+        .max(20)
+        .default([]),
       kept: z.array(KeptLayout).max(20),
     }),
     runSheet: z.strictObject({

@@ -63,6 +63,7 @@ export function applyChange(plan: Plan, change: PlanChange): Plan {
         along: 'height' as const,
         preStretch: 0,
         bleedMm: null,
+        seamsAtMm: [],
       }
       return {
         ...plan,

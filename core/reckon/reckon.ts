@@ -8,6 +8,8 @@ import { vetoes } from '../method/method-data'
 import { heatPoints, type HeatPoint } from '../heat/heat-points'
 import type { LogRow } from '../log/schema'
 import { layOutFilm, purchase, type FilmLayout, type Purchase } from '../roll/lay-out'
+import { cutPieces, takenOff } from '../roll/cut-pieces'
+import { riskOf } from '../roll/risk'
 import { measureStanding, piecesOf, type Piece } from '../roll/pieces'
 import { readyAt, stepsOf, type Step } from '../run-sheet/steps'
 import { panelStretch } from '../stretch/panel-stretch'
@@ -78,12 +80,18 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
   for (const film of films.values()) {
     const own = pieces.filter((p) => p.filmId === film.id)
     if (own.length === 0) continue
-    const layout = layOutFilm(plan, film, own)
+    const risk = new Map(own.map((p) => [p.id, riskOf(plan, film, stretch.get(p.panelId) ?? null)]))
+    const layout = layOutFilm(plan, film, own, {
+      stock: catalogue.stock,
+      cut: cutPieces(ledger),
+      risk,
+      taken: takenOff(ledger),
+    })
     layouts.push(layout)
     const bought = purchase(film, layout, catalogue.stock)
     purchases.set(film.id, bought)
     filmFigures(plan, layout, bought, panels).forEach(keep)
-    findings.push(...layoutFindings(layout, bought, panels))
+    findings.push(...layoutFindings(layout, bought, panels, takenOff(ledger)))
   }
   const points = heatPoints(pieces, panels, films, stretch, ledger)
   const steps = stepsOf({ plan, panels, films, pieces, points }, ledger)
@@ -195,6 +203,27 @@ function filmFigures(plan: Plan, layout: FilmLayout, bought: Purchase, panels: R
     filmStanding(film, 'soldBy'),
     at('soldBy'),
   )
+  const reserve = figure(
+    id('reserve'),
+    layout.reserveMm,
+    'mm',
+    layout.reserveFor.length > 0
+      ? 'film for the largest {again} of {risky} pieces that may be done twice'
+      : 'no piece is likely to be done twice',
+    layout.reserveFor.length > 0
+      ? [
+          input('risky', layout.reserveFor.length, 'count', 'assumed', 'pieces'),
+          input(
+            'again',
+            Math.ceil(layout.reserveFor.reduce((s, r) => s + r.risk, 0) - 1e-9),
+            'count',
+            'assumed',
+            'layout/reserve',
+          ),
+        ]
+      : [],
+  )
+  const spare = layout.reserveMm > 0
   const minimum = input('minimum', film.soldBy.minimumMm, 'mm', filmStanding(film, 'soldBy'), at('soldBy'))
   const shelf = bought.shelf[0]
   // With pieces that fit no roll, what to order is not known yet: no figure rather than a wrong one.
@@ -214,7 +243,9 @@ function filmFigures(plan: Plan, layout: FilmLayout, bought: Purchase, panels: R
             id('order'),
             bought.orderMm,
             'mm',
-            whole ? '{units} × {length} for {used}' : 'max({minimum}, {used} rounded up to the next {step})',
+            whole
+              ? `{units} × {length} for {used}${spare ? ' + {reserve}' : ''}`
+              : `max({minimum}, {used}${spare ? ' + {reserve}' : ''} rounded up to the next {step})`,
             whole
               ? [
                   input('units', bought.units, 'count', 'measured', 'layout'),
@@ -226,10 +257,12 @@ function filmFigures(plan: Plan, layout: FilmLayout, bought: Purchase, panels: R
                     at('rollLengthsMm'),
                   ),
                   from('used', used),
+                  ...(spare ? [from('reserve', reserve)] : []),
                 ]
               : [
                   minimum,
                   from('used', used),
+                  ...(spare ? [from('reserve', reserve)] : []),
                   input(
                     'step',
                     film.soldBy.unit === 'metre' ? 1000 : 500,
@@ -255,10 +288,15 @@ function filmFigures(plan: Plan, layout: FilmLayout, bought: Purchase, panels: R
               ? [input('units', bought.units, 'count', 'measured', 'layout'), price]
               : [from('order', order), price],
           )
-  return [used, bound, yieldFigure, order, cost]
+  return [used, bound, yieldFigure, reserve, order, cost]
 }
 
-function layoutFindings(layout: FilmLayout, bought: Purchase, panels: ReadonlyMap<string, Panel>): Finding[] {
+function layoutFindings(
+  layout: FilmLayout,
+  bought: Purchase,
+  panels: ReadonlyMap<string, Panel>,
+  taken: ReadonlyMap<string, number>,
+): Finding[] {
   const { film } = layout
   const out: Finding[] = []
   for (const { piece, why } of layout.unplaced) {
@@ -270,14 +308,21 @@ function layoutFindings(layout: FilmLayout, bought: Purchase, panels: ReadonlyMa
       film: film.name,
       why,
     }
-    const along = panel && piece.acrossMm === piece.cutWidthMm ? 'width' : 'height'
+    const along: 'width' | 'height' = panel && piece.acrossMm === piece.cutWidthMm ? 'width' : 'height'
     const size = along === 'width' ? piece.cutWidthMm : piece.cutHeightMm
     const parts = Math.min(12, piece.parts * Math.max(2, Math.ceil(size / layout.rollWidthMm)))
+    const line =
+      panel && piece.parts === 1
+        ? seamLine(panel, along, layout.rollWidthMm - (size - panel[`${along}Mm`]) - film.overlapMm)
+        : null
     out.push(
       finding('piece_wider_than_roll', 'stop', 'roll', {
         id: `piece_wider_than_roll/${piece.id}`, panelId: piece.panelId, facts,
         limit: { value: layout.rollWidthMm, unit: 'mm', kind: 'max', standing: filmStanding(film, 'widthsMm'), at: `film/${film.id}/widthsMm` }, figureId: piece.acrossMm === piece.cutWidthMm ? piece.figures.width.id : piece.figures.height.id,
-        waysOut: [{ code: 'seam', change: { kind: 'piece', panelId: piece.panelId, set: { parts, along } }, becomes: null, facts: { parts, along } }],
+        waysOut: [
+          ...(line ? [{ code: 'seam_on_line', change: { kind: 'piece' as const, panelId: piece.panelId, set: { parts: 2, along, seamsAtMm: [line.atMm] } }, becomes: null, facts: { line: line.name, at_mm: line.atMm } }] : []),
+          { code: 'seam', change: { kind: 'piece', panelId: piece.panelId, set: { parts, along, seamsAtMm: [] } }, becomes: null, facts: { parts, along } },
+        ],
       }),
     ) // prettier-ignore
   }
@@ -289,6 +334,41 @@ function layoutFindings(layout: FilmLayout, bought: Purchase, panels: ReadonlyMa
         waysOut: [{ code: 'lay_again', change: { kind: 'drop_kept_layout' }, becomes: null, facts: {} }],
       }),
     )
+  for (const r of layout.rolls) {
+    const need = r.stock ? r.usedMm - (layout.kept === 'current' ? (taken.get(r.stock.id) ?? 0) : 0) : 0
+    if (r.stock && need > r.stock.leftMm + 1)
+      out.push(
+        finding('stock_short', 'stop', 'roll', {
+          id: `stock_short/${r.stock.id}`,
+          facts: { label: r.stock.label, left_mm: r.stock.leftMm, need_mm: need },
+          waysOut: [{ code: 'lay_again', change: { kind: 'drop_kept_layout' }, becomes: null, facts: {} }],
+        }),
+      )
+  }
+  for (const c of layout.spoiled)
+    out.push(
+      finding('cut_spoiled', 'stop', 'roll', {
+        id: `cut_spoiled/${c.id}`,
+        facts: {
+          piece: layout.pieces.find((p) => p.id === c.id)?.name ?? c.id,
+          across_mm: c.acrossMm,
+          along_mm: c.alongMm,
+          gone: layout.pieces.some((p) => p.id === c.id) ? 0 : 1,
+        },
+      }),
+    )
+  for (const r of layout.rolls)
+    for (const knot of r.cutting.knots)
+      out.push(
+        finding('knot', 'warn', 'roll', {
+          id: `knot/${knot.join('+')}`,
+          facts: {
+            film: film.name,
+            pieces: knot.map((id) => layout.pieces.find((p) => p.id === id)?.name ?? id).join(', '),
+          },
+          waysOut: [{ code: 'lay_again', change: { kind: 'drop_kept_layout' }, becomes: null, facts: {} }],
+        }),
+      )
   if (!bought.covered && bought.shelf.reduce((s, i) => s + i.leftMm, 0) >= layout.usedMm && bought.shelf.length > 1)
     out.push(
       finding('two_lots', 'warn', 'roll', {
@@ -304,6 +384,16 @@ function layoutFindings(layout: FilmLayout, bought: Purchase, panels: ReadonlyMa
       }),
     )
   return out
+}
+
+/** The usable body line nearest the middle of a panel that leaves both parts no wider than the roll takes. */
+function seamLine(panel: Panel, along: 'width' | 'height', mostMm: number): { name: string; atMm: number } | null {
+  const whole = panel[`${along}Mm`]
+  const able = panel.bodyLines.filter(
+    (l) => l.seam && l.along !== along && l.atMm > 0 && l.atMm < whole && Math.max(l.atMm, whole - l.atMm) <= mostMm,
+  )
+  const best = able.sort((a, b) => Math.abs(a.atMm - whole / 2) - Math.abs(b.atMm - whole / 2))[0]
+  return best ? { name: best.name, atMm: best.atMm } : null
 }
 
 interface RailContext {

@@ -25,6 +25,8 @@ export interface Piece {
   /** Where the panel's top (or front) edge lies before any turn: the arrow on the liner. */
   top: 'along' | 'across'
   turn: 'fixed' | 'quarter'
+  /** Whether it may lie with its arrow turned round. */
+  upsideDown: boolean
   seamMm: number
   figures: { width: Figure; height: Figure }
 }
@@ -78,12 +80,16 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
         return inner ? film.overlapMm : marginMm(panel, at, bleed, extra).mm
       }) as [number, number]
       const stretchAlong = relax > 0 && (axis.name === 'width') === widthAlong ? relax : 0
-      const value = (panel[axis.field] / (split ? choice.parts : 1) + margins[0] + margins[1]) * (1 + stretchAlong)
+      const seams = split && choice.seamsAtMm.length === choice.parts - 1 ? choice.seamsAtMm : null
+      const own = seams
+        ? Math.max(0, (seams[index] ?? panel[axis.field]) - (index > 0 ? (seams[index - 1] ?? 0) : 0))
+        : panel[axis.field] / (split ? choice.parts : 1)
+      const value = (own + margins[0] + margins[1]) * (1 + stretchAlong)
       return figure(
         `piece/${id}/${axis.name}`,
         value,
         'mm',
-        `({${axis.name}}${split ? ' ÷ {parts}' : ''} + {${axis.ends[0]}} + {${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}`,
+        `(${seams ? '{part}' : `{${axis.name}}${split ? ' ÷ {parts}' : ''}`} + {${axis.ends[0]}} + {${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}`,
         [
           input(
             axis.name,
@@ -92,7 +98,8 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
             measureStanding(panel, axis.field),
             `panels/${panel.id}/${axis.field}`,
           ),
-          ...(split ? [input('parts', choice.parts, 'count', 'measured', `pieces/${panel.id}/parts`)] : []),
+          ...(seams ? [input('part', own, 'mm', 'measured', `pieces/${panel.id}/seamsAtMm`)] : []),
+          ...(split && !seams ? [input('parts', choice.parts, 'count', 'measured', `pieces/${panel.id}/parts`)] : []),
           ...axis.ends.map((at, end) => {
             const isBleed = margins[end] === bleed
             return input(at, margins[end] ?? 0, 'mm', 'common_practice', isBleed ? bleedAt : `panels/${panel.id}/edges`)
@@ -111,7 +118,7 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
       name: choice.parts === 1 ? panel.name : `${panel.name} ${index + 1}/${choice.parts}`,
       cutWidthMm: w, cutHeightMm: h, acrossMm: widthAlong ? h : w, alongMm: widthAlong ? w : h,
       top: widthAlong ? 'across' : 'along',
-      turn: fixed ? 'fixed' : 'quarter', seamMm, figures: { width, height },
+      turn: fixed ? 'fixed' : 'quarter', upsideDown: !(plan.method.direction === 'always' || (film.directional && facts.sameWayUp)), seamMm, figures: { width, height },
     } satisfies Piece // prettier-ignore
   })
 }

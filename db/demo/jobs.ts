@@ -96,6 +96,7 @@ export const wrenfield = (): Plan => ({
     along: 'height',
     preStretch: 0.25,
     bleedMm: 40,
+    seamsAtMm: [],
   })),
 })
 
@@ -123,7 +124,7 @@ export const corvane = (): Plan => ({
     panel('front-bumper', 'Front bumper', 'front_bumper', 'front', 1780, 520, { crown: [110, 1000] }),
     ...pair('mirror', 'Mirror', 'mirror', 240, 190, { crown: [18, 200] }),
   ],
-  pieces: [{ panelId: 'front-bumper', parts: 3, along: 'width', preStretch: 0, bleedMm: null }],
+  pieces: [{ panelId: 'front-bumper', parts: 3, along: 'width', preStretch: 0, bleedMm: null, seamsAtMm: [] }],
   runSheet: { crew: 2, startAt: null, paceFactor: 1, skip: [] },
 })
 

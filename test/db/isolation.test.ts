@@ -27,6 +27,7 @@ const { handoverPdf } = await import('@/web/actions/handover-pdf')
 const rackActions = await import('@/web/actions/rack')
 const vehicleActions = await import('@/web/actions/vehicles')
 const { inspectionPdf, measurePdf, panelsCsv } = await import('@/web/actions/job-papers')
+const { layoutFile } = await import('@/web/actions/layout-files')
 const { showPhoto, takePhoto } = await import('@/web/actions/photos')
 const { exportFilms } = await import('@/web/actions/film-files')
 
@@ -85,6 +86,10 @@ const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | {
   'app/(shop)/jobs/[jobId]/inspection.pdf/route.ts': { call: () => inspectionPdf(ours.jobId), want: 404 },
   'app/(shop)/jobs/[jobId]/measure.pdf/route.ts': { call: () => measurePdf(ours.jobId), want: 404 },
   'app/(shop)/jobs/[jobId]/panels.csv/route.ts': { call: () => panelsCsv(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/layout/[file]/route.ts': {
+    call: () => layoutFile(ours.jobId, 'layout.svg', new URLSearchParams()),
+    want: 404,
+  },
   'app/(shop)/rack/films.csv/route.ts': { call: async () => ((acting = null), exportFilms('csv')), want: 401 },
   'app/(shop)/rack/films.json/route.ts': { call: async () => ((acting = null), exportFilms('json')), want: 401 },
   'app/api/jobs/[jobId]/photos/route.ts': {

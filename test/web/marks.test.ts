@@ -24,16 +24,17 @@ describe('the roll’s drawing', () => {
   })
   it('has the liner’s 100 mm grid and the cuts in order', () => {
     expect((m.grid.x[1] ?? 0) - (m.grid.x[0] ?? 0)).toBeCloseTo(20, 9)
-    expect(m.cuts.map((c) => c.number)).toEqual([1, 2])
-    expect([...m.cuts].sort((a, b) => a.x - b.x)).toEqual(m.cuts)
-    expect(m.cuts.at(-1)?.atMm).toBeCloseTo(2170, 6)
+    const across = m.cuts.filter((c) => c.stage === 1)
+    expect(m.cuts.map((c) => c.number)).toEqual(m.cuts.map((_, i) => i + 1))
+    expect([...across].sort((a, b) => a.x1 - b.x1)).toEqual(across)
+    expect((across.at(-1)?.x1 ?? 0) / 0.2).toBeCloseTo(2170, 6)
   })
   it('points each arrow where the panel’s top lies', () => {
-    // The bonnet lies as it stands: its front edge along the roll. The door is turned by 90°, so its top too points along it.
+    // The bonnet lies as it stands: its front edge along the roll. The door is turned by 90°, so its top points along it too, towards the end.
     const arrows = Object.fromEntries(m.pieces.map((p) => [p.id, p.arrow]))
     const turned = Object.fromEntries(roll.placements.map((p) => [p.pieceId, p.turnDeg]))
     expect(arrows.bonnet).toBe(turned.bonnet === 0 ? 'right' : 'up')
-    expect(arrows.door).toBe(turned.door === 0 ? 'up' : 'right')
+    expect(arrows.door).toBe(turned.door === 0 ? 'up' : 'left')
   })
 })
 
@@ -70,7 +71,7 @@ describe('the measuring sheet’s edits', () => {
     const plan = withPanel(
       {
         ...handCar(),
-        pieces: [{ panelId: 'wing', parts: 2, along: 'width', preStretch: 0, bleedMm: null }],
+        pieces: [{ panelId: 'wing', parts: 2, along: 'width', preStretch: 0, bleedMm: null, seamsAtMm: [] }],
         walkaround: {
           ...handCar().walkaround,
           damage: [

@@ -13,7 +13,7 @@ import { currentMember } from './session'
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 
 /** A job's file for whoever asks, or the answer that they get instead. */
-async function opened(jobId: string) {
+export async function opened(jobId: string) {
   const member = await currentMember()
   if (!member) return new Response('Sign in first', { status: 401 })
   const now = new Date()
@@ -23,7 +23,7 @@ async function opened(jobId: string) {
   return { member, file, fmt, now }
 }
 
-async function paper(name: string, make: () => Promise<Buffer>): Promise<Response> {
+export async function paper(name: string, make: () => Promise<Buffer>): Promise<Response> {
   try {
     return new Response(new Uint8Array(await make()), {
       headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="${name}.pdf"` },

@@ -9,26 +9,43 @@ export interface PieceMark {
   y: number
   width: number
   height: number
-  /** Which way the panel's top points: along the roll (right) or across it (up). */
-  arrow: 'right' | 'up'
+  /** Which way the panel's top points: along the roll to the right or left, or across it up or down. */
+  arrow: 'right' | 'up' | 'left' | 'down'
+  locked: boolean
+  cut: boolean
 }
 export interface RollMarks {
   width: number
   height: number
   pieces: PieceMark[]
   grid: { x: number[]; y: number[] }
-  cuts: { x: number; number: number; atMm: number }[]
+  /** Straight cuts in cutting order; those across the whole roll are the first stage. */
+  cuts: { x1: number; y1: number; x2: number; y2: number; number: number; stage: number }[]
+  offcuts: { x: number; y: number; width: number; height: number }[]
+  reserve: { x: number; width: number } | null
+  /** End of the film on this roll, where it is in the picture. */
+  end: number | null
 }
 
 export const LINER_GRID_MM = 100
+/** Smaller left-overs are not drawn as rests, mm. */
+const LEAST_REST_MM = 60
+const ARROWS = ['right', 'up', 'left', 'down'] as const
 
 /** Pure: a roll of a layout to marks, `pxPerMm` true to scale both ways. */
 export function rollMarks(layout: FilmLayout, roll: RollPlan, pxPerMm: number): RollMarks {
   const at = scaleLinear([0, 1], [0, pxPerMm])
   const pieces = new Map(layout.pieces.map((p) => [p.id, p]))
-  const lengthMm = Math.ceil((roll.usedMm + 150) / LINER_GRID_MM) * LINER_GRID_MM
+  const isLast = layout.rolls[layout.rolls.length - 1]?.id === roll.id
+  const reserveMm = isLast ? layout.reserveMm : 0
+  const shownMm = Math.min(
+    Math.max(roll.usedMm + reserveMm + 150, roll.usedMm),
+    Math.max(roll.usedMm, roll.lengthMm + 50),
+  )
+  const lengthMm = Math.ceil(shownMm / LINER_GRID_MM) * LINER_GRID_MM
   const steps = (mm: number) =>
     Array.from({ length: Math.floor(mm / LINER_GRID_MM) + 1 }, (_, i) => at(i * LINER_GRID_MM))
+  const real = new Set(layout.cut.filter((c) => !layout.spoiled.includes(c)).map((c) => c.id))
   return {
     width: at(lengthMm),
     height: at(roll.widthMm),
@@ -39,9 +56,18 @@ export function rollMarks(layout: FilmLayout, roll: RollPlan, pxPerMm: number): 
       y: at(p.xMm),
       width: at(p.lengthMm),
       height: at(p.widthMm),
-      arrow: (pieces.get(p.pieceId)?.top === 'along') === (p.turnDeg === 0) ? 'right' : 'up',
+      arrow: ARROWS[((pieces.get(p.pieceId)?.top === 'along' ? 0 : 1) + p.turnDeg / 90) % 4] ?? 'right',
+      locked: p.locked,
+      cut: real.has(p.pieceId),
     })),
     grid: { x: steps(lengthMm), y: steps(roll.widthMm) },
-    cuts: roll.crossCutsMm.map((mm, i) => ({ x: at(mm), number: i + 1, atMm: mm })),
-  }
+    cuts: roll.cutting.cuts.map((c) => ({
+      x1: at(c.from.yMm), y1: at(c.from.xMm), x2: at(c.to.yMm), y2: at(c.to.xMm), number: c.number, stage: c.stage,
+    })),
+    offcuts: roll.cutting.offcuts
+      .filter((o) => o.widthMm >= LEAST_REST_MM && o.lengthMm >= LEAST_REST_MM)
+      .map((o) => ({ x: at(o.yMm), y: at(o.xMm), width: at(o.lengthMm), height: at(o.widthMm) })),
+    reserve: reserveMm > 0 ? { x: at(roll.usedMm), width: at(reserveMm) } : null,
+    end: roll.lengthMm <= lengthMm ? at(roll.lengthMm) : null,
+  } // prettier-ignore
 }

@@ -1,18 +1,24 @@
 'use client'
 
-import { keepLayout, type FilmLayout } from '@/core/roll/lay-out'
+import Link from 'next/link'
+import { useState } from 'react'
+import { keepLayout, turnsOf, type FilmLayout } from '@/core/roll/lay-out'
+import { placed, toRoll, turnOn, type Spot } from '@/core/roll/arrange'
 import { Fig } from '@/web/job/figure'
 import { Cautions, Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
-import { LengthInput } from '@/web/kit/quantity-input'
 import { word } from '@/web/words/names'
+import { refusal } from '@/web/words/refusals'
+import { Compare } from './compare'
+import { Rests } from './rests'
 import { RollDrawing } from './roll-drawing'
+import { RollSettings } from './roll-settings'
 import { SearchHarder } from './search-harder'
+import { Sources } from './sources'
 
-/** How much film, laid how, cut in what order. */
+/** How much film, laid how, cut in what order, from which roll. */
 export function Roll() {
-  const { reckoning, plan, edit, fmt, mayPlan } = useJob()
-  const widths = [...new Set(plan.film.sheets.flatMap((s) => s.widthsMm))].sort((a, b) => b - a)
+  const { reckoning, edit, mayPlan, jobId } = useJob()
   const keep = () => edit((p) => ({ ...p, layout: { ...p.layout, kept: reckoning.layouts.map(keepLayout) } }))
   const allKept = reckoning.layouts.length > 0 && reckoning.layouts.every((l) => l.kept === 'current')
   return (
@@ -20,59 +26,18 @@ export function Roll() {
       <div className="bench-head">
         <h1>Roll</h1>
         <span className="spacer" />
-        <fieldset disabled={!mayPlan} className="d-flex gap-2 align-items-end flex-wrap">
-          {widths.length > 1 && (
-            <span>
-              <label className="label d-block" htmlFor="roll-width">
-                Roll width
-              </label>
-              <select
-                id="roll-width"
-                className="form-select form-select-sm"
-                value={plan.layout.rollWidthMm ?? ''}
-                onChange={(e) =>
-                  edit((p) => ({
-                    ...p,
-                    layout: { ...p.layout, rollWidthMm: e.target.value ? Number(e.target.value) : null },
-                  }))
-                }
-              >
-                <option value="">widest</option>
-                {widths.map((w) => (
-                  <option key={w} value={w}>
-                    {fmt.text(fmt.length(w))}
-                  </option>
-                ))}
-              </select>
-            </span>
-          )}
-          <span style={{ width: 90 }}>
-            <label className="label d-block" htmlFor="roll-gap">
-              Gap
-            </label>
-            <LengthInput
-              id="roll-gap"
-              className="form-control form-control-sm"
-              aria-label="Gap between pieces"
-              optional
-              mm={plan.layout.gapMm}
-              unit={fmt.units.lengthUnit}
-              format={(mm) => fmt.length(mm).text}
-              max={100}
-              onValue={(mm) => edit((p) => ({ ...p, layout: { ...p.layout, gapMm: mm ?? 0 } }))}
-            />
-          </span>
-          <SearchHarder />
-          <button
-            type="button"
-            className="btn btn-primary"
-            disabled={reckoning.layouts.length === 0 || allKept}
-            onClick={keep}
-          >
-            {allKept ? 'Layout is kept' : 'Keep this layout'}
-          </button>
-        </fieldset>
+        {reckoning.layouts.length > 0 && (
+          <>
+            <Link className="btn btn-outline-primary" href={`/jobs/${jobId}/cut`}>
+              Cut step by step
+            </Link>
+            <button type="button" className="btn btn-primary" disabled={!mayPlan || allKept} onClick={keep}>
+              {allKept ? 'Layout is kept' : 'Keep this layout'}
+            </button>
+          </>
+        )}
       </div>
+      <RollSettings />
       <Findings stage="roll" />
       {reckoning.layouts.length === 0 && (
         <p className="plate">Nothing to lay out yet: it takes measured panels and a film.</p>
@@ -85,9 +50,10 @@ export function Roll() {
 }
 
 function OneFilm({ layout }: { layout: FilmLayout }) {
-  const { fmt, reckoning } = useJob()
+  const { fmt, reckoning, edit, mayPlan, plan, undo } = useJob()
   const { film } = layout
-  const bought = reckoning.purchases.get(film.id)
+  const [picked, setPicked] = useState<string | null>(null)
+  const [said, setSaid] = useState('')
   const id = (part: string) => `roll/${film.id}/${part}`
   const long = (figureId: string) => {
     const value = reckoning.figures.get(figureId)?.value
@@ -95,31 +61,62 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
   }
   const missing = layout.unplaced.length
   const above = layout.usedMm > 0 && layout.boundMm > 0 ? layout.usedMm / layout.boundMm - 1 : null
-  const used = reckoning.figures.get(id('used'))
+  const store = (next: FilmLayout) =>
+    edit((p) => ({
+      ...p,
+      layout: { ...p.layout, kept: [...p.layout.kept.filter((k) => k.filmId !== film.id), keepLayout(next)] },
+    }))
+  const place = (rollId: string, spot: Spot) => {
+    setSaid('')
+    store(placed(layout, rollId, spot))
+  }
+  const refuse = (fault: { code: string; facts?: Record<string, string | number> }) => setSaid(refusal(fault, fmt))
+  const roll = layout.rolls.find((r) => r.placements.some((p) => p.pieceId === picked))
+  const spot = roll?.placements.find((p) => p.pieceId === picked)
+  const piece = layout.pieces.find((p) => p.id === picked)
+  const isCut = layout.cut.some((c) => c.id === picked)
+  const lock = (pieceId: string) => {
+    const at = layout.rolls.find((r) => r.placements.some((p) => p.pieceId === pieceId))
+    const was = at?.placements.find((p) => p.pieceId === pieceId)
+    if (at && was) place(at.id, { ...was, locked: !was.locked })
+  }
+  const turn = () => {
+    if (!roll || !spot) return
+    const out = turnOn(layout, plan, roll.id, spot)
+    if (out.ok) place(roll.id, out.value)
+    else refuse(out.error)
+  }
+  const moveTo = (rollId: string) => {
+    if (!spot) return
+    const out = toRoll(layout, plan, rollId, spot)
+    if (out.ok) place(rollId, out.value)
+    else refuse(out.error)
+  }
   return (
-    <section className="plate mb-3">
-      <div className="d-flex gap-4 flex-wrap align-items-baseline mb-2">
+    <section className="plate mb-3" aria-label={film.name}>
+      <div className="d-flex column-gap-4 row-gap-0 flex-wrap align-items-baseline mb-2">
         <h2 className="mb-0">{film.name}</h2>
         {(
           [
             ['Used', 'used'],
+            ['Reserve', 'reserve'],
             ['Yield', 'yield'],
             ['To order', 'order'],
             ['To buy', 'cost'],
           ] as const
-        ).map(([label, part]) => (
-          <span key={part}>
-            <span className="label">{label}</span>{' '}
-            <span className="fs-5">
-              <Fig id={id(part)} as={part === 'used' || part === 'order' ? long(id(part)) : undefined} />
+        ).map(([label, part]) =>
+          part === 'reserve' && layout.reserveMm === 0 ? null : (
+            <span key={part}>
+              <span className="label">{label}</span>{' '}
+              <span className="fs-5">
+                <Fig id={id(part)} as={part === 'used' || part === 'order' ? long(id(part)) : undefined} />
+              </span>
             </span>
-          </span>
-        ))}
-        {used && (
-          <span className="label">
-            {(layout.usedMm / 1000).toFixed(2)} m = {(layout.usedMm / 914.4).toFixed(2)} yd
-          </span>
+          ),
         )}
+        <span className="label">
+          {(layout.usedMm / 1000).toFixed(2)} m = {(layout.usedMm / 914.4).toFixed(2)} yd
+        </span>
       </div>
       <p className="mb-2">
         {above !== null && (
@@ -138,47 +135,154 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
         )}
         Sold {word('soldBy', film.soldBy.unit, fmt.units.locale)}
         {film.soldBy.minimumMm > 0 && `, from ${fmt.text(fmt.longLength(film.soldBy.minimumMm))}`}.{' '}
-        {missing > 0 ? null : bought?.covered && bought.shelf[0] ? (
-          <b>
-            On the shelf: {bought.shelf[0].label}, lot {bought.shelf[0].lot},{' '}
-            {fmt.text(fmt.longLength(bought.shelf[0].leftMm))} left. One lot covers it.
-          </b>
-        ) : bought && bought.shelf.length > 0 ? (
-          `On the shelf: ${bought.shelf.map((s) => `${s.label} lot ${s.lot} ${fmt.text(fmt.longLength(s.leftMm))}`).join('; ')}. No single one is long enough.`
-        ) : (
-          'Nothing of this width on the shelf.'
+        {layout.reserveFor.length > 0 && (
+          <>
+            Reserve for{' '}
+            {layout.reserveFor
+              .map(
+                (r) =>
+                  `${layout.pieces.find((p) => p.id === r.pieceId)?.name ?? r.pieceId} (${fmt.text(fmt.percent(r.risk))})`,
+              )
+              .join(', ')}{' '}
+            by the chance of doing it twice.
+          </>
         )}
       </p>
-      {layout.rolls.map((roll, i) => {
-        const label = film.kind === 'sheet_goods' ? `sheet ${i + 1}` : `roll ${i + 1}`
+      <Sources layout={layout} />
+      <div className="roll-tools" aria-label="Piece picked">
+        <SearchHarder layout={layout} />
+        <span className="spacer" />
+        {piece && spot && roll ? (
+          <>
+            <b>{piece.name}</b>
+            <span className="label">
+              {fmt.text(fmt.length(spot.widthMm))} across × {fmt.text(fmt.length(spot.lengthMm))} along
+              {turnsOf(piece).length === 1
+                ? ', lies one way only'
+                : turnsOf(piece).length === 2
+                  ? ', may lie upside down'
+                  : ', may lie any way'}
+            </span>
+            <fieldset disabled={!mayPlan || isCut} className="d-flex gap-1">
+              <button
+                type="button"
+                className="btn btn-sm btn-outline-primary"
+                disabled={spot.locked || turnsOf(piece).length < 2}
+                onClick={turn}
+              >
+                Turn
+              </button>
+              <button
+                type="button"
+                className="btn btn-sm btn-outline-primary"
+                aria-pressed={spot.locked}
+                onClick={() => lock(piece.id)}
+              >
+                {spot.locked ? 'Unlock' : 'Lock'}
+              </button>
+              {layout.rolls
+                .filter((r) => r.id !== roll.id)
+                .map((r) => (
+                  <button
+                    key={r.id}
+                    type="button"
+                    className="btn btn-sm btn-outline-primary"
+                    disabled={spot.locked}
+                    onClick={() => moveTo(r.id)}
+                  >
+                    Move to {nameOf(layout, r.id)}
+                  </button>
+                ))}
+            </fieldset>
+          </>
+        ) : (
+          <span className="label">Drag a piece, or pick it and use the arrow keys; T turns, L locks.</span>
+        )}
+        <button type="button" className="btn btn-sm btn-link" disabled={!mayPlan} onClick={() => void undo()}>
+          Undo
+        </button>
+      </div>
+      <p className="mb-1" role="alert" style={{ color: 'var(--stop)', minHeight: '1.4em' }}>
+        {said}
+      </p>
+      {layout.rolls.map((r) => {
+        const label = nameOf(layout, r.id)
         return (
-          <div key={roll.id} className="mb-2">
-            {layout.rolls.length > 1 && <h3>{label}</h3>}
-            <RollDrawing layout={layout} roll={roll} label={`${film.name}, ${label}`} />
-            <details>
-              <summary>Cutting order, distances from the end</summary>
-              <ol className="mb-0">
-                {roll.crossCutsMm.map((mm, n) => {
-                  const from = roll.crossCutsMm[n - 1] ?? 0
-                  const here = roll.placements.filter((p) => p.yMm >= from - 1e-6 && p.yMm < mm - 1e-6)
-                  return (
-                    <li key={mm}>
-                      Across at <b>{fmt.text(fmt.longLength(mm))}</b>, then lengthwise:{' '}
-                      {here.map((p) => layout.pieces.find((x) => x.id === p.pieceId)?.name ?? p.pieceId).join(', ')}
-                    </li>
-                  )
-                })}
-              </ol>
-            </details>
+          <div key={r.id} className="mb-2">
+            <h3>
+              {label}
+              <small className="label ms-2">
+                {r.stock
+                  ? `lot ${r.stock.lot}, ${fmt.text(fmt.longLength(r.stock.leftMm))} on it`
+                  : 'to be bought, one lot'}
+              </small>
+            </h3>
+            <RollDrawing
+              layout={layout}
+              roll={r}
+              label={`${film.name}, ${label}`}
+              picked={picked}
+              onPick={setPicked}
+              onPlace={mayPlan ? (s) => place(r.id, s) : undefined}
+              onRefuse={refuse}
+              onLock={lock}
+            />
+            <CuttingOrder layout={layout} rollId={r.id} />
           </div>
         )
       })}
       {layout.unplaced.length > 0 && (
-        <p className="text-danger mb-0">
+        <p className="text-danger mb-2">
           Not placed: {layout.unplaced.map((u) => u.piece.name).join(', ')}. See the findings above.
         </p>
       )}
+      <Rests layout={layout} />
+      <Outputs filmId={film.id} />
+      <Compare layout={layout} />
       <Cautions codes={['blade']} />
     </section>
+  )
+}
+
+export function nameOf(layout: FilmLayout, rollId: string): string {
+  const i = layout.rolls.findIndex((r) => r.id === rollId)
+  const roll = layout.rolls[i]
+  if (roll?.stock) return `${roll.stock.kind === 'rest' ? 'Rest' : 'Roll'} ${roll.stock.label}`
+  return layout.film.kind === 'sheet_goods' ? `Sheet ${i + 1}` : `New roll${layout.rolls.length > 1 ? ` ${i + 1}` : ''}`
+}
+
+function CuttingOrder({ layout, rollId }: { layout: FilmLayout; rollId: string }) {
+  const { fmt } = useJob()
+  const roll = layout.rolls.find((r) => r.id === rollId)
+  if (!roll || roll.cutting.cuts.length === 0) return null
+  const name = (id: string) => layout.pieces.find((p) => p.id === id)?.name ?? id
+  return (
+    <details>
+      <summary>Cutting order: {roll.cutting.cuts.length} straight cuts</summary>
+      <ol className="mb-0 cutting-list">
+        {roll.cutting.cuts.map((c) => (
+          <li key={c.number} style={{ marginLeft: (c.stage - 1) * 18 }}>
+            {c.way === 'across' ? 'Across' : 'Lengthwise'} at <b>{fmt.text(fmt.length(c.tapeMm))}</b>
+            {c.stage === 1 ? ' from the end' : ' of that part'}
+            {c.done.length > 0 && `: ${c.done.map(name).join(', ')} free`}
+          </li>
+        ))}
+      </ol>
+    </details>
+  )
+}
+
+function Outputs({ filmId }: { filmId: string }) {
+  const { jobId } = useJob()
+  const at = (file: string) => `/jobs/${jobId}/layout/${file}?film=${encodeURIComponent(filmId)}`
+  return (
+    <p className="d-flex gap-3 flex-wrap mb-2">
+      <a href={at('cut-sheet.pdf')}>Cut sheet (PDF)</a>
+      <a href={at('labels.pdf')}>Piece labels (PDF)</a>
+      <a href={at('layout.svg')}>SVG, true size</a>
+      <a href={at('layout.dxf')}>DXF, true size</a>
+      <a href={at('pieces.csv')}>Pieces (CSV)</a>
+      <a href={at('order.csv')}>Order list (CSV)</a>
+    </p>
   )
 }

@@ -1,68 +1,88 @@
 'use client'
 
 import { useEffect, useRef, useState } from 'react'
-import type { KeptLayout } from '@/core/plan/schema'
+import { cutPieces, takenOff } from '@/core/roll/cut-pieces'
+import type { FilmLayout } from '@/core/roll/lay-out'
 import { useJob } from '@/web/job/job-state'
-import type { LayoutAsk } from '@/web/workers/layout.worker'
+import type { LayoutAsk, LayoutNews } from '@/web/workers/layout.worker'
 
-/** Changes tried per layout: a second or two on a car. */
-const ROUNDS = 50_000
+const SECONDS = 6
 
-/** Looks for a shorter layout off the main thread, and keeps it where it is shorter. */
-export function SearchHarder() {
-  const { plan, reckoning, edit, fmt } = useJob()
-  const [state, setState] = useState<{ running: boolean; said: string }>({ running: false, said: '' })
+/** Lays the pieces that are not locked anew off the main thread, telling of each better plan; keeps the shortest. */
+export function SearchHarder({ layout }: { layout: FilmLayout }) {
+  const { plan, catalogue, ledger, edit, fmt } = useJob()
+  const [state, setState] = useState<{ share: number; said: string } | null>(null)
+  const [said, setSaid] = useState('')
   const worker = useRef<Worker | null>(null)
   useEffect(() => () => worker.current?.terminate(), [])
-  const stop = () => {
+  const locked = layout.rolls.flatMap((r) =>
+    r.placements.filter((p) => p.locked).map((placement) => ({ rollId: r.id, placement })),
+  )
+  const stop = (text: string) => {
     worker.current?.terminate()
     worker.current = null
-    setState({ running: false, said: 'Stopped.' })
+    setState(null)
+    setSaid(text)
   }
   const start = () => {
     const own = new Worker(new URL('../workers/layout.worker.ts', import.meta.url), { type: 'module' })
     worker.current = own
-    setState({ running: true, said: '' })
-    const before = reckoning.layouts
-    own.onmessage = ({ data }: MessageEvent<KeptLayout[]>) => {
-      own.terminate()
-      worker.current = null
-      const length = (k: KeptLayout) => k.rolls.reduce((s, r) => s + r.usedMm, 0)
-      const kept = data.filter((k) => {
-        const was = before.find((l) => l.film.id === k.filmId)
-        return was !== undefined && (length(k) < was.usedMm - 0.5 || was.kept !== 'current')
-      })
-      const saved = kept.reduce((s, k) => s + (before.find((l) => l.film.id === k.filmId)?.usedMm ?? 0) - length(k), 0)
-      if (kept.length > 0)
+    setSaid('')
+    setState({ share: 0, said: '' })
+    const was = layout
+    own.onmessage = ({ data }: MessageEvent<LayoutNews>) => {
+      if (data.kind === 'tick') return setState((s) => s && { ...s, share: data.share })
+      if (data.kind === 'better')
+        return setState({
+          share: data.share,
+          said: `${fmt.text(fmt.longLength(data.usedMm))}, at most ${fmt.text(fmt.percent(Math.max(0, data.usedMm / Math.max(1, data.boundMm) - 1)))} above the least`,
+        })
+      const shorter = was.usedMm - data.usedMm
+      const take = data.unplaced <= was.unplaced.length && (shorter > 0.5 || was.kept !== 'current')
+      if (take)
         edit((p) => ({
           ...p,
-          layout: {
-            ...p.layout,
-            kept: [...p.layout.kept.filter((k) => !kept.some((n) => n.filmId === k.filmId)), ...kept],
-          },
+          layout: { ...p.layout, kept: [...p.layout.kept.filter((k) => k.filmId !== data.kept.filmId), data.kept] },
         }))
-      setState({
-        running: false,
-        said: saved > 0.5 ? `${fmt.text(fmt.longLength(saved))} shorter, and kept.` : 'No shorter one found.',
-      })
+      const proof = data.proven ? ' No plan can be shorter.' : ''
+      stop(
+        take && shorter > 0.5
+          ? `${fmt.text(fmt.longLength(shorter))} shorter, and kept.${proof}`
+          : take
+            ? `As short as before, and kept.${proof}`
+            : `No shorter one found.${proof}`,
+      )
     }
-    own.onerror = () => setState({ running: false, said: 'The search did not start in this browser.' })
-    const films = before.map((l) => ({ filmId: l.film.id, pieces: l.pieces }))
-    own.postMessage({ plan, films, rounds: ROUNDS } satisfies LayoutAsk)
+    own.onerror = () => stop('The search did not start in this browser.')
+    const ask: LayoutAsk = {
+      plan,
+      filmId: layout.film.id,
+      pieces: layout.pieces,
+      context: {
+        stock: [...catalogue.stock],
+        cut: cutPieces(ledger),
+        risk: new Map(layout.reserveFor.map((r) => [r.pieceId, r.risk])),
+        taken: takenOff(ledger),
+      },
+      seconds: SECONDS,
+      locked,
+    }
+    own.postMessage(ask)
   }
   return (
-    <span className="d-inline-flex gap-2 align-items-center">
-      <span className="label" role="status">
-        {state.said}
-      </span>
+    <span className="d-inline-flex gap-2 align-items-center flex-wrap">
       <button
         type="button"
         className="btn btn-outline-primary"
-        disabled={reckoning.layouts.length === 0}
-        onClick={state.running ? stop : start}
+        disabled={layout.pieces.length === 0}
+        onClick={state ? () => stop('Stopped.') : start}
       >
-        {state.running ? 'Stop searching' : 'Look for a shorter one'}
+        {state ? 'Stop searching' : locked.length > 0 ? 'Lay the rest anew' : 'Look for a shorter one'}
       </button>
+      {state && <progress value={state.share} max={1} aria-label="Search" style={{ width: 90 }} />}
+      <span className="label" role="status">
+        {state ? state.said : said}
+      </span>
     </span>
   )
 }

@@ -152,6 +152,13 @@ const FINDINGS: Record<string, Say> = {
       ? `${f.piece} found no room on the rolls.`
       : `${f.piece} is ${mm(f, 'across_mm', fmt)} across and the roll ${mm(f, 'roll_mm', fmt)}. It cannot be cut in one piece.`,
   layout_stale: (f) => `Pieces in ${f.film} changed after the layout was kept. What was kept no longer fits.`,
+  cut_spoiled: (f, fmt) =>
+    Number(f.gone) === 1
+      ? `A piece was cut for ${f.piece}, ${mm(f, 'across_mm', fmt)} × ${mm(f, 'along_mm', fmt)}, and the plan no longer asks for it. Label it as a rest, or take the change back.`
+      : `${f.piece} is cut at ${mm(f, 'across_mm', fmt)} × ${mm(f, 'along_mm', fmt)}, and the plan now asks for more. It has to be cut again, or take the change back.`,
+  knot: (f) => `${f.film}: no straight cut parts ${f.pieces}. Move one of them, or lay it out again.`,
+  stock_short: (f, fmt) =>
+    `${f.label} has ${mm(f, 'left_mm', fmt)} left and this layout still takes ${mm(f, 'need_mm', fmt)} from it. Somebody cut from it since. Lay it out again.`,
   two_lots: (f) =>
     `The shelf has enough ${f.film}, but over ${f.lots} lots. Shade varies between lots: one lot for one colour area.`,
   several_rolls: (f) => `${f.film} takes ${f.rolls} rolls. Order them of one lot.`,
@@ -174,6 +181,7 @@ const WAYS: Record<string, Say> = {
   feed: (f) => `Feed ${f.recess} from its open side`,
   wider_gap: (f, fmt) => `Leave ${mm(f, 'gap_mm', fmt)} free on each side of ${f.recess}`,
   inlay: (f) => `Inlay ${f.recess}`,
+  seam_on_line: (f, fmt) => `2 pieces, seam on the body line ${f.line} at ${mm(f, 'at_mm', fmt)}`,
   seam: (f) => `${f.parts} pieces, seam${Number(f.parts) > 2 ? 's' : ''} across the ${f.along}`,
   pre_stretch: (f, fmt) => `Pre-stretch ${pct(f, 'stretch', fmt)}, then shrink on`,
   relax_first: () => 'Relax first (whole job)',

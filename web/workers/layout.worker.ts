@@ -1,20 +1,48 @@
-import { keepLayout, layOutFilm } from '@/core/roll/lay-out'
+import { keepLayout, layOutFilm, NO_CONTEXT, type LayOutContext, type RollPlan } from '@/core/roll/lay-out'
 import type { KeptLayout, Plan } from '@/core/plan/schema'
 import type { Piece } from '@/core/roll/pieces'
 
 export interface LayoutAsk {
   plan: Plan
-  /** Pieces by film. */
-  films: { filmId: string; pieces: Piece[] }[]
-  rounds: number
+  filmId: string
+  pieces: Piece[]
+  context: LayOutContext
+  seconds: number
+  locked: { rollId: string; placement: RollPlan['placements'][number] }[]
 }
+export type LayoutNews =
+  | { kind: 'better'; usedMm: number; boundMm: number; share: number }
+  | { kind: 'tick'; share: number }
+  | { kind: 'done'; kept: KeptLayout; usedMm: number; unplaced: number; proven: boolean }
 
-/** The same layout as on the page, with far more rounds, off the main thread. */
+/** The same layout as on the page with seconds to spend, off the main thread; tells of each better plan. Stopped by ending the worker. */
 self.onmessage = ({ data }: MessageEvent<LayoutAsk>) => {
   const plan = { ...data.plan, layout: { ...data.plan.layout, kept: [] } }
-  const kept: KeptLayout[] = data.films.flatMap(({ filmId, pieces }) => {
-    const film = plan.film.sheets.find((s) => s.id === filmId)
-    return film ? [keepLayout(layOutFilm(plan, film, pieces, data.rounds))] : []
+  const film = plan.film.sheets.find((s) => s.id === data.filmId)
+  if (!film) return
+  const begin = performance.now()
+  const share = () => Math.min(1, (performance.now() - begin) / (data.seconds * 1000))
+  let told = 0
+  const post = (news: LayoutNews) => self.postMessage(news)
+  const spent = () => {
+    if (share() > told + 0.05) {
+      told = share()
+      post({ kind: 'tick', share: told })
+    }
+    return share() >= 1
+  }
+  const layout = layOutFilm(plan, film, data.pieces, data.context ?? NO_CONTEXT, {
+    rounds: Number.MAX_SAFE_INTEGER,
+    spent,
+    elapsed: share,
+    locked: data.locked,
+    better: (usedMm, boundMm) => post({ kind: 'better', usedMm, boundMm, share: share() }),
   })
-  self.postMessage(kept)
+  post({
+    kind: 'done',
+    kept: keepLayout(layout),
+    usedMm: layout.usedMm,
+    unplaced: layout.unplaced.length,
+    proven: layout.usedMm <= layout.boundMm + 1e-6,
+  })
 }

@@ -1,0 +1,7 @@
+import { CuttingPage } from '@/web/roll/cutting'
+
+export const metadata = { title: 'Cutting' }
+
+export default function CutRoute() {
+  return <CuttingPage />
+}

@@ -1,0 +1,187 @@
+/** A rectangle on the roll, mm: x across, y along. */
+export interface OnRoll {
+  pieceId: string
+  xMm: number
+  yMm: number
+  widthMm: number
+  lengthMm: number
+}
+/** One straight cut from edge to edge of the part it divides. */
+export interface Cut {
+  number: number
+  /** `across` the roll or `lengthwise` along it. */
+  way: 'across' | 'lengthwise'
+  /** Depth of the cut: 1 are the cuts that take a part off the roll. */
+  stage: number
+  /** Where it runs on the roll. */
+  from: { xMm: number; yMm: number }
+  to: { xMm: number; yMm: number }
+  /** Distance from the end of the part as it lies there now: the reading of the tape. */
+  tapeMm: number
+  /** Pieces that lie in what this cut takes off. */
+  pieceIds: string[]
+  /** Pieces that are whole and free after this cut. */
+  done: string[]
+}
+export interface Offcut {
+  xMm: number
+  yMm: number
+  widthMm: number
+  lengthMm: number
+}
+export interface CutPlan {
+  cuts: Cut[]
+  /** What is left over within the used length, largest first. */
+  offcuts: Offcut[]
+  /** Pieces that no straight cut can part. */
+  knots: string[][]
+}
+
+const EPS = 1e-4
+
+interface Part {
+  x: number
+  y: number
+  w: number
+  l: number
+}
+
+/**
+ * The order of straight cuts that frees every piece: across the roll first, then within each part lengthwise, across …
+ * Parts are cut off from the roll's end one by one, and each is finished before the next is touched.
+ */
+export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: number): CutPlan {
+  const cuts: Cut[] = []
+  const offcuts: Offcut[] = []
+  const knots: string[][] = []
+  const leftOver = (p: Part) => {
+    if (p.w > EPS && p.l > EPS) offcuts.push({ xMm: p.x, yMm: p.y, widthMm: p.w, lengthMm: p.l })
+  }
+  const cut = (way: Cut['way'], stage: number, at: number, part: Part, tapeMm: number, pieceIds: string[], done: string[]) =>
+    cuts.push({
+      number: cuts.length + 1, way, stage, tapeMm, pieceIds, done,
+      from: way === 'across' ? { xMm: part.x, yMm: at } : { xMm: at, yMm: part.y },
+      to: way === 'across' ? { xMm: part.x + part.w, yMm: at } : { xMm: at, yMm: part.y + part.l },
+    }) // prettier-ignore
+  const inner = (here: readonly OnRoll[], part: Part, way: Cut['way'], stage: number, tried: boolean) => {
+    if (here.length === 0) return leftOver(part)
+    const across = way === 'across'
+    const start = (p: OnRoll) => (across ? p.yMm : p.xMm)
+    const size = (p: OnRoll) => (across ? p.lengthMm : p.widthMm)
+    const groups = apart(here, start, size)
+    const begin = across ? part.y : part.x
+    const end = begin + (across ? part.l : part.w)
+    const first = groups[0] as OnRoll[]
+    const lead = Math.min(...first.map(start))
+    const far = Math.max(...here.map((p) => start(p) + size(p)))
+    const trims = lead - begin > EPS || end - far > EPS
+    if (groups.length === 1 && !trims) {
+      if (here.length === 1) return
+      if (tried) {
+        knots.push(here.map((p) => p.pieceId))
+        return
+      }
+      return inner(here, part, across ? 'lengthwise' : 'across', stage, true)
+    }
+    let at = begin
+    const slice = (to: number): Part =>
+      across ? { x: part.x, y: at, w: part.w, l: to - at } : { x: at, y: part.y, w: to - at, l: part.l }
+    groups.forEach((group, i) => {
+      const from = Math.min(...group.map(start))
+      const to = Math.max(...group.map((p) => start(p) + size(p)))
+      if (from - at > EPS) {
+        // A gap or a trim before the group is cut away by itself.
+        if (from - at > 1) {
+          const waste = slice(from)
+          cut(way, stage, from, part, from - at, [], [])
+          leftOver(waste)
+        }
+        at = from
+      }
+      const mine = slice(to)
+      const last = i === groups.length - 1 && end - to <= EPS
+      const whole = group.length === 1 && fills(group[0] as OnRoll, mine)
+      if (!last)
+        cut(
+          way,
+          stage,
+          to,
+          part,
+          to - at,
+          group.map((p) => p.pieceId),
+          whole ? [(group[0] as OnRoll).pieceId] : [],
+        )
+      at = to
+      if (!whole) inner(group, mine, across ? 'lengthwise' : 'across', stage + 1, false)
+    })
+    if (end - at > EPS) leftOver(slice(end))
+  }
+  // On the roll itself: each part is cut off at its far edge, however long the roll is.
+  const bands = apart(
+    pieces,
+    (p) => p.yMm,
+    (p) => p.lengthMm,
+  )
+  let at = 0
+  for (const band of bands) {
+    const from = Math.min(...band.map((p) => p.yMm))
+    const to = Math.max(...band.map((p) => p.yMm + p.lengthMm))
+    const part: Part = { x: 0, y: from, w: widthMm, l: to - from }
+    if (from - at > 1) {
+      cut('across', 1, from, { x: 0, y: at, w: widthMm, l: from - at }, from - at, [], [])
+      leftOver({ x: 0, y: at, w: widthMm, l: from - at })
+      at = from
+    }
+    const whole = band.length === 1 && fills(band[0] as OnRoll, part)
+    cut(
+      'across',
+      1,
+      to,
+      part,
+      to - at,
+      band.map((p) => p.pieceId),
+      whole ? [(band[0] as OnRoll).pieceId] : [],
+    )
+    at = to
+    if (!whole) inner(band, part, 'lengthwise', 2, false)
+  }
+  void usedMm
+  finish(cuts, pieces)
+  return { cuts, offcuts: offcuts.sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm), knots }
+}
+
+/** A piece is free after the last cut along any of its sides. */
+function finish(cuts: Cut[], pieces: readonly OnRoll[]): void {
+  for (const c of cuts) c.done = []
+  for (const p of pieces) {
+    let last: Cut | null = null
+    for (const c of cuts) if (c.pieceIds.includes(p.pieceId) || touches(c, p)) last = c
+    last?.done.push(p.pieceId)
+  }
+}
+function touches(c: Cut, p: OnRoll): boolean {
+  const near = (a: number, b: number) => Math.abs(a - b) < EPS
+  return c.way === 'across'
+    ? (near(c.from.yMm, p.yMm) || near(c.from.yMm, p.yMm + p.lengthMm)) &&
+        c.from.xMm < p.xMm + p.widthMm - EPS &&
+        c.to.xMm > p.xMm + EPS
+    : (near(c.from.xMm, p.xMm) || near(c.from.xMm, p.xMm + p.widthMm)) &&
+        c.from.yMm < p.yMm + p.lengthMm - EPS &&
+        c.to.yMm > p.yMm + EPS
+}
+const fills = (p: OnRoll, part: Part): boolean =>
+  Math.abs(p.xMm - part.x) < EPS &&
+  Math.abs(p.yMm - part.y) < EPS &&
+  Math.abs(p.widthMm - part.w) < EPS &&
+  Math.abs(p.lengthMm - part.l) < EPS
+
+function apart(here: readonly OnRoll[], start: (p: OnRoll) => number, size: (p: OnRoll) => number): OnRoll[][] {
+  const groups: OnRoll[][] = []
+  let end = -Infinity
+  for (const p of [...here].sort((a, b) => start(a) - start(b))) {
+    if (start(p) >= end - EPS) groups.push([])
+    ;(groups[groups.length - 1] as OnRoll[]).push(p)
+    end = Math.max(end, start(p) + size(p))
+  }
+  return groups
+}

@@ -1,0 +1,53 @@
+import type { StockItem } from '../film/schema'
+import { PANEL_FACTS } from '../vehicle/panel-data'
+import type { FilmLayout } from './lay-out'
+
+export interface Rest {
+  /** Short mark, unique within the layout. */
+  key: string
+  stock: StockItem | null
+  widthMm: number
+  lengthMm: number
+  /** Kinds of small panel that it takes, by what such panels of this job need. */
+  takes: string[]
+  /** Everything round it is cut. */
+  cut: boolean
+}
+
+/** Smaller ones are scraps; common practice, no source. */
+const LEAST_WIDTH_MM = 150
+const LEAST_LENGTH_MM = 250
+/** Room that small panels take with their bleed, mm across × along; assumed. */
+const SMALL: Record<string, [number, number]> = {
+  mirror: [350, 400],
+  handle: [120, 320],
+  pillar: [180, 700],
+  fuel_flap: [250, 250],
+}
+
+/** What is left over within the length used, large enough to keep, largest first. */
+export function restsOf(layout: FilmLayout): Rest[] {
+  const real = new Set(layout.cut.map((c) => c.id))
+  const out: Rest[] = []
+  layout.rolls.forEach((roll, n) => {
+    for (const o of roll.cutting.offcuts) {
+      const [short, long] = [Math.min(o.widthMm, o.lengthMm), Math.max(o.widthMm, o.lengthMm)]
+      if (short < LEAST_WIDTH_MM || long < LEAST_LENGTH_MM) continue
+      const beside = roll.placements.filter(
+        (p) => p.yMm < o.yMm + o.lengthMm - 1e-6 && p.yMm + p.lengthMm > o.yMm + 1e-6,
+      )
+      const takes = Object.entries(SMALL)
+        .filter(
+          ([kind, [w, l]]) =>
+            kind in PANEL_FACTS &&
+            ((o.widthMm >= w && o.lengthMm >= l) || (kind !== 'handle' && o.widthMm >= l && o.lengthMm >= w)),
+        )
+        .map(([kind]) => kind)
+      out.push({
+        key: `${n + 1}.${out.length + 1}`, stock: roll.stock, widthMm: o.widthMm, lengthMm: o.lengthMm, takes,
+        cut: beside.length > 0 && beside.every((p) => real.has(p.pieceId)),
+      }) // prettier-ignore
+    }
+  })
+  return out.sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm)
+}

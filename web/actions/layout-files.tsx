@@ -1,0 +1,103 @@
+import { renderToBuffer } from '@react-pdf/renderer'
+import QRCode from 'qrcode'
+import { safeCell } from '@/core/kit/table'
+import { reckon } from '@/core/reckon/reckon'
+import { layoutDrawing, layoutSvg } from '@/core/roll/drawing'
+import type { FilmLayout } from '@/core/roll/lay-out'
+import { purchase } from '@/core/roll/lay-out'
+import { writeCsv } from '@/web/kit/csv'
+import { CutSheetDocument, LabelsDocument } from '@/web/roll/cut-sheet-document'
+import { layoutDxf } from '@/web/roll/layout-dxf'
+import { opened, paper } from './job-papers'
+
+/** Sizes of labels, mm, as printers of labels take them. */
+const LABELS: Record<string, [number, number]> = { '62x29': [62, 29], '100x50': [100, 50], '100x62': [100, 62] }
+export const LABEL_SIZES = Object.keys(LABELS)
+
+const file = (body: string, type: string, name: string) =>
+  new Response(body, {
+    headers: { 'content-type': `${type}; charset=utf-8`, 'content-disposition': `attachment; filename="${name}"` },
+  })
+const text = (v: number) => String(Math.round(v * 10) / 10)
+
+/** One of the files of a job's layout of one film. */
+export async function layoutFile(jobId: string, name: string, query: URLSearchParams): Promise<Response> {
+  const job = await opened(jobId)
+  if (job instanceof Response) return job
+  const { member, file: own, fmt } = job
+  const r = reckon(own.plan, own.catalogue, own.ledger)
+  const layout =
+    r.layouts.find((l) => l.film.id === query.get('film')) ?? (query.has('film') ? undefined : r.layouts[0])
+  if (!layout) return new Response('No such layout', { status: 404 })
+  const short = jobId.slice(0, 8)
+  const rollName = (id: string) => {
+    const i = layout.rolls.findIndex((x) => x.id === id)
+    return layout.rolls[i]?.stock?.label ?? `new roll ${i + 1}`
+  }
+  const title = own.plan.customerRef ? `${own.plan.vehicle.name}, ${own.plan.customerRef}` : own.plan.vehicle.name
+  switch (name) {
+    case 'layout.svg':
+      return file(layoutSvg(layoutDrawing(layout)), 'image/svg+xml', `layout-${short}.svg`)
+    case 'layout.dxf':
+      return file(layoutDxf(layoutDrawing(layout)), 'application/dxf', `layout-${short}.dxf`)
+    case 'pieces.csv':
+      return file(`\uFEFF${writeCsv(pieceTable(layout, rollName))}`, 'text/csv', `pieces-${short}.csv`)
+    case 'order.csv': {
+      const rows = r.layouts.map((l) => {
+        const p = purchase(l.film, l, own.catalogue.stock)
+        return [l.film.name, l.film.maker, l.film.colour.name, text(l.rollWidthMm), text(l.usedMm), text(l.reserveMm), text(p.orderMm), String(p.units), l.film.soldBy.unit, String(Math.round(p.cost * 100) / 100), member.shop.currency].map(safeCell) // prettier-ignore
+      })
+      const head = ['film', 'maker', 'colour', 'width_mm', 'used_mm', 'reserve_mm', 'order_mm', 'units', 'sold_by', 'cost', 'currency'] // prettier-ignore
+      return file(`\uFEFF${writeCsv([head, ...rows])}`, 'text/csv', `order-${short}.csv`)
+    }
+    case 'cut-sheet.pdf':
+      return paper(`cut-sheet-${short}`, () =>
+        renderToBuffer(
+          <CutSheetDocument layout={layout} fmt={fmt} job={title} shop={member.shop.name} rollName={rollName} />,
+        ),
+      )
+    case 'labels.pdf': {
+      const size = LABELS[query.get('size') ?? '100x50']
+      if (!size) return new Response(`No such label. Sizes: ${LABEL_SIZES.join(', ')}`, { status: 400 })
+      return paper(`labels-${short}`, async () => {
+        const labels = await Promise.all(
+          layout.rolls.flatMap((roll) =>
+            roll.placements.map(async (p) => ({
+              name: layout.pieces.find((x) => x.id === p.pieceId)?.name ?? p.pieceId,
+              size: `${fmt.text(fmt.length(p.widthMm))} across × ${fmt.text(fmt.length(p.lengthMm))} along`,
+              film: layout.film.name,
+              lot: roll.stock ? `${roll.stock.label}, lot ${roll.stock.lot}` : 'lot ____________',
+              job: title,
+              arrow: 'ARROW: top or front of the panel',
+              // Names the piece by job, film and piece: nothing that a stranger could use.
+              qr: await QRCode.toDataURL(`cuirass:piece/${jobId}/${layout.film.id}/${p.pieceId}`, {
+                margin: 1,
+                errorCorrectionLevel: 'M',
+                width: 240,
+              }),
+            })),
+          ),
+        )
+        return renderToBuffer(
+          <LabelsDocument labels={labels} widthMm={size[0]} heightMm={size[1]} shop={member.shop.name} />,
+        )
+      })
+    }
+    default:
+      return new Response('Not found', { status: 404 })
+  }
+}
+
+function pieceTable(layout: FilmLayout, rollName: (id: string) => string): string[][] {
+  const head = ['piece', 'name', 'roll', 'lot', 'x_mm', 'y_mm', 'width_mm', 'length_mm', 'turn_deg']
+  const rows = layout.rolls.flatMap((roll) =>
+    roll.placements.map(
+      (p) =>
+      [p.pieceId, layout.pieces.find((x) => x.id === p.pieceId)?.name ?? '', rollName(roll.id), roll.stock?.lot ?? '', text(p.xMm), text(p.yMm), text(p.widthMm), text(p.lengthMm), String(p.turnDeg)].map(safeCell), // prettier-ignore
+    ),
+  )
+  const none = layout.unplaced.map((u) =>
+    [u.piece.id, u.piece.name, '', '', '', '', text(u.piece.acrossMm), text(u.piece.alongMm), ''].map(safeCell),
+  )
+  return [head, ...rows, ...none]
+}

@@ -1,0 +1,75 @@
+'use client'
+
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { restsOf } from '@/core/roll/rests'
+import type { FilmLayout } from '@/core/roll/lay-out'
+import { useJob } from '@/web/job/job-state'
+import { receiveStock } from '@/web/actions/shop'
+import { call, newId } from '@/web/kit/call'
+import { word } from '@/web/words/names'
+import { faultText } from '@/web/words/sentences'
+
+/** What is left over of what is cut, large enough to keep; after cutting each goes back to the rack by one click. */
+export function Rests({ layout }: { layout: FilmLayout }) {
+  const { fmt, mayPlan } = useJob()
+  const router = useRouter()
+  const [kept, setKept] = useState<Record<string, string>>({})
+  const rests = restsOf(layout)
+  if (rests.length === 0) return null
+  const back = async (key: string, rest: (typeof rests)[number]) => {
+    const stock = rest.stock
+    if (!stock) return
+    const label = `${stock.label}-${key}`
+    const out = await call(receiveStock, {
+      id: newId(), movementId: newId(), filmId: layout.film.id, kind: 'rest', label, lot: stock.lot,
+      widthMm: Math.floor(rest.widthMm), lengthMm: Math.floor(rest.lengthMm),
+    }) // prettier-ignore
+    setKept({ ...kept, [key]: out.ok ? `On the rack as ${label}.` : faultText(out.error) })
+    if (out.ok) router.refresh()
+  }
+  return (
+    <details className="mb-2">
+      <summary>
+        {rests.length} {rests.length === 1 ? 'rest' : 'rests'} worth keeping, the largest{' '}
+        {fmt.text(fmt.length(rests[0]?.widthMm ?? 0))} × {fmt.text(fmt.length(rests[0]?.lengthMm ?? 0))}
+      </summary>
+      <table className="quiet-table mt-1">
+        <thead>
+          <tr>
+            <th>Rest</th>
+            <th className="n">Across</th>
+            <th className="n">Along</th>
+            <th>Takes a</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {rests.map((r) => (
+            <tr key={r.key}>
+              <td>{r.stock ? `${r.stock.label}-${r.key}, lot ${r.stock.lot}` : `new-${r.key}`}</td>
+              <td className="n">{fmt.text(fmt.length(r.widthMm))}</td>
+              <td className="n">{fmt.text(fmt.length(r.lengthMm))}</td>
+              <td>{r.takes.map((k) => word('panel', k, fmt.units.locale).toLowerCase()).join(', ') || '–'}</td>
+              <td>
+                {kept[r.key] ??
+                  (r.stock && r.cut ? (
+                    <button
+                      type="button"
+                      className="btn btn-sm btn-link p-0"
+                      disabled={!mayPlan}
+                      onClick={() => void back(r.key, r)}
+                    >
+                      Back to the rack
+                    </button>
+                  ) : (
+                    <span className="label">once cut</span>
+                  ))}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  )
+}

@@ -1,0 +1,82 @@
+'use client'
+
+import type { FilmLayout, Source } from '@/core/roll/lay-out'
+import { useJob } from '@/web/job/job-state'
+
+/** Where the film can come from, what each way takes and costs; the cheapest is taken unless another is picked. */
+export function Sources({ layout }: { layout: FilmLayout }) {
+  const { fmt, plan, edit, mayPlan } = useJob()
+  const wanted = plan.layout.sources.find((s) => s.filmId === layout.film.id)?.source ?? null
+  const take = (source: string | null) =>
+    edit((p) => ({
+      ...p,
+      layout: {
+        ...p.layout,
+        sources: [
+          ...p.layout.sources.filter((s) => s.filmId !== layout.film.id),
+          ...(source ? [{ filmId: layout.film.id, source }] : []),
+        ],
+        kept: p.layout.kept.filter((k) => k.filmId !== layout.film.id),
+      },
+    }))
+  const name = (s: Source) =>
+    s.kind === 'shelf' ? `On the shelf, lot ${s.lot}` : `Buy, ${fmt.text(fmt.length(s.widthMm))} wide`
+  return (
+    <details className="mb-2" open={layout.sources.length > 1 && wanted !== null}>
+      <summary>
+        From: <b>{layout.source ? name(layout.source) : 'nothing that fits'}</b>
+        {wanted === null && layout.source && layout.source.id === layout.sources[0]?.id
+          ? ', the cheapest that covers it'
+          : ''}
+        ; {layout.sources.length - 1} other {layout.sources.length === 2 ? 'way' : 'ways'}
+      </summary>
+      <table className="quiet-table mt-1">
+        <thead>
+          <tr>
+            <th>Film from</th>
+            <th className="n">Takes</th>
+            <th className="n">To order</th>
+            <th className="n">Cost</th>
+            <th className="n">Left over</th>
+            <th>Covers</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {layout.sources.map((s) => (
+            <tr key={s.id} aria-current={s.id === layout.source?.id || undefined}>
+              <td>{s.id === layout.source?.id ? <b>{name(s)}</b> : name(s)}</td>
+              <td className="n">{fmt.text(fmt.longLength(s.usedMm))}</td>
+              <td className="n">{s.orderMm > 0 ? fmt.text(fmt.longLength(s.orderMm)) : '–'}</td>
+              <td className="n">{s.cost > 0 ? fmt.text(fmt.money(s.cost)) : '–'}</td>
+              <td className="n">{fmt.text(fmt.longLength(Math.max(0, s.leavesMm)))}</td>
+              <td>{s.covers ? 'all' : 'not all'}</td>
+              <td>
+                {s.id === wanted ? (
+                  <button
+                    type="button"
+                    className="btn btn-sm btn-link p-0"
+                    disabled={!mayPlan}
+                    onClick={() => take(null)}
+                  >
+                    Leave it to the cheapest
+                  </button>
+                ) : (
+                  <button
+                    type="button"
+                    className="btn btn-sm btn-link p-0"
+                    disabled={!mayPlan}
+                    onClick={() => take(s.id)}
+                  >
+                    Take this
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="label mb-0">Quick plans, without the reserve; the one taken is searched further.</p>
+    </details>
+  )
+}
