@@ -33,6 +33,7 @@ export const newPlan = (name: string, customerRef: string, vehicle: z.input<type
     trimMm: 0,
     reserve: true,
     sources: [],
+    drops: { printableMm: null, distanceMm: 50, bleedMm: 30, airflow: 'front_over_rear' },
     kept: [],
   },
   runSheet: { crew: 2, startAt: null, paceFactor: 1, skip: [] },

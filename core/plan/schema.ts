@@ -75,6 +75,16 @@ export const Plan = z
       trimMm: z.number().min(0).max(100).default(0),
       /** Film set aside for pieces that may have to be done twice. */
       reserve: z.boolean().default(true),
+      /** Drops of a print over a side. */
+      drops: z
+        .strictObject({
+          /** Null: as wide as the film less its trim. */
+          printableMm: z.number().min(100).max(3000).nullable(),
+          distanceMm: z.number().min(0).max(500),
+          bleedMm: z.number().min(0).max(200),
+          airflow: z.enum(['front_over_rear', 'rear_over_front']),
+        })
+        .default({ printableMm: null, distanceMm: 50, bleedMm: 30, airflow: 'front_over_rear' }),
       /** Where a film is taken from: `new:<width>`, `lot:<lot>`; what is not named is the cheapest. */
       sources: z
         .array(z.strictObject({ filmId: Id, source: z.string().min(1).max(160) }))

@@ -1,4 +1,5 @@
 import type { FilmSheet, StockItem } from '../film/schema'
+import type { Budget } from '../kit/budget'
 import { seeded, textHash } from '../kit/random'
 import type { KeptLayout, Plan } from '../plan/schema'
 import {
@@ -81,6 +82,8 @@ export const NO_CONTEXT: LayOutContext = { stock: [], cut: [], risk: new Map(), 
 /** Changes tried while figures are typed: enough for a good plan, few enough to stay live. Falls as pieces grow. */
 const liveRounds = (pieces: number): number => (pieces > 150 ? 0 : Math.floor(15000 / Math.max(20, pieces)))
 const MAX_NEW_ROLLS = 24
+const TRY_SHELF_ROUNDS = 400
+const TRY_SHELF_SHARE = 0.35
 /** A cut piece still serves where the plan asks for no more than this beyond it, mm. */
 const SPOIL_TOLERANCE_MM = 1
 /** From this chance on a piece gets film for a second try; common practice, no source. */
@@ -145,12 +148,30 @@ export function layOutFilm(
       gap, random: seeded(plan.layout.seed), budget: { rounds: 0 },
       rule: cutting === 'free' ? 'free' : 'guillotine', cuts: cutting === 'free' ? Infinity : stages, ...over,
     }) // prettier-ignore
-  const options_ = sourcesOf(film, plan, toLay, context.stock, (bins, some) => lay(bins, {}, some), gap, trimMm)
-  const sources = options_.map((o) => o.source)
+  // A lot that might just cover the plan is tried harder: a little while figures are typed, for a third of a real search.
+  const { spent, elapsed } = options
+  const harder: Budget =
+    elapsed && options.rounds !== undefined
+      ? {
+          rounds: options.rounds,
+          spent: () => spent?.() === true || elapsed() > TRY_SHELF_SHARE,
+          elapsed: () => Math.min(1, elapsed() / TRY_SHELF_SHARE),
+        }
+      : { rounds: toLay.length > 60 ? 0 : TRY_SHELF_ROUNDS }
+  const ways = sourcesOf(
+    film,
+    plan,
+    toLay,
+    context.stock,
+    (bins, some, hard) => lay(bins, hard ? { budget: harder } : {}, some),
+    gap,
+    trimMm,
+  )
+  const sources = ways.map((o) => o.source)
   const taken =
-    (wanted && options_.find((o) => o.source.id === wanted)) ||
-    options_.find((o) => o.source.covers) ||
-    options_.find((o) => o.source.kind === 'new')
+    (wanted && ways.find((o) => o.source.id === wanted)) ||
+    ways.find((o) => o.source.covers) ||
+    ways.find((o) => o.source.kind === 'new')
   const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
   const risky = [...context.risk].filter(([id, r]) => byId.has(id) && !real.has(id) && r >= RESERVE_FROM)
   const reserveFor = plan.layout.reserve
@@ -304,7 +325,7 @@ function sourcesOf(
   plan: Plan,
   pieces: readonly Piece[],
   stock: readonly StockItem[],
-  lay: (bins: PackBin[], some: readonly Piece[]) => Packing,
+  lay: (bins: PackBin[], some: readonly Piece[], hard?: boolean) => Packing,
   gap: number,
   trimMm: number,
 ): { source: Source; bins: PackBin[] }[] {
@@ -322,7 +343,22 @@ function sourcesOf(
       .filter((s) => s.lot === lot)
       .sort((a, b) => (a.kind === b.kind ? a.leftMm - b.leftMm : a.kind === 'rest' ? -1 : 1))
     const bins = items.map((s): PackBin => ({ id: s.id, width: s.widthMm - 2 * trimMm, length: s.leftMm, lot }))
-    const packing = lay(bins, pieces)
+    let packing = lay(bins, pieces)
+    const room = items.reduce((t, s) => t + s.leftMm, 0)
+    if (
+      packing.unplaced.some((u) => u.why === 'no_room_left') &&
+      packing.unplaced.every((u) => u.why === 'no_room_left')
+    ) {
+      const whole = pieces.map((p): PackItem => ({
+        id: p.id,
+        copy: 1,
+        width: p.acrossMm,
+        length: p.alongMm,
+        turn: p.turn,
+        group: null,
+      }))
+      if (lengthBound(whole, Math.max(...bins.map((b) => b.width)), gap) <= room) packing = lay(bins, pieces, true)
+    }
     const usedMm = packing.used.reduce((t, u) => t + u.length, 0)
     out.push({
       source: {

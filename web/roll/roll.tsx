@@ -10,6 +10,7 @@ import { useJob } from '@/web/job/job-state'
 import { word } from '@/web/words/names'
 import { refusal } from '@/web/words/refusals'
 import { Compare } from './compare'
+import { Drops } from './drops'
 import { Rests } from './rests'
 import { RollDrawing } from './roll-drawing'
 import { RollSettings } from './roll-settings'
@@ -236,6 +237,7 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
           Not placed: {layout.unplaced.map((u) => u.piece.name).join(', ')}. See the findings above.
         </p>
       )}
+      {film.kind === 'printed_cast' && <Drops film={film} />}
       <Rests layout={layout} />
       <Outputs filmId={film.id} />
       <Compare layout={layout} />

@@ -31,7 +31,7 @@ export interface StripPlan {
 }
 
 const EXACT_ITEMS = 14
-const EXACT_AT_ONCE = 9
+const EXACT_AT_ONCE = 8
 const BATCH_ITEMS = 8
 const LARGE = 64
 
@@ -119,15 +119,12 @@ class Search {
       if (match) this.take(match)
       if (this.done()) return this.plan(false)
     }
+    if (n <= EXACT_AT_ONCE && this.exact()) return this.plan(true)
     for (let turn = 0; !this.done(); turn++) {
       this.anneal(turn)
       if (this.done()) break
-      if (n <= EXACT_ITEMS && turn === (n <= EXACT_AT_ONCE ? 0 : 2)) {
-        // Against a good plan most of what could be put together is soon out of question.
-        const exact = subsets(job.kinds, [...this.items.kind], job.width, this.length, job.cuts, job.spent)
-        if (exact.best) this.take(exact.best)
-        if (exact.whole) return this.plan(true)
-      }
+      // Against a good plan most of what could be put together is soon out of question.
+      if (n <= EXACT_ITEMS && turn === 2 && this.exact()) return this.plan(true)
       const batches = job.rounds > 50_000 ? 6 : turn % 3 === 2 ? 1 : 0
       for (let i = 0; i < batches && !this.done(); i++) this.batch()
       this.recombine()
@@ -137,6 +134,13 @@ class Search {
       }
     }
     return this.plan(false)
+  }
+  /** All plans of few items; false where time ran out first. */
+  private exact(): boolean {
+    const { kinds, width, cuts, spent } = this.job
+    const exact = subsets(kinds, [...this.items.kind], width, this.length, cuts, spent)
+    if (exact.best) this.take(exact.best)
+    return exact.whole
   }
   private plan(proven: boolean): StripPlan {
     return { bands: this.best, length: this.length, proven: proven || this.length <= this.job.bound + EPS }
