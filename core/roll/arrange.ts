@@ -163,8 +163,14 @@ export function toRoll(layout: FilmLayout, plan: Plan, rollId: string, spot: Spo
 export function placed(layout: FilmLayout, rollId: string, spot: Spot): FilmLayout {
   const rolls = layout.rolls
     .map((r) => {
+      // In its old place of the list where it stays on its roll, so that walking from piece to piece keeps its order.
+      const stays = r.id === rollId && r.placements.some((p) => p.pieceId === spot.pieceId)
       const rest = r.placements.filter((p) => p.pieceId !== spot.pieceId)
-      const placements = r.id === rollId ? [...rest, spot] : rest
+      const placements = stays
+        ? r.placements.map((p) => (p.pieceId === spot.pieceId ? spot : p))
+        : r.id === rollId
+          ? [...rest, spot]
+          : rest
       return { ...r, placements, usedMm: Math.max(0, ...placements.map((p) => p.yMm + p.lengthMm)) }
     })
     .filter((r) => r.placements.length > 0)

@@ -87,6 +87,7 @@ export function Compare({ layout }: { layout: FilmLayout }) {
         <select
           className="form-select form-select-sm"
           style={{ width: 'auto' }}
+          aria-label="Compare with"
           value={against}
           onChange={(e) => setAgainst(e.target.value)}
         >

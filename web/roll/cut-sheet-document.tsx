@@ -154,11 +154,12 @@ export function LabelsDocument({
       {labels.map((l, i) => (
         <Page
           key={i}
+          wrap={false}
           size={[widthMm * MM, heightMm * MM]}
           style={{ fontFamily: PAPER_FONTS, padding: 3 * MM, flexDirection: 'row', color: '#16202e' }}
         >
           <View style={{ flex: 1, paddingRight: 4, justifyContent: 'space-between' }}>
-            <Text style={{ fontSize: heightMm > 40 ? 15 : 11, fontWeight: 600 }}>{l.name}</Text>
+            <Text style={{ fontSize: heightMm > 40 ? 15 : 10, fontWeight: 600 }}>{l.name}</Text>
             <View>
               <Text style={{ fontSize: 8.5 }}>{l.size}</Text>
               <Text style={{ fontSize: 8 }}>{l.film}</Text>

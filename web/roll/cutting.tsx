@@ -130,7 +130,7 @@ function OneRoll({ layout, roll }: { layout: FilmLayout; roll: RollPlan }) {
         {!begun && (
           <label className="ms-auto d-flex gap-2 align-items-center">
             <span className="label">Cut from</span>
-            <select value={from} onChange={(e) => setFrom(e.target.value)}>
+            <select aria-label="Cut from" value={from} onChange={(e) => setFrom(e.target.value)}>
               <option value="">pick a roll</option>
               {stock.map((s) => (
                 <option key={s.id} value={s.id}>

@@ -46,6 +46,7 @@ export function Drops({ film }: { film: FilmSheet }) {
           <span className="label">Overlap</span>
           <select
             className="form-select form-select-sm"
+            aria-label="Overlap"
             value={drops.airflow}
             onChange={(e) => set({ airflow: e.target.value as Plan['layout']['drops']['airflow'] })}
           >

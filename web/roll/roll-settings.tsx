@@ -16,6 +16,7 @@ export function RollSettings() {
         <span className="label">Cut</span>
         <select
           className="form-select form-select-sm"
+          aria-label="Cut"
           value={layout.cutting}
           onChange={(e) => set({ cutting: e.target.value as Plan['layout']['cutting'] })}
         >
@@ -28,6 +29,7 @@ export function RollSettings() {
           <span className="label">Stages of cuts</span>
           <select
             className="form-select form-select-sm"
+            aria-label="Stages of cuts"
             value={layout.stages}
             onChange={(e) => set({ stages: Number(e.target.value) })}
           >
@@ -44,6 +46,7 @@ export function RollSettings() {
           <span className="label">Roll width</span>
           <select
             className="form-select form-select-sm"
+            aria-label="Roll width"
             value={layout.rollWidthMm ?? ''}
             onChange={(e) => set({ rollWidthMm: e.target.value ? Number(e.target.value) : null })}
           >

@@ -44,7 +44,7 @@ export function SearchHarder({ layout }: { layout: FilmLayout }) {
           ...p,
           layout: { ...p.layout, kept: [...p.layout.kept.filter((k) => k.filmId !== data.kept.filmId), data.kept] },
         }))
-      const proof = data.proven ? ' No plan can be shorter.' : ''
+      const proof = data.proven ? ' Proven the least.' : ''
       stop(
         take && shorter > 0.5
           ? `${fmt.text(fmt.longLength(shorter))} shorter, and kept.${proof}`

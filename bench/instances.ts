@@ -1,0 +1,73 @@
+import { seeded } from '@/core/kit/random'
+import type { PackItem } from '@/core/solve/pack'
+
+/** What is cut, from a strip of this width; `least` where it is known. */
+export interface Instance {
+  name: string
+  width: number
+  items: PackItem[]
+  least?: number
+  rule: 'guillotine' | 'free'
+}
+type Row = [id: string, width: number, length: number, count: number, turn: PackItem['turn']]
+
+const CAR: Row[] = [
+  ['bonnet', 1450, 1150, 1, 'quarter'], ['roof', 1350, 1700, 1, 'quarter'], ['door-front', 1150, 850, 2, 'fixed'], ['door-rear', 1050, 850, 2, 'fixed'], ['wing', 1000, 750, 2, 'fixed'], ['quarter', 1250, 900, 2, 'fixed'],
+  ['bumper-front', 750, 1480, 1, 'fixed'], ['bumper-rear', 800, 1500, 1, 'fixed'], ['hatch', 1300, 1000, 1, 'quarter'], ['mirror', 350, 300, 2, 'quarter'], ['handle', 120, 320, 4, 'fixed'], ['pillar', 160, 900, 2, 'quarter'],
+  ['sill', 220, 1700, 2, 'fixed'], ['rear-pillar', 250, 600, 2, 'quarter'], ['spoiler', 1300, 350, 1, 'quarter'], ['flap', 250, 250, 1, 'quarter'],
+] // prettier-ignore
+const VAN: Row[] = [
+  ['roof', 1500, 1900, 3, 'quarter'], ['side', 1500, 1800, 4, 'fixed'], ['side-short', 1480, 900, 4, 'fixed'], ['bonnet', 1500, 800, 1, 'quarter'], ['door', 1250, 950, 2, 'fixed'], ['slide', 1300, 1500, 1, 'fixed'], ['rear', 900, 1450, 2, 'fixed'],
+  ['wing', 700, 600, 2, 'fixed'], ['bumper-front', 650, 1500, 1, 'fixed'], ['bumper-rear', 400, 1500, 1, 'fixed'], ['mirror', 400, 350, 2, 'quarter'], ['handle', 120, 300, 5, 'fixed'], ['sill', 250, 1700, 4, 'fixed'], ['pillar', 250, 1300, 4, 'quarter'], ['low', 500, 1100, 6, 'fixed'],
+] // prettier-ignore
+
+function sized(name: string, rows: Row[], seed: number, directional: boolean, prefix = ''): Instance {
+  const random = seeded(seed)
+  const items = rows.flatMap(([id, w, l, count, turn]) => {
+    const width = Math.min(1520, Math.round(w * (0.85 + 0.3 * random())))
+    const length = Math.round(l * (0.85 + 0.3 * random()))
+    return Array.from({ length: count }, (_, copy): PackItem => ({ id: prefix + id, copy: copy + 1, width, length, turn: directional ? turn : 'quarter', group: null })) // prettier-ignore
+  })
+  return { name, width: 1520, items, rule: 'guillotine' }
+}
+export const car = (k: number): Instance => sized(`car ${k}`, CAR, 100 + k, k % 2 === 0)
+export const van = (k: number): Instance => sized(`van ${k}`, VAN, 300 + k, k % 2 === 0)
+export const fleet = (cars: number, seed: number, directional: boolean): Instance => ({
+  name: `fleet of ${cars}`,
+  width: 1520,
+  rule: 'guillotine',
+  items: Array.from({ length: cars }, (_, c) => sized('', CAR, seed + c, directional, `${c}-`).items).flat(),
+})
+export function accents(k: number): Instance {
+  const random = seeded(500 + k)
+  const items = Array.from({ length: 10 + Math.floor(random() * 10) }, (_, i): PackItem => ({
+    id: `a${i}`, copy: 1, width: Math.round(60 + random() * 400), length: Math.round(150 + random() * 1300), turn: random() < 0.5 ? 'fixed' : 'quarter', group: null,
+  })) // prettier-ignore
+  return { name: `accents ${k}`, width: 1220, items, rule: 'guillotine' }
+}
+/** A sheet cut up at random, so that its least length is known; with pinwheels no straight cuts put it together again. */
+export function cutUp(seed: number, n: number, wheels: number): Instance {
+  const random = seeded(seed)
+  const [width, least] = [1520, 4000]
+  const rects: [number, number][] = [[width, least]]
+  let left = wheels
+  while (rects.length < n) {
+    const i = Math.floor(random() * rects.length)
+    const [w, l] = rects[i] as [number, number]
+    if (left > 0 && w > 250 && l > 250 && rects.length + 4 <= n) {
+      left--
+      const [x1, x2, y1, y2] = [0.2 + 0.25 * random(), 0.55 + 0.25 * random(), 0.2 + 0.25 * random(), 0.55 + 0.25 * random()].map((f, j) => Math.round(f * (j < 2 ? w : l))) as [number, number, number, number] // prettier-ignore
+      rects.splice(i, 1, [x2, y1], [w - x2, y2], [w - x1, l - y2], [x1, l - y1], [x2 - x1, y2 - y1])
+      continue
+    }
+    const lengthwise = random() < w / (w + l)
+    const side = lengthwise ? w : l
+    if (side < 60) continue
+    const at = Math.round(side * (0.2 + 0.6 * random()))
+    rects.splice(i, 1, ...((lengthwise ? [[at, l], [w - at, l]] : [[w, at], [w, l - at]]) as [number, number][])) // prettier-ignore
+  }
+  return {
+    name: `${n} pieces, ${wheels} pinwheels`, width, least, rule: wheels > 0 ? 'free' : 'guillotine',
+    items: rects.map(([w, l], i) => ({ id: `r${i}`, copy: 1, width: w, length: l, turn: seed % 2 ? 'fixed' : 'quarter', group: null })),
+  } // prettier-ignore
+}

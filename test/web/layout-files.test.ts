@@ -1,0 +1,70 @@
+// @vitest-environment jsdom
+import DxfParser from 'dxf-parser'
+import { describe, expect, it } from 'vitest'
+import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
+import { reckon } from '@/core/reckon/reckon'
+import { layoutDrawing, layoutSvg } from '@/core/roll/drawing'
+import { layoutDxf } from '@/web/roll/layout-dxf'
+import { handCar } from '../fixtures/plans'
+
+const TOLERANCE_MM = 0.01
+const plan = handCar()
+const odd = {
+  ...plan,
+  panels: plan.panels.map((p, i) => ({ ...p, name: `${p.name} <b>&"'%% é`, widthMm: p.widthMm + i * 0.37 })),
+}
+const layout = reckon(odd, EMPTY_CATALOGUE, []).layouts[0]
+if (!layout) throw new Error('no layout')
+const drawing = layoutDrawing(layout)
+const placed = layout.rolls.flatMap((r) => r.placements)
+
+describe('files of a layout, read back by other readers', () => {
+  it('SVG: every piece at its place and size, in millimetres', () => {
+    const svg = layoutSvg(drawing)
+    const doc = new DOMParser().parseFromString(svg, 'image/svg+xml')
+    const root = doc.documentElement
+    expect(root.getAttribute('width')).toBe(`${Math.round(drawing.widthMm * 1000) / 1000}mm`)
+    expect([...doc.querySelectorAll('g[id]')].map((g) => g.id)).toEqual(['pieces', 'cuts', 'marks', 'text'])
+    const paths = [...doc.querySelectorAll('#pieces path')]
+    expect(paths).toHaveLength(placed.length)
+    for (const path of paths) {
+      const spot = placed.find((p) => p.pieceId === path.getAttribute('data-piece'))
+      const numbers = (path.getAttribute('d') ?? '').match(/-?[\d.]+/g)?.map(Number) ?? []
+      const xs = numbers.filter((_, i) => i % 2 === 0)
+      const ys = numbers.filter((_, i) => i % 2 === 1)
+      expect(Math.abs(Math.max(...xs) - Math.min(...xs) - (spot?.widthMm ?? 0))).toBeLessThan(TOLERANCE_MM)
+      expect(Math.abs(Math.max(...ys) - Math.min(...ys) - (spot?.lengthMm ?? 0))).toBeLessThan(TOLERANCE_MM)
+      expect(Math.abs(Math.min(...xs) - (spot?.xMm ?? 0))).toBeLessThan(TOLERANCE_MM)
+      expect(Math.abs(Math.min(...ys) - (spot?.yMm ?? 0))).toBeLessThan(TOLERANCE_MM)
+    }
+    expect([...doc.querySelectorAll('#text text')].map((t) => t.textContent).sort()).toEqual(
+      placed.map((p) => layout.pieces.find((x) => x.id === p.pieceId)?.name).sort(),
+    )
+  })
+  it('DXF: layers, closed outlines of the same corners, cuts as lines, nothing mirrored', () => {
+    const parsed = new DxfParser().parseSync(layoutDxf(drawing))
+    if (!parsed) throw new Error('not a DXF file')
+    expect(parsed.header.$INSUNITS).toBe(4) // millimetres
+    const on = (layer: string) => parsed.entities.filter((e) => e.layer === layer)
+    const outlines = on('pieces') as unknown as { vertices: { x: number; y: number }[]; shape: boolean }[]
+    expect(outlines).toHaveLength(drawing.pieces.length)
+    outlines.forEach((o, i) => {
+      expect(o.shape).toBe(true)
+      const want = drawing.pieces[i]?.points ?? []
+      o.vertices.forEach((v, k) => {
+        expect(Math.abs(v.x - (want[k]?.[0] ?? NaN))).toBeLessThan(TOLERANCE_MM)
+        expect(Math.abs(drawing.heightMm - v.y - (want[k]?.[1] ?? NaN))).toBeLessThan(TOLERANCE_MM)
+      })
+    })
+    const cuts = on('cuts') as unknown as { vertices: { x: number; y: number }[] }[]
+    expect(cuts).toHaveLength(drawing.cuts.length)
+    cuts.forEach((c, i) => {
+      expect(Math.abs((c.vertices[0]?.x ?? NaN) - (drawing.cuts[i]?.from[0] ?? 0))).toBeLessThan(TOLERANCE_MM)
+      expect(Math.abs(drawing.heightMm - (c.vertices[1]?.y ?? NaN) - (drawing.cuts[i]?.to[1] ?? 0))).toBeLessThan(
+        TOLERANCE_MM,
+      )
+    })
+    expect(on('text')).toHaveLength(placed.length)
+    expect(on('marks').length).toBeGreaterThan(placed.length)
+  })
+})
