@@ -2,10 +2,14 @@ import { seeded } from '@/core/kit/random'
 import { timeBudget } from '@/core/kit/budget'
 import { pack, type PackItem, type Packing } from '@/core/solve/pack'
 import { reckon } from '@/core/reckon/reckon'
-import { MaxRectsPacker, PACKING_LOGIC } from 'maxrects-packer'
+import { createRequire } from 'node:module'
+import type * as MaxRects from 'maxrects-packer'
 import { faultsOf } from '../test/fixtures/check-packing'
 import { catalogue, manyPanels } from '../test/fixtures/plans'
 import { accents, car, cutUp, fleet, van, type Instance } from './instances'
+
+// Its package names a module that Node does not take as one.
+const { MaxRectsPacker, PACKING_LOGIC } = createRequire(import.meta.url)('maxrects-packer') as typeof MaxRects
 
 export const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? NaN
 

@@ -8,14 +8,14 @@ export interface Column {
 /**
  * Least Σ cost·x with Σ column·x ≥ demand, x ≥ 0, where columns come one by one from `price`, which is given the prices
  * of the rows and answers with a column worth more than it costs, or null when there is none. Revised simplex with an
- * explicit inverse from a diagonal start. `each` sees the prices of every round. Answers the last prices.
+ * explicit inverse from a diagonal start. Answers the last prices, and the columns taken with how often.
  */
 export function coverLp(
   demand: ArrayLike<number>,
   start: { value: number; cost: number }[],
   price: (u: Float64Array) => Column | null,
   rounds: number,
-): { price: Float64Array; value: number; optimal: boolean } {
+): { price: Float64Array; value: number; optimal: boolean; taken: { column: Column; times: number }[] } {
   const m = start.length
   const inverse = new Float64Array(m * m)
   const x = new Float64Array(m)
@@ -26,6 +26,7 @@ export function coverLp(
   })
   const u = new Float64Array(m)
   const direction = new Float64Array(m)
+  const basic: (Column | null)[] = start.map(() => null)
   let optimal = false
   for (let round = 0; round < rounds; round++) {
     u.fill(0)
@@ -77,8 +78,10 @@ export function coverLp(
     }
     x[leave] = step
     cost[leave] = column.cost
+    basic[leave] = column
   }
   let value = 0
   for (let r = 0; r < m; r++) value += (cost[r] as number) * (x[r] as number)
-  return { price: u, value, optimal }
+  const taken = basic.flatMap((column, r) => (column && column.cost > 0 ? [{ column, times: x[r] as number }] : []))
+  return { price: u, value, optimal, taken }
 }

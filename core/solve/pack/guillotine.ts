@@ -34,6 +34,9 @@ const EXACT_ITEMS = 14
 const EXACT_AT_ONCE = 8
 const BATCH_ITEMS = 8
 const LARGE = 64
+/** Where kinds come many times over: items of the part that bands are looked for on, and rounds spent on it. */
+const PART_ITEMS = 28
+const PART_ROUNDS = 150_000
 
 export function itemsOf(kinds: readonly Kind[], width: number): StripItems {
   const list = kinds.flatMap((k, kind) => k.items.map(() => ({ kind, w: k.w, l: k.l, turn: k.turn ? 1 : 0 })))
@@ -60,12 +63,12 @@ const NODES = 100_000
 /** Items in a batch of a large strip, and rounds spent on it. */
 const BATCH = { least: 16, spread: 16, rounds: 12_000, roundsOfMany: 2_500, many: 600 }
 /** Warmth of the annealing at its start, as a share of the length. */
-const HOT = 0.015
+const HOT = 0.01
 
 class Search {
   private readonly items: StripItems
   private readonly decoder: Decoder
-  private readonly pool: BandPool
+  readonly pool: BandPool
   private readonly sum: number
   best: Band[] = []
   length = Infinity
@@ -226,11 +229,13 @@ class Search {
     const way = this.way.slice()
     const across = this.across.slice()
     const glue = this.glue.slice()
-    if (turn > 0 && turn % 4 !== 3)
-      for (let k = 0; k < n; k++) {
-        const j = Math.floor(random() * n)
-        ;[order[k], order[j]] = [order[j] as number, order[k] as number]
-      }
+    // From the best order, a little shaken, or quite another one.
+    const swaps = turn % 4 === 1 ? n : turn % 4 === 2 ? Math.ceil(n / 8) : 0
+    for (let k = 0; k < swaps; k++) {
+      const i = swaps === n ? k : Math.floor(random() * n)
+      const j = Math.floor(random() * n)
+      ;[order[i], order[j]] = [order[j] as number, order[i] as number]
+    }
     let current = decoder.run(order, way, across, glue, byArea)
     let bestHere = current
     const hot = HOT * current
@@ -317,7 +322,7 @@ class Search {
     const alone = Float64Array.from(this.job.kinds, (k) =>
       k.turn && k.l <= this.job.width + EPS ? Math.min(k.w, k.l) : k.l,
     )
-    const { price } = this.pool.prices(need, alone)
+    const { price } = this.pool.prices(need, alone, () => this.job.spent())
     if (this.done()) return
     const { bands } = this.pool.recombine(need, price, this.length - LEAST_STEP, NODES, () => this.job.spent())
     if (bands) this.take(bands)
@@ -351,13 +356,17 @@ function large(job: StripJob): StripPlan {
   let rounds = 0
   const price = job.price
   if (job.cuts > 2 * items.n && items.n <= 260) {
-    const match = matched(job.kinds, job.width, job.bound, job.random, 2000, job.spent)
+    const match = matched(job.kinds, job.width, job.bound, job.random, Math.ceil(40_000 / items.n), job.spent)
     if (match) take(match)
   }
   while (length > job.bound + EPS && rounds < job.rounds && !job.spent()) {
     const depth = items.n > BATCH.many ? BATCH.roundsOfMany : BATCH.rounds
     rounds += depth
-    const target = BATCH.least + Math.floor(job.random() * BATCH.spread)
+    const each = items.n / Math.max(1, best.length)
+    const target = Math.min(
+      LARGE,
+      Math.max(BATCH.least + Math.floor(job.random() * BATCH.spread), Math.ceil(each * (2 + 1.5 * job.random()))),
+    )
     const even = (0.3 * (length - job.bound)) / best.length + 1
     const losses = best.map((b, i) => ({ i, key: Math.log(job.random()) / (b.length - worth(b.kinds, price) + even) }))
     losses.sort((a, b) => b.key - a.key)
@@ -452,18 +461,45 @@ function partOf(kinds: readonly Kind[], bands: readonly Band[]): { kinds: Kind[]
   }
 }
 
-/** Where every kind comes several times over, one part is solved and repeated. */
+/**
+ * Where kinds come many times over: bands found on a part or two of the whole, taken as often as a linear program over
+ * them says, and what is left laid by itself.
+ */
 function repeatedPart(job: StripJob): Band[] | null {
-  const divide = job.kinds.map((k) => k.items.length).reduce(gcd)
-  if (divide < 2) return null
-  const kinds = job.kinds.map((k) => ({ ...k, items: k.items.slice(0, k.items.length / divide) }))
-  const part = guillotine({
-    ...job,
-    kinds,
-    bound: job.bound / divide,
-    rounds: Math.min(job.rounds, 60_000),
-    better: undefined,
-  })
-  return Array.from({ length: divide }, () => part.bands).flat()
+  const copies = job.kinds.reduce((s, k) => s + k.items.length, 0)
+  const times = Math.floor(copies / PART_ITEMS)
+  if (times < 2 || job.kinds.length > PART_ITEMS * 2) return null
+  const pool = new BandPool()
+  for (const share of [times, times / 2, times / 1.5]) {
+    const kinds = job.kinds.map((k) => ({
+      ...k,
+      items: k.items.slice(0, Math.max(1, Math.round(k.items.length / share))),
+    }))
+    if (kinds.reduce((s, k) => s + k.items.length, 0) > LARGE) continue
+    const part = new Search({ ...job, kinds, bound: 0, rounds: Math.min(job.rounds, PART_ROUNDS), better: undefined })
+    part.run()
+    pool.takeIn(part.pool)
+    if (job.spent()) break
+  }
+  const need = counts(job.kinds)
+  const alone = Float64Array.from(job.kinds, (k) => (k.turn && k.l <= job.width + EPS ? Math.min(k.w, k.l) : k.l))
+  const bands: Band[] = []
+  const left = need.slice()
+  for (const { band, times: n } of pool.prices(need, alone, job.spent).taken) {
+    // What is covered more than once too often is left to the rest.
+    let whole = Math.floor(n + 1e-6)
+    const held = new Map<number, number>()
+    for (const k of band.kinds) held.set(k, (held.get(k) ?? 0) + 1)
+    for (const [k, m] of held) whole = Math.min(whole, Math.floor((left[k] as number) / m))
+    for (let i = 0; i < whole; i++) bands.push(band)
+    for (const [k, m] of held) left[k] = (left[k] as number) - m * whole
+  }
+  const from = [...left.keys()].filter((k) => (left[k] as number) > 0)
+  if (from.length === 0) return bands
+  const rest = from.map((k) => ({ ...(job.kinds[k] as Kind), items: (job.kinds[k] as Kind).items.slice(0, left[k]) }))
+  const n = rest.reduce((s, k) => s + k.items.length, 0)
+  if (n > copies / 2) return null
+  const sub = { ...job, kinds: rest, price: Float64Array.from(from, (k) => job.price[k] as number), bound: 0, rounds: Math.min(job.rounds, PART_ROUNDS), better: undefined } // prettier-ignore
+  const plan = n > LARGE ? large(sub) : new Search(sub).run()
+  return [...bands, ...plan.bands.map((b) => ({ ...b, kinds: b.kinds.map((k) => from[k] as number) }))]
 }
-const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))

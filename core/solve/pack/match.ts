@@ -19,15 +19,18 @@ export function matched(
   const area = kinds.reduce((s, k) => s + k.w * k.l * k.items.length, 0)
   const total = bound
   if (Math.abs(area / width - bound) > 1e-6 * Math.max(1, bound)) return null
-  const leaves: Block[] = kinds.flatMap((k, kind) =>
-    k.items.map(() => ({ w: k.w, l: k.l, turn: k.turn, kind, a: null, b: null, side: 0 as const })),
-  )
+  const leaves = leavesOf(kinds)
   for (let t = 0; t < tries && !spent(); t++) {
     const done = attempt(leaves, width, total, random, t === 0, rest)
     if (done) return done
   }
   return null
 }
+
+const leavesOf = (kinds: readonly Kind[]): Block[] =>
+  kinds.flatMap((k, kind) =>
+    k.items.map(() => ({ w: k.w, l: k.l, turn: k.turn, kind, a: null, b: null, side: 0 as const })),
+  )
 
 /** A rectangle and how it was put together: side 1 along its width, 2 along its length; b may lie turned. */
 interface Block {

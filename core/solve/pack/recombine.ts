@@ -2,6 +2,7 @@ import type { Band } from './band'
 import { coverLp, type Column } from './cover-lp'
 
 const MOST_BANDS = 60_000
+const MOST_COLUMNS = 4000
 
 /** Bands seen so far, the shortest for each content, by their loss: length less the worth of what they hold. */
 export class BandPool {
@@ -23,12 +24,20 @@ export class BandPool {
     for (const [key, entry] of this.byKey) if (entry.loss >= slack) this.byKey.delete(key)
   }
   /** Worth of each kind by the bands in the pool (every band costs at least the worth of what it holds), and what that proves of them. */
-  prices(need: Int32Array, alone: Float64Array): { price: Float64Array; value: number } {
-    const columns = [...this.byKey.values()].map((e) => contentOf(e.kinds, e.length))
-    return coverLp(
+  prices(
+    need: Int32Array,
+    alone: Float64Array,
+    spent: () => boolean = () => false,
+  ): { price: Float64Array; value: number; taken: { band: Band; times: number }[] } {
+    // The bands that lose least are enough for good prices.
+    const entries = [...this.byKey.values()].sort((a, b) => a.loss - b.loss).slice(0, MOST_COLUMNS)
+    const columns = entries.map((e) => contentOf(e.kinds, e.length))
+    const bandOf = new Map<Column, Band>(columns.map((c, i) => [c, (entries[i] as { band: Band }).band]))
+    const lp = coverLp(
       need,
       [...alone].map((cost) => ({ value: 1, cost })),
       (u) => {
+        if (spent()) return null
         let best: Column | null = null
         let most = 1e-7
         for (const c of columns) {
@@ -41,8 +50,17 @@ export class BandPool {
         }
         return best
       },
-      40 * need.length + 400,
+      10 * need.length + 200,
     )
+    const taken = lp.taken.flatMap(({ column, times }) => {
+      const band = bandOf.get(column)
+      return band ? [{ band, times }] : []
+    })
+    return { price: lp.price, value: lp.value, taken }
+  }
+  /** Bands of another pool over the same kinds. */
+  takeIn(other: BandPool): void {
+    for (const [mark, e] of other.byKey) if (this.wants(mark, e.length)) this.put(mark, e.band, e.loss)
   }
   /**
    * Bands that cover every kind exactly `need` times with a length under `length`, the least found within `nodes` steps:
