@@ -157,7 +157,7 @@ export function layOutFilm(
           spent: () => spent?.() === true || elapsed() > TRY_SHELF_SHARE,
           elapsed: () => Math.min(1, elapsed() / TRY_SHELF_SHARE),
         }
-      : { rounds: toLay.length > 60 ? 0 : TRY_SHELF_ROUNDS }
+      : { rounds: toLay.length > 30 ? 0 : TRY_SHELF_ROUNDS }
   const ways = sourcesOf(
     film,
     plan,

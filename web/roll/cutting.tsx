@@ -24,7 +24,7 @@ export function CuttingPage() {
         <span role="status" className="label">
           {waiting === 0 ? 'All entries sent' : `${waiting} kept here, sending`}
         </span>
-        <Link className="btn btn-plain ms-auto" href={`/jobs/${jobId}/roll`}>
+        <Link className="btn btn-plain ms-auto d-inline-flex align-items-center" href={`/jobs/${jobId}/roll`}>
           Back to the roll
         </Link>
       </div>
@@ -175,7 +175,7 @@ function OneRoll({ layout, roll }: { layout: FilmLayout; roll: RollPlan }) {
         </div>
         <StepDrawing layout={layout} roll={roll} cut={cut} done={done} />
       </div>
-      <div className="d-flex gap-2 flex-wrap">
+      <div className="d-flex gap-2 cutting-buttons">
         <button type="button" className="btn btn-plain" disabled={at === 0} onClick={() => setLook(at - 1)}>
           Before
         </button>

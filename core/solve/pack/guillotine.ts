@@ -37,6 +37,7 @@ const LARGE = 64
 /** Where kinds come many times over: items of the part that bands are looked for on, and rounds spent on it. */
 const PART_ITEMS = 28
 const PART_ROUNDS = 150_000
+const LEAST_ROUNDS = 5_000
 
 export function itemsOf(kinds: readonly Kind[], width: number): StripItems {
   const list = kinds.flatMap((k, kind) => k.items.map(() => ({ kind, w: k.w, l: k.l, turn: k.turn ? 1 : 0 })))
@@ -360,7 +361,7 @@ function large(job: StripJob): StripPlan {
     if (match) take(match)
   }
   while (length > job.bound + EPS && rounds < job.rounds && !job.spent()) {
-    const depth = items.n > BATCH.many ? BATCH.roundsOfMany : BATCH.rounds
+    const depth = Math.min(items.n > BATCH.many ? BATCH.roundsOfMany : BATCH.rounds, job.rounds - rounds)
     rounds += depth
     const each = items.n / Math.max(1, best.length)
     const target = Math.min(
@@ -468,7 +469,7 @@ function partOf(kinds: readonly Kind[], bands: readonly Band[]): { kinds: Kind[]
 function repeatedPart(job: StripJob): Band[] | null {
   const copies = job.kinds.reduce((s, k) => s + k.items.length, 0)
   const times = Math.floor(copies / PART_ITEMS)
-  if (times < 2 || job.kinds.length > PART_ITEMS * 2) return null
+  if (times < 2 || job.rounds < LEAST_ROUNDS || job.kinds.length > PART_ITEMS * 2) return null
   const pool = new BandPool()
   for (const share of [times, times / 2, times / 1.5]) {
     const kinds = job.kinds.map((k) => ({

@@ -5,6 +5,9 @@ import { free } from './free'
 import { guillotine, type StripJob, type StripPlan } from './guillotine'
 import type { Kind } from './kinds'
 
+const BRIEF_ROUNDS = 2000
+const BRIEF_KINDS = 24
+
 export interface StripAsk {
   kinds: readonly Kind[]
   /** Gap included. */
@@ -34,7 +37,11 @@ export function strip(ask: StripAsk): StripPlan & { bound: number } {
   const first = solve({ ...job, rounds: 0 })
   if (ask.better) ask.better(first.bands, job.bound)
   if (first.proven || ask.rounds === 0 || ask.spent()) return { ...first, bound: job.bound }
-  const sharp = bars(kinds, width, quick, () => ask.spent() || ask.boundSpent())
+  // While figures are typed only few kinds are worth the sharper bound.
+  const sharp =
+    ask.rounds < BRIEF_ROUNDS && kinds.length > BRIEF_KINDS
+      ? quick
+      : bars(kinds, width, quick, () => ask.spent() || ask.boundSpent())
   const bound = raised(Math.max(sharp.bound, longest(kinds)), kinds)
   const better = ask.better
   const plan = solve({
