@@ -1,16 +1,16 @@
 import { readFileSync } from 'node:fs'
 import type { Fault, Result } from '@/core/kit/result'
 import { readJson } from '@/core/kit/json-guard'
-import { readPlan } from '@/core/plan/parse'
-import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
-import { reckoningJson } from '@/core/reckon/output'
-import { reckon } from '@/core/reckon/reckon'
-import { layoutByContract } from '@/core/roll/contract'
 import { messageOf } from './messages'
 
 const USAGE = 'usage: cuirass reckon JOB.json | cuirass layout FILE   (- reads standard input)'
-const COMMANDS: Record<string, (text: string) => Result<unknown>> = {
-  reckon: (text) => {
+/** Each loads what it needs and no more: a layout of a second cannot wait for the whole core. */
+const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
+  reckon: async (text) => {
+    const { readPlan } = await import('@/core/plan/parse')
+    const { EMPTY_CATALOGUE } = await import('@/core/reckon/catalogue')
+    const { reckoningJson } = await import('@/core/reckon/output')
+    const { reckon } = await import('@/core/reckon/reckon')
     const plan = readPlan(text)
     if (!plan.ok) return plan
     const now = new Date().toISOString().slice(0, 16)
@@ -19,7 +19,8 @@ const COMMANDS: Record<string, (text: string) => Result<unknown>> = {
       value: reckoningJson(reckon(plan.value, { ...EMPTY_CATALOGUE, films: plan.value.film.sheets, now }, [])),
     }
   },
-  layout: (text) => {
+  layout: async (text) => {
+    const { layoutByContract } = await import('@/core/roll/contract')
     const json = readJson(text)
     return json.ok ? layoutByContract(json.value, () => performance.now(), { sinceStartMs: performance.now() }) : json
   },
@@ -52,7 +53,7 @@ export async function main(args: string[]): Promise<number> {
   } catch (error) {
     return bad({ code: 'unreadable', facts: { file, why: (error as NodeJS.ErrnoException).code ?? 'error' } })
   }
-  const result = run(text)
+  const result = await run(text)
   if (!result.ok) return bad(result.error)
   await new Promise<void>((done) => process.stdout.write(`${JSON.stringify(result.value, null, 1)}\n`, () => done()))
   return 0

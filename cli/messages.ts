@@ -10,7 +10,8 @@ const SAY: Record<string, (f: Record<string, string | number>) => string> = {
   not_json: (f) => `not JSON${f.line ? ` (line ${f.line})` : ''}`,
   later_version: (f) => `${f.format} is a later version; this reads ${f.reads}`,
   not_a_job: (f) => `not a job file: "format" should be "${f.reads}"`,
-  too_small: (f) => `too small, at least ${f.minimum}`,
+  too_small: (f) =>
+    f.more_than === undefined ? `too small, at least ${f.minimum}` : `must be more than ${f.more_than}`,
   too_big: (f) => `too large, at most ${f.maximum}`,
   unknown_key: () => 'unknown key; remove it',
   invalid_type: (f) => `missing or of the wrong kind, expected ${f.expected}`,

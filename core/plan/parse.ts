@@ -1,23 +1,9 @@
-import type { z } from 'zod'
-import { pathText, readJson } from '../kit/json-guard'
-import { err, ok, type Fault, type Result } from '../kit/result'
+import { firstFault } from '../kit/first-fault'
+import { readJson } from '../kit/json-guard'
+import { err, ok, type Result } from '../kit/result'
 import { FORMAT, Plan } from './schema'
 
-/** The first fault of a failed parse: the field and what it breaks, never the input itself. */
-export function firstFault(error: z.ZodError): Fault {
-  const issue = error.issues[0]
-  if (!issue) return { code: 'bad_input' }
-  const at = pathText(issue.path)
-  const facts: Record<string, string | number> = {}
-  for (const key of ['minimum', 'maximum', 'expected'] as const) {
-    const value = (issue as unknown as Record<string, unknown>)[key]
-    if (typeof value === 'number' || typeof value === 'string') facts[key] = value
-  }
-  if (issue.code === 'unrecognized_keys')
-    return { code: 'unknown_key', at: at === '' ? issue.keys[0] : `${at}.${issue.keys[0]}`, facts }
-  if (issue.code === 'custom') return { code: issue.message, at, facts }
-  return { code: issue.code, at, facts }
-}
+export { firstFault }
 
 /** Any value as a plan. Errors: later_version, not_a_job, or the first field at fault. */
 export function parsePlan(value: unknown): Result<Plan> {

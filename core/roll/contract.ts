@@ -3,7 +3,7 @@ import { timeBudget } from '../kit/budget'
 import { seeded } from '../kit/random'
 import { err, ok, type Result } from '../kit/result'
 import { pack, type Packing, type PackItem, type WhyNot } from '../solve/pack'
-import { firstFault } from '../plan/parse'
+import { firstFault } from '../kit/first-fault'
 
 const size = z.number().gt(0).max(1e7)
 const name = z.string().min(1).max(200)

@@ -135,14 +135,6 @@ export function layOutFilm(
       pieces.map((p) => [p.id, Math.round(p.acrossMm * 10), Math.round(p.alongMm * 10), p.turn]),
     ]),
   ) // prettier-ignore
-  const asItem = (p: Piece): PackItem => ({
-    id: p.id,
-    copy: 1,
-    width: p.acrossMm,
-    length: p.alongMm,
-    turn: p.turn,
-    group: null,
-  })
   const lay = (bins: PackBin[], over: Partial<PackOptions>, some: readonly Piece[] = toLay): Packing =>
     pack(some.map(asItem), bins, {
       gap, random: seeded(plan.layout.seed), budget: { rounds: 0 },
@@ -282,6 +274,14 @@ export function layOutFilm(
   } // prettier-ignore
 }
 
+const asItem = (p: Piece): PackItem => ({
+  id: p.id,
+  copy: 1,
+  width: p.acrossMm,
+  length: p.alongMm,
+  turn: p.turn,
+  group: null,
+})
 const sum = (rolls: readonly RollPlan[]): number => rolls.reduce((s, r) => s + r.usedMm, 0)
 
 function asRoll(
@@ -349,14 +349,7 @@ function sourcesOf(
       packing.unplaced.some((u) => u.why === 'no_room_left') &&
       packing.unplaced.every((u) => u.why === 'no_room_left')
     ) {
-      const whole = pieces.map((p): PackItem => ({
-        id: p.id,
-        copy: 1,
-        width: p.acrossMm,
-        length: p.alongMm,
-        turn: p.turn,
-        group: null,
-      }))
+      const whole = pieces.map(asItem)
       if (lengthBound(whole, Math.max(...bins.map((b) => b.width)), gap) <= room) packing = lay(bins, pieces, true)
     }
     const usedMm = packing.used.reduce((t, u) => t + u.length, 0)
@@ -371,14 +364,7 @@ function sourcesOf(
   const rollMm = film.rollLengthsMm[0] ?? 25000
   for (const w of width !== null && film.widthsMm.includes(width) ? [width] : film.widthsMm) {
     const inner = w - 2 * trimMm
-    const items = pieces.map((p): PackItem => ({
-      id: p.id,
-      copy: 1,
-      width: p.acrossMm,
-      length: p.alongMm,
-      turn: p.turn,
-      group: null,
-    }))
+    const items = pieces.map(asItem)
     const need = Math.max(1, Math.ceil(lengthBound(items, inner, gap) / rollMm))
     let bins: PackBin[] = []
     let packing: Packing | null = null

@@ -36,3 +36,6 @@ export const SEAM_MIN_PER_M = 6
 export const DRY_FIT_MIN = 3
 /** Putting hardware back takes this share of taking it off (assumed). */
 export const HARDWARE_ON_SHARE = 1.2
+
+/** Laminating a print: setting up, and minutes for each m² of film. Assumed. */
+export const LAMINATE = { people: 2, setUpMin: 15, perM2Min: 1.5 }

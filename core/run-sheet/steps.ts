@@ -21,6 +21,7 @@ import {
   AFTER,
   BEFORE,
   CUT_MIN,
+  LAMINATE,
   DRY_FIT_MIN,
   HARDWARE_ON_SHARE,
   HEAT_POINT_MIN,
@@ -79,11 +80,17 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
   const steps: Step[] = BEFORE.map(general)
   const used = [...new Set(pieces.map((p) => p.filmId))].flatMap((id) => films.get(id) ?? [])
   for (const film of used)
-    if (film.gasOutHours)
+    if (film.gasOutHours) {
+      const areaM2 = pieces.reduce((s, p) => (p.filmId === film.id ? s + (p.acrossMm * p.alongMm) / 1e6 : s), 0)
       steps.push({
         ...blank(`gas_out:${film.id}`, 'gas_out', null, film.name, 1, 10, film.gasOutHours.max * 60, []),
         facts: { film: film.name, hours: film.gasOutHours.max },
       })
+      steps.push({
+        ...blank(`laminate:${film.id}`, 'laminate', null, film.name, LAMINATE.people, (LAMINATE.setUpMin + areaM2 * LAMINATE.perM2Min) * pace, 0, []), // prettier-ignore
+        facts: { film: film.name },
+      })
+    }
   if (pieces.length > 0)
     steps.push({
       ...blank('cut', 'cut', null, '', 1, pieces.length * CUT_MIN * pace, 0, ['blade']),

@@ -401,3 +401,16 @@ describe('sheets as shingles', () => {
     ).toBe(false)
   })
 })
+
+it('a print is laminated after it has gassed out, before it is cut: minutes by its area', () => {
+  const print = film('folio-print')
+  const plan = { ...handCar(), film: { mainId: print.id, sheets: [print] } }
+  const { r } = lay(plan)
+  const codes = r.steps.map((s) => s.code)
+  const [gas, laminate, cut] = ['gas_out', 'laminate', 'cut'].map((c) => codes.indexOf(c)) as [number, number, number]
+  expect(gas).toBeGreaterThan(-1)
+  expect(laminate).toBe(gas + 1)
+  expect(cut).toBe(laminate + 1)
+  const areaM2 = r.pieces.reduce((s, p) => s + (p.cutWidthMm * p.cutHeightMm) / 1e6, 0)
+  expect(r.steps[laminate]?.minutes).toBe(Math.round(15 + 1.5 * areaM2))
+})

@@ -14,6 +14,7 @@ const PAGES = [
   ),
   jobUrl('corvane', 'bay'),
   jobUrl('drover', 'roll'),
+  jobUrl('corvane', 'cut'),
   jobUrl('trailer', 'tape'),
   jobUrl('pickup', 'handover'),
 ]

@@ -232,7 +232,8 @@ const STEPS: Record<string, [string, string]> = {
     '70 % isopropyl alcohol: edges, then surface, then recesses. Spray the cloth, not the panel. Tack cloth last.',
   ],
   mask: ['Mask and mark', 'Cover wheels, mask what stays free, mark concave and convex zones.'],
-  gas_out: ['Print gases out, then laminate', 'Rolls stand loose and upright until laminated.'],
+  gas_out: ['Print gases out', 'Rolls stand loose and upright until laminated.'],
+  laminate: ['Laminate the print', 'Dust-free, slowly, edges square: what is trapped now stays.'],
   cut: ['Cut pieces and label them', 'Arrow and label on each liner at once, scraps too.'],
   lay: ['Lay', 'Dry fit first. Glass the piece, high points first, then from the middle out.'],
   trim: [
@@ -312,7 +313,8 @@ const FAULTS: Record<string, Say> = {
   unknown_unit: (f) => `“${f.unit}” is no unit known here. Use mm, cm, m, in, ft, yd or mil.`,
   bad_number: () => 'Not a number that can be read. Try 37 1/2, 37.5in, 95cm or 0.95 m.',
   below_absolute_zero: () => 'Colder than anything can be.',
-  too_small: (f) => `Too small: at least ${f.minimum}.`,
+  too_small: (f) =>
+    f.more_than === undefined ? `Too small: at least ${f.minimum}.` : `Has to be more than ${f.more_than}.`,
   too_big: (f) => `Too large: at most ${f.maximum}.`,
   unknown_key: () => 'An unknown key stands here.',
   invalid_type: (f) => `Missing or of the wrong kind (expected ${f.expected ?? 'another'}).`,
