@@ -67,9 +67,10 @@ function library({ items, width }: Instance): number {
           logic: PACKING_LOGIC.MAX_EDGE,
         })
         for (const i of [...items].sort((a, b) => order(b) - order(a))) {
-          const lies = rotate || i.width <= width
-          const box = packer.add(lies ? i.width : i.length, lies ? i.length : i.width, i)
-          box.allowRotation = rotate && i.turn === 'quarter'
+          // What may not turn keeps its way; what fits no other way is given so.
+          const upright = i.width <= width
+          const [w, h] = upright ? [i.width, i.length] : [i.length, i.width]
+          packer.add({ width: w, height: h, x: 0, y: 0, allowRotation: rotate && i.turn === 'quarter' } as never)
         }
         if (packer.bins.length === 1 && packer.bins[0]?.rects.every((r) => !r.oversized)) high = middle
         else low = middle
