@@ -49,6 +49,57 @@ it.each([
   expect(r.stderr.trim().split('\n')).toHaveLength(1)
 })
 
+it.each([
+  [
+    'a stock of no length',
+    { stock: [{ id: 'a', width_mm: 1520, length_mm: 0 }], pieces: [{ id: 'p', width_mm: 1, height_mm: 1 }] },
+    'stock[0].length_mm',
+    /more than 0/,
+  ],
+  [
+    'a piece below nothing',
+    { stock: [{ id: 'a', width_mm: 1520, length_mm: 9 }], pieces: [{ id: 'p', width_mm: 1, height_mm: -4 }] },
+    'pieces[0].height_mm',
+    /more than 0/,
+  ],
+  [
+    'a name twice',
+    {
+      stock: [{ id: 'a', width_mm: 9, length_mm: 9 }],
+      pieces: [
+        { id: 'p', width_mm: 1, height_mm: 1 },
+        { id: 'p', width_mm: 1, height_mm: 1 },
+      ],
+    },
+    'pieces[1].id',
+    /used twice/,
+  ],
+  [
+    'a turn there is not',
+    { stock: [{ id: 'a', width_mm: 9, length_mm: 9 }], pieces: [{ id: 'p', width_mm: 1, height_mm: 1, turn: 'half' }] },
+    'pieces[0].turn',
+    /allowed values/,
+  ],
+])('layout: %s is refused with its place and what to change', (_, over, at, message) => {
+  const r = run(['layout', '-'], JSON.stringify({ format: 'cuirass/layout@1', seconds: 1, ...over }))
+  expect(r.status).toBe(2)
+  const out = JSON.parse(r.stdout)
+  expect(out.at).toBe(at)
+  expect(out.message).toMatch(message)
+})
+it('layout: what fits nowhere is listed with the reason, the rest is laid, by either rule', () => {
+  for (const cutting of ['guillotine', 'free']) {
+    const ask = { format: 'cuirass/layout@1', cutting, seconds: 1, gap_mm: 4, stock: [{ id: 'a', width_mm: 1520, length_mm: 5000 }], pieces: [{ id: 'wide', width_mm: 1600, height_mm: 1600, turn: 'quarter' }, { id: 'long', width_mm: 900, height_mm: 6000 }, { id: 'ok', width_mm: 100.5, height_mm: 10.25, count: 7 }] } // prettier-ignore
+    const out = JSON.parse(run(['layout', '-'], JSON.stringify(ask)).stdout)
+    expect(out.unplaced.map((u: { piece: string; why: string }) => [u.piece, u.why])).toEqual([
+      ['wide', 'wider than every roll'],
+      ['long', 'longer than every roll it fits across'],
+    ])
+    expect(out.stock[0].placements).toHaveLength(7)
+    expect(out.used_mm).toBeCloseTo(10.25, 9)
+  }
+})
+
 it('an unknown command shows the usage', () => {
   const r = run(['dance'])
   expect(r.status).toBe(2)

@@ -6,6 +6,7 @@ import { reckon } from '@/core/reckon/reckon'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { formatter } from '@/web/words/format'
 import { CAUTIONS, faultText, findingText, stageWhy, stepTitle, wayText } from '@/web/words/sentences'
+import { refusal } from '@/web/words/refusals'
 import { summarise } from '@/web/words/summary'
 import { filesBelow } from '../fixtures/files'
 import { catalogue, handCar, withPanel } from '../fixtures/plans'
@@ -22,6 +23,13 @@ it('every code of a finding, anywhere in core, has its sentence', () => {
   ].map((m) => m[1] ?? '')
   expect(codes.length).toBeGreaterThan(30)
   for (const code of new Set(codes)) expect(findingText({ code, facts: {} }, metric), code).not.toBe(code)
+})
+it('every reason why a piece cannot lie somewhere has its sentence', () => {
+  const text = readFileSync('core/roll/arrange.ts', 'utf8')
+  const codes = [...new Set([...text.matchAll(/code: '(\w+)'/g)].map((m) => m[1] ?? '')), 'is_locked']
+  expect(codes.length).toBeGreaterThan(7)
+  for (const code of codes)
+    expect(refusal({ code, facts: { piece: 'Bonnet', others: 'Roof' } }, metric), code).not.toBe(code)
 })
 it('every demo job reads as sentences with no hole in them, in either system', () => {
   for (const { make } of DEMO_JOBS) {
