@@ -44,7 +44,8 @@ export function perfect(
         const over = at.w - w
         if (over < -SAME || (over > SAME && over < least - SAME && n - done > 1) || at.y + h > length + SAME) continue
         if (over > SAME && n - done === 1) continue
-        if (++steps > nodes || ((steps & 255) === 0 && spent())) return false
+        if ((++steps & 127) === 0 && spent()) steps = Infinity
+        if (steps > nodes) return false
         used[i] = 1
         places[i] = { x: at.x, y: at.y, turned: t === 1 }
         if (search(raisedAt(sky, low, w, h, SAME), done + 1)) return true
