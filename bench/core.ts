@@ -44,6 +44,9 @@ ${rows.join('\n')}
 
 const total = (p: Packing): number => p.used.reduce((sum, u) => sum + u.length, 0)
 
+/** Its own rectangles keep the rule in a field of their own, and it looks for that one. */
+const turns = (may: boolean) => ({ allowRotation: may, _allowRotation: may })
+
 /** A general rectangle packer with no cutting rule, arrows or lots: its own best over orders, on the same strip. */
 function library({ items, width }: Instance): number {
   let best = Infinity
@@ -70,7 +73,7 @@ function library({ items, width }: Instance): number {
           // What may not turn keeps its way; what fits no other way is given so.
           const upright = i.width <= width
           const [w, h] = upright ? [i.width, i.length] : [i.length, i.width]
-          packer.add({ width: w, height: h, x: 0, y: 0, allowRotation: rotate && i.turn === 'quarter' } as never)
+          packer.add({ width: w, height: h, x: 0, y: 0, ...turns(rotate && i.turn === 'quarter') } as never)
         }
         if (packer.bins.length === 1 && packer.bins[0]?.rects.every((r) => !r.oversized)) high = middle
         else low = middle
