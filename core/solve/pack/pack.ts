@@ -287,8 +287,8 @@ function placementsOf(at: { band: Band; span: Span; y: number }[], kinds: readon
         binId: span.bin.id,
         x: band.x[i] as number,
         y: y + (band.y[i] as number),
-        width: across,
-        length: along,
+        width: turned ? item.length : item.width,
+        length: turned ? item.width : item.length,
         turned,
       }
     }),
