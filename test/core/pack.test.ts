@@ -164,7 +164,10 @@ describe('any plan', () => {
     const plan = run(items, [bin(1520, 20_000)], { locked, gap: 5 })
     expect(faultsOf(plan, items, [bin(1520, 20_000)], { gap: 5, rule: 'free' })).toEqual([])
     expect(plan.placed.find((p) => p.item.id === 'a')).toMatchObject({ x: 100, y: 1000 })
-    // What fits beside it goes there.
+    // What fits beside it goes there, within the stages of cuts that are allowed.
+    const three = run(items, [bin(1520, 20_000)], { locked, gap: 5, cuts: 3 })
+    expect(faultsOf(three, items, [bin(1520, 20_000)], { gap: 5, stages: 3 })).toEqual([])
+
     expect(plan.placed.find((p) => p.item.id === 'b')).toMatchObject({ y: 1000 })
   })
   it('repeats exactly for a seed and gives each better plan once', () => {

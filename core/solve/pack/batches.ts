@@ -56,16 +56,11 @@ export function batches(job: StripJob): StripPlan {
       size += more
       if (size >= target - 1) break
     }
-    if (picked.length < 2 && best.length > 1) {
-      if (size > LARGE) continue
-    }
+    if (picked.length < 2 && size > LARGE) continue
     const old = picked.map((i) => best[i] as Band)
     const cap = bandsLength(old)
     const sub = partOf(job.kinds, old)
-    const bound = Math.max(
-      0,
-      ...[sub.kinds.reduce((s, k, i) => s + (price[sub.from[i] as number] as number) * k.items.length, 0)],
-    )
+    const bound = sub.kinds.reduce((t, k, i) => t + (price[sub.from[i] as number] as number) * k.items.length, 0)
     if (bound >= cap - LEAST_STEP) continue
     const result = new Search({
       ...job,

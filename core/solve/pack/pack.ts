@@ -359,6 +359,7 @@ function fillBeside(
         const there = i.group === null ? undefined : placed.find((p) => p.item.group === i.group)
         return !there || bins.find((b) => b.id === there.binId)?.lot === bin.lot
       }
+      // A room beside is cut off across and lengthwise already: two stages are spent.
       const box: PackBin = { id: bin.id, width: room.width, length: room.length, lot: bin.lot }
       const fit = open.filter((i) => tied(i) && neverFits(i, [box]) === null)
       let best: Placed[] = []
@@ -376,7 +377,7 @@ function fillBeside(
           }
         const kinds = kindsOf(take, options.gap, room.width + options.gap)
         const plan = strip({
-          kinds, width: room.width + options.gap, rule: 'guillotine', cuts: Math.max(2, (options.cuts ?? Infinity) - 1), random: options.random,
+          kinds, width: room.width + options.gap, rule: 'guillotine', cuts: Math.max(1, (options.cuts ?? Infinity) - 2), random: options.random,
           rounds: 0, spent: () => false, boundSpent: () => true,
         }) // prettier-ignore
         const { at } = spread(plan.bands, [{ bin: box, from: 0, to: room.length }], options.gap)
