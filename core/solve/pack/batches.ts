@@ -1,8 +1,9 @@
 import { bandsLength, counts, worth, type Band } from './band'
 import { Decoder, EITHER, type StripItems } from './decode'
-import type { Kind } from './kinds'
+import { commonStep, type Kind } from './kinds'
 import { matched } from './match'
 import { BandPool } from './recombine'
+import { SheetSearch } from './sheet'
 import { itemsOf, LARGE, LEAST_STEP, Search, type StripJob, type StripPlan } from './search'
 import { PACK_TOLERANCE as EPS } from './types'
 
@@ -12,7 +13,13 @@ const PART_ROUNDS = 150_000
 const LEAST_ROUNDS = 5_000
 
 /** Items in a batch of a large strip, and rounds spent on it. */
-const BATCH = { least: 16, spread: 16, rounds: 12_000, roundsOfMany: 2_500, many: 600 }
+const BATCH = { least: 16, spread: 16, rounds: 6_000, roundsOfMany: 2_500, many: 600 }
+
+/** Items of one part where many are dealt out to parts, rounds spent on each, and how many are dealt out at most. */
+const DEAL = { items: 28, rounds: 20_000, most: 400 }
+
+/** Sheets as a whole are tried for so many items at most; rounds of one try; how far the bound may stand above the bare area. */
+const SHEET = { most: 260, rounds: 20_000, work: 1_600_000, lossless: 1.002 }
 
 /** Many items: good orders, then batches of bands solved anew one after another. */
 export function batches(job: StripJob): StripPlan {
@@ -33,10 +40,24 @@ export function batches(job: StripJob): StripPlan {
   let rounds = 0
   const price = job.price
   if (job.cuts > 2 * items.n && items.n <= 260) {
-    const match = matched(job.kinds, job.width, job.bound, job.random, Math.ceil(40_000 / items.n), job.spent)
+    const match = matched(job.kinds, job.width, job.bound, job.random, Math.ceil(8_000 / items.n), job.spent)
     if (match) take(match)
   }
-  while (length > job.bound + EPS && rounds < job.rounds && !job.spent()) {
+  // Where next to nothing is lost, plans rarely fall into bands.
+  const area = job.kinds.reduce((t, k) => t + k.w * k.l * k.items.length, 0)
+  const asSheet = job.cuts > 2 * items.n && items.n <= SHEET.most && job.bound <= (area / job.width) * SHEET.lossless
+  const step = commonStep(job.kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP * 10
+  const sheet = asSheet ? new SheetSearch({ items, random: job.random, step, bound: job.bound, spent: job.spent, better: (b) => take([b]) }) : null // prettier-ignore
+  if (!sheet && job.rounds >= LEAST_ROUNDS && items.n <= DEAL.most) {
+    const dealt = dealtOut(job, items.n)
+    if (dealt) take(dealt)
+  }
+  for (let turn = 0; length > job.bound + EPS && rounds < job.rounds && !job.spent(); turn++) {
+    // One band cannot be taken apart: only as a whole.
+    if (sheet && (turn % 4 !== 3 || best.length < 3)) {
+      rounds += sheet.run(length, Math.min(SHEET.rounds, Math.floor(SHEET.work / items.n), job.rounds - rounds), turn)
+      continue
+    }
     const depth = Math.min(items.n > BATCH.many ? BATCH.roundsOfMany : BATCH.rounds, job.rounds - rounds)
     rounds += depth
     const each = items.n / Math.max(1, best.length)
@@ -82,6 +103,36 @@ export function batches(job: StripJob): StripPlan {
     }
   }
   return { bands: best, length, proven: length <= job.bound + EPS }
+}
+
+/** Items dealt out evenly to parts that are searched one by one: a far better plan to begin with than orders of all of them. */
+function dealtOut(job: StripJob, n: number): Band[] | null {
+  const parts = Math.max(2, Math.round(n / DEAL.items))
+  const list = job.kinds.flatMap((k, kind) => k.items.map(() => kind))
+  const size = (k: number) => {
+    const kind = job.kinds[k] as Kind
+    return Math.max(kind.w, kind.l)
+  }
+  list.sort((a, b) => size(b) - size(a))
+  const hands = Array.from({ length: parts }, () => ({ area: 0, held: new Map<number, number>() }))
+  for (const k of list) {
+    const kind = job.kinds[k] as Kind
+    const hand = hands.reduce((a, b) => (b.area < a.area ? b : a))
+    hand.area += kind.w * kind.l
+    hand.held.set(k, (hand.held.get(k) ?? 0) + 1)
+  }
+  const bands: Band[] = []
+  for (const { held } of hands) {
+    if (job.spent()) return null
+    const from = [...held.keys()]
+    const kinds = from.map((k) => ({ ...(job.kinds[k] as Kind), items: (job.kinds[k] as Kind).items.slice(0, held.get(k)) })) // prettier-ignore
+    const price = Float64Array.from(from, (k) => job.price[k] as number)
+    const bound = kinds.reduce((t, k, i) => t + (price[i] as number) * k.items.length, 0)
+    const rounds = Math.min(DEAL.rounds, Math.floor(job.rounds / parts))
+    const plan = new Search({ ...job, kinds, price, bound, rounds, better: undefined }).run()
+    bands.push(...plan.bands.map((b) => ({ ...b, kinds: b.kinds.map((k) => from[k] as number) })))
+  }
+  return bands
 }
 
 function startLarge(job: StripJob, items: StripItems, decoder: Decoder, take: (bands: Band[]) => void): void {

@@ -30,7 +30,7 @@ export function free(job: StripJob): StripPlan {
     const found = lossless(job, items, 0)
     if (found) take(found)
   }
-  const share = Math.min(Math.ceil(job.rounds / 4), 40_000)
+  const share = Math.min(Math.ceil(job.rounds / 2), items.n > 40 ? 90_000 : 40_000)
   if (!finished()) take(guillotine({ ...job, cuts: Infinity, rounds: share, better: take }).bands)
   for (let turn = 0, rounds = share; rounds < job.rounds && !finished(); turn++) {
     if (noWaste) {
@@ -64,11 +64,19 @@ function lossless(job: StripJob, items: StripItems, turn: number): Band[] | null
         },
       ]
   }
-  return matched(job.kinds, job.width, job.bound, job.random, 30 + 10 * turn, job.spent, (blocks) => {
-    if (blocks.length > 40) return null
-    const area = blocks.reduce((s, b) => s + b.w * b.l, 0)
-    return perfect(blocks, job.width, area / job.width, nodes, job.spent)
-  })
+  return matched(
+    job.kinds,
+    job.width,
+    job.bound,
+    job.random,
+    (items.n > 60 ? 6 : 30) + 10 * turn,
+    job.spent,
+    (blocks) => {
+      if (blocks.length > 40) return null
+      const area = blocks.reduce((s, b) => s + b.w * b.l, 0)
+      return perfect(blocks, job.width, area / job.width, nodes, job.spent)
+    },
+  )
 }
 
 /** Lays items one by one on the outline of what lies already. */

@@ -21,28 +21,22 @@ export function matched(
   if (Math.abs(area / width - bound) > 1e-6 * Math.max(1, bound)) return null
   const leaves = leavesOf(kinds)
   for (let t = 0; t < tries && !spent(); t++) {
-    const done = attempt(leaves, width, total, random, t === 0, rest)
+    const done = attempt(leaves, width, total, random, t === 0, t % 4 !== 3, rest)
     if (done) return done
   }
   return null
 }
 
 const leavesOf = (kinds: readonly Kind[]): Block[] =>
-  kinds.flatMap((k, kind) =>
-    k.items.map(() => ({ w: k.w, l: k.l, turn: k.turn, kind, a: null, b: null, side: 0 as const })),
-  )
+  kinds.flatMap((k, kind) => k.items.map(() => ({ w: k.w, l: k.l, turn: k.turn, kind, parts: [] })))
 
-/** A rectangle and how it was put together: side 1 along its width, 2 along its length; b may lie turned. */
+/** A rectangle and what it was put together from; a single item has no parts. Turned, x and y of its parts change places. */
 interface Block {
   w: number
   l: number
   turn: boolean
   kind: number
-  a: Block | null
-  b: Block | null
-  side: 0 | 1 | 2
-  turnA?: boolean
-  turnB?: boolean
+  parts: { block: Block; x: number; y: number; turned: boolean }[]
 }
 const SAME = 1e-5
 type Rest = (blocks: { w: number; l: number; turn: boolean }[]) => { x: number; y: number; turned: boolean }[] | null
@@ -66,6 +60,7 @@ function attempt(
   total: number,
   random: Random,
   greedy: boolean,
+  early: boolean,
   rest?: Rest,
 ): Band[] | null {
   const wRare = greedy ? 1 : 0.4 + random()
@@ -73,6 +68,12 @@ function attempt(
   const noise = greedy ? 0 : random() * 2
   const wSmall = greedy ? 0.3 : random() * random() * 12
   const blocks = [...leaves]
+  // Wheels among the items themselves are nearly always real: a chance meeting of four sums is rare.
+  if (rest && early)
+    for (let five = wheel(blocks, width, total); five; five = wheel(blocks, width, total)) {
+      for (const i of [...five.used].sort((p, q) => q - p)) blocks.splice(i, 1)
+      blocks.push(five.block)
+    }
   const finished: Block[] = []
   for (;;) {
     for (let i = blocks.length - 1; i >= 0; i--) {
@@ -129,16 +130,34 @@ function attempt(
           }
         }
     }
-    if (!best) return rest ? together(blocks, finished, width, rest) : null
+    if (!best) {
+      // No two go together: five that make a wheel, where any placement is allowed; else whatever `rest` finds.
+      const five = rest ? wheel(blocks, width, total) : null
+      if (five) {
+        for (const i of [...five.used].sort((p, q) => q - p)) blocks.splice(i, 1)
+        blocks.push(five.block)
+        continue
+      }
+      return rest ? together(blocks, finished, width, rest) : null
+    }
     const [P, Q] = [blocks[best.p] as Block, blocks[best.q] as Block]
     const shared = best.sideP === 1 ? P.w : P.l
     const other = (best.sideP === 1 ? P.l : P.w) + (best.sideQ === 1 ? Q.l : Q.w)
     // The new block as it lies with the shared side across (w) unless a fixed part says otherwise.
     const turn = P.turn && Q.turn
     const fixedAlong = (!P.turn && best.sideP === 2) || (!Q.turn && best.sideQ === 2)
-    const block: Block = fixedAlong
-      ? { w: other, l: shared, turn, kind: -1, a: P, b: Q, side: 1, turnA: best.sideP === 1, turnB: best.sideQ === 1 }
-      : { w: shared, l: other, turn, kind: -1, a: P, b: Q, side: 2, turnA: best.sideP === 2, turnB: best.sideQ === 2 }
+    const [turnP, turnQ] = [best.sideP === (fixedAlong ? 1 : 2), best.sideQ === (fixedAlong ? 1 : 2)]
+    const first = fixedAlong ? (turnP ? P.l : P.w) : turnP ? P.w : P.l
+    const block: Block = {
+      w: fixedAlong ? other : shared,
+      l: fixedAlong ? shared : other,
+      turn,
+      kind: -1,
+      parts: [
+        { block: P, x: 0, y: 0, turned: turnP },
+        { block: Q, x: fixedAlong ? first : 0, y: fixedAlong ? 0 : first, turned: turnQ },
+      ],
+    }
     const [high, low] = best.p > best.q ? [best.p, best.q] : [best.q, best.p]
     blocks.splice(high, 1)
     blocks.splice(low, 1)
@@ -155,16 +174,76 @@ function bandOf(b: Block, width: number): Band {
 }
 
 function lay(b: Block, x: number, y: number, turned: boolean, into: Band): void {
-  if (!b.a || !b.b) {
+  if (b.parts.length === 0) {
     into.kinds.push(b.kind)
     into.x.push(x)
     into.y.push(y)
     into.turned.push(turned)
     return
   }
-  const turnA = turned !== (b.turnA === true)
-  const turnB = turned !== (b.turnB === true)
-  lay(b.a, x, y, turnA, into)
-  const alongWidth = (b.side === 1) !== turned
-  lay(b.b, alongWidth ? x + (turnA ? b.a.l : b.a.w) : x, alongWidth ? y : y + (turnA ? b.a.w : b.a.l), turnB, into)
+  for (const p of b.parts) lay(p.block, x + (turned ? p.y : p.x), y + (turned ? p.x : p.y), turned !== p.turned, into)
+}
+
+/**
+ * Five blocks that make a larger rectangle as a wheel round the smallest of them, where no straight cut parts them:
+ * a.w = d.w + e.w, b.l = a.l + e.l, c.w = b.w + e.w, d.l = c.l + e.l for the middle one e. Null where there are none.
+ */
+function wheel(blocks: readonly Block[], width: number, total: number): { block: Block; used: number[] } | null {
+  const key = (v: number) => Math.round(v / SAME / 4)
+  interface Lying {
+    i: number
+    w: number
+    l: number
+    turned: boolean
+  }
+  const all: Lying[] = blocks.flatMap((b, i) => [
+    { i, w: b.w, l: b.l, turned: false },
+    ...(b.turn && Math.abs(b.w - b.l) > SAME ? [{ i, w: b.l, l: b.w, turned: true }] : []),
+  ])
+  const byW = new Map<number, Lying[]>()
+  const byL = new Map<number, Lying[]>()
+  const put = (map: Map<number, Lying[]>, k: number, it: Lying) => {
+    const list = map.get(k)
+    if (list) list.push(it)
+    else map.set(k, [it])
+  }
+  for (const it of all) {
+    put(byW, key(it.w), it)
+    put(byL, key(it.l), it)
+  }
+  for (const e of all) {
+    // The whole may be turned: of a middle that may turn only one way need be tried.
+    if (e.turned) continue
+    for (const d of all) {
+      if (d.i === e.i || d.l <= e.l + SAME) continue
+      for (const a of byW.get(key(d.w + e.w)) ?? []) {
+        if (a.i === e.i || a.i === d.i || a.l + d.l > total + SAME) continue
+        for (const b of byL.get(key(a.l + e.l)) ?? []) {
+          if (b.i === e.i || b.i === d.i || b.i === a.i || a.w + b.w > Math.max(width, total) + SAME) continue
+          for (const c of byW.get(key(b.w + e.w)) ?? []) {
+            if (c.i === e.i || c.i === d.i || c.i === a.i || c.i === b.i) continue
+            if (Math.abs(c.l + e.l - d.l) > SAME) continue
+            const five = [a, b, c, d, e]
+            const turn = five.every((it) => (blocks[it.i] as Block).turn)
+            const [w, l] = [a.w + b.w, a.l + d.l]
+            if (!(w <= width + SAME && l <= total + SAME) && !(turn && l <= width + SAME && w <= total + SAME)) continue
+            const part = (it: Lying, x: number, y: number) => ({
+              block: blocks[it.i] as Block,
+              x,
+              y,
+              turned: it.turned,
+            })
+            return {
+              used: five.map((it) => it.i),
+              block: {
+                w, l, turn, kind: -1,
+                parts: [part(a, 0, 0), part(b, a.w, 0), part(c, d.w, b.l), part(d, 0, a.l), part(e, d.w, a.l)],
+              },
+            } // prettier-ignore
+          }
+        }
+      }
+    }
+  }
+  return null
 }
