@@ -1,6 +1,6 @@
 /** One way only: app → web, core, db · web → core (web/actions → db too) · db → core · cli → core. */
 const no = (name, from, to, comment) => ({ name, severity: 'error', comment, from, to })
-const ours = '^(app|web|core|db|cli|scripts|test|bench)/'
+const ours = '^(app|web|core|db|cli|worker|outside|scripts|test|bench)/'
 module.exports = {
   forbidden: [
     no('could-not-resolve', {}, { couldNotResolve: true }, 'a wrong alias must not pass in silence'),
@@ -10,7 +10,7 @@ module.exports = {
     no(
       'core-few-packages',
       { path: '^core/' },
-      { path: 'node_modules/', pathNot: 'node_modules/(zod|culori|@types/culori)/' },
+      { path: 'node_modules/', pathNot: 'node_modules/(zod|culori|@types/culori|clipper-lib)/' },
       'pure packages only',
     ),
     no(
@@ -22,7 +22,15 @@ module.exports = {
     no('kit-knows-nobody', { path: '^core/kit/' }, { path: '^core/', pathNot: '^core/kit/' }, 'the kit is the floor'),
     no('db-knows-core', { path: '^db/' }, { path: ours, pathNot: '^(db|core)/' }, 'db → core'),
     no('cli-knows-core', { path: '^cli/' }, { path: ours, pathNot: '^(cli|core)/' }, 'cli → core'),
-    no('web-not-app', { path: '^web/' }, { path: '^(app|cli|scripts|test|bench)/' }, 'app → web'),
+    no('worker-knows-db', { path: '^worker/' }, { path: ours, pathNot: '^(worker|db|core)/' }, 'worker → db, core'),
+    no('outside-knows-core', { path: '^outside/' }, { path: ours, pathNot: '^(outside|core)/' }, 'outside → core'),
+    no('web-not-app', { path: '^web/' }, { path: '^(app|cli|worker|scripts|test|bench)/' }, 'app → web'),
+    no(
+      'only-actions-reach-outside',
+      { path: '^web/', pathNot: '^web/actions/' },
+      { path: '^outside/' },
+      'things outside through actions',
+    ),
     no('only-actions-reach-db', { path: '^web/', pathNot: '^web/actions/' }, { path: '^db/' }, 'one write path'),
   ],
   options: {

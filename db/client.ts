@@ -49,6 +49,7 @@ export const MAY = {
   climate: ['owner', 'lead', 'installer'],
   photo: ['owner', 'lead', 'installer', 'desk'],
   tape: ['owner', 'lead', 'installer'],
+  fleet: ['owner', 'lead'],
 } as const satisfies Record<string, readonly Role[]>
 export type Right = keyof typeof MAY
 
@@ -68,3 +69,10 @@ export function guarded<T>(who: Who, right: Right, work: (tx: Tx) => Promise<T>)
     return work(tx)
   })
 }
+
+/** A transaction of a worker process, within the one shop that its job belongs to. */
+export const inShop = <T>(shopId: string, work: (tx: Tx) => Promise<T>): Promise<T> =>
+  database().transaction(async (tx) => {
+    await tx.execute(sql`select set_config('cuirass.shop', ${shopId}, true)`)
+    return work(tx)
+  })

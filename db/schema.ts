@@ -18,10 +18,11 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core'
-import type { FilmSheet } from '@/core/film/schema'
+import type { DamageSpan, FilmSheet } from '@/core/film/schema'
 import type { LogPayload } from '@/core/log/schema'
 import type { Method } from '@/core/method/schema'
 import type { Plan } from '@/core/plan/schema'
+import type { LayoutInput, LayoutPlan } from '@/core/roll/contract'
 import type { MeasuredVehicle } from '@/core/vehicle/library'
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
@@ -139,6 +140,8 @@ export const stockItem = pgTable(
     widthMm: mm('width_mm').notNull(),
     /** Kept by the database as the sum of the movements. */
     leftMm: mm('left_mm').notNull().default(0),
+    /** Stretches that cannot be used, from the core end. */
+    damage: json('damage').$type<DamageSpan[]>().notNull().default([]),
   },
   (t) => [
     primaryKey({ columns: [t.shopId, t.id] }),
@@ -296,5 +299,39 @@ export const photo = pgTable(
     foreignKey({ columns: [t.shopId, t.jobId], foreignColumns: [job.shopId, job.id] }),
     index('photo_job').on(t.shopId, t.jobId),
     check('photo_size', sql`octet_length(${t.bytes}) <= 3000000`),
+  ],
+)
+
+/* Layouts of many vehicles at once: worked on by any number of worker processes, which a queue hands them to. */
+export const fleetLayout = pgTable(
+  'fleet_layout',
+  {
+    shopId: shopId(),
+    id: uuid('id').notNull(),
+    name: text('name').notNull(),
+    request: json('request').$type<LayoutInput>().notNull(),
+    /** Stages of straight cuts; null for any number. */
+    stages: integer('stages'),
+    state: text('state', { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] })
+      .notNull()
+      .default('queued'),
+    /** Counts the workers that took it up: only the last one may write. */
+    attempt: integer('attempt').notNull().default(0),
+    cancelAsked: boolean('cancel_asked').notNull().default(false),
+    beatAt: at('beat_at'),
+    share: doublePrecision('share').notNull().default(0),
+    usedMm: doublePrecision('used_mm'),
+    boundMm: doublePrecision('bound_mm'),
+    result: json('result').$type<LayoutPlan>(),
+    fault: text('fault'),
+    by: text('by').notNull(),
+    at: at('at').notNull().defaultNow(),
+    endedAt: at('ended_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.id] }),
+    index('fleet_layout_at').on(t.shopId, t.at),
+    check('fleet_share', sql`${t.share} >= 0 and ${t.share} <= 1`),
+    check('fleet_result', sql`(${t.state} = 'done') = (${t.result} is not null) or ${t.state} = 'cancelled'`),
   ],
 )

@@ -83,6 +83,20 @@ export const serve = (port, env, stdio = 'inherit') =>
     env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...env },
   })
 
+/** A worker that lays out fleets; any number may run beside one another. */
+export const startWorker = (env) =>
+  spawn(process.execPath, ['--import', 'tsx', join(root, 'worker', 'main.ts')], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, NODE_ENV: 'production', ...env },
+  })
+/** The simulated cutting table over a folder. */
+export const startTable = (dir) =>
+  spawn(process.execPath, [join(root, 'scripts', 'cutting-table.mjs'), dir], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
+
 export async function answers(url, seconds = 60, alive = () => true) {
   for (let i = 0; i < seconds * 10 && alive(); i++) {
     try {

@@ -2,7 +2,7 @@ import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { dataDir, ensureDatabase, freePort, root, secrets, startCluster } from './cluster.mjs'
 import { postgresBin } from './packages.mjs'
-import { answers, build, checkNode, installModules, runScript, serve } from './prepare.mjs'
+import { answers, build, checkNode, installModules, runScript, serve, startTable, startWorker } from './prepare.mjs'
 import { endWith, step, Stop } from './say.mjs'
 
 const [mode = 'demo', ...flags] = process.argv.slice(2)
@@ -27,6 +27,7 @@ function recover() {
   const was = JSON.parse(readFileSync(runFile, 'utf8'))
   if (isOurs(was.starter, 'up.mjs')) throw new Stop(`Already running at ${was.address} (process ${was.starter}).`)
   if (was.server && isOurs(was.server, 'next')) process.kill(was.server, 'SIGKILL')
+  for (const pid of was.helpers ?? []) if (isOurs(pid, root)) process.kill(pid, 'SIGKILL')
   rmSync(runFile, { force: true })
   return 'cleared up after a start that was cut off'
 }
@@ -41,6 +42,14 @@ async function choosePort() {
   return port
 }
 
+/** Worker processes beside the server; WORKERS sets how many. */
+function workers() {
+  const asked = Number(process.env.WORKERS ?? 1)
+  if (!Number.isInteger(asked) || asked < 0 || asked > 32)
+    throw new Stop(`WORKERS is "${process.env.WORKERS}"; give a number from 0 to 32.`)
+  return asked
+}
+
 async function main() {
   if (unknown.length > 0 || !['demo', 'start'].includes(mode))
     throw new Stop(`Unknown: ${unknown.join(' ')}. bin/demo takes --reset; bin/start takes nothing.`)
@@ -51,11 +60,13 @@ async function main() {
   const own = !process.env.DATABASE_URL
   let cluster = null
   let server = null
+  let helpers = []
   let ending = false
   const end = (code) => {
     if (ending) return
     ending = true
     server?.kill('SIGTERM')
+    for (const p of helpers) p.kill('SIGTERM')
     cluster?.stop()
     rmSync(runFile, { force: true })
     process.exit(code)
@@ -83,6 +94,10 @@ async function main() {
       AUTH_SECRET: process.env.AUTH_SECRET ?? secrets().authSecret,
       APP_URL: address,
       CUIRASS_ROOT: root,
+      // The demo's own table is simulated; a real one is named by its folder.
+      ...(mode === 'demo' && !process.env.CUTTING_TABLE_DIR
+        ? { CUTTING_TABLE_DIR: join(dataDir, 'cutting-table') }
+        : {}),
     }
     await step('Migrations', () => runScript('migrate.ts', env))
     let signIn = ''
@@ -94,7 +109,9 @@ async function main() {
     await step('Server', async () => {
       server = serve(port, env, ['ignore', 'ignore', 'inherit'])
       server.on('exit', (code) => (ending ? null : (process.stderr.write('\nThe server ended.\n'), end(code ?? 1))))
-      writeFileSync(runFile, JSON.stringify({ starter: process.pid, server: server.pid, address }))
+      helpers = Array.from({ length: workers() }, () => startWorker(env))
+      if (env.CUTTING_TABLE_DIR) helpers.push(startTable(env.CUTTING_TABLE_DIR))
+      writeFileSync(runFile, JSON.stringify({ starter: process.pid, server: server.pid, helpers: helpers.map((p) => p.pid), address })) // prettier-ignore
       if (!(await answers(`http://127.0.0.1:${port}/sign-in`, 60, () => !ending)))
         throw new Stop('The server did not answer within a minute.')
       return 'answering'
@@ -104,6 +121,7 @@ async function main() {
     )
   } catch (error) {
     server?.kill('SIGKILL')
+    for (const p of helpers) p.kill('SIGKILL')
     cluster?.stop()
     rmSync(runFile, { force: true })
     throw error

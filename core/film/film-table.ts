@@ -34,6 +34,10 @@ const COLUMNS: Column[] = [
   plain('colour_name', 'colour.name', (f) => f.colour.name), plain('colour_hex', 'colour.hex', (f) => f.colour.hex, (t) => t.toLowerCase()),
   n('thickness_um', 'thicknessUm', (f) => f.thicknessUm), plain('widths_mm', 'widthsMm', (f) => f.widthsMm.join(' '), list), plain('roll_lengths_mm', 'rollLengthsMm', (f) => f.rollLengthsMm.join(' '), list),
   plain('sold_by', 'soldBy.unit', (f) => f.soldBy.unit), n('minimum_mm', 'soldBy.minimumMm', (f) => f.soldBy.minimumMm), n('price', 'soldBy.price', (f) => f.soldBy.price),
+  plain('offers', 'offers', (f) => f.offers.map((o) => [o.widthMm, o.unit, o.lengthMm ?? '-', o.minimumMm, o.price].join(' ')).join('; '), (t) => t.split(';').filter((x) => x.trim() !== '').map((x) => {
+    const [width, unit, length, minimum, price] = x.trim().split(/\s+/)
+    return { widthMm: Number(width), unit, lengthMm: length === '-' ? null : Number(length), minimumMm: Number(minimum), price: Number(price) }
+  })),
   plain('directional', 'directional', (f) => f.directional, yes), n('post_heat_over', 'postHeatOver', (f) => f.postHeatOver), n('stretch_limit', 'stretchLimit', (f) => f.stretchLimit), n('heat_shrink', 'heatShrink', (f) => f.heatShrink),
   n('roll_residue', 'rollResidue', (f) => f.rollResidue), ...span('shaping', 'shapingC'), ...span('post_heat', 'postHeatC'), ...span('overlap', 'overlapC'), n('overlap_mm', 'overlapMm', (f) => f.overlapMm),
   n('wait_before_cut_min', 'waitBeforeCutMin', (f) => f.waitBeforeCutMin), n('post_heat_from_min', 'postHeatFromMin', (f) => f.postHeatFromMin), n('post_heat_until_min', 'postHeatUntilMin', (f) => f.postHeatUntilMin),
@@ -57,7 +61,7 @@ export const filmTable = (films: readonly FilmSheet[]): string[][] => [
 
 /** Film sheets from a table; every column has to be there. All or nothing. Errors: those of `readTable`, each cell's own. */
 export function filmsFromTable(rows: readonly (readonly string[])[]): Result<FilmSheet[], CellFault[]> {
-  const optional = ['standings', 'care']
+  const optional = ['standings', 'care', 'offers']
   const table = readTable(rows, {
     known: (c) => FILM_COLUMNS.includes(c),
     required: FILM_COLUMNS.filter((c) => !optional.includes(c)).map((c) => [c]),

@@ -46,6 +46,21 @@ export const FilmSheet = z.strictObject({
     /** Price per metre of length, per roll of the first roll length, or per sheet, in the shop's currency. */
     price: z.number().min(0).max(100000),
   }),
+  /** Other ways in which a width is sold; for a width named here these hold in place of `soldBy`. */
+  offers: z
+    .array(
+      z.strictObject({
+        widthMm: z.number().min(100).max(3000),
+        unit: z.enum(['metre', 'half_metre', 'roll', 'sheet']),
+        /** Length of a whole roll or sheet; null for what is cut to length. */
+        lengthMm: z.number().min(500).max(100000).nullable(),
+        minimumMm: z.number().min(0).max(100000),
+        /** Per metre of length, per roll or per sheet. */
+        price: z.number().min(0).max(100000),
+      }),
+    )
+    .max(16)
+    .default([]),
   directional: z.boolean(),
   /** Past this stretch [–] an area must be post-heated. */
   postHeatOver: z.number().min(0).max(1),
@@ -78,6 +93,12 @@ export const FilmSheet = z.strictObject({
 })
 export type FilmSheet = z.infer<typeof FilmSheet>
 
+/** A stretch of a roll that cannot be used, mm from its core end, so that cutting at the open end does not move it. */
+export const DamageSpan = z
+  .strictObject({ fromCoreMm: z.number().min(0).max(100000), lengthMm: z.number().gt(0).max(100000), note: Note })
+  .refine((d) => d.fromCoreMm + d.lengthMm <= 100000, { error: 'past_the_end' })
+export type DamageSpan = z.infer<typeof DamageSpan>
+
 /** A roll or a rest on the rack. `leftMm` is the sum of its movements. */
 export const StockItem = z.strictObject({
   id: z.string().min(1).max(60),
@@ -87,5 +108,6 @@ export const StockItem = z.strictObject({
   lot: Name,
   widthMm: z.number().min(50).max(3000),
   leftMm: z.number().min(0).max(100000),
+  damage: z.array(DamageSpan).max(20).default([]),
 })
 export type StockItem = z.infer<typeof StockItem>

@@ -46,6 +46,8 @@ export const LogPayload = z.discriminatedUnion('kind', [
   }),
   /** A cut within a part that is off the roll already. */
   z.strictObject({ kind: z.literal('cut_made'), cutKey: ref }),
+  /** A cut ticked by mistake: its film goes back on the roll and its pieces are not cut. */
+  z.strictObject({ kind: z.literal('cut_taken_back'), cutKey: ref }),
   z.strictObject({ kind: z.literal('note'), text: z.string().trim().min(1).max(2000) }),
 ])
 export type LogPayload = z.infer<typeof LogPayload>

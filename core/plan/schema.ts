@@ -83,8 +83,45 @@ export const Plan = z
           distanceMm: z.number().min(0).max(500),
           bleedMm: z.number().min(0).max(200),
           airflow: z.enum(['front_over_rear', 'rear_over_front']),
+          /** Strips standing side by side, lying one over the other, or whichever takes fewer and then less film. */
+          run: z.enum(['fewest', 'upright', 'level']).default('fewest'),
+          /** Lettering that no seam may cross, on one side of the vehicle, mm from its front and from its top. */
+          lettering: z
+            .array(
+              z.strictObject({
+                id: Id,
+                name: Name,
+                side: z.enum(['left', 'right']),
+                fromFrontMm: z.number().min(0).max(20000),
+                fromTopMm: z.number().min(0).max(10000),
+                widthMm: z.number().gt(0).max(20000),
+                heightMm: z.number().gt(0).max(10000),
+              }),
+            )
+            .max(24)
+            .default([]),
         })
-        .default({ printableMm: null, distanceMm: 50, bleedMm: 30, airflow: 'front_over_rear' }),
+        .default({
+          printableMm: null,
+          distanceMm: 50,
+          bleedMm: 30,
+          airflow: 'front_over_rear',
+          run: 'fewest',
+          lettering: [],
+        }),
+      /** Panels whose pieces are cut side by side from one length, as bumpers are. */
+      together: z
+        .array(z.tuple([Id, Id]))
+        .max(40)
+        .default([]),
+      /** How sheet goods are laid on a hull or side. */
+      sheets: z
+        .strictObject({
+          rips: z.number().int().min(1).max(12),
+          overlapMm: z.number().min(0).max(200).nullable(),
+          exposed: z.strictObject({ fore: z.boolean(), aft: z.boolean(), top: z.boolean(), bottom: z.boolean() }),
+        })
+        .default({ rips: 2, overlapMm: null, exposed: { fore: true, aft: true, top: true, bottom: true } }),
       /** Where a film is taken from: `new:<width>`, `lot:<lot>`; what is not named is the cheapest. */
       sources: z
         .array(z.strictObject({ filmId: Id, source: z.string().min(1).max(160) }))

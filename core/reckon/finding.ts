@@ -11,6 +11,7 @@ export type PlanChange =
   | { kind: 'method'; set: Partial<Plan['method']> }
   | { kind: 'panel'; panelId: string; set: Partial<Pick<Plan['panels'][number], 'filmId' | 'wrap'>> }
   | { kind: 'drop_kept_layout' }
+  | { kind: 'together'; panelIds: [string, string] }
 
 export interface WayOut {
   code: string
@@ -83,6 +84,18 @@ export function applyChange(plan: Plan, change: PlanChange): Plan {
       return { ...plan, method: { ...plan.method, ...change.set } }
     case 'panel':
       return { ...plan, panels: plan.panels.map((p) => (p.id === change.panelId ? { ...p, ...change.set } : p)) }
+    case 'together':
+      return {
+        ...plan,
+        layout: {
+          ...plan.layout,
+          kept: [],
+          together: [
+            ...plan.layout.together.filter((pair) => !pair.some((id) => change.panelIds.includes(id))),
+            change.panelIds,
+          ],
+        },
+      }
     case 'drop_kept_layout':
       return { ...plan, layout: { ...plan.layout, kept: [] } }
   }

@@ -2,6 +2,7 @@ import { err, ok, type Result } from '../kit/result'
 import type { Plan } from '../plan/schema'
 import { cutPlan } from './cuts'
 import { turnsOf, type FilmLayout, type RollPlan } from './lay-out'
+import { clash, moved, onRoll } from './shape'
 import type { Piece } from './pieces'
 
 export type Spot = RollPlan['placements'][number]
@@ -22,8 +23,17 @@ export function obstacle(
     return { code: 'off_the_roll', facts: { piece: piece.name, width_mm: roll.widthMm - 2 * trimMm } }
   if (spot.yMm + spot.lengthMm > roll.lengthMm + EPS)
     return { code: 'past_the_end', facts: { piece: piece.name, length_mm: roll.lengthMm } }
+  const torn = roll.damage.find((d) => spot.yMm < d.to - EPS && spot.yMm + spot.lengthMm > d.from + EPS)
+  if (torn) return { code: 'on_damage', facts: { piece: piece.name, from_mm: torn.from, to_mm: torn.to } }
   const others = roll.placements.filter((p) => p.pieceId !== spot.pieceId)
-  const hit = others.find((p) => near(p, spot, gapMm))
+  const outline = (s: Spot) => {
+    const own = layout.pieces.find((p) => p.id === s.pieceId)
+    return own ? moved(onRoll(own, s.turnDeg), s.xMm, s.yMm) : []
+  }
+  // By machine, outlines may lie within one another's rectangles.
+  const hit = others.find(
+    (p) => near(p, spot, gapMm) && (cutting !== 'free' || clash(outline(p), outline(spot), gapMm)),
+  )
   if (hit)
     return {
       code: 'lies_on',

@@ -70,11 +70,22 @@ const WHY: Record<WhyNot, string> = {
   no_lot_holds_group: 'no lot can hold the whole of its group',
 }
 
+export interface ContractOptions {
+  better?: (packing: Packing) => void
+  sinceStartMs?: number
+  /** True once nobody wants the plan any more: the best so far is given. */
+  cancelled?: () => boolean
+  /** Told the share of the time that is gone, now and then. */
+  tick?: (share: number) => void
+  /** Stages of straight cuts; any number where it is not given. */
+  stages?: number
+}
+
 /** A layout by the published contract; `clockMs` drives the budget. `better` sees each better plan; `sinceStartMs` of the seconds are gone already. */
 export function layoutByContract(
   value: unknown,
   clockMs: () => number,
-  { better, sinceStartMs = 0 }: { better?: (packing: Packing) => void; sinceStartMs?: number } = {},
+  { better, sinceStartMs = 0, cancelled, tick, stages }: ContractOptions = {},
 ): Result<LayoutPlan> {
   const parsed = LayoutInput.safeParse(value)
   if (!parsed.success) return err(firstFault(parsed.error))
@@ -91,10 +102,20 @@ export function layoutByContract(
   )
   const bins = input.stock.map((s, i) => ({ id: s.id, width: s.width_mm, length: s.length_mm, lot: s.lot ?? `#${i}` }))
   const seconds = Math.max(input.seconds / 2, input.seconds * TIME_SHARE - sinceStartMs / 1000)
-  const budget = timeBudget(clockMs, seconds)
+  const clock = timeBudget(clockMs, seconds)
+  let told = 0
+  const budget = {
+    ...clock,
+    spent: () => {
+      const share = clock.elapsed?.() ?? 0
+      if (tick && share >= told + 0.01) tick((told = share))
+      return cancelled?.() === true || clock.spent?.() === true
+    },
+  }
   const packing = pack(items, bins, {
     gap: input.gap_mm,
     rule: input.cutting,
+    ...(stages === undefined ? {} : { cuts: stages }),
     random: seeded(input.seed),
     budget,
     ...(better ? { better } : {}),

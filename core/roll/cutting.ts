@@ -1,5 +1,6 @@
 import type { LogPayload, LogRow } from '../log/schema'
 import type { Cut } from './cuts'
+import { standing } from './cut-pieces'
 import type { FilmLayout, RollPlan } from './lay-out'
 
 /** A cut of a kept layout by one name, however the page is opened. */
@@ -9,7 +10,7 @@ export const cutKey = (layout: FilmLayout, roll: RollPlan, cut: Cut): string =>
 /** Names of the cuts that the ledger says are made. */
 export function cutsMade(ledger: readonly LogRow[]): Set<string> {
   const made = new Set<string>()
-  for (const { payload } of ledger)
+  for (const { payload } of standing(ledger))
     if ((payload.kind === 'film_used' || payload.kind === 'cut_made') && payload.cutKey) made.add(payload.cutKey)
   return made
 }
@@ -31,3 +32,19 @@ export function cutEntry(layout: FilmLayout, roll: RollPlan, cut: Cut, stockId: 
     cutKey: key,
   }
 }
+
+/** What the ledger gets when a machine has cut a whole roll's plan: its length off the stock, all of its pieces real. */
+export function machineEntry(layout: FilmLayout, roll: RollPlan, stockId: string): LogPayload {
+  const byId = new Map(layout.pieces.map((p) => [p.id, p]))
+  return {
+    kind: 'film_used',
+    stockId,
+    lengthMm: Math.round(roll.usedMm * 10) / 10,
+    pieces: roll.placements.flatMap(({ pieceId }) => {
+      const p = byId.get(pieceId)
+      return p ? [{ id: p.id, acrossMm: p.acrossMm, alongMm: p.alongMm }] : []
+    }),
+    cutKey: machineKey(layout, roll),
+  }
+}
+export const machineKey = (layout: FilmLayout, roll: RollPlan): string => `${layout.mark}:${roll.id}:machine`

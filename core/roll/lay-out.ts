@@ -2,88 +2,23 @@ import type { FilmSheet, StockItem } from '../film/schema'
 import type { Budget } from '../kit/budget'
 import { seeded, textHash } from '../kit/random'
 import type { KeptLayout, Plan } from '../plan/schema'
-import {
-  lengthBound,
-  pack,
-  type PackBin,
-  type PackItem,
-  type Packing,
-  type Placed,
-  type PackOptions,
-} from '../solve/pack'
-import { orderQuantity } from './buy'
-import { cutPlan, type CutPlan } from './cuts'
+import { lengthBound, nest, pack, type Packing, type PackOptions, type Placed } from '../solve/pack'
+import { orderFor, type BoughtLine } from './buy'
+import { cutPlan } from './cuts'
+import { bandLengths, damageFromEnd, NO_CONTEXT, type CutPiece, type FilmLayout, type LayOutContext, type RollPlan } from './layout' // prettier-ignore
 import type { Piece } from './pieces'
+import { moved, onRoll, pieceAreaMm2 } from './shape'
+import { sourcesOf, type Part, type Way } from './sources'
+import { itemsFor, type Unit } from './units'
 
-export interface RollPlan {
-  /** The roll or rest on the rack, or `new-1` … */
-  id: string
-  stock: StockItem | null
-  widthMm: number
-  /** Film on it, mm. */
-  lengthMm: number
-  usedMm: number
-  placements: KeptLayout['rolls'][number]['placements']
-  crossCutsMm: number[]
-  cutting: CutPlan
-}
-/** One way of getting the film: off one lot on the shelf, or bought. */
-export interface Source {
-  id: string
-  kind: 'shelf' | 'new'
-  lot: string | null
-  widthMm: number
-  covers: boolean
-  usedMm: number
-  orderMm: number
-  units: number
-  cost: number
-  /** Shelf film left after it, mm of length. */
-  leavesMm: number
-}
-export interface FilmLayout {
-  film: FilmSheet
-  pieces: Piece[]
-  rollWidthMm: number
-  rolls: RollPlan[]
-  usedMm: number
-  boundMm: number
-  unplaced: { piece: Piece; why: string }[]
-  /** Mark of pieces, width, gap: a kept layout with another mark is out of date. */
-  mark: string
-  kept: 'none' | 'current' | 'stale'
-  /** Ways of getting the film, the cheapest first; the one taken is `source`. */
-  sources: Source[]
-  source: Source | null
-  /** Length set aside for doing pieces twice, mm, and which. */
-  reserveMm: number
-  reserveFor: { pieceId: string; risk: number }[]
-  /** Pieces cut already, as they were cut. */
-  cut: CutPiece[]
-  /** Of those, the ones that the plan no longer fits. */
-  spoiled: CutPiece[]
-}
-export interface CutPiece {
-  id: string
-  acrossMm: number
-  alongMm: number
-  stockId: string
-}
-export interface LayOutContext {
-  stock: readonly StockItem[]
-  cut: readonly CutPiece[]
-  /** Chance of doing a piece twice, 0 to 1, by piece. */
-  risk: ReadonlyMap<string, number>
-  /** Taken off each roll by this job so far, mm. */
-  taken: ReadonlyMap<string, number>
-}
-export const NO_CONTEXT: LayOutContext = { stock: [], cut: [], risk: new Map(), taken: new Map() }
+export * from './layout'
 
 /** Changes tried while figures are typed: enough for a good plan, few enough to stay live. Falls as pieces grow. */
 const liveRounds = (pieces: number): number => (pieces > 150 ? 0 : Math.floor(15000 / Math.max(20, pieces)))
-const MAX_NEW_ROLLS = 24
 const TRY_SHELF_ROUNDS = 400
 const TRY_SHELF_SHARE = 0.35
+/** Share of a search that goes to rectangles before outlines are interlocked. */
+const NEST_FROM = 0.35
 /** A cut piece still serves where the plan asks for no more than this beyond it, mm. */
 const SPOIL_TOLERANCE_MM = 1
 /** From this chance on a piece gets film for a second try; common practice, no source. */
@@ -121,9 +56,8 @@ export function layOutFilm(
 ): FilmLayout {
   const { gapMm: gap, trimMm, cutting, stages } = plan.layout
   const byId = new Map(pieces.map((p) => [p.id, p]))
-  const cut = context.cut.filter(
-    (c) => context.stock.find((s) => s.id === c.stockId)?.filmId === film.id || byId.has(c.id),
-  )
+  const ofFilm = (stockId: string) => context.stock.find((s) => s.id === stockId)?.filmId === film.id
+  const cut = context.cut.filter((c) => ofFilm(c.stockId) || byId.has(c.id))
   const spoiled = cut.filter((c) => spoils(c, byId.get(c.id)))
   const real = new Set(cut.filter((c) => !spoiled.includes(c)).map((c) => c.id))
   const toLay = pieces.filter((p) => !real.has(p.id))
@@ -131,17 +65,22 @@ export function layOutFilm(
   const width = rollWidth(plan, film)
   const mark = textHash(
     JSON.stringify([
-      width, film.rollLengthsMm[0], gap, trimMm, cutting, stages, wanted,
-      pieces.map((p) => [p.id, Math.round(p.acrossMm * 10), Math.round(p.alongMm * 10), p.turn]),
+      width, film.rollLengthsMm[0], gap, trimMm, cutting, stages, wanted, ...(plan.layout.together.length > 0 ? [plan.layout.together] : []),
+      pieces.map((p) => [p.id, Math.round(p.acrossMm * 10), Math.round(p.alongMm * 10), p.turn, ...(cutting === 'free' && p.outline ? [Math.round(pieceAreaMm2(p))] : [])]),
     ]),
   ) // prettier-ignore
-  const lay = (bins: PackBin[], over: Partial<PackOptions>, some: readonly Piece[] = toLay): Packing =>
-    pack(some.map(asItem), bins, {
+  const { spent, elapsed } = options
+  const locked = options.locked ?? []
+  const apart = new Set(locked.map((l) => l.placement.pieceId))
+  const lay = (part: Part, over: Partial<PackOptions>): { packing: Packing; units: Unit[] } => {
+    const units = itemsFor(plan, part.pieces, { widthMm: Math.max(...part.bins.map((b) => b.width)), apart })
+    const packing = pack(units.map((u) => u.item), part.bins, {
       gap, random: seeded(plan.layout.seed), budget: { rounds: 0 },
       rule: cutting === 'free' ? 'free' : 'guillotine', cuts: cutting === 'free' ? Infinity : stages, ...over,
     }) // prettier-ignore
+    return { packing, units }
+  }
   // A lot that might just cover the plan is tried harder: a little while figures are typed, for a third of a real search.
-  const { spent, elapsed } = options
   const harder: Budget =
     elapsed && options.rounds !== undefined
       ? {
@@ -150,139 +89,195 @@ export function layOutFilm(
           elapsed: () => Math.min(1, elapsed() / TRY_SHELF_SHARE),
         }
       : { rounds: toLay.length > 30 ? 0 : TRY_SHELF_ROUNDS }
-  const ways = sourcesOf(
-    film,
-    plan,
-    toLay,
-    context.stock,
-    (bins, some, hard) => lay(bins, hard ? { budget: harder } : {}, some),
-    gap,
-    trimMm,
-  )
-  const sources = ways.map((o) => o.source)
-  const taken =
-    (wanted && ways.find((o) => o.source.id === wanted)) ||
-    ways.find((o) => o.source.covers) ||
-    ways.find((o) => o.source.kind === 'new')
-  const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
   const risky = [...context.risk].filter(([id, r]) => byId.has(id) && !real.has(id) && r >= RESERVE_FROM)
   const reserveFor = plan.layout.reserve
     ? risky.map(([pieceId, risk]) => ({ pieceId, risk })).sort((a, b) => b.risk - a.risk)
     : []
-  const base = { film, pieces, mark, sources, source: taken?.source ?? null, cut, spoiled, reserveFor }
-  const reserveMm = reserveLength(reserveFor, byId, taken?.bins[0]?.width ?? width, gap)
-  const items = pieces.map(asItem)
-  if (keptPlan && keptPlan.mark === mark && spoiled.length === 0) {
-    const rolls = keptPlan.rolls.map((r) =>
-      asRoll(r.id, r.widthMm, r.usedMm, r.placements, context.stock, film, cutting),
-    )
-    const placed = new Set(rolls.flatMap((r) => r.placements.map((p) => p.pieceId)))
-    const unplaced = toLay.filter((p) => !placed.has(p.id)).map((piece) => ({ piece, why: 'wider_than_every_bin' }))
-    const widest = Math.max(width, ...rolls.map((r) => r.widthMm))
-    const boundMm =
-      keptPlan.boundMm ??
-      lengthBound(
-        items.filter((i) => placed.has(i.id)),
-        widest,
-        gap,
-      )
-    const lot = rolls.find((r) => r.stock)?.stock?.lot
-    const from = sources.find((x) => x.id === (lot ? `lot:${lot}` : `new:${rolls[0]?.widthMm ?? width}`)) ?? base.source
-    return {
-      ...base,
-      source: from,
-      rollWidthMm: rolls[0]?.widthMm ?? width,
-      boundMm,
-      rolls,
-      usedMm: sum(rolls),
-      unplaced,
-      kept: 'current',
-      reserveMm,
-    }
-  }
+  const reserveBandsMm = reserveBands(reserveFor, byId, width - 2 * trimMm, gap)
+  const ways = sourcesOf({
+    film, plan, pieces: toLay, stock: context.stock, reserve: reserveBandsMm,
+    lay: (part, hard) => lay(part, hard ? { budget: harder } : {}).packing,
+  }) // prettier-ignore
+  const taken: Way | undefined =
+    (wanted ? ways.find((w) => w.source.id === wanted) : undefined) ??
+    ways.find((w) => w.source.covers && w.source.kind !== 'join') ??
+    ways.find((w) => w.source.kind === 'new')
+  const base = {
+    film, pieces, mark, cut, spoiled, reserveFor, reserveBandsMm,
+    sources: ways.map((w) => w.source),
+    source: taken?.source ?? null,
+    join: taken?.join ?? null,
+    reserveMm: reserveBandsMm.reduce((s, b) => s + b, 0),
+    doneMm: [...context.taken].reduce((s, [id, mm]) => (ofFilm(id) ? s + mm : s), 0),
+  } // prettier-ignore
+  const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
+  if (keptPlan && keptPlan.mark === mark && spoiled.length === 0)
+    return { ...base, ...readKept(keptPlan, base, ways, pieces, toLay, width, gap, context.stock, cutting) }
+
   const rounds = options.rounds ?? liveRounds(toLay.length)
-  const bins = taken?.bins ?? []
-  const locked: Placed[] = (options.locked ?? []).flatMap(({ rollId, placement: p }) => {
-    const piece = byId.get(p.pieceId)
-    return piece && bins.some((b) => b.id === rollId)
-      ? [
-          {
-            item: asItem(piece),
-            binId: rollId,
-            x: p.xMm - trimMm,
-            y: p.yMm,
-            width: p.widthMm,
-            length: p.lengthMm,
-            turned: p.turnDeg % 180 === 90,
-          },
-        ]
-      : []
-  })
-  const packing =
-    bins.length === 0
-      ? {
-          placed: [],
-          unplaced: toLay.map((p) => ({ item: asItem(p), why: 'no_room_left' as const })),
-          used: [],
-          bound: 0,
-          proven: false,
-        }
-      : lay(bins, {
-          locked,
-          budget: {
-            rounds,
-            ...(options.spent ? { spent: options.spent } : {}),
-            ...(options.elapsed ? { elapsed: options.elapsed } : {}),
-          },
-          ...(options.better
-            ? {
-                better: (p: Packing) =>
-                  options.better?.(
-                    p.used.reduce((s, u) => s + u.length, 0),
-                    p.bound,
-                  ),
-              }
-            : {}),
-        })
-  const turnOf = (p: Placed): 0 | 90 | 180 | 270 => {
-    const was = options.locked?.find((l) => l.placement.pieceId === p.item.id)
+  const parts = taken?.parts ?? []
+  const turned = (unit: Unit, p: Placed): 0 | 90 | 180 | 270 => {
+    const was = locked.find((l) => l.placement.pieceId === unit.members[0]?.piece.id)
     return was ? was.placement.turnDeg : p.turned ? 90 : 0
   }
-  const rolls = packing.used
-    .filter((u) => u.length > 0)
-    .map((u) =>
-      asRoll(
-        u.binId,
-        (bins.find((b) => b.id === u.binId)?.width ?? 0) + 2 * trimMm,
-        u.length,
-        packing.placed
-          .filter((p) => p.binId === u.binId)
-          .map((p) => ({
-            pieceId: p.item.id, xMm: p.x + trimMm, yMm: p.y, widthMm: p.width, lengthMm: p.length, turnDeg: turnOf(p),
-            locked: options.locked?.some((l) => l.placement.pieceId === p.item.id && l.placement.locked) ?? false,
-          })),
-        context.stock, film, cutting,
-      ),
-    ) // prettier-ignore
-  const unplaced = packing.unplaced.flatMap((u) => {
-    const piece = byId.get(u.item.id)
-    return piece ? [{ piece, why: u.why }] : []
+  const done = parts.map((part, at) => {
+    const own = new Set(part.pieces.map((p) => p.id))
+    const still: Placed[] = locked.flatMap(({ rollId, placement: p }) => {
+      const piece = byId.get(p.pieceId)
+      if (!piece || !own.has(p.pieceId) || !part.bins.some((b) => b.id === rollId)) return []
+      const item = itemsFor(plan, [piece], { apart })[0]?.item
+      return item ? [{ item, binId: rollId, x: p.xMm - trimMm, y: p.yMm, width: p.widthMm, length: p.lengthMm, turned: p.turnDeg % 180 === 90 }] : [] // prettier-ignore
+    })
+    const share = sharedBudget(rounds, spent, elapsed, at, parts.length, cutting === 'free' && part.pieces.some((p) => p.outline) ? NEST_FROM : 1) // prettier-ignore
+    const better = options.better
+    const out = lay(part, {
+      locked: still,
+      budget: share,
+      ...(better && parts.length === 1 ? { better: (p: Packing) => better(p.used.reduce((s, u) => s + u.length, 0), p.bound) } : {}),
+    }) // prettier-ignore
+    return { part, ...out }
   })
+  let rolls: RollPlan[] = done.flatMap(({ part, packing, units }) => {
+    const unitOf = new Map(units.map((u) => [u.item.id, u]))
+    return packing.used
+      .filter((u) => u.length > 0)
+      .map((u) => {
+        const bin = part.bins.find((b) => b.id === u.binId)
+        const placements = packing.placed
+          .filter((p) => p.binId === u.binId)
+          .flatMap((p) => {
+            const unit = unitOf.get(p.item.id) ?? itemsFor(plan, [byId.get(p.item.id) as Piece], { apart })[0]
+            return (unit?.members ?? []).map(({ piece, xMm }) => ({
+              pieceId: piece.id, xMm: p.x + trimMm + xMm, yMm: p.y, turnDeg: turned(unit as Unit, p),
+              widthMm: p.turned ? piece.alongMm : piece.acrossMm, lengthMm: p.turned ? piece.acrossMm : piece.alongMm,
+              locked: locked.some((l) => l.placement.pieceId === piece.id && l.placement.locked),
+            })) // prettier-ignore
+          })
+        return asRoll(u.binId, (bin?.width ?? 0) + 2 * trimMm, u.length, placements, context.stock, film, cutting)
+      })
+  })
+  const unplaced = done.flatMap(
+    ({ packing, units }) =>
+    packing.unplaced.flatMap((u) => (units.find((x) => x.item.id === u.item.id)?.members ?? []).map(({ piece }) => ({ piece, why: u.why as string }))), // prettier-ignore
+  )
+  if (parts.length === 0) unplaced.push(...toLay.map((piece) => ({ piece, why: 'no_room_left' })))
+  let boundMm = done.reduce((s, d) => s + d.packing.bound, 0)
+  if (cutting === 'free' && elapsed && unplaced.length === 0 && toLay.some((p) => p.outline)) {
+    const nested = interlocked(plan, done.map((d) => d.part), rolls, locked, options) // prettier-ignore
+    // Outlines may lie closer than their rectangles: their bare area, and the longest of them, is what bounds them.
+    boundMm = Math.min(boundMm, outlineBound(done.map((d) => d.part))) // prettier-ignore
+    if (nested) rolls = nested.map((r) => asRoll(r.id, r.widthMm, r.usedMm, r.placements, context.stock, film, cutting))
+  }
+  const inner = parts[0]?.bins[0]?.width ?? width - 2 * trimMm
+  return { ...base, rollWidthMm: inner + 2 * trimMm, boundMm, rolls, usedMm: sum(rolls), unplaced, kept: keptPlan ? 'stale' : 'none' } // prettier-ignore
+}
+
+/** The share of one part of a plan in what may be spent; `upTo`: the share after which something else begins. */
+function sharedBudget(
+  rounds: number,
+  spent: SearchOptions['spent'],
+  elapsed: SearchOptions['elapsed'],
+  at: number,
+  of: number,
+  upTo: number,
+): Budget {
+  const [from, to] = [(upTo * at) / of, (upTo * (at + 1)) / of]
   return {
-    ...base, rollWidthMm: (bins[0]?.width ?? width - 2 * trimMm) + 2 * trimMm, boundMm: packing.bound, rolls, usedMm: sum(rolls), unplaced,
-    kept: keptPlan ? 'stale' : 'none', reserveMm,
+    rounds: Math.ceil(rounds / of),
+    ...(spent || elapsed ? { spent: () => spent?.() === true || (elapsed !== undefined && elapsed() >= to) } : {}),
+    ...(elapsed ? { elapsed: () => Math.min(1, Math.max(0, (elapsed() - from) / (to - from))) } : {}),
+  }
+}
+
+type NestedRoll = Pick<RollPlan, 'id' | 'widthMm' | 'usedMm' | 'placements'>
+
+/** The same rolls with outlines interlocked, where that is shorter; null where it is not. */
+function interlocked(
+  plan: Plan,
+  parts: readonly Part[],
+  rolls: readonly RollPlan[],
+  locked: NonNullable<SearchOptions['locked']>,
+  options: SearchOptions,
+): NestedRoll[] | null {
+  const { gapMm, trimMm, seed } = plan.layout
+  const out: NestedRoll[] = []
+  let shorter = false
+  for (const [at, part] of parts.entries()) {
+    const own = rolls.filter((r) => part.bins.some((b) => b.id === r.id))
+    const before = own.flatMap((r) => [...r.placements].sort((a, b) => a.yMm - b.yMm || a.xMm - b.xMm))
+    const stays = locked.filter((l) => part.pieces.some((p) => p.id === l.placement.pieceId))
+    const free = part.pieces.filter((p) => !stays.some((l) => l.placement.pieceId === p.id))
+    const shapes = free.map((piece) => ({
+      id: piece.id,
+      lies: turnsOf(piece).map((turnDeg) => {
+        const [width, length] = turnDeg % 180 === 90 ? [piece.alongMm, piece.acrossMm] : [piece.acrossMm, piece.alongMm]
+        return { turnDeg, points: onRoll(piece, turnDeg), width, length }
+      }),
+    }))
+    const still = stays.map((l) => ({ binId: l.rollId, points: moved(onRoll(part.pieces.find((p) => p.id === l.placement.pieceId) as Piece, l.placement.turnDeg), l.placement.xMm - trimMm, l.placement.yMm) })) // prettier-ignore
+    const [from, to] = [
+      NEST_FROM + ((1 - NEST_FROM) * at) / parts.length,
+      NEST_FROM + ((1 - NEST_FROM) * (at + 1)) / parts.length,
+    ]
+    const plan2 = nest(shapes, part.bins, {
+      gap: gapMm, random: seeded(seed), still, start: before.map((p) => p.pieceId).filter((id) => free.some((p) => p.id === id)),
+      budget: { rounds: options.rounds ?? 0, spent: () => options.spent?.() === true || (options.elapsed?.() ?? 0) >= to },
+      better: (_, used) => (parts.length === 1 ? options.better?.(used, outlineBound(parts)) : undefined),
+    }) // prettier-ignore
+    void from
+    if (!plan2 || plan2.used >= sum(own) - 1e-6) {
+      out.push(...own)
+      continue
+    }
+    shorter = true
+    for (const bin of part.bins) {
+      const placements: RollPlan['placements'] = [
+        ...stays.filter((l) => l.rollId === bin.id).map((l) => l.placement),
+        ...plan2.placed.filter((p) => p.binId === bin.id).map((p) => ({ pieceId: p.id, xMm: p.x + trimMm, yMm: p.y, widthMm: p.lie.width, lengthMm: p.lie.length, turnDeg: p.lie.turnDeg, locked: false })),
+      ] // prettier-ignore
+      const usedMm = placements.reduce((far, p) => Math.max(far, p.yMm + p.lengthMm), 0)
+      if (usedMm > 0) out.push({ id: bin.id, widthMm: bin.width + 2 * trimMm, usedMm, placements })
+    }
+  }
+  return shorter ? out : null
+}
+
+/** No plan of these outlines is shorter: their bare area over the width, and the longest of them, part by part. */
+const outlineBound = (parts: readonly Part[]): number =>
+  parts.reduce((total, part) => {
+    const width = Math.max(...part.bins.map((b) => b.width))
+    const area = part.pieces.reduce((s, p) => s + pieceAreaMm2(p), 0)
+    const longest = part.pieces.reduce((m, p) => Math.max(m, p.turn === 'quarter' && p.alongMm <= width ? Math.min(p.acrossMm, p.alongMm) : p.alongMm), 0) // prettier-ignore
+    return total + Math.max(area / width, longest)
+  }, 0)
+
+function readKept(
+  kept: KeptLayout,
+  base: Pick<FilmLayout, 'film' | 'sources' | 'source'>,
+  ways: readonly Way[],
+  pieces: readonly Piece[],
+  toLay: readonly Piece[],
+  width: number,
+  gap: number,
+  stock: readonly StockItem[],
+  cutting: Plan['layout']['cutting'],
+): Pick<FilmLayout, 'source' | 'join' | 'rollWidthMm' | 'boundMm' | 'rolls' | 'usedMm' | 'unplaced' | 'kept'> {
+  const rolls = kept.rolls.map((r) => asRoll(r.id, r.widthMm, r.usedMm, r.placements, stock, base.film, cutting))
+  const placed = new Set(rolls.flatMap((r) => r.placements.map((p) => p.pieceId)))
+  const unplaced = toLay.filter((p) => !placed.has(p.id)).map((piece) => ({ piece, why: 'wider_than_every_bin' }))
+  const widest = Math.max(width, ...rolls.map((r) => r.widthMm))
+  const items = pieces.filter((p) => placed.has(p.id)).map((p): Unit['item'] => ({ id: p.id, copy: 1, width: p.acrossMm, length: p.alongMm, turn: p.turn, group: null })) // prettier-ignore
+  const boundMm = kept.boundMm ?? lengthBound(items, widest, gap)
+  const lots = [...new Set(rolls.map((r) => r.stock?.lot ?? 'new'))]
+  const id = lots.length === 2 ? `join:${lots[0]}+${lots[1]}` : lots[0] !== 'new' && lots[0] !== undefined ? `lot:${lots[0]}` : `new:${rolls[0]?.widthMm ?? width}` // prettier-ignore
+  const way = ways.find((w) => w.source.id === id)
+  return {
+    source: way?.source ?? base.source, join: way?.join ?? null, rollWidthMm: rolls[0]?.widthMm ?? width, boundMm, rolls, usedMm: sum(rolls), unplaced,
+    kept: 'current',
   } // prettier-ignore
 }
 
-const asItem = (p: Piece): PackItem => ({
-  id: p.id,
-  copy: 1,
-  width: p.acrossMm,
-  length: p.alongMm,
-  turn: p.turn,
-  group: null,
-})
-const sum = (rolls: readonly RollPlan[]): number => rolls.reduce((s, r) => s + r.usedMm, 0)
+const sum = (rolls: readonly { usedMm: number }[]): number => rolls.reduce((s, r) => s + r.usedMm, 0)
 
 function asRoll(
   id: string,
@@ -295,17 +290,12 @@ function asRoll(
 ): RollPlan {
   const item = stock.find((s) => s.id === id) ?? null
   const plan = cutting === 'free' ? { cuts: [], offcuts: [], knots: [] } : cutPlan(placements, widthMm, usedMm)
-  const crossCutsMm = plan.cuts.filter((c) => c.stage === 1).map((c) => c.from.yMm)
   return {
-    id,
-    stock: item,
-    widthMm,
-    lengthMm: item?.leftMm ?? film.rollLengthsMm[0] ?? 25000,
-    usedMm,
-    placements,
-    crossCutsMm,
+    id, stock: item, widthMm, lengthMm: item?.leftMm ?? film.rollLengthsMm[0] ?? 25000, usedMm, placements,
+    crossCutsMm: plan.cuts.filter((c) => c.stage === 1).map((c) => c.from.yMm),
     cutting: plan,
-  }
+    damage: item ? damageFromEnd(item) : [],
+  } // prettier-ignore
 }
 
 const spoils = (c: CutPiece, piece: Piece | undefined): boolean => {
@@ -319,94 +309,13 @@ const spoils = (c: CutPiece, piece: Piece | undefined): boolean => {
   return !(fits(c.acrossMm, c.alongMm) || (piece.turn === 'quarter' && fits(c.alongMm, c.acrossMm)))
 }
 
-/** Every lot on the shelf and every width that is sold, with what it would cost; the cheapest that covers the plan first. */
-function sourcesOf(
-  film: FilmSheet,
-  plan: Plan,
-  pieces: readonly Piece[],
-  stock: readonly StockItem[],
-  lay: (bins: PackBin[], some: readonly Piece[], hard?: boolean) => Packing,
-  gap: number,
-  trimMm: number,
-): { source: Source; bins: PackBin[] }[] {
-  const out: { source: Source; bins: PackBin[] }[] = []
-  const width = plan.layout.rollWidthMm
-  const own = stock.filter(
-    (s) =>
-      s.filmId === film.id &&
-      s.leftMm > 0 &&
-      (width === null || !film.widthsMm.includes(width) || s.widthMm >= width - 1e-6),
-  )
-  for (const lot of new Set(own.map((s) => s.lot))) {
-    // Rests first, then the roll that is nearest its end.
-    const items = own
-      .filter((s) => s.lot === lot)
-      .sort((a, b) => (a.kind === b.kind ? a.leftMm - b.leftMm : a.kind === 'rest' ? -1 : 1))
-    const bins = items.map((s): PackBin => ({ id: s.id, width: s.widthMm - 2 * trimMm, length: s.leftMm, lot }))
-    let packing = lay(bins, pieces)
-    const room = items.reduce((t, s) => t + s.leftMm, 0)
-    if (
-      packing.unplaced.some((u) => u.why === 'no_room_left') &&
-      packing.unplaced.every((u) => u.why === 'no_room_left')
-    ) {
-      const whole = pieces.map(asItem)
-      if (lengthBound(whole, Math.max(...bins.map((b) => b.width)), gap) <= room) packing = lay(bins, pieces, true)
-    }
-    const usedMm = packing.used.reduce((t, u) => t + u.length, 0)
-    out.push({
-      source: {
-        id: `lot:${lot}`, kind: 'shelf', lot, widthMm: Math.max(...items.map((s) => s.widthMm)), covers: packing.unplaced.length === 0,
-        usedMm, orderMm: 0, units: 0, cost: 0, leavesMm: items.reduce((t, s) => t + s.leftMm, 0) - usedMm,
-      },
-      bins,
-    }) // prettier-ignore
-  }
-  const rollMm = film.rollLengthsMm[0] ?? 25000
-  for (const w of width !== null && film.widthsMm.includes(width) ? [width] : film.widthsMm) {
-    const inner = w - 2 * trimMm
-    const items = pieces.map(asItem)
-    const need = Math.max(1, Math.ceil(lengthBound(items, inner, gap) / rollMm))
-    let bins: PackBin[] = []
-    let packing: Packing | null = null
-    for (let count = need; ; count = Math.min(MAX_NEW_ROLLS * 8, count * 2)) {
-      bins = Array.from({ length: count }, (_, i) => ({ id: `new-${i + 1}`, width: inner, length: rollMm, lot: 'new' }))
-      packing = lay(bins, pieces)
-      if (count >= MAX_NEW_ROLLS * 8 || !packing.unplaced.some((u) => u.why === 'no_room_left')) break
-    }
-    const usedMm = packing.used.reduce((t, u) => t + u.length, 0)
-    const order =
-      usedMm > 0
-        ? orderQuantity(film, usedMm, packing.used.filter((u) => u.length > 0).length)
-        : { orderMm: 0, units: 0, cost: 0 }
-    out.push({
-      source: {
-        id: `new:${w}`,
-        kind: 'new',
-        lot: null,
-        widthMm: w,
-        covers: packing.unplaced.length === 0,
-        usedMm,
-        ...order,
-        leavesMm: order.orderMm - usedMm,
-      },
-      bins,
-    })
-  }
-  // What covers all before what does not; then the cheapest; then what leaves the least of a begun lot; then the widest.
-  return out.sort(
-    (a, b) =>
-      Number(b.source.covers) - Number(a.source.covers) || a.source.cost - b.source.cost ||
-      (a.source.kind === 'shelf' && b.source.kind === 'shelf' ? a.source.leavesMm - b.source.leavesMm : 0) || b.source.widthMm - a.source.widthMm,
-  ) // prettier-ignore
-}
-
-/** Length that the riskiest piece takes once more; where several are as risky, each. */
-function reserveLength(
+/** Lengths that the pieces likeliest to be done twice take once more: as many as are to be expected, the largest. */
+function reserveBands(
   reserveFor: FilmLayout['reserveFor'],
   pieces: ReadonlyMap<string, Piece>,
   widthMm: number,
   gap: number,
-): number {
+): number[] {
   const least = (p: Piece) =>
     p.turn === 'quarter' && p.alongMm <= widthMm ? Math.min(p.acrossMm, p.alongMm) : p.alongMm
   // Expected number of pieces done twice, rounded up: so many of the largest.
@@ -416,7 +325,7 @@ function reserveLength(
     .map(least)
     .sort((a, b) => b - a)
     .slice(0, expected)
-    .reduce((s, l) => s + l + gap, 0)
+    .map((l) => l + gap)
 }
 
 export const keepLayout = (layout: FilmLayout): KeptLayout => ({
@@ -427,33 +336,28 @@ export const keepLayout = (layout: FilmLayout): KeptLayout => ({
 })
 
 export interface Purchase {
-  /** What has to be bought, mm; 0 where one lot on the shelf covers the plan. */
+  /** What has to be bought, mm; 0 where the shelf covers the plan. */
   orderMm: number
   units: number
   cost: number
+  lines: BoughtLine[]
   /** Stock of one lot and enough width, best first. */
   shelf: StockItem[]
   covered: boolean
 }
 
-/** Order by the film's own rule, with what is set aside; nothing where the layout lies on one lot of the shelf. */
+/** Order by the film's own offers, with what is set aside; nothing where the layout lies on the shelf. */
 export function purchase(film: FilmSheet, layout: FilmLayout, stock: readonly StockItem[]): Purchase {
   const shelf = stock
     .filter((s) => s.filmId === film.id && s.widthMm >= layout.rollWidthMm - 1e-6)
     .sort((a, b) => a.leftMm - b.leftMm)
-  if (layout.usedMm === 0) return { orderMm: 0, units: 0, cost: 0, shelf, covered: false }
-  const fromShelf = layout.rolls.filter((r) => r.stock !== null)
+  const nothing = { orderMm: 0, units: 0, cost: 0, lines: [] }
+  if (layout.usedMm === 0) return { ...nothing, shelf, covered: false }
   const news = layout.rolls.filter((r) => r.stock === null)
   if (news.length === 0) {
-    const ids = new Set(fromShelf.map((r) => r.id))
-    return {
-      orderMm: 0,
-      units: 0,
-      cost: 0,
-      shelf: [...shelf.filter((s) => ids.has(s.id)), ...shelf.filter((s) => !ids.has(s.id))],
-      covered: true,
-    }
+    const ids = new Set(layout.rolls.map((r) => r.id))
+    return { ...nothing, shelf: [...shelf.filter((s) => ids.has(s.id)), ...shelf.filter((s) => !ids.has(s.id))], covered: true } // prettier-ignore
   }
-  const need = news.reduce((t, r) => t + r.usedMm, 0) + layout.reserveMm
-  return { ...orderQuantity(film, need, news.length), shelf, covered: false }
+  const bands = [...news.flatMap((r) => bandLengths(r.placements)), ...layout.reserveBandsMm]
+  return { ...orderFor(film, news[0]?.widthMm ?? layout.rollWidthMm, bands), shelf, covered: false }
 }

@@ -6,7 +6,9 @@ import type { Plan } from '../plan/schema'
 import { figure, input, type Figure, type Standing } from '../reckon/figure'
 import { PANEL_FACTS } from '../vehicle/panel-data'
 import type { Edge, Panel } from '../vehicle/schema'
+import type { Point } from '../kit/plane'
 import { CONTRAST_WRAP_MM } from '../vehicle/walkaround-rules'
+import { pieceOutline } from './shape'
 
 /** One cut of film. Cut sizes in mm as the panel stands; `across`/`along` as the piece lies on the roll before any turn. */
 export interface Piece {
@@ -28,6 +30,8 @@ export interface Piece {
   /** Whether it may lie with its arrow turned round. */
   upsideDown: boolean
   seamMm: number
+  /** Its outline within the cut rectangle, from the top left, as the panel is looked at; null where it was not taken. */
+  outline: Point[] | null
   figures: { width: Figure; height: Figure }
 }
 
@@ -73,7 +77,7 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
 
   return Array.from({ length: choice.parts }, (_, index) => {
     const id = choice.parts === 1 ? panel.id : `${panel.id}.${index + 1}`
-    const size = (axis: Axis): Figure => {
+    const size = (axis: Axis) => {
       const split = choice.parts > 1 && choice.along === axis.name
       const margins = axis.ends.map((at, end) => {
         const inner = split && (end === 0 ? index > 0 : index < choice.parts - 1)
@@ -85,7 +89,8 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
         ? Math.max(0, (seams[index] ?? panel[axis.field]) - (index > 0 ? (seams[index - 1] ?? 0) : 0))
         : panel[axis.field] / (split ? choice.parts : 1)
       const value = (own + margins[0] + margins[1]) * (1 + stretchAlong)
-      return figure(
+      const from = !split ? 0 : seams ? (index > 0 ? (seams[index - 1] ?? 0) : 0) : own * index
+      const shown = figure(
         `piece/${id}/${axis.name}`,
         value,
         'mm',
@@ -109,8 +114,10 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
             : []),
         ],
       )
+      return { shown, own, from, margins, stretch: 1 + stretchAlong }
     }
-    const [width, height] = [size(WIDTH), size(HEIGHT)]
+    const [across, down] = [size(WIDTH), size(HEIGHT)]
+    const [width, height] = [across.shown, down.shown]
     const [w, h] = [width.value as number, height.value as number]
     const seamMm = index === 0 ? 0 : choice.along === 'height' ? panel.widthMm : panel.heightMm
     return {
@@ -119,6 +126,7 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
       cutWidthMm: w, cutHeightMm: h, acrossMm: widthAlong ? h : w, alongMm: widthAlong ? w : h,
       top: widthAlong ? 'across' : 'along',
       turn: fixed ? 'fixed' : 'quarter', upsideDown: !(plan.method.direction === 'always' || (film.directional && facts.sameWayUp)), seamMm, figures: { width, height },
+      outline: plan.layout.cutting !== 'free' ? null : pieceOutline(panel, { x: across.from, y: down.from, width: across.own, height: down.own }, { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }, { x: across.stretch, y: down.stretch }),
     } satisfies Piece // prettier-ignore
   })
 }

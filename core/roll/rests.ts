@@ -3,7 +3,7 @@ import { PANEL_FACTS } from '../vehicle/panel-data'
 import type { FilmLayout } from './lay-out'
 
 export interface Rest {
-  /** Short mark, unique within the layout. */
+  /** Short mark, unique within the layout and for the roll: where it lies, in cm from the roll's end and edge. */
   key: string
   stock: StockItem | null
   widthMm: number
@@ -25,6 +25,10 @@ const SMALL: Record<string, [number, number]> = {
   fuel_flap: [250, 250],
 }
 
+/** A rest of another layout of the same roll gets another mark: the layout's own is part of it. */
+const keyOf = (layout: FilmLayout, roll: number, o: { xMm: number; yMm: number }): string =>
+  `${layout.mark.slice(0, 3)}${roll + 1}-${Math.round(o.yMm / 10)}-${Math.round(o.xMm / 10)}`
+
 /** What is left over within the length used, large enough to keep, largest first. */
 export function restsOf(layout: FilmLayout): Rest[] {
   const real = new Set(layout.cut.map((c) => c.id))
@@ -44,7 +48,7 @@ export function restsOf(layout: FilmLayout): Rest[] {
         )
         .map(([kind]) => kind)
       out.push({
-        key: `${n + 1}.${out.length + 1}`, stock: roll.stock, widthMm: o.widthMm, lengthMm: o.lengthMm, takes,
+        key: keyOf(layout, n, o), stock: roll.stock, widthMm: o.widthMm, lengthMm: o.lengthMm, takes,
         cut: beside.length > 0 && beside.every((p) => real.has(p.pieceId)),
       }) // prettier-ignore
     }

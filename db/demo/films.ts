@@ -11,7 +11,7 @@ const CARE = 'Hand wash with a pH-neutral soap, no solvent, no brush. First wash
 
 const cast: Omit<FilmSheet, 'id' | 'name' | 'finish' | 'colour'> = {
   maker: 'Tidewright Films', kind: 'cast', thicknessUm: 90, widthsMm: [1520], rollLengthsMm: [25000],
-  soldBy: { unit: 'metre', minimumMm: 3000, price: 21.5 }, directional: false, postHeatOver: 0.1, stretchLimit: 0.15, heatShrink: 0.06, rollResidue: 0.03,
+  soldBy: { unit: 'metre', minimumMm: 3000, price: 21.5 }, offers: [], directional: false, postHeatOver: 0.1, stretchLimit: 0.15, heatShrink: 0.06, rollResidue: 0.03,
   shapingC: { min: 40, max: 60 }, postHeatC: { min: 80, max: 95 }, overlapC: { min: 100, max: 112 }, overlapMm: 6, waitBeforeCutMin: 0,
   postHeatFromMin: 0, postHeatUntilMin: null, cureHours: 24, gasOutHours: null, capSheet: false, airC: { min: 16, max: 25 }, surfaceMinC: 15.5,
   edgeOrder: 'press_then_heat', warrantyMonths: warranty(60, 36), care: CARE,

@@ -3,13 +3,14 @@ import type { LogEntry, LogRow } from '@/core/log/schema'
 import { mergePlans, planEdits, type Clash } from '@/core/plan/merge'
 import { Plan } from '@/core/plan/schema'
 import type { Catalogue } from '@/core/reckon/catalogue'
+import { standing } from '@/core/roll/cut-pieces'
 import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
 import { reckon } from '@/core/reckon/reckon'
 import { standsAt } from '@/core/reckon/stages'
 import { guarded, type Right, type Tx, type Who } from '../client'
 import { job, ledger, revision } from '../schema'
 import { climateIn } from './climate'
-import { cutStock, rackIn } from './rack'
+import { cutStock, rackIn, restoreStock } from './rack'
 
 export interface JobHead {
   id: string
@@ -197,7 +198,7 @@ export const undoTarget = (who: Who, jobId: string): Promise<{ head: number; tar
     return target > 0 ? { head: row.head, target } : null
   })
 
-export type LogOutcome = 'done' | 'again' | 'id_taken' | 'not_found' | 'no_such_stock'
+export type LogOutcome = 'done' | 'again' | 'id_taken' | 'not_found' | 'no_such_stock' | 'no_such_cut'
 
 /** Entries of the ledger, each applied once however often it arrives; film used is cut from the rack in the same transaction. */
 export const appendLog = (who: Who, jobId: string, entries: readonly LogEntry[], now: Date): Promise<LogOutcome[]> =>
@@ -221,6 +222,14 @@ async function appendOne(tx: Tx, who: Who, jobId: string, entry: LogEntry): Prom
     (await cutStock(tx, who, { id, itemId: payload.stockId, lengthMm: payload.lengthMm, jobId })) === 'no_such_stock'
   )
     return 'no_such_stock'
+  if (payload.kind === 'cut_taken_back') {
+    const made = standing(await ledgerIn(tx, who, jobId)).findLast(
+      (r) => (r.payload.kind === 'film_used' || r.payload.kind === 'cut_made') && r.payload.cutKey === payload.cutKey,
+    )
+    if (!made) return 'no_such_cut'
+    if (made.payload.kind === 'film_used')
+      await restoreStock(tx, who, { id, itemId: made.payload.stockId, lengthMm: made.payload.lengthMm, jobId })
+  }
   await tx.insert(ledger).values({
     shopId: who.shopId,
     id,

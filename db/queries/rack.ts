@@ -1,5 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm'
-import { FilmSheet, type StockItem } from '@/core/film/schema'
+import { FilmSheet, type DamageSpan, type StockItem } from '@/core/film/schema'
 import { guarded, type Tx, type Who } from '../client'
 import { film, stockItem, stockMovement } from '../schema'
 
@@ -65,6 +65,13 @@ export const importSheets = (who: Who, sheets: readonly FilmSheet[]): Promise<{ 
     return { added, changed: sheets.length - added }
   })
 
+/** Stretches of a roll or rest that cannot be used. */
+export const setDamage = (who: Who, itemId: string, damage: DamageSpan[]): Promise<'done' | 'no_such_stock'> =>
+  guarded(who, 'stock', async (tx) => {
+    const rows = await tx.update(stockItem).set({ damage }).where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.id, itemId))).returning({ id: stockItem.id }) // prettier-ignore
+    return rows.length > 0 ? 'done' : 'no_such_stock'
+  })
+
 export interface Receipt {
   id: string
   movementId: string
@@ -126,6 +133,20 @@ export async function cutStock(
     })
     .onConflictDoNothing()
     .returning({ id: stockMovement.id })
+  return rows.length > 0 ? 'done' : 'again'
+}
+
+/** A cut taken back within a transaction: its length goes back on its roll. */
+export async function restoreStock(
+  tx: Tx,
+  who: Who,
+  back: { id: string; itemId: string; lengthMm: number; jobId: string },
+): Promise<'done' | 'again'> {
+  const rows = await tx
+    .insert(stockMovement)
+    .values({ shopId: who.shopId, id: back.id, itemId: back.itemId, deltaMm: back.lengthMm, reason: 'correction', jobId: back.jobId, by: who.name })
+    .onConflictDoNothing()
+    .returning({ id: stockMovement.id }) // prettier-ignore
   return rows.length > 0 ? 'done' : 'again'
 }
 

@@ -5,7 +5,7 @@ import type { LogRow } from '@/core/log/schema'
 import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
 import { reckon } from '@/core/reckon/reckon'
 import { dropAt, nudge, obstacle, placed, toRoll, turnOn } from '@/core/roll/arrange'
-import { cheapest, orderQuantity, type Offer } from '@/core/roll/buy'
+import { buyBands, orderFor, orderQuantity, type Offer } from '@/core/roll/buy'
 import { cutEntry, cutKey, cutsMade } from '@/core/roll/cutting'
 import { cutPlan, type OnRoll } from '@/core/roll/cuts'
 import { dropPlan, registrationMarks, type DropTask } from '@/core/roll/drops'
@@ -16,7 +16,7 @@ import type { Plan } from '@/core/plan/schema'
 import { film, handCar } from '../fixtures/plans'
 
 const stock = (id: string, over: Partial<StockItem>): StockItem => ({
-  id, filmId: 'fen-satin', kind: 'roll', label: id.toUpperCase(), lot: 'L1', widthMm: 1520, leftMm: 25000, ...over,
+  id, filmId: 'fen-satin', kind: 'roll', label: id.toUpperCase(), lot: 'L1', widthMm: 1520, leftMm: 25000, damage: [], ...over,
 }) // prettier-ignore
 const lay = (plan: Plan, shelf: StockItem[] = [], ledger: LogRow[] = []) => {
   const r = reckon(plan, { ...EMPTY_CATALOGUE, stock: shelf }, ledger)
@@ -82,58 +82,73 @@ describe('cutting order', () => {
 
 describe('buying', () => {
   const offers: Offer[] = [
-    { id: 'metre', widthMm: 1520, minimumMm: 3000, stepMm: 1000, stepPrice: 21.5 },
-    { id: 'half', widthMm: 1520, minimumMm: 1000, stepMm: 500, stepPrice: 12 },
-    { id: 'roll', widthMm: 1520, minimumMm: 22000, stepMm: 22000, stepPrice: 380 },
+    { id: 'metre', widthMm: 1520, minimumMm: 3000, stepMm: 1000, stepPrice: 21.5, whole: false },
+    { id: 'half', widthMm: 1520, minimumMm: 1000, stepMm: 500, stepPrice: 12, whole: false },
+    { id: 'roll', widthMm: 1520, minimumMm: 22000, stepMm: 22000, stepPrice: 380, whole: true },
   ]
-  it('is the cheapest of all purchases: an exhaustive search agrees', () => {
+  it('is the cheapest of all purchases that hold every band whole: an exhaustive search agrees', () => {
     fc.assert(
       fc.property(
-        fc.integer({ min: 100, max: 30_000 }),
-        fc.array(
-          fc.record({
-            minimumMm: fc.constantFrom(500, 1000, 3000, 8000),
-            stepMm: fc.constantFrom(500, 1000, 4000),
-            stepPrice: fc.integer({ min: 1, max: 60 }),
-          }),
-          { minLength: 1, maxLength: 3 },
-        ),
-        (needMm, list) => {
-          const some = list.map((o, i): Offer => ({
-            id: `o${i}`,
-            widthMm: 1520,
-            ...o,
-            minimumMm: Math.ceil(o.minimumMm / o.stepMm) * o.stepMm,
-          }))
-          expect(cheapest(some, needMm, 100)?.cost).toBeCloseTo(exhaustive(some, needMm), 6)
+        fc.array(fc.integer({ min: 100, max: 2400 }), { minLength: 1, maxLength: 6 }),
+        fc.record({ min: fc.constantFrom(500, 1000, 3000), step: fc.constantFrom(500, 1000), price: fc.integer({ min: 5, max: 60 }) }),
+        fc.option(fc.record({ length: fc.constantFrom(2500, 4000, 7000), price: fc.integer({ min: 20, max: 200 }) })),
+        (bands, cut, roll) => {
+          const some: Offer[] = [
+            { id: 'cut', widthMm: 1520, minimumMm: cut.min, stepMm: cut.step, stepPrice: cut.price, whole: false },
+            ...(roll ? [{ id: 'roll', widthMm: 1520, minimumMm: roll.length, stepMm: roll.length, stepPrice: roll.price, whole: true }] : []),
+          ]
+          expect(buyBands(some, bands)?.cost).toBeCloseTo(exhaustive(some, bands), 6)
         },
       ),
-      { numRuns: 60, seed: 4 },
-    )
+      { numRuns: 150, seed: 4 },
+    ) // prettier-ignore
   })
-  it('takes a whole roll where that is cheaper than its metres', () => {
-    expect(cheapest(offers, 19_000, 1500)?.lines).toEqual([{ offerId: 'roll', lengthMm: 22000, cost: 380 }])
-    expect(cheapest(offers, 6200, 1500)?.lines.map((l) => l.offerId)).toEqual(
-      ['metre', 'half'].slice(0, cheapest(offers, 6200, 1500)?.lines.length),
-    )
+  it('takes a whole roll where that is cheaper than its metres, and rolls of two lengths where those are', () => {
+    const bands = Array.from({ length: 19 }, () => 1000)
+    expect(buyBands(offers, bands)?.lines).toEqual([{ offerId: 'roll', lengthMm: 22000, cost: 380 }])
+    expect(buyBands(offers, [1500, 1500, 1200])?.lines).toEqual([{ offerId: 'metre', lengthMm: 5000, cost: 107.5 }])
+    expect(buyBands(offers, [1500, 1500])?.lines).toEqual([{ offerId: 'metre', lengthMm: 3000, cost: 64.5 }])
+    const whole = [10_000, 4000].map((l) => ({ id: `r${l}`, widthMm: 1520, minimumMm: l, stepMm: l, stepPrice: l / 50, whole: true })) // prettier-ignore
+    expect(
+      buyBands(whole, bands.slice(0, 13))
+        ?.lines.map((l) => l.lengthMm)
+        .sort(),
+    ).toEqual([10_000, 4000])
+    expect(buyBands(whole, [11_000])).toBeNull()
   })
+  it('a width with offers of its own is bought by these', () => {
+    const f = { ...film('slate-matte'), offers: [{ widthMm: 1220, unit: 'half_metre' as const, lengthMm: null, minimumMm: 1000, price: 10 }] }
+    expect(orderFor(f, 1220, [1400, 700])).toMatchObject({ orderMm: 2500, cost: 25 })
+    expect(orderFor(f, 1520, [1400, 700])).toMatchObject({ orderMm: 3000, cost: 64.5 })
+  }) // prettier-ignore
   it('reckons by the sheet’s minimum and step', () => {
     const f = { ...film('fen-satin'), soldBy: { unit: 'half_metre' as const, minimumMm: 3000, price: 20 } }
     expect(orderQuantity(f, 1200, 1)).toEqual({ orderMm: 3000, units: 6, cost: 60 })
     expect(orderQuantity(f, 6420, 1)).toEqual({ orderMm: 6500, units: 13, cost: 130 })
   })
 })
-function exhaustive(offers: Offer[], needMm: number): number {
+/** Every number of rolls, and every way of putting each band on one of them or on the length that is cut. */
+function exhaustive([cut, roll]: Offer[], bands: number[]): number {
   let best = Infinity
-  const walk = (i: number, left: number, cost: number) => {
-    if (left <= 0) best = Math.min(best, cost)
-    const o = offers[i]
-    if (!o) return
-    walk(i + 1, left, cost)
-    for (let n = o.minimumMm / o.stepMm; (n - 1) * o.stepMm < Math.max(left, o.minimumMm); n++)
-      walk(i + 1, left - n * o.stepMm, cost + n * o.stepPrice)
+  const price = (left: number) => (left <= 0 || !cut ? 0 : Math.max(Math.ceil(left / cut.stepMm), Math.ceil(cut.minimumMm / cut.stepMm)) * cut.stepPrice) // prettier-ignore
+  for (let n = 0; n <= (roll ? bands.length : 0); n++) {
+    const room = Array.from({ length: n }, () => roll?.stepMm ?? 0)
+    const walk = (i: number, left: number) => {
+      if (i === bands.length) {
+        best = Math.min(best, n * (roll?.stepPrice ?? 0) + price(left))
+        return
+      }
+      const b = bands[i] as number
+      walk(i + 1, left + b)
+      room.forEach((r, k) => {
+        if (r < b) return
+        room[k] = r - b
+        walk(i + 1, left)
+        room[k] = r
+      })
+    }
+    walk(0, 0)
   }
-  walk(0, needMm, 0)
   return best
 }
 

@@ -3,12 +3,16 @@ import type { Stage } from '@/core/reckon/finding'
 
 const FIELDS: Record<string, string> = {
   widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownOverMm: 'straightedge', cornerRadiusMm: 'corner radius', edges: 'edges', depthMm: 'depth', mouthWidthMm: 'mouth width',
-  mouthHeightMm: 'mouth height', wallDeg: 'wall angle', gapMm: 'free gap', parts: 'pieces', bleedMm: 'bleed', widthsMm: 'roll width', rollLengthsMm: 'roll length', soldBy: 'how it is sold',
+  mouthHeightMm: 'mouth height', wallDeg: 'wall angle', gapMm: 'free gap', parts: 'pieces', bleedMm: 'bleed', widthsMm: 'roll width', rollLengthsMm: 'roll length', soldBy: 'how it is sold', offers: 'how its widths are sold',
   crownDownMm: 'crown down', crownDownOverMm: 'straightedge down', surfaceMinC: 'least surface', overlapMm: 'overlap', stretchLimit: 'stretch limit', heatShrink: 'heat shrink', rollResidue: 'tension left in the roll', colour: 'colour', startAt: 'start',
 } // prettier-ignore
 
 const CONDITIONS: Record<string, string> = {
   air: 'Air of the shop', dew_point: 'Dew point', area: 'Surface that takes up heat', tau: 'Time constant of warming', target: 'Surface to reach', warming: 'Time to warm', lead: 'Time to warm and dry', in_by: 'In the shop by',
+} // prettier-ignore
+
+const ROLL_FIGURES: Record<string, string> = {
+  used: 'film used', bound: 'least possible', yield: 'yield', order: 'to order', cost: 'to buy', reserve: 'reserve', join: 'join between lots', takes: 'film it takes', leaves: 'left over', area: 'area', cuts: 'cuts', rests: 'rests to keep', above: 'above the least possible',
 } // prettier-ignore
 
 export interface Place {
@@ -66,8 +70,12 @@ export function figureName(id: string, plan: Plan, railWord: (code: string) => s
   const panel = plan.panels.find((p) => p.id === key.split('.')[0])?.name ?? key
   const film = plan.film.sheets.find((s) => s.id === key)?.name ?? key
   if (head === 'rail') return railWord(key)
-  if (head === 'roll')
-    return `${film}: ${({ used: 'film used', bound: 'least possible', yield: 'yield', order: 'to order', cost: 'to buy' } as Record<string, string>)[part] ?? part}`
+  if (head === 'roll') {
+    const last = id.split('/').at(-1) ?? ''
+    const of = part.startsWith('source:') ? `, ${part.slice(7).replace(/^lot:/, 'lot ').replace(/^join:/, 'lots ').replace(/^new:/, 'bought, width ')}` : part.startsWith('rest:') ? `, rest ${part.slice(5)}` : '' // prettier-ignore
+    return `${film}${of}: ${ROLL_FIGURES[of ? last : part] ?? part}`
+  }
+  if (head === 'drops') return `${film}, ${part} side: ${({ drops: 'drops', film: 'film of the drops', seam: 'seam' } as Record<string, string>)[(id.split('/')[3] ?? '').replace(/-\d+$/, '')] ?? 'drop'}`
   if (head === 'piece') return `${panel}: cut ${part}`
   if (head === 'panel') return `${panel}: area`
   if (head === 'stretch')

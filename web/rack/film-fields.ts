@@ -62,7 +62,7 @@ export const FILM_FIELDS: readonly { group: string; fields: readonly FilmField[]
 /** A sheet to begin with: common practice for its kind of film, all of it to be checked against the maker's own. */
 export const blankSheet = (id: string): FilmSheet => ({
   id, name: 'New film', maker: 'Maker', kind: 'cast', finish: 'gloss', colour: { name: 'Colour', hex: '#8d949b' }, thicknessUm: 90, widthsMm: [1520], rollLengthsMm: [25000],
-  soldBy: { unit: 'metre', minimumMm: 3000, price: 20 }, directional: false, postHeatOver: 0.1, stretchLimit: 0.1, heatShrink: 0.05, rollResidue: 0.03, shapingC: { min: 40, max: 60 }, postHeatC: { min: 80, max: 95 },
+  soldBy: { unit: 'metre', minimumMm: 3000, price: 20 }, offers: [], directional: false, postHeatOver: 0.1, stretchLimit: 0.1, heatShrink: 0.05, rollResidue: 0.03, shapingC: { min: 40, max: 60 }, postHeatC: { min: 80, max: 95 },
   overlapC: { min: 100, max: 112 }, overlapMm: 5, waitBeforeCutMin: 0, postHeatFromMin: 0, postHeatUntilMin: null, cureHours: 24, gasOutHours: null, capSheet: false, airC: { min: 16, max: 25 }, surfaceMinC: 15.5,
   edgeOrder: 'press_then_heat', warrantyMonths: [], care: '',
   standings: Object.fromEntries(['postHeatOver', 'stretchLimit', 'heatShrink', 'rollResidue', 'shapingC', 'postHeatC', 'overlapC', 'overlapMm', 'cureHours', 'airC', 'surfaceMinC'].map((k) => [k, 'common_practice'])),

@@ -8,6 +8,8 @@ const SAY: Record<string, (f: Facts, fmt: Formatter) => string> = {
     `${f.piece} would stick out past the edge: ${fmt.text(fmt.length(Number(f.width_mm)))} of the roll can be used.`,
   past_the_end: (f, fmt) =>
     `${f.piece} would lie past the end of the film, at ${fmt.text(fmt.longLength(Number(f.length_mm)))}.`,
+  on_damage: (f, fmt) =>
+    `${f.piece} would lie on damaged film, from ${fmt.text(fmt.longLength(Number(f.from_mm)))} to ${fmt.text(fmt.longLength(Number(f.to_mm)))} from the end.`,
   lies_on: (f, fmt) =>
     `${f.piece} would lie on ${f.other}${Number(f.gap_mm) > 0 ? `, or closer than ${fmt.text(fmt.length(Number(f.gap_mm)))}` : ''}.`,
   no_straight_cut: (f) => `With ${f.piece} there, no straight cut parts it from ${f.others}.`,

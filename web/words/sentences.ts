@@ -13,6 +13,10 @@ const mm = (f: Facts, key: string, fmt: Formatter) => fmt.text(fmt.quantity(Numb
 const pct = (f: Facts, key: string, fmt: Formatter) => fmt.text(fmt.percent(Number(f[key])))
 const deg = (f: Facts, key: string, fmt: Formatter) => fmt.text(fmt.temp(Number(f[key])))
 
+/** How wide the parts overlap and which of them goes on first. */
+const overlap = (f: Facts, fmt: Formatter): string =>
+  f.first ? `; ${mm(f, 'overlap_mm', fmt)} overlap, the ${f.first} part first` : ''
+
 /** How a wrong figure may have come about. */
 const SLIPS: Record<string, string> = {
   tenth: 'A nought may be missing.',
@@ -159,6 +163,12 @@ const FINDINGS: Record<string, Say> = {
   knot: (f) => `${f.film}: no straight cut parts ${f.pieces}. Move one of them, or lay it out again.`,
   stock_short: (f, fmt) =>
     `${f.label} has ${mm(f, 'left_mm', fmt)} left and this layout still takes ${mm(f, 'need_mm', fmt)} from it. Somebody cut from it since. Lay it out again.`,
+  lots_joined: (f, fmt) =>
+    `${f.film} comes from two lots (${f.first}, ${f.second === 'new' ? 'and one to be bought' : f.second}). They meet over ${mm(f, 'length_mm', fmt)}${f.where ? `: ${f.where}` : ''}; from the second: ${f.panels}. Lay a sample of each beside the other first: shade varies between lots.`,
+  bumpers_together: (f, fmt) =>
+    `${f.front} and ${f.rear} lie side by side across the roll: one length of ${mm(f, 'length_mm', fmt)} can serve both.`,
+  roof_two_pieces: (f) =>
+    `${f.panel} may be two pieces, with the seam on ${f.line}: sometimes less film, always a seam.`,
   two_lots: (f) =>
     `The shelf has enough ${f.film}, but over ${f.lots} lots. Shade varies between lots: one lot for one colour area.`,
   several_rolls: (f) => `${f.film} takes ${f.rolls} rolls. Order them of one lot.`,
@@ -181,8 +191,9 @@ const WAYS: Record<string, Say> = {
   feed: (f) => `Feed ${f.recess} from its open side`,
   wider_gap: (f, fmt) => `Leave ${mm(f, 'gap_mm', fmt)} free on each side of ${f.recess}`,
   inlay: (f) => `Inlay ${f.recess}`,
-  seam_on_line: (f, fmt) => `2 pieces, seam on the body line ${f.line} at ${mm(f, 'at_mm', fmt)}`,
-  seam: (f) => `${f.parts} pieces, seam${Number(f.parts) > 2 ? 's' : ''} across the ${f.along}`,
+  seam_on_line: (f, fmt) => `2 pieces, seam on ${f.line} at ${mm(f, 'at_mm', fmt)}${overlap(f, fmt)}`,
+  one_length: () => 'Cut both from one length',
+  seam: (f, fmt) => `${f.parts} pieces, seam${Number(f.parts) > 2 ? 's' : ''} across the ${f.along}${overlap(f, fmt)}`,
   pre_stretch: (f, fmt) => `Pre-stretch ${pct(f, 'stretch', fmt)}, then shrink on`,
   relax_first: () => 'Relax first (whole job)',
   lay_again: () => 'Lay it out again',

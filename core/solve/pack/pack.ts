@@ -24,6 +24,8 @@ export interface PackOptions {
 
 /** Share of the rounds and of the time that the proof of the bound may take. */
 const BOUND_SHARE = 0.15
+/** Share of the time after which no shorter plan is looked for, only a tidier one. */
+const SEARCH_SHARE = 0.985
 /** A lot is filled to this share of its length by bound before the next one is begun; past it plans no longer fit. */
 const LOT_FILL = 0.93
 
@@ -219,15 +221,17 @@ function relieve(lots: Lot[], options: PackOptions): void {
   }
 }
 
+type Share = Budget & { boundSpent: () => boolean; tidySpent?: () => boolean }
 /** A part of the budget; the clock is asked through the whole's. */
-function portion(budget: Budget, part: number, of: number): Budget & { boundSpent: () => boolean } {
+function portion(budget: Budget, part: number, of: number): Share {
   const spent = budget.spent
   const elapsed = budget.elapsed
   const begin = elapsed?.() ?? 0
   const until = begin + (1 - begin) * (of === 1 ? 1 : Math.min(1, part / Math.max(1e-9, 1 - begin) + 0.001))
   return {
     rounds: Math.max(budget.rounds > 0 ? 50 : 0, Math.floor(budget.rounds * part)),
-    spent: () => spent?.() === true || (elapsed !== undefined && elapsed() >= until),
+    spent: () => spent?.() === true || (elapsed !== undefined && elapsed() >= begin + (until - begin) * SEARCH_SHARE),
+    tidySpent: () => spent?.() === true || (elapsed !== undefined && elapsed() >= until),
     boundSpent: () => elapsed !== undefined && elapsed() >= begin + (until - begin) * BOUND_SHARE,
   }
 }
@@ -236,7 +240,7 @@ function portion(budget: Budget, part: number, of: number): Budget & { boundSpen
 function layLot(
   lot: Lot,
   options: PackOptions,
-  budget: Budget & { boundSpent: () => boolean },
+  budget: Share,
   seen?: (done: Placed[], bound: number) => void,
 ): { done: Placed[]; left: PackItem[]; proven: number } {
   const { gap } = options
@@ -264,6 +268,7 @@ function layLot(
     rounds: budget.rounds,
     spent: () => budget.spent?.() === true,
     boundSpent: budget.boundSpent,
+    tidySpent: budget.tidySpent,
     ...(seen ? { better: (bands: Band[], bound: number) => seen(lay(bands).done, bound - gap) } : {}),
   })
   const { done } = lay(plan.bands)

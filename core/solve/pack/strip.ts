@@ -4,9 +4,13 @@ import { dualFeasible, longest, raised } from './bound'
 import { free } from './free'
 import { guillotine, type StripJob, type StripPlan } from './guillotine'
 import type { Kind } from './kinds'
+import { tidied } from './tidy'
 
 const BRIEF_ROUNDS = 2000
 const BRIEF_KINDS = 24
+/** Tries at larger left-overs in a plan as long, and for plans of how many bands. */
+const TIDY_ROUNDS = 300
+const TIDY_BANDS = 200
 
 export interface StripAsk {
   kinds: readonly Kind[]
@@ -19,6 +23,8 @@ export interface StripAsk {
   spent: () => boolean
   /** True once the share of time meant for the bound is over. */
   boundSpent: () => boolean
+  /** True once even what makes a plan tidier has to stop. */
+  tidySpent?: (() => boolean) | undefined
   better?: (bands: Band[], bound: number) => void
 }
 
@@ -36,7 +42,11 @@ export function strip(ask: StripAsk): StripPlan & { bound: number } {
   }
   const first = solve({ ...job, rounds: 0 })
   if (ask.better) ask.better(first.bands, job.bound)
-  if (first.proven || ask.rounds === 0 || ask.spent()) return { ...first, bound: job.bound }
+  const tidy = (bands: Band[]) =>
+    ask.rule === 'guillotine' && bands.length <= TIDY_BANDS
+      ? tidied({ ...job, spent: ask.tidySpent ?? ask.spent }, bands, Math.min(TIDY_ROUNDS, Math.floor(ask.rounds / 10)))
+      : bands
+  if (first.proven || ask.rounds === 0 || ask.spent()) return { ...first, bands: tidy(first.bands), bound: job.bound }
   // While figures are typed only few kinds are worth the sharper bound.
   const sharp =
     ask.rounds < BRIEF_ROUNDS && kinds.length > BRIEF_KINDS
@@ -51,5 +61,5 @@ export function strip(ask: StripAsk): StripPlan & { bound: number } {
     better: better && ((bands) => bandsLength(bands) < first.length - 1e-6 && better(bands, bound)),
   })
   const best = plan.length <= first.length ? plan : { ...first, proven: false }
-  return { ...best, bound: best.proven ? Math.max(bound, best.length) : bound }
+  return { ...best, bands: tidy(best.bands), bound: best.proven ? Math.max(bound, best.length) : bound }
 }

@@ -1,0 +1,183 @@
+import { filmStanding } from '../film/film-data'
+import type { FilmSheet } from '../film/schema'
+import type { FilmLayout, Purchase } from '../roll/lay-out'
+import { restsOf } from '../roll/rests'
+import { panelAreaMm2 } from '../vehicle/outline'
+import type { Panel } from '../vehicle/schema'
+import { figure, from, input, type Figure, type FigureInput } from './figure'
+
+const isWhole = (film: FilmSheet): boolean => film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet'
+
+/** Figures of one film's layout: film used, bound, yield, reserve, what to order and its price. */
+export function filmFigures(layout: FilmLayout, bought: Purchase, panels: ReadonlyMap<string, Panel>): Figure[] {
+  const { film } = layout
+  const at = (f: string) => `film/${film.id}/${f}`
+  const id = (f: string) => `roll/${film.id}/${f}`
+  // A layout that is kept counts what is cut of it; one laid anew stands beside what was cut before.
+  const doneMm = layout.kept === 'current' ? 0 : layout.doneMm
+  const used = figure(
+    id('used'),
+    layout.usedMm + doneMm,
+    'mm',
+    doneMm > 0
+      ? `{cut_already} + ${layout.rolls.map((_, i) => `{roll_${i + 1}}`).join(' + ') || '0'}`
+      : layout.rolls.length > 1
+        ? 'Σ inputs'
+        : 'far edge of the last band: {roll_1}',
+    [
+      ...(doneMm > 0 ? [input('cut_already', doneMm, 'mm', 'measured', 'log')] : []),
+      ...layout.rolls.map((r, i) => input(`roll_${i + 1}`, r.usedMm, 'mm', 'measured', 'layout')),
+    ],
+    { standing: 'common_practice' },
+  )
+  const width = input('width', layout.rollWidthMm, 'mm', filmStanding(film, 'widthsMm'), at('widthsMm'))
+  const bound = figure(
+    id('bound'),
+    layout.boundMm,
+    'mm',
+    'no plan of {pieces} pieces on {width} can be shorter',
+    [input('pieces', layout.pieces.length, 'count', 'measured', 'pieces'), width],
+    { source: 'docs/sources.md#fekete-schepers-2004', standing: 'published' },
+  )
+  const area = coveredMm2(layout, panels)
+  const usedMm = layout.usedMm + doneMm
+  const yieldFigure = figure(
+    id('yield'),
+    usedMm > 0 ? area / (usedMm * layout.rollWidthMm) : null,
+    'fraction',
+    '{panels} ÷ ({used} × {width})',
+    [input('panels', area, 'mm2', 'measured', 'panels'), from('used', used), width],
+  )
+  const reserve = reserveFigure(layout)
+  return [used, bound, yieldFigure, reserve, ...buyingFigures(layout, bought, used, reserve), ...joinFigure(layout)]
+}
+
+/** Area of the panels, or of their parts, that this layout and what is cut of it cover, mm². */
+function coveredMm2(layout: FilmLayout, panels: ReadonlyMap<string, Panel>): number {
+  const placed = new Set(layout.rolls.flatMap((r) => r.placements.map((p) => p.pieceId)))
+  if (layout.kept !== 'current') for (const c of layout.cut) if (!layout.spoiled.includes(c)) placed.add(c.id)
+  const byPanel = new Map<string, FilmLayout['pieces']>()
+  for (const p of layout.pieces) byPanel.set(p.panelId, [...(byPanel.get(p.panelId) ?? []), p])
+  let sum = 0
+  for (const [panelId, pieces] of byPanel) {
+    const panel = panels.get(panelId)
+    if (panel) sum += panelAreaMm2(panel) * (pieces.filter((p) => placed.has(p.id)).length / pieces.length)
+  }
+  return sum
+}
+
+function reserveFigure(layout: FilmLayout): Figure {
+  const risky = layout.reserveFor.length > 0
+  return figure(
+    `roll/${layout.film.id}/reserve`,
+    layout.reserveMm,
+    'mm',
+    risky ? 'film for the largest {again} of {risky} pieces that may be done twice' : 'no piece is likely to be done twice', // prettier-ignore
+    risky
+      ? [
+          input('risky', layout.reserveFor.length, 'count', 'assumed', 'pieces'),
+          input('again', layout.reserveBandsMm.length, 'count', 'assumed', 'layout/reserve'),
+        ]
+      : [],
+  )
+}
+
+function buyingFigures(layout: FilmLayout, bought: Purchase, used: Figure, reserve: Figure): Figure[] {
+  const { film } = layout
+  const at = (f: string) => `film/${film.id}/${f}`
+  const id = (f: string) => `roll/${film.id}/${f}`
+  const sold = filmStanding(film, 'soldBy')
+  // With pieces that fit no roll, what to order is not known yet: no figure rather than a wrong one.
+  const missing = layout.unplaced.length
+  if (missing > 0) {
+    const why = [input('missing', missing, 'count', 'measured', 'layout')]
+    const text = 'not known while {missing} pieces fit no roll'
+    return [figure(id('order'), null, 'mm', text, why), figure(id('cost'), null, 'money', text, why)]
+  }
+  const shelf = bought.shelf[0]
+  if (bought.covered)
+    return [
+      figure(id('order'), 0, 'mm', shelf ? '{shelf} on the shelf covers {used}' : 'the shelf covers {used}', [
+        ...(shelf ? [input('shelf', shelf.leftMm, 'mm', 'measured', `stock/${shelf.id}`)] : []),
+        from('used', used),
+      ]),
+      figure(id('cost'), 0, 'money', 'nothing to buy', []),
+    ]
+  const spare = layout.reserveMm > 0
+  const ends = [from('used', used), ...(spare ? [from('reserve', reserve)] : [])]
+  const own = film.offers.length > 0
+  const price = input('price', film.soldBy.price, isWhole(film) ? 'money_each' : 'price_per_m', sold, at('soldBy'))
+  const units = input('units', bought.units, 'count', 'measured', 'layout')
+  if (own || bought.lines.length > 1) {
+    const line = (l: Purchase['lines'][number], i: number, unit: 'mm' | 'money'): FigureInput => input(`part_${i + 1}`, unit === 'mm' ? l.lengthMm : l.cost, unit, sold, at(own ? 'offers' : 'soldBy')) // prettier-ignore
+    const order = figure(id('order'), bought.orderMm, 'mm', `the cheapest that holds {used}${spare ? ' + {reserve}' : ''}: ${bought.lines.map((_, i) => `{part_${i + 1}}`).join(' + ')}`, [...ends, ...bought.lines.map((l, i) => line(l, i, 'mm'))]) // prettier-ignore
+    return [order, figure(id('cost'), bought.cost, 'money', 'Σ inputs', bought.lines.map((l, i) => line(l, i, 'money')))] // prettier-ignore
+  }
+  const order = figure(
+    id('order'),
+    bought.orderMm,
+    'mm',
+    isWhole(film)
+      ? `{units} × {length} for {used}${spare ? ' + {reserve}' : ''}`
+      : `max({minimum}, {used}${spare ? ' + {reserve}' : ''} rounded up to the next {step})`,
+    isWhole(film)
+      ? [units, input('length', film.rollLengthsMm[0] ?? 0, 'mm', filmStanding(film, 'rollLengthsMm'), at('rollLengthsMm')), ...ends] // prettier-ignore
+      : [
+          input('minimum', film.soldBy.minimumMm, 'mm', sold, at('soldBy')),
+          ...ends,
+          input('step', film.soldBy.unit === 'metre' ? 1000 : 500, 'mm', sold, at('soldBy')),
+        ],
+  )
+  const cost = figure(
+    id('cost'),
+    bought.cost,
+    'money',
+    isWhole(film) ? '{units} × {price}' : '{order} × {price}',
+    isWhole(film) ? [units, price] : [from('order', order), price],
+  )
+  return [order, cost]
+}
+
+function joinFigure(layout: FilmLayout): Figure[] {
+  if (!layout.join) return []
+  return [
+    figure(
+      `roll/${layout.film.id}/join`,
+      layout.join.lengthMm,
+      'mm',
+      layout.join.seams.length > 0 ? 'Σ inputs' : 'the two lots meet nowhere',
+      layout.join.seams.map((s, i) => input(`edge_${i + 1}`, s.lengthMm, 'mm', 'measured', 'panels')),
+      { standing: 'common_practice' },
+    ),
+  ]
+}
+
+/** What each way of getting the film takes, costs and leaves. */
+export function sourceFigures(layout: FilmLayout): Figure[] {
+  const { film } = layout
+  return layout.sources.flatMap((s) => {
+    const id = (f: string) => `roll/${film.id}/source:${s.id}/${f}`
+    const used = figure(id('takes'), s.usedMm, 'mm', 'a quick plan of {pieces} pieces on {width}', [
+      input('pieces', layout.pieces.length, 'count', 'measured', 'pieces'),
+      input('width', s.widthMm, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`),
+    ], { standing: 'common_practice' }) // prettier-ignore
+    const reserve = input('reserve', layout.reserveMm, 'mm', 'assumed', `figure:roll/${film.id}/reserve`)
+    const offered = input('sold', film.soldBy.minimumMm, 'mm', filmStanding(film, 'soldBy'), `film/${film.id}/${film.offers.length > 0 ? 'offers' : 'soldBy'}`) // prettier-ignore
+    const order = figure(id('order'), s.orderMm, 'mm', s.orderMm > 0 ? 'the cheapest that holds {takes} + {reserve}, from {sold}' : 'nothing to buy', s.orderMm > 0 ? [from('takes', used), reserve, offered] : []) // prettier-ignore
+    return [
+      used,
+      order,
+      figure(id('cost'), s.cost, 'money', s.cost > 0 ? 'price of {order}' : 'nothing to buy', s.cost > 0 ? [from('order', order)] : []), // prettier-ignore
+      figure(id('leaves'), Math.max(0, s.leavesMm), 'mm', s.orderMm > 0 ? 'what is there and bought, less {takes}' : 'what is on these rolls, less {takes}', [from('takes', used)]), // prettier-ignore
+    ]
+  })
+}
+
+/** Area of each rest worth keeping. */
+export const restFigures = (layout: FilmLayout): Figure[] =>
+  restsOf(layout).map((r) =>
+    figure(`roll/${layout.film.id}/rest:${r.key}/area`, r.widthMm * r.lengthMm, 'mm2', '{across} × {along}', [
+      input('across', r.widthMm, 'mm', 'measured', 'layout'),
+      input('along', r.lengthMm, 'mm', 'measured', 'layout'),
+    ]),
+  )

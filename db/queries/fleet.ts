@@ -1,0 +1,123 @@
+import { and, desc, eq, sql } from 'drizzle-orm'
+import type { LayoutInput, LayoutPlan } from '@/core/roll/contract'
+import { guarded, inShop, type Who } from '../client'
+import { FLEET_QUEUE, fleetQueue, type FleetTask } from '../fleet-queue'
+import { fleetLayout } from '../schema'
+
+export type FleetState = (typeof fleetLayout.$inferSelect)['state']
+export interface FleetHead {
+  id: string
+  name: string
+  state: FleetState
+  cancelAsked: boolean
+  attempt: number
+  share: number
+  usedMm: number | null
+  boundMm: number | null
+  pieces: number
+  fault: string | null
+  by: string
+  at: string
+  endedAt: string | null
+}
+export interface FleetFile extends FleetHead {
+  request: LayoutInput
+  stages: number | null
+  result: LayoutPlan | null
+}
+
+const MOST_LISTED = 50
+const own = (who: Who, id: string) => and(eq(fleetLayout.shopId, who.shopId), eq(fleetLayout.id, id))
+const copies = (request: LayoutInput): number => request.pieces.reduce((s, p) => s + p.count, 0)
+type Row = typeof fleetLayout.$inferSelect
+const headOf = (r: Omit<Row, 'result' | 'shopId' | 'beatAt'>): FleetHead => ({
+  id: r.id, name: r.name, state: r.state, cancelAsked: r.cancelAsked, attempt: r.attempt, share: r.share, usedMm: r.usedMm, boundMm: r.boundMm,
+  pieces: copies(r.request), fault: r.fault, by: r.by, at: r.at.toISOString(), endedAt: r.endedAt?.toISOString() ?? null,
+}) // prettier-ignore
+
+export const fleets = (who: Who): Promise<FleetHead[]> =>
+  guarded(who, 'read', async (tx) => {
+    const rows = await tx.select().from(fleetLayout).where(eq(fleetLayout.shopId, who.shopId)).orderBy(desc(fleetLayout.at)).limit(MOST_LISTED) // prettier-ignore
+    return rows.map(headOf)
+  })
+
+export const fleetFile = (who: Who, id: string): Promise<FleetFile | null> =>
+  guarded(who, 'read', async (tx) => {
+    const [row] = await tx.select().from(fleetLayout).where(own(who, id))
+    return row ? { ...headOf(row), request: row.request, stages: row.stages, result: row.result } : null
+  })
+
+/** A layout asked for: kept, then handed to the queue. A second arrival of the same id changes nothing. */
+export async function askFleet(
+  who: Who,
+  ask: { id: string; name: string; request: LayoutInput; stages: number | null },
+): Promise<'done' | 'again' | 'queue_down'> {
+  const made = await guarded(who, 'fleet', async (tx) => {
+    const rows = await tx.insert(fleetLayout).values({ shopId: who.shopId, by: who.name, ...ask }).onConflictDoNothing().returning({ id: fleetLayout.id }) // prettier-ignore
+    return rows.length > 0
+  })
+  if (!made) return 'again'
+  try {
+    await (await fleetQueue()).send(FLEET_QUEUE, { shopId: who.shopId, id: ask.id } satisfies FleetTask)
+    return 'done'
+  } catch {
+    await endFleet({ shopId: who.shopId, id: ask.id }, null, { state: 'failed', fault: 'queue_down' })
+    return 'queue_down'
+  }
+}
+
+/** Asks whoever works on it to stop; what waits in the queue is not begun. */
+export const cancelFleet = (who: Who, id: string): Promise<'done' | 'not_found'> =>
+  guarded(who, 'fleet', async (tx) => {
+    const rows = await tx
+      .update(fleetLayout)
+      .set({ cancelAsked: true, state: sql`case when ${fleetLayout.state} = 'queued' then 'cancelled' else ${fleetLayout.state} end` })
+      .where(own(who, id))
+      .returning({ id: fleetLayout.id }) // prettier-ignore
+    return rows.length > 0 ? 'done' : 'not_found'
+  })
+
+/* What workers do. Only the worker that took a layout up last may write on it. */
+
+const task = ({ shopId, id }: FleetTask) => and(eq(fleetLayout.shopId, shopId), eq(fleetLayout.id, id))
+
+/** Takes a layout up; null where it is gone, over, or cancelled. */
+export const takeFleet = (
+  t: FleetTask,
+): Promise<{ request: LayoutInput; stages: number | null; attempt: number } | null> =>
+  inShop(t.shopId, async (tx) => {
+    const [row] = await tx.select().from(fleetLayout).where(task(t)).for('update')
+    if (!row || row.cancelAsked || (row.state !== 'queued' && row.state !== 'running')) {
+      if (row?.cancelAsked && row.state === 'running') await tx.update(fleetLayout).set({ state: 'cancelled', endedAt: new Date() }).where(task(t)) // prettier-ignore
+      return null
+    }
+    const attempt = row.attempt + 1
+    await tx.update(fleetLayout).set({ state: 'running', attempt, share: 0, beatAt: new Date() }).where(task(t))
+    return { request: row.request, stages: row.stages, attempt }
+  })
+
+/** How far it is; answers whether to go on. */
+export const beatFleet = (
+  t: FleetTask,
+  attempt: number,
+  at: { share: number; usedMm: number | null; boundMm: number | null },
+): Promise<'on' | 'cancel' | 'lost'> =>
+  inShop(t.shopId, async (tx) => {
+    const [row] = await tx.update(fleetLayout).set({ ...at, beatAt: new Date() }).where(and(task(t), eq(fleetLayout.attempt, attempt))).returning({ cancelAsked: fleetLayout.cancelAsked }) // prettier-ignore
+    return !row ? 'lost' : row.cancelAsked ? 'cancel' : 'on'
+  })
+
+export const endFleet = (
+  t: FleetTask,
+  attempt: number | null,
+  end: { state: 'done' | 'failed' | 'cancelled'; result?: LayoutPlan; fault?: string },
+): Promise<boolean> =>
+  inShop(t.shopId, async (tx) => {
+    const { state, result, fault } = end
+    const rows = await tx
+      .update(fleetLayout)
+      .set({ state, endedAt: new Date(), ...(result ? { result, usedMm: result.used_mm, boundMm: result.bound_mm, share: 1 } : {}), ...(fault ? { fault } : {}) })
+      .where(and(task(t), ...(attempt === null ? [] : [eq(fleetLayout.attempt, attempt)])))
+      .returning({ id: fleetLayout.id }) // prettier-ignore
+    return rows.length > 0
+  })

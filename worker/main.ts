@@ -1,0 +1,107 @@
+import { hostname } from 'node:os'
+import { Worker } from 'node:worker_threads'
+import pg from 'pg'
+import { closeDatabase } from '@/db/client'
+import { closeFleetQueue, FLEET_QUEUE, fleetQueue, type FleetTask } from '@/db/fleet-queue'
+import { beatFleet, endFleet, takeFleet } from '@/db/queries/fleet'
+import type { SolveAsk, SolveNews } from './solve'
+
+/** How often progress is written and cancelling is looked for, and how often orphaned work is looked for, ms. */
+const BEAT_MS = 400
+const ORPHAN_MS = 2000
+const POLL_SECONDS = 0.5
+const name = `${hostname()}/${process.pid}`
+
+/**
+ * One worker process; any number may run. While it works on a layout it holds a lock that the database lets go of when
+ * the process dies, so that the others see at once whose work is orphaned and take it up.
+ */
+const guard = new pg.Client({ connectionString: process.env.DATABASE_URL })
+guard.on('error', () => process.exit(1)) // without its lock a worker must not go on
+await guard.connect()
+const boss = await fleetQueue({ worker: true })
+const lockKey = `hashtextextended($1, 20)`
+const mine = new Set<string>()
+
+async function work(jobId: string, task: FleetTask): Promise<void> {
+  mine.add(jobId)
+  await guard.query(`select pg_advisory_lock(${lockKey})`, [jobId])
+  try {
+    const taken = await takeFleet(task)
+    if (!taken) return
+    const flag = new Int32Array(new SharedArrayBuffer(4))
+    const at: { share: number; usedMm: number | null; boundMm: number | null } = { share: 0, usedMm: null, boundMm: null } // prettier-ignore
+    const ask: SolveAsk = { request: taken.request, stages: taken.stages, flag }
+    const thread = new Worker(new URL('./solve.ts', import.meta.url), { workerData: ask })
+    let beating = false
+    const beat = setInterval(() => {
+      if (beating) return
+      beating = true
+      void beatFleet(task, taken.attempt, at)
+        .then((go) => {
+          if (go !== 'on') Atomics.store(flag, 0, go === 'cancel' ? 1 : 2)
+        })
+        .catch(() => {})
+        .finally(() => (beating = false))
+    }, BEAT_MS)
+    const end = await new Promise<Extract<SolveNews, { kind: 'done' | 'fault' }>>((resolve) => {
+      thread.on('message', (news: SolveNews) => {
+        if (news.kind === 'tick') at.share = Math.min(1, news.share)
+        else if (news.kind === 'better') Object.assign(at, { usedMm: news.usedMm, boundMm: news.boundMm })
+        else resolve(news)
+      })
+      thread.on('error', (error) => resolve({ kind: 'fault', code: error.message.slice(0, 200) }))
+      thread.on('exit', () => resolve({ kind: 'fault', code: 'solver_ended' }))
+    })
+    clearInterval(beat)
+    await thread.terminate()
+    const asked = Atomics.load(flag, 0)
+    if (asked === 2) return
+    // Cancelled after a plan was there: the plan is kept and said to be cut short.
+    if (end.kind === 'fault') await endFleet(task, taken.attempt, { state: 'failed', fault: end.code })
+    else await endFleet(task, taken.attempt, { state: asked === 1 ? 'cancelled' : 'done', result: end.plan })
+  } finally {
+    mine.delete(jobId)
+    await guard.query(`select pg_advisory_unlock(${lockKey})`, [jobId])
+  }
+}
+
+/** Work that was handed out and whose worker no longer holds its lock goes back into the queue. */
+async function adopt(): Promise<void> {
+  const { rows } = await guard.query<{ id: string }>(
+    `select id from pgboss.job where name = $1 and state = 'active' and started_on < now() - interval '2 seconds'`,
+    [FLEET_QUEUE],
+  )
+  for (const { id } of rows) {
+    if (mine.has(id)) continue
+    const { rows: got } = await guard.query<{ ok: boolean }>(`select pg_try_advisory_lock(${lockKey}) as ok`, [id])
+    if (!got[0]?.ok) continue
+    await boss.fail(FLEET_QUEUE, id, { why: 'worker_gone', by: name })
+    await guard.query(`select pg_advisory_unlock(${lockKey})`, [id])
+  }
+}
+
+await boss.work<FleetTask>(FLEET_QUEUE, { batchSize: 1, pollingIntervalSeconds: POLL_SECONDS }, async ([job]) => {
+  if (job) await work(job.id, job.data)
+})
+let adopting = false
+const watch = setInterval(() => {
+  if (adopting) return
+  adopting = true
+  void adopt()
+    .catch(() => {})
+    .finally(() => (adopting = false))
+}, ORPHAN_MS)
+
+let ending = false
+async function end(): Promise<void> {
+  if (ending) return
+  ending = true
+  clearInterval(watch)
+  await closeFleetQueue().catch(() => {})
+  await guard.end().catch(() => {})
+  await closeDatabase().catch(() => {})
+  process.exit(0)
+}
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void end())
+console.log(`ready ${name}`)
