@@ -32,7 +32,7 @@ async function work(jobId: string, task: FleetTask): Promise<void> {
     const flag = new Int32Array(new SharedArrayBuffer(4))
     const at: { share: number; usedMm: number | null; boundMm: number | null } = { share: 0, usedMm: null, boundMm: null } // prettier-ignore
     const ask: SolveAsk = { request: taken.request, stages: taken.stages, flag }
-    const thread = new Worker(new URL('./solve.ts', import.meta.url), { workerData: ask })
+    const thread = new Worker(new URL('./solve-thread.mjs', import.meta.url), { workerData: ask })
     let beating = false
     const beat = setInterval(() => {
       if (beating) return
@@ -50,7 +50,10 @@ async function work(jobId: string, task: FleetTask): Promise<void> {
         else if (news.kind === 'better') Object.assign(at, { usedMm: news.usedMm, boundMm: news.boundMm })
         else resolve(news)
       })
-      thread.on('error', (error) => resolve({ kind: 'fault', code: error.message.slice(0, 200) }))
+      thread.on('error', (error) => {
+        console.error(error)
+        resolve({ kind: 'fault', code: 'solver_ended' })
+      })
       thread.on('exit', () => resolve({ kind: 'fault', code: 'solver_ended' }))
     })
     clearInterval(beat)

@@ -181,3 +181,18 @@ export const restFigures = (layout: FilmLayout): Figure[] =>
       input('along', r.lengthMm, 'mm', 'measured', 'layout'),
     ]),
   )
+
+/** What two plans of the same pieces are held against each other by. */
+export function compareFigures(layout: FilmLayout): Figure[] {
+  const id = (f: string) => `roll/${layout.film.id}/${f}`
+  const cuts = layout.rolls.map((r, i) => input(`roll_${i + 1}`, r.cutting.cuts.length, 'count', 'measured', 'layout'))
+  const rests = restsOf(layout)
+  return [
+    figure(id('above'), layout.boundMm > 0 ? Math.max(0, layout.usedMm / layout.boundMm - 1) : null, 'fraction', '{used} ÷ {bound} − 1', [
+      input('used', layout.usedMm, 'mm', 'measured', `figure:${id('used')}`),
+      input('bound', layout.boundMm, 'mm', 'published', `figure:${id('bound')}`),
+    ]),
+    ...(cuts.some((c) => c.value !== 0) ? [figure(id('cuts'), cuts.reduce((s, c) => s + Number(c.value), 0), 'count', 'Σ inputs', cuts)] : []),
+    figure(id('rests'), rests.reduce((s, r) => s + r.widthMm * r.lengthMm, 0), 'mm2', rests.length > 0 ? 'Σ inputs' : 'no rest worth keeping', rests.map((r) => input(r.key.replace(/\W/g, '_'), r.widthMm * r.lengthMm, 'mm2', 'measured', 'layout'))),
+  ] // prettier-ignore
+}

@@ -115,7 +115,7 @@ function seamLine(panel: Panel, along: 'width' | 'height', mostMm: number): { na
   const places = [
     ...panel.bodyLines.filter((l) => l.seam && l.along !== along).map((l) => ({ name: l.name, atMm: l.atMm })),
     // Hidden places: a moulding covers the seam where it runs over most of the panel.
-    ...panel.raised.flatMap((r) => (r.kind === 'moulding' && r[across] !== null && r[over] >= HIDES_SHARE * panel[over] ? [{ name: r.name, atMm: (r[across] as number) + (along === 'height' ? r.heightMm : r.widthMm) / 2 }] : [])), // prettier-ignore
+    ...panel.raised.flatMap((r) => (r.kind === 'moulding' && r[across] !== null && r[over] >= HIDES_SHARE * panel[over] ? [{ name: r.name, atMm: r[across] as number }] : [])), // prettier-ignore
   ]
   const able = places.filter((l) => l.atMm > 0 && l.atMm < whole && Math.max(l.atMm, whole - l.atMm) <= mostMm)
   const best = able.sort((a, b) => Math.abs(a.atMm - whole / 2) - Math.abs(b.atMm - whole / 2))[0]

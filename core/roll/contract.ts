@@ -8,6 +8,8 @@ import { firstFault } from '../kit/first-fault'
 const size = z.number().gt(0).max(1e7)
 const name = z.string().min(1).max(200)
 const MAX_COPIES = 20000
+/** More than this is no layout for one page or one queued job. */
+export const MOST_FLEET_PIECES = 5000
 /** Share of the seconds asked for that the search may take; the rest reads and writes. */
 const TIME_SHARE = 0.96
 

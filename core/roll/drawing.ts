@@ -1,4 +1,5 @@
 import type { FilmLayout } from './lay-out'
+import { moved, onRoll } from './shape'
 
 /** A layout as plain lines in mm, y down; rolls beside one another. Layers: pieces, cuts, marks, text. */
 export interface LayoutDrawing {
@@ -31,7 +32,9 @@ export function layoutDrawing(layout: FilmLayout): LayoutDrawing {
       out.pieces.push({
         id: p.pieceId,
         name: piece?.name ?? p.pieceId,
-        points: [at(p.xMm, p.yMm), at(r, p.yMm), at(r, b), at(p.xMm, b)],
+        points: piece?.outline
+          ? moved(onRoll(piece, p.turnDeg), p.xMm, p.yMm).map((q) => at(q.x, q.y))
+          : [at(p.xMm, p.yMm), at(r, p.yMm), at(r, b), at(p.xMm, b)],
       })
       const size = Math.min(ARROW_MM, p.widthMm / 3, p.lengthMm / 3)
       const [cx, cy] = [p.xMm + p.widthMm / 2, p.yMm + p.lengthMm / 2]

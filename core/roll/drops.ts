@@ -22,6 +22,8 @@ export interface DropTask {
   distanceMm: number
   /** The narrowest drop that can be laid. */
   leastMm: number
+  /** Where the side begins and ends across, at each whole millimetre along it, so that drops are no longer than they must be; left out: all of the height. */
+  profile?: { fromMm: Float64Array; toMm: Float64Array }
 }
 export interface Drop {
   number: number
@@ -30,6 +32,8 @@ export interface Drop {
   toMm: number
   widthMm: number
   lengthMm: number
+  /** Where the print begins across the side, bleed included, mm from its top (or front). */
+  startMm: number
 }
 export interface DropPlan {
   drops: Drop[]
@@ -45,8 +49,8 @@ const STEP_MM = 1
 
 /**
  * Drops of a print over a side: fewest drops, then least film, then the best places for the seams, exactly, by a dynamic
- * program over seam places in whole millimetres. The film a set of drops takes is its number times the height, so the
- * second rank is the printed width: the same for any seams of one overlap. Errors: no_seam_place, drop_too_narrow, bad_size.
+ * program over seam places in whole millimetres. A drop is as long as the side is within it, and a bleed at each end.
+ * Errors: no_seam_place, drop_too_narrow, bad_size.
  */
 export function dropPlan(task: DropTask): Result<DropPlan> {
   const { sideMm, heightMm, printableMm, overlapMm, bleedMm, distanceMm, leastMm } = task
@@ -66,24 +70,40 @@ export function dropPlan(task: DropTask): Result<DropPlan> {
       else cost[x] = (cost[x] as number) + z.weight
   // A seam at s: the drop before it ends at s + overlap, the drop after it begins at s.
   const widthOf = (a: number, b: number) => b - a + (a === 0 ? bleedMm : 0) + (b === side ? bleedMm : overlapMm)
+  const from = (x: number) => task.profile?.fromMm[Math.min(x, task.profile.fromMm.length - 1)] ?? 0
+  const to = (x: number) => task.profile?.toMm[Math.min(x, task.profile.toMm.length - 1)] ?? heightMm
+  const lap = Math.ceil(overlapMm)
   const drops = new Int32Array(side + 1).fill(2 ** 30)
+  const film = new Float64Array(side + 1).fill(Infinity)
   const weight = new Float64Array(side + 1).fill(Infinity)
   const before = new Int32Array(side + 1).fill(-1)
   drops[0] = 0
+  film[0] = 0
   weight[0] = 0
   for (let s = 1; s <= side; s++) {
     if (s < side && (bad[s] || s + overlapMm > side)) continue
-    for (let p = Math.max(0, s - Math.ceil(printableMm)); p < s; p++) {
+    let [low, high] = [Infinity, -Infinity]
+    const take = (x: number) => {
+      low = Math.min(low, from(x))
+      high = Math.max(high, to(x))
+    }
+    for (let x = s; x <= Math.min(side, s + (s < side ? lap : 0)); x++) take(x)
+    for (let p = s - 1; p >= Math.max(0, s - Math.ceil(printableMm)); p--) {
+      take(p)
       if ((drops[p] as number) >= 2 ** 30) continue
       const w = widthOf(p, s)
       if (w > printableMm + 1e-9 || s - p < Math.min(leastMm, side)) continue
       const n = (drops[p] as number) + 1
+      const f = (film[p] as number) + Math.max(0, high - low) + 2 * bleedMm
       const c = (weight[p] as number) + (s < side ? (cost[s] as number) : 0)
-      if (n < (drops[s] as number) || (n === drops[s] && c < (weight[s] as number) - 1e-9)) {
-        drops[s] = n
-        weight[s] = c
-        before[s] = p
-      }
+      if (n > (drops[s] as number)) continue
+      const same = n === drops[s]
+      if (same && f > (film[s] as number) + 1e-6) continue
+      if (same && Math.abs(f - (film[s] as number)) <= 1e-6 && c >= (weight[s] as number) - 1e-9) continue
+      drops[s] = n
+      film[s] = f
+      weight[s] = c
+      before[s] = p
     }
   }
   if ((drops[side] as number) >= 2 ** 30)
@@ -94,7 +114,12 @@ export function dropPlan(task: DropTask): Result<DropPlan> {
     const a = i === 0 ? 0 : (ends[i - 1] as number)
     const fromMm = a === 0 ? -bleedMm : a
     const toMm = b === side ? side + bleedMm : b + overlapMm
-    return { number: i + 1, fromMm, toMm, widthMm: toMm - fromMm, lengthMm: heightMm + 2 * bleedMm }
+    let [low, high] = [Infinity, -Infinity]
+    for (let x = a; x <= Math.min(side, b + (b < side ? lap : 0)); x++) {
+      low = Math.min(low, from(x))
+      high = Math.max(high, to(x))
+    }
+    return { number: i + 1, fromMm, toMm, widthMm: toMm - fromMm, lengthMm: Math.max(0, high - low) + 2 * bleedMm, startMm: low - bleedMm } // prettier-ignore
   })
   return ok({
     drops: list,

@@ -1,65 +1,153 @@
 import type { FilmSheet } from '../film/schema'
 import type { Result } from '../kit/result'
 import type { Plan } from '../plan/schema'
-import { skinOf, toSkin } from '../vehicle/skin'
+import { figure, input, type Figure } from '../reckon/figure'
+import { filmStanding } from '../film/film-data'
+import type { Panel } from '../vehicle/schema'
+import { skinOf, toSkin, type SkinPanel } from '../vehicle/skin'
 import { dropPlan, type DropPlan, type SeamZone } from './drops'
 
 export interface SideDrops {
   side: 'left' | 'right'
+  /** `upright`: strips stand side by side from front to rear; `level`: they lie one over the other. */
+  run: 'upright' | 'level'
   sideMm: number
   heightMm: number
-  panels: { id: string; name: string; fromMm: number; toMm: number }[]
+  panels: { id: string; name: string; fromMm: number; toMm: number; topMm: number; bottomMm: number }[]
+  /** Where no seam goes, along the way the strips follow one another. */
   zones: (SeamZone & { name: string })[]
+  lettering: Plan['layout']['drops']['lettering']
   plan: Result<DropPlan>
 }
 /** The narrowest drop worth handling, mm; common practice, no source. */
 const LEAST_DROP_MM = 150
 
+interface Placed {
+  panel: Panel
+  s: SkinPanel
+}
+interface Span {
+  name: string
+  x: [number, number]
+  y: [number, number]
+}
+
 /**
- * Each side of the vehicle that is wrapped in a print, as one strip from front to rear on the skin: its drops, with seams
- * kept from handles, recesses, raised objects and the gaps between panels.
+ * Each side of the vehicle that is wrapped in a print, as one strip from front to rear on the skin: its drops, standing
+ * or lying, with seams kept from handles, recesses, raised objects, lettering and the gaps between panels.
  */
 export function sideDrops(plan: Plan, film: FilmSheet): SideDrops[] {
   const wrapped = plan.panels.filter((p) => p.wrap && (p.filmId ?? plan.film.mainId) === film.id)
   const skin = skinOf(plan.panels)
   const at = new Map(skin.panels.map((p) => [p.id, p]))
+  return (['left', 'right'] as const).flatMap((side) => {
+    const main = wrapped.flatMap((panel): Placed[] => {
+      const s = at.get(panel.id)
+      return panel.side === side && s && s.on === null ? [{ panel, s }] : []
+    })
+    if (main.length === 0) return []
+    const ways = (['upright', 'level'] as const)
+      .filter((run) => plan.layout.drops.run === 'fewest' || plan.layout.drops.run === run)
+      .map((run) => oneSide(plan, film, side, run, main, at))
+    // Fewer drops first, then less film; what has no plan stands last.
+    const rank = (d: SideDrops) => (d.plan.ok ? d.plan.value.drops.length * 1e6 + d.plan.value.filmMm : Infinity)
+    return [ways.sort((a, b) => rank(a) - rank(b))[0] as SideDrops]
+  })
+}
+
+function oneSide(
+  plan: Plan,
+  film: FilmSheet,
+  side: 'left' | 'right',
+  run: 'upright' | 'level',
+  main: readonly Placed[],
+  at: ReadonlyMap<string, SkinPanel>,
+): SideDrops {
   const { drops } = plan.layout
   const printableMm = drops.printableMm ?? Math.max(...film.widthsMm) - 2 * plan.layout.trimMm
-  return (['left', 'right'] as const).flatMap((side) => {
-    const main = wrapped.filter((p) => p.side === side && at.get(p.id)?.on === null)
-    if (main.length === 0) return []
-    const boxes = main.flatMap((panel) => {
-      const s = at.get(panel.id)
-      return s ? [{ panel, s, box: s.box }] : []
-    })
-    const front = Math.min(...boxes.map((b) => b.box.left))
-    const rear = Math.max(...boxes.map((b) => b.box.right))
-    const top = Math.min(...boxes.map((b) => b.box.top))
-    const bottom = Math.max(...boxes.map((b) => b.box.bottom))
-    const zones: SideDrops['zones'] = []
-    const never = (name: string, from: number, to: number) =>
-      zones.push({ name, fromMm: from - front, toMm: to - front, weight: 'never' })
-    for (const { panel, s, box } of boxes) {
-      if (box.left > front + 1) never(`gap before ${panel.name}`, box.left, box.left)
-      if (box.right < rear - 1) never(`gap after ${panel.name}`, box.right, box.right)
-      const across = (name: string, x: number, width: number) => {
-        const ends = [toSkin(s, panel, x, 0).x, toSkin(s, panel, x + width, 0).x]
-        never(`${name} of ${panel.name}`, Math.min(...ends), Math.max(...ends))
-      }
-      for (const r of panel.recesses) across(r.name, r.xMm ?? (panel.widthMm - r.mouthWidthMm) / 2, r.mouthWidthMm)
-      for (const r of panel.raised) if (r.xMm !== null) across(r.name, r.xMm, r.widthMm)
+  const front = Math.min(...main.map(({ s }) => s.box.left))
+  const rear = Math.max(...main.map(({ s }) => s.box.right))
+  const top = Math.min(...main.map(({ s }) => s.box.top))
+  const bottom = Math.max(...main.map(({ s }) => s.box.bottom))
+  const [sideMm, heightMm] = [rear - front, bottom - top]
+  const lettering = drops.lettering.filter((l) => l.side === side)
+  const spans: Span[] = lettering.map((l) => ({ name: l.name, x: [l.fromFrontMm, l.fromFrontMm + l.widthMm], y: [l.fromTopMm, l.fromTopMm + l.heightMm] })) // prettier-ignore
+  for (const { panel, s } of main) {
+    const put = (name: string, x: number, y: number, width: number, height: number) => {
+      const [a, b] = [toSkin(s, panel, x, y), toSkin(s, panel, x + width, y + height)]
+      spans.push({ name: `${name} of ${panel.name}`, x: [Math.min(a.x, b.x) - front, Math.max(a.x, b.x) - front], y: [Math.min(a.y, b.y) - top, Math.max(a.y, b.y) - top] }) // prettier-ignore
     }
-    for (const part of plan.panels) {
-      const s = at.get(part.id)
-      if (part.side === side && s?.on) never(part.name, s.box.left, s.box.right)
+    for (const r of panel.recesses) put(r.name, (r.xMm ?? panel.widthMm / 2) - r.mouthWidthMm / 2, (r.yMm ?? panel.heightMm / 2) - r.mouthHeightMm / 2, r.mouthWidthMm, r.mouthHeightMm) // prettier-ignore
+    for (const r of panel.raised)
+      if (r.xMm !== null)
+        put(r.name, r.xMm - r.widthMm / 2, (r.yMm ?? panel.heightMm / 2) - r.heightMm / 2, r.widthMm, r.heightMm)
+  }
+  for (const part of plan.panels) {
+    const s = at.get(part.id)
+    if (part.side === side && s?.on) spans.push({ name: part.name, x: [s.box.left - front, s.box.right - front], y: [s.box.top - top, s.box.bottom - top] }) // prettier-ignore
+  }
+  const axis = run === 'upright' ? 'x' : 'y'
+  const zones: SideDrops['zones'] = spans.map((z) => ({ name: z.name, fromMm: z[axis][0], toMm: z[axis][1], weight: 'never' })) // prettier-ignore
+  for (const { panel, s } of main) {
+    const [begin, end, first, last] = run === 'upright' ? [s.box.left, s.box.right, front, rear] : [s.box.top, s.box.bottom, top, bottom] // prettier-ignore
+    const never = (name: string, mm: number) => zones.push({ name, fromMm: mm - first, toMm: mm - first, weight: 'never' }) // prettier-ignore
+    if (begin > first + 1) never(`gap before ${panel.name}`, begin)
+    if (end < last - 1) never(`gap after ${panel.name}`, end)
+  }
+  const [alongMm, acrossMm] = run === 'upright' ? [sideMm, heightMm] : [heightMm, sideMm]
+  return {
+    side, run, sideMm, heightMm, zones, lettering,
+    panels: main.map(({ panel, s }) => ({ id: panel.id, name: panel.name, fromMm: s.box.left - front, toMm: s.box.right - front, topMm: s.box.top - top, bottomMm: s.box.bottom - top })).sort((a, b) => a.fromMm - b.fromMm),
+    plan: dropPlan({
+      sideMm: alongMm, heightMm: acrossMm, printableMm, overlapMm: film.overlapMm, bleedMm: drops.bleedMm, zones, distanceMm: drops.distanceMm, leastMm: LEAST_DROP_MM,
+      profile: profileOf(main, run, alongMm, front, top),
+    }),
+  } // prettier-ignore
+}
+
+/** How far the side reaches across at each millimetre along it; where no panel is, what lies next to it. */
+function profileOf(
+  main: readonly Placed[],
+  run: 'upright' | 'level',
+  alongMm: number,
+  front: number,
+  top: number,
+): { fromMm: Float64Array; toMm: Float64Array } {
+  const n = Math.round(alongMm) + 1
+  const fromMm = new Float64Array(n).fill(Infinity)
+  const toMm = new Float64Array(n).fill(-Infinity)
+  for (const { s } of main) {
+    const [a, b, low, high] = run === 'upright' ? [s.box.left - front, s.box.right - front, s.box.top - top, s.box.bottom - top] : [s.box.top - top, s.box.bottom - top, s.box.left - front, s.box.right - front] // prettier-ignore
+    for (let x = Math.max(0, Math.floor(a)); x <= Math.min(n - 1, Math.ceil(b)); x++) {
+      fromMm[x] = Math.min(fromMm[x] as number, low)
+      toMm[x] = Math.max(toMm[x] as number, high)
     }
-    return [
-      {
-        side, sideMm: rear - front, heightMm: bottom - top,
-        panels: boxes.map(({ panel, box }) => ({ id: panel.id, name: panel.name, fromMm: box.left - front, toMm: box.right - front })).sort((a, b) => a.fromMm - b.fromMm),
-        zones,
-        plan: dropPlan({ sideMm: rear - front, heightMm: bottom - top, printableMm, overlapMm: film.overlapMm, bleedMm: drops.bleedMm, zones, distanceMm: drops.distanceMm, leastMm: LEAST_DROP_MM }),
-      },
-    ] // prettier-ignore
-  })
+  }
+  return { fromMm, toMm }
+}
+
+/** The figures of the drops of one side, each with its working. */
+export function dropFigures(film: FilmSheet, side: SideDrops, plan: Plan): Figure[] {
+  if (!side.plan.ok) return []
+  const id = (f: string) => `drops/${film.id}/${side.side}/${f}`
+  const { drops, seamsMm, filmMm } = side.plan.value
+  const { bleedMm, printableMm } = plan.layout.drops
+  const overlap = input('overlap', film.overlapMm, 'mm', filmStanding(film, 'overlapMm'), `film/${film.id}/overlapMm`)
+  const bleed = input('bleed', bleedMm, 'mm', 'common_practice', 'layout/drops')
+  const width = input('printable', printableMm ?? Math.max(...film.widthsMm) - 2 * plan.layout.trimMm, 'mm', printableMm === null ? filmStanding(film, 'widthsMm') : 'measured', printableMm === null ? `film/${film.id}/widthsMm` : 'layout/drops') // prettier-ignore
+  const length = input('side', side.run === 'upright' ? side.sideMm : side.heightMm, 'mm', 'measured', 'panels')
+  return [
+    figure(id('drops'), drops.length, 'count', 'fewest strips of {printable} over {side} with {overlap}, seams kept off', [width, length, overlap]), // prettier-ignore
+    figure(id('film'), filmMm, 'mm', drops.map((d) => `{drop_${d.number}}`).join(' + '), drops.map((d) => input(`drop_${d.number}`, d.lengthMm, 'mm', 'measured', 'panels'))), // prettier-ignore
+    ...seamsMm.map((mm, i) => figure(id(`seam-${i + 1}`), mm, 'mm', 'the best place that no zone forbids, with strips of at most {printable}', [width])), // prettier-ignore
+    ...drops.flatMap((d) => [
+      figure(id(`width-${d.number}`), d.widthMm, 'mm', '{to} − {from}', [
+        input('to', d.toMm, 'mm', 'measured', 'panels'),
+        input('from', d.fromMm, 'mm', 'measured', 'panels'),
+        ...(d.fromMm < 0 ? [bleed] : []),
+        overlap,
+      ]),
+      figure(id(`length-${d.number}`), d.lengthMm, 'mm', '{side_there} + 2 × {bleed}', [input('side_there', d.lengthMm - 2 * bleedMm, 'mm', 'measured', 'panels'), bleed]), // prettier-ignore
+    ]),
+  ]
 }

@@ -1,3 +1,5 @@
+import { registrationMarks } from '@/core/roll/drops'
+import { sideDrops } from '@/core/roll/side-drops'
 import { renderToBuffer } from '@react-pdf/renderer'
 import QRCode from 'qrcode'
 import { safeCell } from '@/core/kit/table'
@@ -43,12 +45,24 @@ export async function layoutFile(jobId: string, name: string, query: URLSearchPa
     case 'pieces.csv':
       return file(`\uFEFF${writeCsv(pieceTable(layout, rollName))}`, 'text/csv', `pieces-${short}.csv`)
     case 'order.csv': {
-      const rows = r.layouts.map((l) => {
+      const rows = r.layouts.flatMap((l) => {
         const p = purchase(l.film, l, own.catalogue.stock)
-        return [l.film.name, l.film.maker, l.film.colour.name, text(l.rollWidthMm), text(l.usedMm), text(l.reserveMm), text(p.orderMm), String(p.units), l.film.soldBy.unit, String(Math.round(p.cost * 100) / 100), member.shop.currency].map(safeCell) // prettier-ignore
+        const start = [l.film.name, l.film.maker, l.film.colour.name, text(l.rollWidthMm), text(l.usedMm), text(l.reserveMm)] // prettier-ignore
+        const lines = p.lines.length > 0 ? p.lines : [{ offerId: 'nothing', lengthMm: 0, cost: 0 }]
+        return lines.map((x) => [...start, x.offerId.replace(/-\d+$/, ''), text(x.lengthMm), String(Math.round(x.cost * 100) / 100), member.shop.currency].map(safeCell)) // prettier-ignore
       })
-      const head = ['film', 'maker', 'colour', 'width_mm', 'used_mm', 'reserve_mm', 'order_mm', 'units', 'sold_by', 'cost', 'currency'] // prettier-ignore
+      const head = ['film', 'maker', 'colour', 'width_mm', 'used_mm', 'reserve_mm', 'sold_by', 'order_mm', 'cost', 'currency'] // prettier-ignore
       return file(`\uFEFF${writeCsv([head, ...rows])}`, 'text/csv', `order-${short}.csv`)
+    }
+    case 'drops.csv': {
+      const head = ['side', 'run', 'drop', 'laid', 'from_front_or_top_mm', 'print_width_mm', 'print_length_mm', 'starts_across_mm', 'marks_mm'] // prettier-ignore
+      const rows = sideDrops(own.plan, layout.film).flatMap((s) => {
+        if (!s.plan.ok) return []
+        const { drops } = s.plan.value
+        const last = own.plan.layout.drops.airflow === 'front_over_rear' || s.run === 'level'
+        return drops.map((d) => [s.side, s.run, String(d.number), String(last ? drops.length - d.number + 1 : d.number), text(d.fromMm), text(d.widthMm), text(d.lengthMm), text(d.startMm), registrationMarks(d).map((m) => `${text(m.xMm)}/${text(m.yMm)}`).join(' ')].map(safeCell)) // prettier-ignore
+      })
+      return file(`\uFEFF${writeCsv([head, ...rows])}`, 'text/csv', `drops-${short}.csv`)
     }
     case 'cut-sheet.pdf':
       return paper(`cut-sheet-${short}`, () =>

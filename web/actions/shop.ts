@@ -1,7 +1,7 @@
 'use server'
 
 import { z } from 'zod'
-import { Id, Name } from '@/core/film/schema'
+import { DamageSpan, Id, Name } from '@/core/film/schema'
 import { createUser } from '@/db/auth'
 import { MAY, ROLES } from '@/db/client'
 import { Method } from '@/core/method/schema'
@@ -12,7 +12,7 @@ import {
   setShopMethod as updateMethod,
   setUnits as updateUnits,
 } from '@/db/queries/people'
-import { receiveStock as insertStock } from '@/db/queries/rack'
+import { receiveStock as insertStock, setDamage as updateDamage } from '@/db/queries/rack'
 import { answer, no, type Answer } from './answer'
 
 /** Only what changes: two quick choices must not undo each other. */
@@ -71,6 +71,14 @@ export async function receiveStock(raw: unknown): Promise<Answer<null>> {
   return answer(Receipt, raw, async (who, input) => {
     const out = await insertStock(who, input)
     return out === 'done' || out === 'again' ? { ok: true, value: null } : no(out)
+  })
+}
+
+/** Stretches of a roll or rest that cannot be used. */
+export async function setDamage(raw: unknown): Promise<Answer<null>> {
+  return answer(z.strictObject({ itemId: z.uuid(), damage: z.array(DamageSpan).max(20) }), raw, async (who, input) => {
+    const out = await updateDamage(who, input.itemId, input.damage)
+    return out === 'done' ? { ok: true, value: null } : no(out)
   })
 }
 

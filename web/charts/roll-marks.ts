@@ -1,5 +1,6 @@
 import { scaleLinear } from 'd3'
 import type { FilmLayout, RollPlan } from '@/core/roll/lay-out'
+import { moved, onRoll } from '@/core/roll/shape'
 
 /** What the roll's drawing shows, in px: the roll unrolls to the right, its width runs down. */
 export interface PieceMark {
@@ -13,6 +14,8 @@ export interface PieceMark {
   arrow: 'right' | 'up' | 'left' | 'down'
   locked: boolean
   cut: boolean
+  /** Outline as a path, where the piece is not cut as a rectangle. */
+  path: string | null
 }
 export interface RollMarks {
   width: number
@@ -22,6 +25,7 @@ export interface RollMarks {
   /** Straight cuts in cutting order; those across the whole roll are the first stage. */
   cuts: { x1: number; y1: number; x2: number; y2: number; number: number; stage: number }[]
   offcuts: { x: number; y: number; width: number; height: number }[]
+  damage: { x: number; width: number }[]
   reserve: { x: number; width: number } | null
   /** End of the film on this roll, where it is in the picture. */
   end: number | null
@@ -45,6 +49,12 @@ export function rollMarks(layout: FilmLayout, roll: RollPlan, pxPerMm: number): 
   const lengthMm = Math.ceil(shownMm / LINER_GRID_MM) * LINER_GRID_MM
   const steps = (mm: number) =>
     Array.from({ length: Math.floor(mm / LINER_GRID_MM) + 1 }, (_, i) => at(i * LINER_GRID_MM))
+  // The drawing shows the liner's side with its grid: the film's face, turned over.
+  const outline = (p: RollPlan['placements'][number]): string | null => {
+    const piece = pieces.get(p.pieceId)
+    if (!piece?.outline) return null
+    return `M${moved(onRoll(piece, p.turnDeg), p.xMm, p.yMm).map((q) => `${at(q.y).toFixed(1)} ${at(q.x).toFixed(1)}`).join('L')}Z` // prettier-ignore
+  }
   const real = new Set(layout.cut.filter((c) => !layout.spoiled.includes(c)).map((c) => c.id))
   return {
     width: at(lengthMm),
@@ -59,6 +69,7 @@ export function rollMarks(layout: FilmLayout, roll: RollPlan, pxPerMm: number): 
       arrow: ARROWS[((pieces.get(p.pieceId)?.top === 'along' ? 0 : 1) + p.turnDeg / 90) % 4] ?? 'right',
       locked: p.locked,
       cut: real.has(p.pieceId),
+      path: outline(p),
     })),
     grid: { x: steps(lengthMm), y: steps(roll.widthMm) },
     cuts: roll.cutting.cuts.map((c) => ({
@@ -67,6 +78,9 @@ export function rollMarks(layout: FilmLayout, roll: RollPlan, pxPerMm: number): 
     offcuts: roll.cutting.offcuts
       .filter((o) => o.widthMm >= LEAST_REST_MM && o.lengthMm >= LEAST_REST_MM)
       .map((o) => ({ x: at(o.yMm), y: at(o.xMm), width: at(o.lengthMm), height: at(o.widthMm) })),
+    damage: roll.damage
+      .filter((d) => d.from < lengthMm)
+      .map((d) => ({ x: at(d.from), width: at(Math.min(lengthMm, d.to) - d.from) })),
     reserve: reserveMm > 0 ? { x: at(roll.usedMm), width: at(reserveMm) } : null,
     end: roll.lengthMm <= lengthMm ? at(roll.lengthMm) : null,
   } // prettier-ignore

@@ -75,7 +75,10 @@ export function figureName(id: string, plan: Plan, railWord: (code: string) => s
     const of = part.startsWith('source:') ? `, ${part.slice(7).replace(/^lot:/, 'lot ').replace(/^join:/, 'lots ').replace(/^new:/, 'bought, width ')}` : part.startsWith('rest:') ? `, rest ${part.slice(5)}` : '' // prettier-ignore
     return `${film}${of}: ${ROLL_FIGURES[of ? last : part] ?? part}`
   }
-  if (head === 'drops') return `${film}, ${part} side: ${({ drops: 'drops', film: 'film of the drops', seam: 'seam' } as Record<string, string>)[(id.split('/')[3] ?? '').replace(/-\d+$/, '')] ?? 'drop'}`
+  if (head === 'shingles')
+    return `${plan.panels.find((p) => p.id === part)?.name ?? part}: ${id.endsWith('/strip') ? 'width of a strip' : 'sheets'}`
+  if (head === 'drops')
+    return `${film}, ${part} side: ${({ drops: 'drops', film: 'film of the drops', seam: 'seam' } as Record<string, string>)[(id.split('/')[3] ?? '').replace(/-\d+$/, '')] ?? 'drop'}`
   if (head === 'piece') return `${panel}: cut ${part}`
   if (head === 'panel') return `${panel}: area`
   if (head === 'stretch')

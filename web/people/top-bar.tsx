@@ -62,6 +62,9 @@ export function TopBar({
         <Link href="/rack" aria-current={at('/rack')}>
           Rack
         </Link>
+        <Link href="/fleet" aria-current={path.startsWith('/fleet') ? 'page' : undefined}>
+          Fleet
+        </Link>
         <Link href="/vehicles" aria-current={at('/vehicles')}>
           Vehicles
         </Link>

@@ -11,6 +11,7 @@ import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { words } from '@/web/words/names'
 import { faultText } from '@/web/words/sentences'
+import { Offers } from './offers'
 import { FILM_FIELDS, type FilmField, type StandedField } from './film-fields'
 
 interface Props {
@@ -86,6 +87,7 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
           </fieldset>
         ))}
       </div>
+      <Offers sheet={sheet} set={set} fmt={fmt} />
       <div className="d-flex gap-2 align-items-center mt-3">
         <button type="button" className="btn btn-primary" disabled={busy} onClick={() => void save()}>
           {basedOn === 0 ? 'Put it on the rack' : 'Save the sheet'}

@@ -6,6 +6,7 @@ import { useMemo, useRef, useState } from 'react'
 import { bringFilms, sellFilm } from '@/web/actions/rack'
 import { MAX_FILE_BYTES } from '@/core/kit/json-guard'
 import { blankSheet } from './film-fields'
+import { Damage } from './damage'
 import { FilmEditor } from './film-editor'
 import type { FilmSheet, StockItem } from '@/core/film/schema'
 import { receiveStock } from '@/web/actions/shop'
@@ -211,6 +212,9 @@ export function Rack({
                             minWidth: 2,
                           }}
                         />
+                      </td>
+                      <td style={{ width: 300 }}>
+                        <Damage item={s} fmt={fmt} may={mayReceive} />
                       </td>
                     </tr>
                   ))}

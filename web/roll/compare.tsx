@@ -4,7 +4,8 @@ import { useMemo, useState } from 'react'
 import type { Plan } from '@/core/plan/schema'
 import { cutPieces, takenOff } from '@/core/roll/cut-pieces'
 import { layOutFilm, purchase, type FilmLayout } from '@/core/roll/lay-out'
-import { restsOf } from '@/core/roll/rests'
+import { compareFigures, filmFigures } from '@/core/reckon/layout-figures'
+import { Fig, type Figures } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { RollDrawing } from './roll-drawing'
 
@@ -55,27 +56,39 @@ export function Compare({ layout }: { layout: FilmLayout }) {
     )
     return { name: picked.name, laid }
   }, [others, against, layout, catalogue, ledger])
-  const row = (name: string, l: FilmLayout) => {
-    const bought = purchase(l.film, l, catalogue.stock)
-    const rests = restsOf(l)
+  const figures = useMemo(() => {
+    const panels = new Map(plan.panels.map((p) => [p.id, p]))
+    const of = (l: FilmLayout) =>
+      new Map(
+        [...filmFigures(l, purchase(l.film, l, catalogue.stock), panels), ...compareFigures(l)].map((f) => [f.id, f]),
+      )
+    return { mine: of(layout), other: other ? of(other.laid) : null }
+  }, [layout, other, plan.panels, catalogue.stock])
+  const row = (name: string, l: FilmLayout, among: Figures) => {
+    const id = (f: string) => `roll/${l.film.id}/${f}`
+    const order = among.get(id('order'))?.value
     return (
       <tr>
         <th scope="row">{name}</th>
-        <td className="n">{fmt.text(fmt.longLength(l.usedMm))}</td>
-        <td className="n">{l.boundMm > 0 ? fmt.text(fmt.percent(Math.max(0, l.usedMm / l.boundMm - 1))) : '–'}</td>
         <td className="n">
-          {l.unplaced.length > 0
-            ? `${l.unplaced.length} not placed`
-            : bought.orderMm > 0
-              ? fmt.text(fmt.longLength(bought.orderMm))
-              : '–'}
+          <Fig among={among} id={id('used')} as={fmt.longLength(l.usedMm)} />
         </td>
-        <td className="n">{l.unplaced.length > 0 ? '–' : fmt.text(fmt.money(bought.cost))}</td>
-        <td className="n">{l.rolls.reduce((s, r) => s + r.cutting.cuts.length, 0) || '–'}</td>
         <td className="n">
-          {rests.length > 0
-            ? `${rests.length}, ${fmt.text(fmt.area(rests.reduce((s, r) => s + r.widthMm * r.lengthMm, 0)))}`
-            : '–'}
+          <Fig among={among} id={id('above')} />
+        </td>
+        <td className="n">
+          {l.unplaced.length > 0 ? (
+            `${l.unplaced.length} not placed`
+          ) : typeof order === 'number' && order > 0 ? (
+            <Fig among={among} id={id('order')} as={fmt.longLength(order)} />
+          ) : (
+            '–'
+          )}
+        </td>
+        <td className="n">{l.unplaced.length > 0 ? '–' : <Fig among={among} id={id('cost')} />}</td>
+        <td className="n">{among.has(id('cuts')) ? <Fig among={among} id={id('cuts')} /> : '–'}</td>
+        <td className="n">
+          <Fig among={among} id={id('rests')} />
         </td>
       </tr>
     )
@@ -115,8 +128,8 @@ export function Compare({ layout }: { layout: FilmLayout }) {
                 </tr>
               </thead>
               <tbody>
-                {row('This one', layout)}
-                {row(other.name, other.laid)}
+                {row('This one', layout, figures.mine)}
+                {figures.other && row(other.name, other.laid, figures.other)}
               </tbody>
             </table>
           </div>

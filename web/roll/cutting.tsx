@@ -4,6 +4,7 @@ import Link from 'next/link'
 import { useState } from 'react'
 import { cutEntry, cutKey, cutsMade } from '@/core/roll/cutting'
 import type { Cut } from '@/core/roll/cuts'
+import { standing } from '@/core/roll/cut-pieces'
 import { keepLayout, type FilmLayout, type RollPlan } from '@/core/roll/lay-out'
 import { Cautions } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
@@ -104,6 +105,8 @@ function OneRoll({ layout, roll }: { layout: FilmLayout; roll: RollPlan }) {
   const { cuts } = roll.cutting
   const done = (c: Cut) => made.has(cutKey(layout, roll, c))
   const next = cuts.findIndex((c) => !done(c))
+  // Only the cut made last can be taken back: what was cut after it hangs on it.
+  const lastMade = [...made].at(-1)
   const [look, setLook] = useState<number | null>(null)
   const at = look ?? (next < 0 ? cuts.length - 1 : next)
   const cut = cuts[at]
@@ -111,7 +114,7 @@ function OneRoll({ layout, roll }: { layout: FilmLayout; roll: RollPlan }) {
     (s) => s.filmId === layout.film.id && s.widthMm >= roll.widthMm - 1 && s.leftMm > 0,
   )
   // Cut off one roll, it stays that roll.
-  const begun = ledger.flatMap(({ payload }) =>
+  const begun = standing(ledger).flatMap(({ payload }) =>
     payload.kind === 'film_used' && payload.cutKey?.startsWith(`${layout.mark}:${roll.id}:`) ? [payload.stockId] : [],
   )[0]
   const [from, setFrom] = useState(begun ?? roll.stock?.id ?? stock[0]?.id ?? '')
@@ -196,6 +199,19 @@ function OneRoll({ layout, roll }: { layout: FilmLayout; roll: RollPlan }) {
                 ? `Cut ${cuts[next]?.number ?? ''} comes first`
                 : 'Cut made'}
         </button>
+        {done(cut) && lastMade === cutKey(layout, roll, cut) && (
+          <button
+            type="button"
+            className="btn btn-plain"
+            disabled={!mayLog}
+            onClick={() => {
+              log({ kind: 'cut_taken_back', cutKey: cutKey(layout, roll, cut) })
+              setLook(null)
+            }}
+          >
+            Not cut after all
+          </button>
+        )}
         <button
           type="button"
           className="btn btn-plain"

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { restsOf } from '@/core/roll/rests'
 import type { FilmLayout } from '@/core/roll/lay-out'
+import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { receiveStock } from '@/web/actions/shop'
 import { call, newId } from '@/web/kit/call'
@@ -40,6 +41,7 @@ export function Rests({ layout }: { layout: FilmLayout }) {
             <th>Rest</th>
             <th className="n">Across</th>
             <th className="n">Along</th>
+            <th className="n">Area</th>
             <th>Takes a</th>
             <th />
           </tr>
@@ -50,6 +52,9 @@ export function Rests({ layout }: { layout: FilmLayout }) {
               <td>{r.stock ? `${r.stock.label}-${r.key}, lot ${r.stock.lot}` : `new-${r.key}`}</td>
               <td className="n">{fmt.text(fmt.length(r.widthMm))}</td>
               <td className="n">{fmt.text(fmt.length(r.lengthMm))}</td>
+              <td className="n">
+                <Fig id={`roll/${layout.film.id}/rest:${r.key}/area`} />
+              </td>
               <td>{r.takes.map((k) => word('panel', k, fmt.units.locale).toLowerCase()).join(', ') || '–'}</td>
               <td>
                 {kept[r.key] ??

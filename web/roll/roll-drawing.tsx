@@ -101,6 +101,7 @@ export function RollDrawing({
       >
         {hatch(`rest-${roll.id}`, 'var(--soft)', 7)}
         {hatch(`reserve-${roll.id}`, 'var(--brass)', 5)}
+        {hatch(`damage-${roll.id}`, 'var(--stop)', 4)}
         <g transform={`translate(4 ${top})`}>
           <rect width={m.width} height={m.height} fill="#fbf8ef" stroke="var(--ink)" />
           {m.grid.x.map((x, i) => (
@@ -118,6 +119,14 @@ export function RollDrawing({
           )}
           {m.offcuts.map((o, i) => (
             <rect key={`o${i}`} {...o} fill={`url(#rest-${roll.id})`} opacity={0.5} />
+          ))}
+          {m.damage.map((d) => (
+            <g key={`d${d.x}`}>
+              <rect x={d.x} width={d.width} height={m.height} fill={`url(#damage-${roll.id})`} stroke="var(--stop)" />
+              <text x={d.x + d.width / 2} y={-10} textAnchor="middle" fontSize={11} fill="var(--stop)">
+                damaged
+              </text>
+            </g>
           ))}
           {m.reserve && (
             <g>
@@ -251,18 +260,15 @@ function Piece({ p, hex, picked }: { p: PieceMark; hex: string; picked: boolean 
   const small = across <= 26
   return (
     <>
-      <rect
-        x={p.x}
-        y={p.y}
-        width={p.width}
-        height={p.height}
+      <path
+        d={p.path ?? `M${p.x} ${p.y}h${p.width}v${p.height}h${-p.width}Z`}
         fill={hex}
         fillOpacity={p.cut ? 0.5 : 0.22}
         stroke={picked ? 'var(--brass)' : 'var(--ink)'}
         strokeWidth={picked ? 3 : 1}
       >
         <title>{p.name}</title>
-      </rect>
+      </path>
       {p.locked && (
         <path
           d="M-4 -1H4V5H-4ZM-2.6 -1V-3.4A2.6 2.6 0 0 1 2.6 -3.4V-1"

@@ -15,7 +15,9 @@ import { Rests } from './rests'
 import { RollDrawing } from './roll-drawing'
 import { RollSettings } from './roll-settings'
 import { SearchHarder } from './search-harder'
+import { Shingles } from './shingles'
 import { Sources } from './sources'
+import { CuttingTable } from './cutting-table'
 
 /** How much film, laid how, cut in what order, from which roll. */
 export function Roll() {
@@ -238,6 +240,8 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
         </p>
       )}
       {film.kind === 'printed_cast' && <Drops film={film} />}
+      {film.kind === 'sheet_goods' && <Shingles film={film} />}
+      {plan.layout.cutting === 'free' && <CuttingTable layout={layout} />}
       <Rests layout={layout} />
       <Outputs filmId={film.id} />
       <Compare layout={layout} />

@@ -1,6 +1,7 @@
 'use client'
 
 import type { FilmLayout, Source } from '@/core/roll/lay-out'
+import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 
 /** Where the film can come from, what each way takes and costs; the cheapest is taken unless another is picked. */
@@ -20,7 +21,12 @@ export function Sources({ layout }: { layout: FilmLayout }) {
       },
     }))
   const name = (s: Source) =>
-    s.kind === 'shelf' ? `On the shelf, lot ${s.lot}` : `Buy, ${fmt.text(fmt.length(s.widthMm))} wide`
+    s.kind === 'shelf'
+      ? `On the shelf, lot ${s.lot}`
+      : s.kind === 'join'
+        ? `Two lots: ${s.lot} and ${s.joined === 'new' ? 'one to be bought' : s.joined}`
+        : `Buy, ${fmt.text(fmt.length(s.widthMm))} wide`
+  const id = (s: Source, f: string) => `roll/${layout.film.id}/source:${s.id}/${f}`
   return (
     <details className="mb-2" open={layout.sources.length > 1 && wanted !== null}>
       <summary>
@@ -46,11 +52,15 @@ export function Sources({ layout }: { layout: FilmLayout }) {
           {layout.sources.map((s) => (
             <tr key={s.id} aria-current={s.id === layout.source?.id || undefined}>
               <td>{s.id === layout.source?.id ? <b>{name(s)}</b> : name(s)}</td>
-              <td className="n">{fmt.text(fmt.longLength(s.usedMm))}</td>
-              <td className="n">{s.orderMm > 0 ? fmt.text(fmt.longLength(s.orderMm)) : '–'}</td>
-              <td className="n">{s.cost > 0 ? fmt.text(fmt.money(s.cost)) : '–'}</td>
-              <td className="n">{fmt.text(fmt.longLength(Math.max(0, s.leavesMm)))}</td>
-              <td>{s.covers ? 'all' : 'not all'}</td>
+              <td className="n">
+                <Fig id={id(s, 'takes')} as={fmt.longLength(s.usedMm)} />
+              </td>
+              <td className="n">{s.orderMm > 0 ? <Fig id={id(s, 'order')} as={fmt.longLength(s.orderMm)} /> : '–'}</td>
+              <td className="n">{s.cost > 0 ? <Fig id={id(s, 'cost')} /> : '–'}</td>
+              <td className="n">
+                <Fig id={id(s, 'leaves')} as={fmt.longLength(Math.max(0, s.leavesMm))} />
+              </td>
+              <td>{s.lacks === 'nothing' ? 'all' : s.lacks === 'reserve' ? 'all but the reserve' : 'not all'}</td>
               <td>
                 {s.id === wanted ? (
                   <button
@@ -76,7 +86,9 @@ export function Sources({ layout }: { layout: FilmLayout }) {
           ))}
         </tbody>
       </table>
-      <p className="label mb-0">Quick plans, without the reserve; the one taken is searched further.</p>
+      <p className="label mb-0">
+        Quick plans; the one taken is searched further. Two lots are never taken unasked: shade varies between lots.
+      </p>
     </details>
   )
 }

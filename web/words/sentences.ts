@@ -361,6 +361,16 @@ const FAULTS: Record<string, Say> = {
   paste_too_low: (f) => `${f.rows} rows were copied, but only ${f.room} panels follow here. Add panels first.`,
   paste_too_wide: () => 'More columns were copied than the sheet has from here.',
   too_many_attempts: () => 'Too many attempts. Wait a few minutes, then try again.',
+  no_such_roll: () => 'That roll is no longer part of this layout. Reload the page.',
+  no_such_cut: () => 'That cut is not in the record any more, so there is nothing to take back.',
+  no_cutting_table: () => 'No cutting table is set up on this server. Save the file and carry it there.',
+  layout_not_kept: () => 'Keep the layout first: the table cuts what is kept.',
+  past_the_end: () => 'That is past the end of the roll.',
+  no_pieces: () => 'None of these vehicles has a piece in this film. Choose the film on the job, and measure a panel.',
+  no_stock: () => 'There is no film to lay them on: put a roll on the rack, or allow new rolls.',
+  too_many_fleet_pieces: (f) => `That is more than ${f.limit} pieces. Lay them out in several goes.`,
+  queue_down: () => 'The queue does not answer. Nothing was begun; try again in a moment.',
+  solver_ended: () => 'The search ended before it had a plan. Try again; with fewer pieces if it happens twice.',
   wrong_sign_in: () => 'E-mail and password do not go together.',
 }
 export const faultText = (e: Fault, fmt: Formatter | null = null): string => {

@@ -11,12 +11,14 @@ import { PACK_TOLERANCE as EPS } from './types'
 const PART_ITEMS = 28
 const PART_ROUNDS = 150_000
 const LEAST_ROUNDS = 5_000
+/** Share of the time after which repeated parts, and items dealt out, are left as they are. */
+const PART_SHARE = 0.55
 
 /** Items in a batch of a large strip, and rounds spent on it. */
 const BATCH = { least: 16, spread: 16, rounds: 6_000, roundsOfMany: 2_500, many: 600 }
 
 /** Items of one part where many are dealt out to parts, rounds spent on each, and how many are dealt out at most. */
-const DEAL = { items: 28, rounds: 20_000, most: 400 }
+const DEAL = { items: 28, rounds: 20_000, most: 400, share: 0.35 }
 
 /** Sheets as a whole are tried for so many items at most; rounds of one try; how far the bound may stand above the bare area. */
 const SHEET = { most: 260, rounds: 20_000, work: 1_600_000, lossless: 1.002 }
@@ -34,8 +36,6 @@ export function batches(job: StripJob): StripPlan {
     length = next
     job.better?.(bands)
   }
-  const repeated = repeatedPart(job)
-  if (repeated) take(repeated)
   startLarge(job, items, decoder, take)
   let rounds = 0
   const price = job.price
@@ -49,8 +49,12 @@ export function batches(job: StripJob): StripPlan {
   const step = commonStep(job.kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP * 10
   const sheet = asSheet ? new SheetSearch({ items, random: job.random, step, bound: job.bound, spent: job.spent, better: (b) => take([b]) }) : null // prettier-ignore
   if (!sheet && job.rounds >= LEAST_ROUNDS && items.n <= DEAL.most) {
-    const dealt = dealtOut(job, items.n)
+    const dealt = dealtOut(until(job, DEAL.share), items.n)
     if (dealt) take(dealt)
+  }
+  if (!job.spent() && length > job.bound + EPS) {
+    const repeated = repeatedPart(until(job, PART_SHARE))
+    if (repeated) take(repeated)
   }
   for (let turn = 0; length > job.bound + EPS && rounds < job.rounds && !job.spent(); turn++) {
     // One band cannot be taken apart: only as a whole.
@@ -105,6 +109,12 @@ export function batches(job: StripJob): StripPlan {
   return { bands: best, length, proven: length <= job.bound + EPS }
 }
 
+/** The same job, spent once a share of its time is gone. */
+const until = (job: StripJob, share: number): StripJob => ({
+  ...job,
+  spent: () => job.spent() || (job.gone?.() ?? 0) > share,
+})
+
 /** Items dealt out evenly to parts that are searched one by one: a far better plan to begin with than orders of all of them. */
 function dealtOut(job: StripJob, n: number): Band[] | null {
   const parts = Math.max(2, Math.round(n / DEAL.items))
@@ -122,14 +132,15 @@ function dealtOut(job: StripJob, n: number): Band[] | null {
     hand.held.set(k, (hand.held.get(k) ?? 0) + 1)
   }
   const bands: Band[] = []
-  for (const { held } of hands) {
-    if (job.spent()) return null
+  const begun = job.gone?.() ?? 0
+  for (const [at, { held }] of hands.entries()) {
+    const share = begun + ((DEAL.share - begun) * (at + 1)) / hands.length
     const from = [...held.keys()]
     const kinds = from.map((k) => ({ ...(job.kinds[k] as Kind), items: (job.kinds[k] as Kind).items.slice(0, held.get(k)) })) // prettier-ignore
     const price = Float64Array.from(from, (k) => job.price[k] as number)
     const bound = kinds.reduce((t, k, i) => t + (price[i] as number) * k.items.length, 0)
     const rounds = Math.min(DEAL.rounds, Math.floor(job.rounds / parts))
-    const plan = new Search({ ...job, kinds, price, bound, rounds, better: undefined }).run()
+    const plan = new Search({ ...until(job, share), kinds, price, bound, rounds, better: undefined }).run()
     bands.push(...plan.bands.map((b) => ({ ...b, kinds: b.kinds.map((k) => from[k] as number) })))
   }
   return bands
@@ -199,7 +210,8 @@ function repeatedPart(job: StripJob): Band[] | null {
       items: k.items.slice(0, Math.max(1, Math.round(k.items.length / share))),
     }))
     if (kinds.reduce((s, k) => s + k.items.length, 0) > LARGE) continue
-    const part = new Search({ ...job, kinds, bound: 0, rounds: Math.min(job.rounds, PART_ROUNDS), better: undefined })
+    const mine = until(job, (job.gone?.() ?? 0) + PART_SHARE / 8)
+    const part = new Search({ ...mine, kinds, bound: 0, rounds: Math.min(job.rounds, PART_ROUNDS), better: undefined })
     part.run()
     pool.takeIn(part.pool)
     if (job.spent()) break

@@ -221,7 +221,7 @@ function relieve(lots: Lot[], options: PackOptions): void {
   }
 }
 
-type Share = Budget & { boundSpent: () => boolean; tidySpent?: () => boolean }
+type Share = Budget & { boundSpent: () => boolean; tidySpent?: () => boolean; gone?: () => number }
 /** A part of the budget; the clock is asked through the whole's. */
 function portion(budget: Budget, part: number, of: number): Share {
   const spent = budget.spent
@@ -232,6 +232,7 @@ function portion(budget: Budget, part: number, of: number): Share {
     rounds: Math.max(budget.rounds > 0 ? 50 : 0, Math.floor(budget.rounds * part)),
     spent: () => spent?.() === true || (elapsed !== undefined && elapsed() >= begin + (until - begin) * SEARCH_SHARE),
     tidySpent: () => spent?.() === true || (elapsed !== undefined && elapsed() >= until),
+    ...(elapsed ? { gone: () => (elapsed() - begin) / Math.max(1e-9, until - begin) } : {}),
     boundSpent: () => elapsed !== undefined && elapsed() >= begin + (until - begin) * BOUND_SHARE,
   }
 }
@@ -269,6 +270,7 @@ function layLot(
     spent: () => budget.spent?.() === true,
     boundSpent: budget.boundSpent,
     tidySpent: budget.tidySpent,
+    gone: budget.gone,
     ...(seen ? { better: (bands: Band[], bound: number) => seen(lay(bands).done, bound - gap) } : {}),
   })
   const { done } = lay(plan.bands)

@@ -20,6 +20,8 @@ export interface StripJob {
   /** Rounds of annealing at most. */
   rounds: number
   spent: () => boolean
+  /** Share of the time that is gone, where there is a clock. */
+  gone?: (() => number) | undefined
   /** Called with each better plan. */
   better?: ((bands: Band[]) => void) | undefined
 }

@@ -23,6 +23,8 @@ export interface StripAsk {
   spent: () => boolean
   /** True once the share of time meant for the bound is over. */
   boundSpent: () => boolean
+  /** Share of the time that is gone, where there is a clock. */
+  gone?: (() => number) | undefined
   /** True once even what makes a plan tidier has to stop. */
   tidySpent?: (() => boolean) | undefined
   better?: (bands: Band[], bound: number) => void

@@ -1,0 +1,107 @@
+'use server'
+
+import { z } from 'zod'
+import { Id, Name } from '@/core/film/schema'
+import { readJson } from '@/core/kit/json-guard'
+import { firstFault } from '@/core/plan/parse'
+import { reckon } from '@/core/reckon/reckon'
+import { LayoutInput, MOST_FLEET_PIECES } from '@/core/roll/contract'
+import { fleetInput, type FleetCar } from '@/core/roll/fleet'
+import type { Who } from '@/db/client'
+import {
+  askFleet,
+  cancelFleet as askCancel,
+  fleetFile,
+  fleets,
+  type FleetFile,
+  type FleetHead,
+} from '@/db/queries/fleet'
+import { openJob } from '@/db/queries/jobs'
+import { rack } from '@/db/queries/rack'
+import { answer, no, type Answer } from './answer'
+
+const Ask = z.strictObject({
+  id: z.uuid(),
+  name: Name,
+  filmId: Id,
+  cars: z.array(z.strictObject({ jobId: z.uuid(), count: z.number().int().min(1).max(200) })).min(1).max(100),
+  newRolls: z.number().int().min(0).max(300),
+  shelf: z.boolean(),
+  widthMm: z.number().min(100).max(3000),
+  cutting: z.enum(['guillotine', 'free']),
+  stages: z.number().int().min(2).max(6).nullable(),
+  gapMm: z.number().min(0).max(100),
+  seconds: z.number().min(1).max(300),
+}) // prettier-ignore
+
+/** Pieces of several jobs' vehicles, laid out together by whichever worker is free. */
+export async function startFleet(raw: unknown): Promise<Answer<{ id: string }>> {
+  return answer(Ask, raw, async (who, ask) => {
+    const { all, stock } = await rack(who)
+    const film = all.find((f) => f.sheet.id === ask.filmId)?.sheet
+    if (!film) return no('no_such_film')
+    const cars = await carsOf(who, ask)
+    if (!cars) return no('not_found')
+    const input = fleetInput({ ...ask, film, cars, stock: ask.shelf ? stock : [] })
+    if (!input.ok) return input
+    return begin(who, ask.id, ask.name, input.value, ask.cutting === 'free' ? null : ask.stages)
+  })
+}
+
+async function carsOf(who: Who, ask: z.infer<typeof Ask>): Promise<FleetCar[] | null> {
+  const cars: FleetCar[] = []
+  for (const { jobId, count } of ask.cars) {
+    const job = await openJob(who, jobId, new Date())
+    if (!job) return null
+    const pieces = reckon(job.plan, job.catalogue, job.ledger).pieces.filter((p) => p.filmId === ask.filmId)
+    cars.push({ name: job.head.vehicle, pieces, count })
+  }
+  return cars
+}
+
+async function begin(
+  who: Who,
+  id: string,
+  name: string,
+  request: LayoutInput,
+  stages: number | null,
+): Promise<Answer<{ id: string }>> {
+  const out = await askFleet(who, { id, name, request, stages })
+  return out === 'queue_down' ? no(out) : { ok: true, value: { id } }
+}
+
+/** A layout file by the published contract, laid out the same way. */
+export async function startFleetFile(raw: unknown): Promise<Answer<{ id: string }>> {
+  return answer(
+    z.strictObject({ id: z.uuid(), name: Name, text: z.string().max(8_000_000) }),
+    raw,
+    async (who, ask) => {
+      const json = readJson(ask.text)
+      if (!json.ok) return json
+      const parsed = LayoutInput.safeParse(json.value)
+      if (!parsed.success) return { ok: false, error: firstFault(parsed.error) }
+      const copies = parsed.data.pieces.reduce((s, p) => s + p.count, 0)
+      if (copies > MOST_FLEET_PIECES) return no('too_many_fleet_pieces', { limit: MOST_FLEET_PIECES })
+      return begin(who, ask.id, ask.name, parsed.data, null)
+    },
+  )
+}
+
+export async function cancelFleet(raw: unknown): Promise<Answer<null>> {
+  return answer(z.strictObject({ id: z.uuid() }), raw, async (who, { id }) => {
+    const out = await askCancel(who, id)
+    return out === 'done' ? { ok: true, value: null } : no(out)
+  })
+}
+
+/** How the layouts of this shop stand. */
+export async function fleetHeads(raw: unknown): Promise<Answer<FleetHead[]>> {
+  return answer(z.strictObject({}), raw, async (who) => ({ ok: true, value: await fleets(who) }))
+}
+
+export async function fleetResult(raw: unknown): Promise<Answer<FleetFile>> {
+  return answer(z.strictObject({ id: z.uuid() }), raw, async (who, { id }) => {
+    const file = await fleetFile(who, id)
+    return file ? { ok: true, value: file } : no('not_found')
+  })
+}

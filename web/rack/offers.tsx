@@ -1,0 +1,152 @@
+'use client'
+
+import type { FilmSheet } from '@/core/film/schema'
+import { WordSelect } from '@/web/kit/fields'
+import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
+import type { Formatter } from '@/web/words/format'
+
+type Offer = FilmSheet['offers'][number]
+const whole = (unit: Offer['unit']) => unit === 'roll' || unit === 'sheet'
+
+/** Ways in which single widths are sold, where they differ: cut to length from a minimum, or whole, each at its price. */
+export function Offers({
+  sheet,
+  set,
+  fmt,
+}: {
+  sheet: FilmSheet
+  set: (part: Partial<FilmSheet>) => void
+  fmt: Formatter
+}) {
+  const { offers } = sheet
+  const change = (i: number, part: Partial<Offer>) =>
+    set({ offers: offers.map((o, k) => (k === i ? { ...o, ...part } : o)) })
+  const length = (id: string, label: string, mm: number | null, onValue: (mm: number) => void, max: number) => (
+    <LengthInput
+      id={id}
+      className="form-control form-control-sm"
+      style={{ width: 90 }}
+      aria-label={label}
+      mm={mm}
+      unit={fmt.units.lengthUnit}
+      format={(v) => fmt.length(v).text}
+      max={max}
+      onValue={(v) => v !== null && onValue(v)}
+    />
+  )
+  return (
+    <fieldset className="mt-2">
+      <legend className="h3">Widths sold otherwise</legend>
+      {offers.length > 0 && (
+        <table className="quiet-table">
+          <thead>
+            <tr>
+              <th>Width</th>
+              <th>Sold by</th>
+              <th>Minimum, or length</th>
+              <th>Price per metre, or each</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {offers.map((o, i) => (
+              <tr key={i}>
+                <td>
+                  <select
+                    className="form-select form-select-sm"
+                    aria-label={`Offer ${i + 1}, width`}
+                    value={o.widthMm}
+                    onChange={(e) => change(i, { widthMm: Number(e.target.value) })}
+                  >
+                    {[...new Set([...sheet.widthsMm, o.widthMm])].map((w) => (
+                      <option key={w} value={w}>
+                        {fmt.text(fmt.length(w))}
+                      </option>
+                    ))}
+                  </select>
+                </td>
+                <td>
+                  <WordSelect
+                    list="soldBy"
+                    className="form-select form-select-sm"
+                    aria-label={`Offer ${i + 1}, sold by`}
+                    value={o.unit}
+                    onCode={(unit) =>
+                      change(i, {
+                        unit,
+                        lengthMm: whole(unit) ? (o.lengthMm ?? sheet.rollLengthsMm[0] ?? 25000) : null,
+                      })
+                    }
+                  />
+                </td>
+                <td>
+                  {whole(o.unit)
+                    ? length(
+                        `offer-l-${i}`,
+                        `Offer ${i + 1}, length`,
+                        o.lengthMm,
+                        (lengthMm) => change(i, { lengthMm }),
+                        100000,
+                      )
+                    : length(
+                        `offer-m-${i}`,
+                        `Offer ${i + 1}, minimum`,
+                        o.minimumMm,
+                        (minimumMm) => change(i, { minimumMm }),
+                        100000,
+                      )}
+                </td>
+                <td>
+                  <NumberInput
+                    id={`offer-p-${i}`}
+                    className="form-control form-control-sm"
+                    style={{ width: 90 }}
+                    aria-label={`Offer ${i + 1}, price`}
+                    value={o.price}
+                    max={100000}
+                    onValue={(v) => v !== null && change(i, { price: v })}
+                  />
+                </td>
+                <td>
+                  <button
+                    type="button"
+                    className="btn btn-link btn-sm p-0"
+                    aria-label={`Take out offer ${i + 1}`}
+                    onClick={() => set({ offers: offers.filter((_, k) => k !== i) })}
+                  >
+                    Take out
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <button
+        type="button"
+        className="btn btn-outline-primary btn-sm"
+        disabled={offers.length >= 16}
+        onClick={() =>
+          set({
+            offers: [
+              ...offers,
+              {
+                widthMm: sheet.widthsMm[0] ?? 1520,
+                unit: 'metre',
+                lengthMm: null,
+                minimumMm: sheet.soldBy.minimumMm,
+                price: sheet.soldBy.price,
+              },
+            ],
+          })
+        }
+      >
+        Add an offer for one width
+      </button>
+      <p className="label mb-0 mt-1">
+        Where a width has offers here, these hold and not the general way above; the cheapest that holds a plan is
+        reckoned.
+      </p>
+    </fieldset>
+  )
+}

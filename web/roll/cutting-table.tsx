@@ -1,0 +1,159 @@
+'use client'
+
+import { useCallback, useEffect, useState } from 'react'
+import { cutsMade, machineEntry, machineKey } from '@/core/roll/cutting'
+import type { FilmLayout, RollPlan } from '@/core/roll/lay-out'
+import { sendToTable, tableReports } from '@/web/actions/cutting-table'
+import { useJob } from '@/web/job/job-state'
+import { call } from '@/web/kit/call'
+import { faultText } from '@/web/words/sentences'
+import { nameOf } from './roll'
+
+type Reports = NonNullable<Extract<Awaited<ReturnType<typeof tableReports>>, { ok: true }>['value']>
+const LOOK_MS = 1000
+
+/** Kept plans to the cutting table: what it says of each, and the cut made real when it is done. */
+export function CuttingTable({ layout }: { layout: FilmLayout }) {
+  const { jobId } = useJob()
+  const [reports, setReports] = useState<Reports | null>([])
+  const [going, setGoing] = useState(false)
+  const look = useCallback(async () => {
+    const out = await call(tableReports, { jobId })
+    if (!out.ok) return
+    setReports(out.value)
+    setGoing((was) => (out.value?.some((r) => r.state === 'received' || r.state === 'cutting') ?? false) || (was && (out.value?.length ?? 0) === 0)) // prettier-ignore
+  }, [jobId])
+  useEffect(() => {
+    // The first look is one of its own, so that nothing is set while the page is drawn.
+    const first = setTimeout(() => void look(), 0)
+    const timer = going ? setInterval(() => void look(), LOOK_MS) : null
+    return () => {
+      clearTimeout(first)
+      if (timer) clearInterval(timer)
+    }
+  }, [look, going])
+  if (reports === null) return <p className="label">No cutting table is set up on this server.</p>
+  return (
+    <section className="mb-3" aria-label="Cutting table">
+      <h3>Cutting table</h3>
+      {layout.kept !== 'current' && <p className="mb-1">Keep this layout first: the table cuts what is kept.</p>}
+      {layout.rolls.map((roll) => (
+        <OneRoll
+          key={roll.id}
+          layout={layout}
+          roll={roll}
+          report={reports.filter((r) => r.file.includes(`_${layout.film.id}_${roll.id}_${layout.mark}.`)).sort((a, b) => b.at.localeCompare(a.at))[0]} // prettier-ignore
+          onSent={() => {
+            setGoing(true)
+            void look()
+          }}
+        />
+      ))}
+    </section>
+  )
+}
+
+function OneRoll({
+  layout,
+  roll,
+  report,
+  onSent,
+}: {
+  layout: FilmLayout
+  roll: RollPlan
+  report: Reports[number] | undefined
+  onSent: () => void
+}) {
+  const { jobId, ledger, log, mayLog, catalogue, fmt } = useJob()
+  const [as, setAs] = useState<'svg' | 'dxf'>('svg')
+  const [said, setSaid] = useState('')
+  const [from, setFrom] = useState(roll.stock?.id ?? '')
+  const made = cutsMade(ledger).has(machineKey(layout, roll))
+  const shelf = catalogue.stock.filter((s) => s.filmId === layout.film.id && s.widthMm >= roll.widthMm - 1 && s.leftMm >= roll.usedMm - 1) // prettier-ignore
+  const send = async () => {
+    const out = await call(sendToTable, { jobId, filmId: layout.film.id, rollId: roll.id, as })
+    setSaid(out.ok ? '' : faultText(out.error))
+    if (out.ok) onSent()
+  }
+  const busy = report?.state === 'received' || report?.state === 'cutting'
+  return (
+    <div className="d-flex gap-2 align-items-center flex-wrap mb-1">
+      <b>{nameOf(layout, roll.id)}</b>
+      <select
+        className="form-select form-select-sm"
+        style={{ width: 'auto' }}
+        aria-label={`${nameOf(layout, roll.id)}, drawing as`}
+        value={as}
+        onChange={(e) => setAs(e.target.value as 'svg')}
+      >
+        <option value="svg">SVG</option>
+        <option value="dxf">DXF</option>
+      </select>
+      <button
+        type="button"
+        className="btn btn-sm btn-outline-primary"
+        disabled={!mayLog || layout.kept !== 'current' || busy || made}
+        onClick={() => void send()}
+      >
+        Send to the cutting table
+      </button>
+      <span role="status">
+        {made
+          ? 'Cut; its film is off the roll.'
+          : !report
+            ? ''
+            : report.state === 'rejected'
+              ? `Not taken: ${report.reason ?? 'no reason given'}.`
+              : report.state === 'done'
+                ? `Cut: ${report.pieces} outlines, ${fmt.text(fmt.longLength(report.cutMm))} of cut.`
+                : `${report.pieces} outlines, ${fmt.text(fmt.longLength(report.doneMm))} of ${fmt.text(fmt.longLength(report.cutMm))} cut.`}
+      </span>
+      {busy && report && (
+        <progress value={report.doneMm} max={Math.max(1, report.cutMm)} aria-label="Cutting" style={{ width: 120 }} />
+      )}
+      {report?.state === 'done' && !made && (
+        <>
+          {!roll.stock && (
+            <select
+              className="form-select form-select-sm"
+              style={{ width: 'auto' }}
+              aria-label="Cut from"
+              value={from}
+              onChange={(e) => setFrom(e.target.value)}
+            >
+              <option value="">from which roll</option>
+              {shelf.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.label}, lot {s.lot}
+                </option>
+              ))}
+            </select>
+          )}
+          <button
+            type="button"
+            className="btn btn-sm btn-primary"
+            disabled={!mayLog || from === ''}
+            onClick={() => log(machineEntry(layout, roll, from))}
+          >
+            Take it off the roll
+          </button>
+        </>
+      )}
+      {made && (
+        <button
+          type="button"
+          className="btn btn-sm btn-link"
+          disabled={!mayLog}
+          onClick={() => log({ kind: 'cut_taken_back', cutKey: machineKey(layout, roll) })}
+        >
+          Not cut after all
+        </button>
+      )}
+      {said !== '' && (
+        <span className="text-danger" role="alert">
+          {said}
+        </span>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,5 @@
+import { register } from 'tsx/esm/api'
+
+// A thread does not take over how its process reads TypeScript.
+register()
+await import('./solve.ts')
