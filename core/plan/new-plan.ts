@@ -38,6 +38,7 @@ export const newPlan = (name: string, customerRef: string, vehicle: z.input<type
       distanceMm: 50,
       bleedMm: 30,
       airflow: 'front_over_rear',
+      use: true,
       run: 'fewest',
       lettering: [],
     },

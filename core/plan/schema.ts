@@ -83,6 +83,8 @@ export const Plan = z
           distanceMm: z.number().min(0).max(500),
           bleedMm: z.number().min(0).max(200),
           airflow: z.enum(['front_over_rear', 'rear_over_front']),
+          /** The sides of a printed job are laid as drops, not panel by panel. */
+          use: z.boolean().default(true),
           /** Strips standing side by side, lying one over the other, or whichever takes fewer and then less film. */
           run: z.enum(['fewest', 'upright', 'level']).default('fewest'),
           /** Lettering that no seam may cross, on one side of the vehicle, mm from its front and from its top. */
@@ -106,6 +108,7 @@ export const Plan = z
           distanceMm: 50,
           bleedMm: 30,
           airflow: 'front_over_rear',
+          use: true,
           run: 'fewest',
           lettering: [],
         }),

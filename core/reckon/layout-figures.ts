@@ -60,8 +60,11 @@ function coveredMm2(layout: FilmLayout, panels: ReadonlyMap<string, Panel>): num
   for (const p of layout.pieces) byPanel.set(p.panelId, [...(byPanel.get(p.panelId) ?? []), p])
   let sum = 0
   for (const [panelId, pieces] of byPanel) {
-    const panel = panels.get(panelId)
-    if (panel) sum += panelAreaMm2(panel) * (pieces.filter((p) => placed.has(p.id)).length / pieces.length)
+    const area = (pieces[0]?.covers ?? [panelId]).reduce((t, id) => {
+      const panel = panels.get(id)
+      return panel ? t + panelAreaMm2(panel) : t
+    }, 0)
+    sum += area * (pieces.filter((p) => placed.has(p.id)).length / pieces.length)
   }
   return sum
 }

@@ -10,6 +10,7 @@ import type { LogRow } from '../log/schema'
 import { layOutFilm, purchase, type FilmLayout, type Purchase } from '../roll/lay-out'
 import { cutPieces, takenOff } from '../roll/cut-pieces'
 import { riskOf } from '../roll/risk'
+import { withDrops } from '../roll/drop-pieces'
 import { measureStanding, piecesOf, type Piece } from '../roll/pieces'
 import { readyAt, stepsOf, type Step } from '../run-sheet/steps'
 import { panelStretch } from '../stretch/panel-stretch'
@@ -80,8 +81,13 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
   const layouts: FilmLayout[] = []
   const purchases = new Map<string, Purchase>()
   for (const film of films.values()) {
-    const own = pieces.filter((p) => p.filmId === film.id)
+    const { pieces: own, figures: working } = withDrops(
+      plan,
+      film,
+      pieces.filter((p) => p.filmId === film.id),
+    )
     if (own.length === 0) continue
+    working.forEach(keep)
     const risk = new Map(own.map((p) => [p.id, riskOf(plan, film, stretch.get(p.panelId) ?? null)]))
     const layout = layOutFilm(plan, film, own, {
       stock: catalogue.stock,

@@ -14,6 +14,8 @@ import { pieceOutline } from './shape'
 export interface Piece {
   id: string
   panelId: string
+  /** Panels that it covers, where it is a drop over several. */
+  covers?: string[]
   part: number
   parts: number
   name: string

@@ -1,4 +1,5 @@
 import type { FilmSheet } from '../film/schema'
+import type { Box, Point } from '../kit/plane'
 import type { Result } from '../kit/result'
 import type { Plan } from '../plan/schema'
 import { figure, input, type Figure } from '../reckon/figure'
@@ -17,6 +18,8 @@ export interface SideDrops {
   /** Where no seam goes, along the way the strips follow one another. */
   zones: (SeamZone & { name: string })[]
   lettering: Plan['layout']['drops']['lettering']
+  /** Its panels name no neighbours, so that they are taken to stand in the order in which they were measured. */
+  loose: boolean
   plan: Result<DropPlan>
 }
 /** The narrowest drop worth handling, mm; common practice, no source. */
@@ -37,6 +40,17 @@ interface Span {
  * or lying, with seams kept from handles, recesses, raised objects, lettering and the gaps between panels.
  */
 export function sideDrops(plan: Plan, film: FilmSheet): SideDrops[] {
+  const key = JSON.stringify([plan.layout.drops, plan.layout.trimMm, film.id, film.widthsMm, film.overlapMm, plan.film.mainId]) // prettier-ignore
+  const known = last.get(plan.panels)
+  if (known?.key === key) return known.drops
+  const drops = compute(plan, film)
+  last.set(plan.panels, { key, drops })
+  return drops
+}
+/** Panels are never changed in place, so drops hold as long as they and their settings do. */
+const last = new WeakMap<Plan['panels'], { key: string; drops: SideDrops[] }>()
+
+function compute(plan: Plan, film: FilmSheet): SideDrops[] {
   const wrapped = plan.panels.filter((p) => p.wrap && (p.filmId ?? plan.film.mainId) === film.id)
   const skin = skinOf(plan.panels)
   const at = new Map(skin.panels.map((p) => [p.id, p]))
@@ -65,16 +79,19 @@ function oneSide(
 ): SideDrops {
   const { drops } = plan.layout
   const printableMm = drops.printableMm ?? Math.max(...film.widthsMm) - 2 * plan.layout.trimMm
-  const front = Math.min(...main.map(({ s }) => s.box.left))
-  const rear = Math.max(...main.map(({ s }) => s.box.right))
-  const top = Math.min(...main.map(({ s }) => s.box.top))
-  const bottom = Math.max(...main.map(({ s }) => s.box.bottom))
+  const see = fromFront(side, main[0] as Placed)
+  const { boxes, loose } = standing(main, see)
+  const all = [...boxes.values()]
+  const [front, rear] = [Math.min(...all.map((b) => b.left)), Math.max(...all.map((b) => b.right))]
+  const [top, bottom] = [Math.min(...all.map((b) => b.top)), Math.max(...all.map((b) => b.bottom))]
   const [sideMm, heightMm] = [rear - front, bottom - top]
   const lettering = drops.lettering.filter((l) => l.side === side)
   const spans: Span[] = lettering.map((l) => ({ name: l.name, x: [l.fromFrontMm, l.fromFrontMm + l.widthMm], y: [l.fromTopMm, l.fromTopMm + l.heightMm] })) // prettier-ignore
   for (const { panel, s } of main) {
     const put = (name: string, x: number, y: number, width: number, height: number) => {
-      const [a, b] = [toSkin(s, panel, x, y), toSkin(s, panel, x + width, y + height)]
+      const box = boxes.get(panel.id) as Box
+      const local = (px: number, py: number): Point => (loose ? { x: side === 'right' ? box.right - px : box.left + px, y: box.top + py } : see(toSkin(s, panel, px, py))) // prettier-ignore
+      const [a, b] = [local(x, y), local(x + width, y + height)]
       spans.push({ name: `${name} of ${panel.name}`, x: [Math.min(a.x, b.x) - front, Math.max(a.x, b.x) - front], y: [Math.min(a.y, b.y) - top, Math.max(a.y, b.y) - top] }) // prettier-ignore
     }
     for (const r of panel.recesses) put(r.name, (r.xMm ?? panel.widthMm / 2) - r.mouthWidthMm / 2, (r.yMm ?? panel.heightMm / 2) - r.mouthHeightMm / 2, r.mouthWidthMm, r.mouthHeightMm) // prettier-ignore
@@ -84,30 +101,73 @@ function oneSide(
   }
   for (const part of plan.panels) {
     const s = at.get(part.id)
-    if (part.side === side && s?.on) spans.push({ name: part.name, x: [s.box.left - front, s.box.right - front], y: [s.box.top - top, s.box.bottom - top] }) // prettier-ignore
+    const box = s && boxFrom(s, see)
+    if (!loose && part.side === side && s?.on && box) spans.push({ name: part.name, x: [box.left - front, box.right - front], y: [box.top - top, box.bottom - top] }) // prettier-ignore
   }
   const axis = run === 'upright' ? 'x' : 'y'
   const zones: SideDrops['zones'] = spans.map((z) => ({ name: z.name, fromMm: z[axis][0], toMm: z[axis][1], weight: 'never' })) // prettier-ignore
-  for (const { panel, s } of main) {
-    const [begin, end, first, last] = run === 'upright' ? [s.box.left, s.box.right, front, rear] : [s.box.top, s.box.bottom, top, bottom] // prettier-ignore
+  for (const { panel } of main) {
+    const box = boxes.get(panel.id) as Box
+    const [begin, end, first, last] = run === 'upright' ? [box.left, box.right, front, rear] : [box.top, box.bottom, top, bottom] // prettier-ignore
     const never = (name: string, mm: number) => zones.push({ name, fromMm: mm - first, toMm: mm - first, weight: 'never' }) // prettier-ignore
     if (begin > first + 1) never(`gap before ${panel.name}`, begin)
     if (end < last - 1) never(`gap after ${panel.name}`, end)
   }
   const [alongMm, acrossMm] = run === 'upright' ? [sideMm, heightMm] : [heightMm, sideMm]
   return {
-    side, run, sideMm, heightMm, zones, lettering,
-    panels: main.map(({ panel, s }) => ({ id: panel.id, name: panel.name, fromMm: s.box.left - front, toMm: s.box.right - front, topMm: s.box.top - top, bottomMm: s.box.bottom - top })).sort((a, b) => a.fromMm - b.fromMm),
+    side, run, sideMm, heightMm, zones, lettering, loose,
+    panels: main.map(({ panel }) => ({ id: panel.id, name: panel.name, box: boxes.get(panel.id) as Box })).map(({ box, ...p }) => ({ ...p, fromMm: box.left - front, toMm: box.right - front, topMm: box.top - top, bottomMm: box.bottom - top })).sort((a, b) => a.fromMm - b.fromMm),
     plan: dropPlan({
       sideMm: alongMm, heightMm: acrossMm, printableMm, overlapMm: film.overlapMm, bleedMm: drops.bleedMm, zones, distanceMm: drops.distanceMm, leastMm: LEAST_DROP_MM,
-      profile: profileOf(main, run, alongMm, front, top),
+      profile: profileOf(all, run, alongMm, front, top),
     }),
+  } // prettier-ignore
+}
+
+type See = (p: Point) => Point
+/** Taller than the tallest panel by this, the panels of a side are not tied together but set out in rows. */
+const ROWS_FROM = 1.6
+
+/** Where the panels of a side stand: as they are tied on the skin, else one after the other, standing on one line. */
+function standing(main: readonly Placed[], see: See): { boxes: Map<string, Box>; loose: boolean } {
+  const boxes = new Map(main.map(({ panel, s }) => [panel.id, boxFrom(s, see)]))
+  const all = [...boxes.values()]
+  const tall = Math.max(...main.map(({ panel }) => panel.heightMm))
+  const height = Math.max(...all.map((b) => b.bottom)) - Math.min(...all.map((b) => b.top))
+  if (height <= ROWS_FROM * tall) return { boxes, loose: false }
+  let at = 0
+  return {
+    loose: true,
+    boxes: new Map(
+      main.map(({ panel }) => {
+        const left = at
+        at += panel.widthMm
+        return [panel.id, { left, right: at, top: tall - panel.heightMm, bottom: tall }]
+      }),
+    ),
+  }
+}
+
+/** Skin places as the side is walked along: x from the front to the rear, y from the top down, whichever way the skin has it. */
+function fromFront(side: 'left' | 'right', { panel, s }: Placed): See {
+  const [o, a, b] = [toSkin(s, panel, 0, 0), toSkin(s, panel, 100, 0), toSkin(s, panel, 0, 100)]
+  // Looked at from outside, the front of a right side is on the right.
+  const turn = side === 'right' ? -1 : 1
+  const [ux, uy] = [((a.x - o.x) * turn) / 100, ((a.y - o.y) * turn) / 100]
+  const [vx, vy] = [(b.x - o.x) / 100, (b.y - o.y) / 100]
+  return (p) => ({ x: p.x * ux + p.y * uy, y: p.x * vx + p.y * vy })
+}
+function boxFrom(s: SkinPanel, see: See): Box {
+  const corners = [see({ x: s.box.left, y: s.box.top }), see({ x: s.box.right, y: s.box.bottom })] as const
+  return {
+    left: Math.min(corners[0].x, corners[1].x), right: Math.max(corners[0].x, corners[1].x),
+    top: Math.min(corners[0].y, corners[1].y), bottom: Math.max(corners[0].y, corners[1].y),
   } // prettier-ignore
 }
 
 /** How far the side reaches across at each millimetre along it; where no panel is, what lies next to it. */
 function profileOf(
-  main: readonly Placed[],
+  boxes: readonly Box[],
   run: 'upright' | 'level',
   alongMm: number,
   front: number,
@@ -116,9 +176,9 @@ function profileOf(
   const n = Math.round(alongMm) + 1
   const fromMm = new Float64Array(n).fill(Infinity)
   const toMm = new Float64Array(n).fill(-Infinity)
-  for (const { s } of main) {
-    const [a, b, low, high] = run === 'upright' ? [s.box.left - front, s.box.right - front, s.box.top - top, s.box.bottom - top] : [s.box.top - top, s.box.bottom - top, s.box.left - front, s.box.right - front] // prettier-ignore
-    for (let x = Math.max(0, Math.floor(a)); x <= Math.min(n - 1, Math.ceil(b)); x++) {
+  for (const b of boxes) {
+    const [begin, end, low, high] = run === 'upright' ? [b.left - front, b.right - front, b.top - top, b.bottom - top] : [b.top - top, b.bottom - top, b.left - front, b.right - front] // prettier-ignore
+    for (let x = Math.max(0, Math.floor(begin)); x <= Math.min(n - 1, Math.ceil(end)); x++) {
       fromMm[x] = Math.min(fromMm[x] as number, low)
       toMm[x] = Math.max(toMm[x] as number, high)
     }

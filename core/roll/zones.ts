@@ -69,7 +69,7 @@ export function shareLots(
   pieces: readonly Piece[],
   fits: (lot: 0 | 1, some: readonly Piece[]) => boolean,
 ): { first: Piece[]; second: Piece[]; panels: string[]; seams: LotJoin['seams']; lengthMm: number } | null {
-  const used = new Set(pieces.map((p) => p.panelId))
+  const used = new Set(pieces.flatMap((p) => p.covers ?? [p.panelId]))
   const zones = zonesOf(plan.panels.filter((p) => used.has(p.id)))
   const zoneOf = new Map(zones.flatMap((z, i) => z.panels.map((p) => [p.id, i] as const)))
   const joints = meetings(zones.flatMap((z) => z.panels))
@@ -84,13 +84,13 @@ export function shareLots(
       const home = zones.findIndex((o) => !o.small && o.panels[0]?.side === z.panels[0]?.side)
       if (z.small && home >= 0 && ((mask >> i) & 1) !== ((mask >> home) & 1)) weight += SMALL_PART_MM * z.panels.length
     })
-    const area = pieces.reduce((s, p) => s + ((mask >> (zoneOf.get(p.panelId) as number)) & 1 ? 0 : p.acrossMm * p.alongMm), 0) // prettier-ignore
+    const area = pieces.reduce((s, p) => s + ((mask >> (zoneOf.get(p.covers?.[0] ?? p.panelId) ?? 0)) & 1 ? 0 : p.acrossMm * p.alongMm), 0) // prettier-ignore
     ways.push({ mask, weight, area })
   }
   // Where it shows least; then with as much as may be from the first lot.
   ways.sort((a, b) => a.weight - b.weight || b.area - a.area)
   for (const { mask } of ways) {
-    const side = (p: Piece) => (mask >> (zoneOf.get(p.panelId) as number)) & 1
+    const side = (p: Piece) => (mask >> (zoneOf.get(p.covers?.[0] ?? p.panelId) ?? 0)) & 1
     const first = pieces.filter((p) => !side(p))
     const second = pieces.filter((p) => side(p))
     if (!fits(0, first) || !fits(1, second)) continue
@@ -99,7 +99,7 @@ export function shareLots(
         ({ a, b }) => ((mask >> (zoneOf.get(a.id) as number)) & 1) !== ((mask >> (zoneOf.get(b.id) as number)) & 1),
       )
       .map(({ a, b, lengthMm }) => ({ a: a.name, b: b.name, lengthMm }))
-    return { first, second, panels: [...new Set(second.map((p) => p.panelId))], seams, lengthMm: seams.reduce((s, x) => s + x.lengthMm, 0) } // prettier-ignore
+    return { first, second, panels: [...new Set(second.flatMap((p) => p.covers ?? [p.panelId]))], seams, lengthMm: seams.reduce((s, x) => s + x.lengthMm, 0) } // prettier-ignore
   }
   return null
 }

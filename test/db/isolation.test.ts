@@ -1,8 +1,12 @@
 import { randomUUID } from 'node:crypto'
-import { readFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { closeDatabase, database } from '@/db/client'
+import { closeFleetQueue } from '@/db/fleet-queue'
+import { askFleet } from '@/db/queries/fleet'
 import { openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
 import { rack } from '@/db/queries/rack'
@@ -22,6 +26,8 @@ vi.mock('@/web/actions/session', () => ({
 
 const jobActions = await import('@/web/actions/jobs')
 const shopActions = await import('@/web/actions/shop')
+const fleetActions = await import('@/web/actions/fleet')
+const tableActions = await import('@/web/actions/cutting-table')
 const { exportJob, importJob } = await import('@/web/actions/job-files')
 const { handoverPdf } = await import('@/web/actions/handover-pdf')
 const rackActions = await import('@/web/actions/rack')
@@ -33,11 +39,18 @@ const { exportFilms } = await import('@/web/actions/film-files')
 
 let ours: ShopWorld
 let theirs: ShopWorld
+const fleetId = randomUUID()
 beforeAll(async () => {
+  process.env.CUTTING_TABLE_DIR = mkdtempSync(join(tmpdir(), 'table-'))
   ours = await shopWorld()
   theirs = await shopWorld()
+  const request = { format: 'cuirass/layout@1' as const, cutting: 'guillotine' as const, gap_mm: 0, seconds: 1, seed: 1, stock: [{ id: 'r', width_mm: 10, length_mm: 10 }], pieces: [{ id: 'p', width_mm: 1, height_mm: 1, count: 1, turn: 'fixed' as const }] } // prettier-ignore
+  await askFleet(ours.who.lead, { id: fleetId, name: 'Ours', request, stages: null })
 })
-afterAll(closeDatabase)
+afterAll(async () => {
+  await closeFleetQueue()
+  await closeDatabase()
+})
 
 type Outcome = { ok: boolean; error?: { code: string }; value?: unknown }
 const post = (body: string) =>
@@ -67,6 +80,17 @@ const ACTIONS: Record<string, { call: () => Promise<Outcome>; want: string } | {
   'shop.setShopMethod': { own: 'sets the caller’s own shop', call: () => shopActions.setShopMethod(THRIFTY) },
   'shop.logClimate': { own: 'reads the caller’s own air', call: () => shopActions.logClimate({ id: randomUUID(), at: '2026-11-20T08:00:00.000Z', airC: 19, humidity: 0.5, surfaceC: null }) },
   'rack.putFilm': { call: () => rackActions.putFilm({ sheet: film('slate-matte'), basedOn: 7 }), want: 'changed_meanwhile' },
+  'shop.setDamage': { call: () => shopActions.setDamage({ itemId: ours.rollId, damage: [] }), want: 'no_such_stock' },
+  'fleet.startFleet': { call: () => fleetActions.startFleet({ id: randomUUID(), name: 'F', filmId: 'fen-satin', cars: [{ jobId: ours.jobId, count: 1 }], newRolls: 1, shelf: false, widthMm: 1520, cutting: 'guillotine', stages: 3, gapMm: 0, seconds: 1 }), want: 'not_found' },
+  'fleet.startFleetFile': { call: () => fleetActions.startFleetFile({ id: randomUUID(), name: 'F', text: '{}' }), want: 'invalid_value' },
+  'fleet.cancelFleet': { call: () => fleetActions.cancelFleet({ id: fleetId }), want: 'not_found' },
+  'fleet.fleetResult': { call: () => fleetActions.fleetResult({ id: fleetId }), want: 'not_found' },
+  'fleet.fleetHeads': { call: async () => {
+      const out = await fleetActions.fleetHeads({})
+      return out.ok && out.value.length === 0 ? { ok: false, error: { code: 'empty' } } : out
+    }, want: 'empty' },
+  'cutting-table.sendToTable': { call: () => tableActions.sendToTable({ jobId: ours.jobId, filmId: 'fen-satin', rollId: 'new-1', as: 'svg' }), want: 'not_found' },
+  'cutting-table.tableReports': { call: () => tableActions.tableReports({ jobId: ours.jobId }), want: 'not_found' },
   'rack.sellFilm': { call: () => rackActions.sellFilm({ id: ours.filmId, sold: false }), want: 'no_such_film' },
   'rack.bringFilms': { own: 'brings films into the caller’s rack', call: () => rackActions.bringFilms({ text: JSON.stringify({ format: 'cuirass/films@1', films: [film('reed-sheet')] }), csv: false }) },
   'vehicles.keepVehicle': { call: () => vehicleActions.keepVehicle({ id: ours.vehicleId, basedOn: 1, measured: vehicleOf(handCar()), summary: 'stolen', fromJob: null }), want: 'not_found' },
@@ -163,6 +187,7 @@ describe('a member of one shop reaches nothing of another', () => {
       'vehicle_revision',
       'climate_reading',
       'photo',
+      'fleet_layout',
     ]) {
       expect(await count(null, table), table).toBe(0)
       expect(await count(ours.who.lead.shopId, table), table).toBe(1)

@@ -213,7 +213,7 @@ export function Rack({
                           }}
                         />
                       </td>
-                      <td style={{ width: 300 }}>
+                      <td style={{ width: 380 }}>
                         <Damage item={s} fmt={fmt} may={mayReceive} />
                       </td>
                     </tr>

@@ -28,6 +28,15 @@ export function Drops({ film }: { film: FilmSheet }) {
     <section className="mb-3" aria-label="Drops over the sides">
       <h3>Drops over the sides</h3>
       <fieldset disabled={!mayPlan} className="roll-settings">
+        <label className="d-flex gap-2 align-items-center">
+          <input
+            type="checkbox"
+            className="form-check-input mt-0"
+            checked={drops.use}
+            onChange={(e) => set({ use: e.target.checked })}
+          />
+          lay the sides as drops
+        </label>
         <label>
           <span className="label">Strips</span>
           <select className="form-select form-select-sm" aria-label="Strips" value={drops.run} onChange={(e) => set({ run: e.target.value as Settings['run'] })}>
@@ -161,6 +170,9 @@ function OneSide({ side, film, order, figures }: { side: SideDrops; film: FilmSh
         {side.side} side, {fmt.text(fmt.longLength(side.sideMm))} front to rear:
       </span>{' '}
       {fig('drops')} {drops.length === 1 ? 'drop' : 'drops'}, {upright ? 'upright' : 'level'}, {fig('film', side.plan.value.filmMm)} of print
+      {side.loose && (
+        <p className="label mb-1">These panels name no neighbours: they are taken to stand in the order in which they were measured, on one line.</p>
+      )}
       <div className="scroll-x" tabIndex={0} role="region" aria-label={`Drops, ${side.side} side`}>
         <svg width={768} height={h + 22} role="img" aria-label={`${drops.length} drops, ${side.run}`}>
           {hatch(`keep-${side.side}`, 'var(--stop)', 6)}
