@@ -6,7 +6,7 @@ import { createRequire } from 'node:module'
 import type * as MaxRects from 'maxrects-packer'
 import { faultsOf } from '../test/fixtures/check-packing'
 import { catalogue, manyPanels } from '../test/fixtures/plans'
-import { accents, car, cutUp, fleet, van, type Instance } from './instances'
+import { accents, alike, car, cutUp, fleet, van, type Instance } from './instances'
 
 // Its package names a module that Node does not take as one.
 const { MaxRectsPacker, PACKING_LOGIC } = createRequire(import.meta.url)('maxrects-packer') as typeof MaxRects
@@ -83,11 +83,40 @@ function library({ items, width }: Instance): number {
   return best
 }
 
+/** First plan, cancelling and memory: each the worst of several cars. */
+function limitsBench(): string {
+  const bins = [{ id: 'roll', width: 1520, length: 50_000, lot: 'A' }]
+  const first: number[] = []
+  const stop: number[] = []
+  let most = 0
+  for (let k = 0; k < 12; k++) {
+    const { items } = k % 3 === 2 ? van(k) : car(k)
+    const began = performance.now()
+    let seen = 0
+    let asked = 0
+    pack(items, bins, {
+      gap: 0, random: seeded(1), better: () => (seen ||= performance.now()),
+      budget: { rounds: Number.MAX_SAFE_INTEGER, spent: () => {
+        const now = performance.now()
+        if (now - began > 300 + 97 * k) asked ||= now
+        return asked > 0
+      }, elapsed: () => Math.min(0.99, (performance.now() - began) / 5000) },
+    }) // prettier-ignore
+    if (seen > 0) first.push(seen - began)
+    if (asked > 0) stop.push(performance.now() - asked)
+    most = Math.max(most, process.memoryUsage.rss())
+  }
+  const worst = (l: number[]) => (l.length === 0 ? '–' : `${Math.max(...l).toFixed(0)} ms`)
+  return `First valid plan of a car or van: ${worst(first)} at worst of ${first.length}. Told to stop, the search returned within ${worst(stop)} (${stop.length} runs). Memory of the whole process, fleets included: ${(most / 2 ** 20).toFixed(0)} MB.
+`
+}
+
 /** Quality beside time: ours in the seconds given, against a general packer that keeps no rule at all. */
 export function layoutBench(): string {
   const sets: { name: string; seconds: number; list: Instance[] }[] = [
     { name: 'single car, 26 pieces', seconds: 5, list: Array.from({ length: 12 }, (_, k) => car(k)) },
-    { name: 'the same', seconds: 1, list: Array.from({ length: 12 }, (_, k) => car(k)) },
+    { name: 'of these, film with a direction', seconds: 5, list: [0, 2, 4, 6, 8, 10].map((k) => car(k)) },
+    { name: 'single car', seconds: 1, list: Array.from({ length: 12 }, (_, k) => car(k)) },
     { name: 'van, 42 pieces', seconds: 5, list: Array.from({ length: 6 }, (_, k) => van(k)) },
     { name: 'accents, 10-19 pieces', seconds: 5, list: Array.from({ length: 8 }, (_, k) => accents(k)) },
     {
@@ -104,7 +133,8 @@ export function layoutBench(): string {
     { name: 'the same with pinwheels, free', seconds: 5, list: [40, 60, 80, 120, 200].map((n) => cutUp(n + 8, n, 3)) },
     { name: 'fleet of 6, directional film', seconds: 10, list: [fleet(6, 700, true), fleet(6, 720, true)] },
     { name: 'fleet of 6, any film', seconds: 10, list: [fleet(6, 740, false), fleet(6, 760, false)] },
-    { name: 'fleet of 60, directional film', seconds: 30, list: [fleet(60, 900, true)] },
+    { name: 'fleet of 60, all differing, directional film', seconds: 30, list: [fleet(60, 900, true)] },
+    { name: 'fleet of 60 alike, 44 rolls of 8 lots', seconds: 30, list: [alike(60, 900)] },
   ]
   const rows = sets.map(({ name, seconds, list }) => {
     const gaps: number[] = []
@@ -112,7 +142,7 @@ export function layoutBench(): string {
     let proven = 0
     let faults = 0
     for (const instance of list) {
-      const bins = [{ id: 'roll', width: instance.width, length: 2_000_000, lot: 'A' }]
+      const bins = instance.bins ?? [{ id: 'roll', width: instance.width, length: 2_000_000, lot: 'A' }]
       const plan = pack(instance.items, bins, {
         gap: 0,
         rule: instance.rule,
@@ -138,6 +168,7 @@ ${rows.join('\n')}
 Instances are made at random with fixed seeds (\`bench/instances.ts\`). The bound of a car is the bar relaxation: part of a gap is the bound's, since no plan by straight cuts need reach it.
 The general packer is maxrects-packer at its best of eight orders; it may place pieces where no straight cut parts them.
 
+${limitsBench()}
 ### The car on the page: rounds in place of seconds
 
 | rounds | mean gap | worst | time each |

@@ -1,5 +1,5 @@
 import { seeded } from '@/core/kit/random'
-import type { PackItem } from '@/core/solve/pack'
+import type { PackBin, PackItem } from '@/core/solve/pack'
 
 /** What is cut, from a strip of this width; `least` where it is known. */
 export interface Instance {
@@ -8,6 +8,7 @@ export interface Instance {
   items: PackItem[]
   least?: number
   rule: 'guillotine' | 'free'
+  bins?: PackBin[]
 }
 type Row = [id: string, width: number, length: number, count: number, turn: PackItem['turn']]
 
@@ -38,6 +39,15 @@ export const fleet = (cars: number, seed: number, directional: boolean): Instanc
   rule: 'guillotine',
   items: Array.from({ length: cars }, (_, c) => sized('', CAR, seed + c, directional, `${c}-`).items).flat(),
 })
+/** So many cars alike, each a group, onto rolls of several lots. */
+export function alike(cars: number, seed: number): Instance {
+  const one = sized('', CAR, seed, true).items
+  return {
+    name: `${cars} alike`, width: 1520, rule: 'guillotine',
+    items: Array.from({ length: cars }, (_, c) => one.map((i) => ({ ...i, id: `${c}-${i.id}`, group: `car ${c}` }))).flat(),
+    bins: Array.from({ length: 44 }, (_, k) => ({ id: `r${k}`, width: 1520, length: 25_000, lot: `L${k % 8}` })),
+  } // prettier-ignore
+}
 export function accents(k: number): Instance {
   const random = seeded(500 + k)
   const items = Array.from({ length: 10 + Math.floor(random() * 10) }, (_, i): PackItem => ({

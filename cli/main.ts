@@ -22,7 +22,17 @@ const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
   layout: async (text) => {
     const { layoutByContract } = await import('@/core/roll/contract')
     const json = readJson(text)
-    return json.ok ? layoutByContract(json.value, () => performance.now(), { sinceStartMs: performance.now() }) : json
+    if (!json.ok) return json
+    const sinceStartMs = performance.now()
+    // Somebody who watches is told of each better plan; scripts are not.
+    if (!process.stderr.isTTY) return layoutByContract(json.value, () => performance.now(), { sinceStartMs })
+    return layoutByContract(json.value, () => performance.now(), {
+      sinceStartMs,
+      better: (p) =>
+        process.stderr.write(
+          `${Math.round(p.used.reduce((s, u) => s + u.length, 0))} mm, at least ${Math.floor(p.bound)} mm\n`,
+        ),
+    })
   },
 }
 

@@ -1,3 +1,4 @@
+import { standing } from '../roll/cut-pieces'
 import type { FilmSheet, StockItem } from '../film/schema'
 import type { HeatPoint } from '../heat/heat-points'
 import type { Plan } from '../plan/schema'
@@ -31,7 +32,7 @@ export interface Handover {
 }
 
 export function handoverOf(plan: Plan, r: Reckoning, stock: readonly StockItem[], ledger: readonly LogRow[]): Handover {
-  const cut = ledger.flatMap(({ payload }) => {
+  const cut = standing(ledger).flatMap(({ payload }) => {
     const item = payload.kind === 'film_used' ? stock.find((s) => s.id === payload.stockId) : undefined
     return payload.kind === 'film_used' && item ? [{ item, mm: payload.lengthMm }] : []
   })

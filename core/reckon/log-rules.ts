@@ -1,3 +1,4 @@
+import { standing } from '../roll/cut-pieces'
 import { civilToMinutes, minutesToCivil } from '../kit/civil'
 import type { HeatPoint } from '../heat/heat-points'
 import type { LogRow } from '../log/schema'
@@ -42,7 +43,7 @@ export function logFindings(
       )
   }
   const lots = new Map<string, { lots: Set<string>; mm: number }>()
-  for (const { payload } of ledger) {
+  for (const { payload } of standing(ledger)) {
     if (payload.kind === 'defect')
       out.push(
         finding('defect_logged', 'note', 'bay', {

@@ -1,5 +1,4 @@
 import { civilToMinutes, minutesToCivil, nextOpen } from '../kit/civil'
-import { filmStanding } from '../film/film-data'
 import { EDGE_RULES } from '../edge/edge-data'
 import { conditionsOf } from '../conditions/conditions'
 import { filmFitness } from '../film/fitness'

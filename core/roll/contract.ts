@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { timeBudget } from '../kit/budget'
 import { seeded } from '../kit/random'
 import { err, ok, type Result } from '../kit/result'
-import { pack, type Packing, type PackItem, type WhyNot } from '../solve/pack'
+import { pack, type PackBin, type Packing, type PackItem, type WhyNot } from '../solve/pack'
 import { firstFault } from '../kit/first-fault'
 
 const size = z.number().gt(0).max(1e7)
@@ -141,8 +141,15 @@ export function layoutByContract(
           turn_deg: p.turned ? 90 : 0,
         })),
     })),
-    unplaced: packing.unplaced.map((u) => ({ piece: u.item.id, copy: u.item.copy, why: WHY[u.why] })),
+    unplaced: packing.unplaced.map((u) => ({ piece: u.item.id, copy: u.item.copy, why: whyNot(u, bins) })),
   })
+}
+
+/** Why a piece lies nowhere, and whether a turn that it is not allowed would help. */
+function whyNot({ item, why }: Packing['unplaced'][number], bins: readonly PackBin[]): string {
+  const helps = item.turn === 'fixed' && bins.some((b) => item.length <= b.width && item.width <= b.length)
+  const fits = why === 'wider_than_every_bin' || why === 'longer_than_every_bin'
+  return fits && helps ? `${WHY[why]}; it would fit turned by 90, which its turn rule forbids` : WHY[why]
 }
 
 const round = (mm: number): number => Math.round(mm * 1e6) / 1e6

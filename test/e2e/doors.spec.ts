@@ -4,6 +4,7 @@ import { enter, expect, jobUrl, test } from './shop'
 const PAGES = [
   '/',
   '/rack',
+  '/fleet',
   '/shop',
   '/vehicles',
   '/vehicles/5a170000-0000-4000-8000-000000000301',

@@ -1,3 +1,5 @@
+import { restsOf } from '@/core/roll/rests'
+import { word } from '@/web/words/names'
 import { registrationMarks } from '@/core/roll/drops'
 import { sideDrops } from '@/core/roll/side-drops'
 import { renderToBuffer } from '@react-pdf/renderer'
@@ -74,8 +76,18 @@ export async function layoutFile(jobId: string, name: string, query: URLSearchPa
       const size = LABELS[query.get('size') ?? '100x50']
       if (!size) return new Response(`No such label. Sizes: ${LABEL_SIZES.join(', ')}`, { status: 400 })
       return paper(`labels-${short}`, async () => {
-        const labels = await Promise.all(
-          layout.rolls.flatMap((roll) =>
+        const code = (what: string) => QRCode.toDataURL(`cuirass:${what}`, { margin: 1, errorCorrectionLevel: 'M', width: 240 }) // prettier-ignore
+        const rests = restsOf(layout).map(async (r) => ({
+          name: `Rest ${r.stock ? `${r.stock.label}-` : ''}${r.key}`,
+          size: `${fmt.text(fmt.length(r.widthMm))} across × ${fmt.text(fmt.length(r.lengthMm))} along`,
+          film: layout.film.name,
+          lot: r.stock ? `${r.stock.label}, lot ${r.stock.lot}` : 'lot ____________',
+          job: title,
+          arrow: r.takes.length > 0 ? `takes a ${r.takes.map((k) => word('panel', k).toLowerCase()).join(', ')}` : 'ARROW: the roll’s direction', // prettier-ignore
+          qr: await code(`rest/${jobId}/${layout.film.id}/${r.key}`),
+        }))
+        const labels = await Promise.all([
+          ...layout.rolls.flatMap((roll) =>
             roll.placements.map(async (p) => ({
               name: layout.pieces.find((x) => x.id === p.pieceId)?.name ?? p.pieceId,
               size: `${fmt.text(fmt.length(p.widthMm))} across × ${fmt.text(fmt.length(p.lengthMm))} along`,
@@ -84,14 +96,12 @@ export async function layoutFile(jobId: string, name: string, query: URLSearchPa
               job: title,
               arrow: 'ARROW: top or front of the panel',
               // Names the piece by job, film and piece: nothing that a stranger could use.
-              qr: await QRCode.toDataURL(`cuirass:piece/${jobId}/${layout.film.id}/${p.pieceId}`, {
-                margin: 1,
-                errorCorrectionLevel: 'M',
-                width: 240,
-              }),
+              qr: await code(`piece/${jobId}/${layout.film.id}/${p.pieceId}`),
             })),
           ),
-        )
+          // What is left over and worth keeping gets its label too.
+          ...rests,
+        ])
         return renderToBuffer(
           <LabelsDocument labels={labels} widthMm={size[0]} heightMm={size[1]} shop={member.shop.name} />,
         )

@@ -1,6 +1,7 @@
 'use client'
 
 import { useState } from 'react'
+import { standing } from '@/core/roll/cut-pieces'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
 
@@ -9,7 +10,8 @@ export function FilmUsed() {
   const { catalogue, ledger, reckoning, plan, fmt, log } = useJob()
   const films = new Set(plan.film.sheets.map((s) => s.id))
   const usedNow = new Map<string, number>()
-  for (const { payload } of ledger)
+  const real = standing(ledger)
+  for (const { payload } of real)
     if (payload.kind === 'film_used')
       usedNow.set(payload.stockId, (usedNow.get(payload.stockId) ?? 0) + payload.lengthMm)
   const stock = catalogue.stock.filter((s) => films.has(s.filmId))
@@ -19,7 +21,7 @@ export function FilmUsed() {
     planned && usedNow.size === 0 ? Math.ceil(planned.usedMm / 10) * 10 : null,
   )
   const item = stock.find((s) => s.id === stockId)
-  const rows = ledger.filter((r) => r.payload.kind === 'film_used')
+  const rows = real.filter((r) => r.payload.kind === 'film_used')
   return (
     <div className="plate">
       <h2>Film used</h2>

@@ -7,7 +7,7 @@ import { sendToTable, tableReports } from '@/web/actions/cutting-table'
 import { useJob } from '@/web/job/job-state'
 import { call } from '@/web/kit/call'
 import { faultText } from '@/web/words/sentences'
-import { nameOf } from './roll'
+import { nameOf } from './roll-name'
 
 type Reports = NonNullable<Extract<Awaited<ReturnType<typeof tableReports>>, { ok: true }>['value']>
 const LOOK_MS = 1000

@@ -9,7 +9,7 @@ import { keepLayout, type FilmLayout, type RollPlan } from '@/core/roll/lay-out'
 import { Cautions } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { Rests } from './rests'
-import { nameOf } from './roll'
+import { nameOf } from './roll-name'
 
 /** One cut at a time, in the bay: what the tape reads, what comes free, a tick when it is made. */
 export function CuttingPage() {

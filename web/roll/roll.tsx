@@ -11,6 +11,7 @@ import { word } from '@/web/words/names'
 import { refusal } from '@/web/words/refusals'
 import { Compare } from './compare'
 import { Drops } from './drops'
+import { nameOf } from './roll-name'
 import { Rests } from './rests'
 import { RollDrawing } from './roll-drawing'
 import { RollSettings } from './roll-settings'
@@ -248,13 +249,6 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
       <Cautions codes={['blade']} />
     </section>
   )
-}
-
-export function nameOf(layout: FilmLayout, rollId: string): string {
-  const i = layout.rolls.findIndex((r) => r.id === rollId)
-  const roll = layout.rolls[i]
-  if (roll?.stock) return `${roll.stock.kind === 'rest' ? 'Rest' : 'Roll'} ${roll.stock.label}`
-  return layout.film.kind === 'sheet_goods' ? `Sheet ${i + 1}` : `New roll${layout.rolls.length > 1 ? ` ${i + 1}` : ''}`
 }
 
 function CuttingOrder({ layout, rollId }: { layout: FilmLayout; rollId: string }) {
