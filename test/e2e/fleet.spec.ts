@@ -8,7 +8,7 @@ test('a fleet: vehicles picked, laid out by a worker with progress, the result f
   await expect(page.getByLabel('Film', { exact: true })).toBeEnabled()
   await page.getByLabel('Film', { exact: true }).selectOption({ label: 'Fen satin green' })
   await page.getByLabel('Name', { exact: true }).fill('Three hatches')
-  const hatch = page.getByRole('checkbox', { name: /Wrenfield Pip/ })
+  const hatch = page.getByRole('checkbox', { name: 'Wrenfield Pip Wrenfield Pip to fen green' })
   await hatch.check()
   await page.getByLabel('Wrenfield Pip, vehicles alike').fill('3')
   await page.keyboard.press('Tab')
@@ -25,7 +25,7 @@ test('a fleet: vehicles picked, laid out by a worker with progress, the result f
   // One that would go on for minutes is cancelled, and what was found is kept.
   await page.getByLabel('Film', { exact: true }).selectOption({ label: 'Fen satin green' })
   await page.getByLabel('Name', { exact: true }).fill('Too long')
-  await page.getByRole('checkbox', { name: /Wrenfield Pip/ }).check()
+  await page.getByRole('checkbox', { name: 'Wrenfield Pip Wrenfield Pip to fen green' }).check()
   await page.getByLabel('Wrenfield Pip, vehicles alike').fill('4')
   await page.keyboard.press('Tab')
   await page.getByLabel('Seconds to search').fill('200')

@@ -1,0 +1,5 @@
+export { flatten, type Flat, type FlattenOptions } from './flatten'
+export { areaOf, cutAlong, topologyOf, type Topology, type TriMesh } from './mesh'
+export { quantile, strainOf, type Strain } from './measure'
+export { overlaps } from './overlap'
+export { readMesh, weld, MOST_TRIANGLES } from './read'
