@@ -22,6 +22,21 @@ const SAY: Record<string, (f: Record<string, string | number>) => string> = {
   crown_deeper_than_half: () => 'the crown is deeper than half its straightedge',
   no_such_panel: () => 'names a panel that is not there',
   no_such_film: () => 'names a film that is not among the sheets',
+  bad_option: (f) => `${f.why}`,
+  bad_file: (f) =>
+    `the mesh file cannot be read (${f.why}${f.said !== undefined ? `: it says ${f.said} triangles and holds ${f.holds}` : ''}${f.type ? `: ${f.type}` : ''}${f.limit ? `: at most ${f.limit} triangles` : ''})`,
+  empty_mesh: () => 'there is no triangle in it',
+  bad_number: () => 'a vertex is not a number',
+  bad_index: () => 'a triangle names a vertex that is not there',
+  degenerate: () => 'a triangle without area; clean the mesh first',
+  not_manifold: (f) =>
+    f.why === 'fans_meet_in_a_point'
+      ? 'two sheets touch in one point; part them'
+      : 'two triangles run the same way along one side: a fold, a doubled face or a face turned inside out',
+  closed_surface: () => 'the surface has no edge; cut the panel out of it first',
+  handles: () => 'the surface has a handle like a cup’s, which no flat film has; cut it open',
+  no_such_line: () => 'the line does not lie on the mesh; give vertices of it, numbered from 0',
+  cannot_flatten: () => 'no map without turned triangles was found; cut it into parts by a seam',
   too_many_pieces: () => 'more pieces than one call takes',
 }
 export const messageOf = (fault: Fault): string =>

@@ -31,9 +31,9 @@ export interface SourceAsk {
 
 const MOST_NEW_ROLLS = 192
 /** Share of a lot's length that its part of a join is held to take, tried one after the other. */
-const JOIN_FILL = [0.95, 0.88, 0.8]
+const JOIN_FILL = [0.93, 0.8]
 /** Joins are looked for between so many of the largest lots. */
-const JOIN_LOTS = 3
+const JOIN_LOTS = 2
 
 const usedOf = (packing: Packing): number => packing.used.reduce((t, u) => t + u.length, 0)
 const bandsOf = (packing: Packing): number[] =>
@@ -153,14 +153,18 @@ function joins(ask: SourceAsk, shelf: readonly Way[], news: readonly Way[]): Way
         const fits = (lot: 0 | 1, some: readonly Piece[]) => {
           const way = lot === 0 ? a : b
           if (some.length === 0) return false
-          return way.source.kind === 'new' || bound(some, widthOf(way)) <= fill * room(way)
+          if (way.source.kind === 'new') return true
+          // The bare area first: it is cheap, and rules most ways out.
+          const most = fill * room(way)
+          const area = some.reduce((s, p) => s + p.acrossMm * p.alongMm, 0)
+          return area / widthOf(way) <= most && bound(some, widthOf(way)) <= most
         }
         const shared = shareLots(plan, pieces, fits)
         if (!shared) break
         const first: Part = { ...(a.parts[0] as Part), pieces: shared.first }
         const rest = b.source.kind === 'new' ? newPart(ask, shared.second, b.source.widthMm) : null
         const second: Part = rest?.part ?? { ...(b.parts[0] as Part), pieces: shared.second }
-        const [p, q] = [ask.lay(first, fill === JOIN_FILL[0]), rest?.packing ?? ask.lay(second)]
+        const [p, q] = [ask.lay(first), rest?.packing ?? ask.lay(second)]
         if (p.unplaced.length + q.unplaced.length > 0) continue
         const order = rest ? orderFor(film, b.source.widthMm, [...bandsOf(q), ...ask.reserve]) : null
         const usedMm = usedOf(p) + usedOf(q)

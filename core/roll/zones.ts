@@ -73,18 +73,33 @@ export function shareLots(
   const zones = zonesOf(plan.panels.filter((p) => used.has(p.id)))
   const zoneOf = new Map(zones.flatMap((z, i) => z.panels.map((p) => [p.id, i] as const)))
   const joints = meetings(zones.flatMap((z) => z.panels))
+  // Between each pair of zones: how much a join there shows.
+  const n = zones.length
+  const between = new Float64Array(n * n)
+  const meet = (i: number, j: number, weight: number) => {
+    if (i === j) return
+    const at = Math.min(i, j) * n + Math.max(i, j)
+    between[at] = (between[at] as number) + weight
+  }
+  for (const { a, b, lengthMm } of joints) meet(zoneOf.get(a.id) as number, zoneOf.get(b.id) as number, lengthMm * shows(a, b)) // prettier-ignore
+  zones.forEach((z, i) => {
+    const home = zones.findIndex((o) => !o.small && o.panels[0]?.side === z.panels[0]?.side)
+    if (z.small && home >= 0) meet(i, home, SMALL_PART_MM * z.panels.length)
+  })
+  const areas = new Float64Array(n)
+  for (const p of pieces) {
+    const z = zoneOf.get(p.covers?.[0] ?? p.panelId) ?? 0
+    areas[z] = (areas[z] as number) + p.acrossMm * p.alongMm
+  }
   const ways: { mask: number; weight: number; area: number }[] = []
-  for (let mask = 1; mask < (1 << zones.length) - 1; mask++) {
+  for (let mask = 1; mask < (1 << n) - 1; mask++) {
     let weight = 0
-    for (const { a, b, lengthMm } of joints) {
-      const [za, zb] = [zoneOf.get(a.id) as number, zoneOf.get(b.id) as number]
-      if (za !== zb && ((mask >> za) & 1) !== ((mask >> zb) & 1)) weight += lengthMm * shows(a, b)
+    let area = 0
+    for (let i = 0; i < n; i++) {
+      const side = (mask >> i) & 1
+      if (!side) area += areas[i] as number
+      for (let j = i + 1; j < n; j++) if (((mask >> j) & 1) !== side) weight += between[i * n + j] as number
     }
-    zones.forEach((z, i) => {
-      const home = zones.findIndex((o) => !o.small && o.panels[0]?.side === z.panels[0]?.side)
-      if (z.small && home >= 0 && ((mask >> i) & 1) !== ((mask >> home) & 1)) weight += SMALL_PART_MM * z.panels.length
-    })
-    const area = pieces.reduce((s, p) => s + ((mask >> (zoneOf.get(p.covers?.[0] ?? p.panelId) ?? 0)) & 1 ? 0 : p.acrossMm * p.alongMm), 0) // prettier-ignore
     ways.push({ mask, weight, area })
   }
   // Where it shows least; then with as much as may be from the first lot.

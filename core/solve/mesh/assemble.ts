@@ -142,13 +142,21 @@ export function decomposeInto(into: Decomposition, f00: number, f01: number, f10
   const r = Math.hypot(f, g)
   into.s1 = q + r
   into.s2 = q - r
-  const a1 = r > 0 ? Math.atan2(g, f) : 0
-  const a2 = q > 0 ? Math.atan2(h, e) : 0
-  const theta = (a2 - a1) / 2
-  const phi = (a2 + a1) / 2
-  into.cu = Math.cos(phi)
-  into.su = Math.sin(phi)
-  // F = R(phi) S R(theta), so the right directions are those of −theta.
-  into.cv = Math.cos(-theta)
-  into.sv = Math.sin(-theta)
+  // Half of the sum and of the difference of the angles of (e, h) and (f, g), without going through the angles.
+  const [ce, se] = q > 0 ? [e / q, h / q] : [1, 0]
+  const [cf, sf] = r > 0 ? [f / r, g / r] : [1, 0]
+  const sumC = ce * cf - se * sf
+  const sumS = se * cf + ce * sf
+  if (sumC >= 0) {
+    into.cu = Math.sqrt((1 + sumC) / 2)
+    into.su = sumS / (2 * into.cu)
+  } else {
+    into.su = Math.sqrt((1 - sumC) / 2)
+    into.cu = sumS / (2 * into.su)
+  }
+  // F = R(φ) · S · R(θ) with 2φ = sum and 2θ = difference; θ = angle(e, h) − φ, so that both halves agree in sign.
+  const ct = ce * into.cu + se * into.su
+  const st = se * into.cu - ce * into.su
+  into.cv = ct
+  into.sv = -st
 }

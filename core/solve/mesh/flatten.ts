@@ -23,12 +23,17 @@ export interface Flat {
 /** How far from the least worst stretch, as a share of it, the barrier may leave the map. */
 const GAP = 0.002
 /** Below this spread of log stretch a map has none. */
-const NOTHING = 1e-7
+const NOTHING = 1e-5
 const MOST_STEPS = 90
 /** Worst stretch may rise by this share while the mean square is lowered. */
 const SLACK = 0.004
-const HARDER = 5
+/** How much harder the bound is pushed each stage, and Newton steps in one at most. */
+const HARDER = 8
 const PER_STAGE = 3
+/** Stages and steps of the second phase. */
+const RELAX = { stages: 2, steps: 4 }
+/** From so many triangles on, fewer steps. */
+const LARGE = 40_000
 
 /**
  * Flat film for one part of a surface, with the least worst stretch: a start without flipped triangles, then Newton's
@@ -45,6 +50,8 @@ export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptio
   let u = laid ? startFrom(mesh, laid) : (sound(work, conformal(mesh, topology)) ?? sound(work, tutte(mesh, topology)))
   if (!u || !sound(work, u)) return err({ code: 'cannot_flatten' })
   if (!laid) work.centre(u)
+  const large = mesh.triangles.length / 3 > LARGE
+  const perStage = large ? PER_STAGE - 1 : PER_STAGE
   let steps = 0
   let whole = true
   const out = () => {
@@ -58,7 +65,7 @@ export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptio
   let push = work.pushAt(u, t)
   const total = Math.ceil(Math.log(4 / GAP / Math.max(1e-9, push * t)) / Math.log(HARDER)) + 4
   for (let stage = 0; steps < MOST_STEPS; stage++) {
-    for (let k = 0; k < PER_STAGE && steps < MOST_STEPS; k++) {
+    for (let k = 0; k < perStage && steps < MOST_STEPS; k++) {
       if (spent()) {
         whole = false
         return out()
@@ -81,15 +88,15 @@ export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptio
   const bound = Math.log(1 + (worst - 1) * (1 + SLACK)) / 2 + 1e-9
   work.centre(u)
   let weight = 0.02 * work.meanSquare(u, bound)
-  for (let stage = 0; stage < 3; stage++, weight *= 0.1)
-    for (let k = 0; k < 5; k++) {
+  for (let stage = 0; stage < (large ? 1 : RELAX.stages); stage++, weight *= 0.1)
+    for (let k = 0; k < RELAX.steps; k++) {
       if (spent()) {
         whole = false
         return out()
       }
       const next = work.relax(u, bound, weight)
       steps++
-      progress?.(0.8 + 0.2 * ((stage * 5 + k) / 15))
+      progress?.(0.8 + 0.2 * ((stage * RELAX.steps + k) / (RELAX.stages * RELAX.steps)))
       if (!next) break
       u = next.u
       if (next.decrement < 1e-4 * weight) break

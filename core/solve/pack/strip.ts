@@ -45,8 +45,8 @@ export function strip(ask: StripAsk): StripPlan & { bound: number } {
   const first = solve({ ...job, rounds: 0 })
   if (ask.better) ask.better(first.bands, job.bound)
   const tidy = (bands: Band[]) =>
-    ask.rule === 'guillotine' && bands.length <= TIDY_BANDS
-      ? tidied({ ...job, spent: ask.tidySpent ?? ask.spent }, bands, Math.min(TIDY_ROUNDS, Math.floor(ask.rounds / 10)))
+    ask.rule === 'guillotine' && bands.length <= TIDY_BANDS && ask.rounds >= BRIEF_ROUNDS
+      ? tidied({ ...job, spent: ask.tidySpent ?? ask.spent }, bands, Math.min(TIDY_ROUNDS, Math.floor(ask.rounds / 20)))
       : bands
   if (first.proven || ask.rounds === 0 || ask.spent()) return { ...first, bands: tidy(first.bands), bound: job.bound }
   // While figures are typed only few kinds are worth the sharper bound.

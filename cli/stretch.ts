@@ -1,0 +1,89 @@
+import { readFileSync, writeFileSync } from 'node:fs'
+import { z } from 'zod'
+import { readJson } from '@/core/kit/json-guard'
+import { err, ok, type Fault, type Result } from '@/core/kit/result'
+import { flatFromFile, flatObj } from '@/core/stretch/flat-panel'
+import { messageOf } from './messages'
+
+const Line = z.strictObject({ format: z.literal('cuirass/line@1'), vertices: z.array(z.number().int().min(0)).min(2).max(100_000) }) // prettier-ignore
+/** What cannot be read is bad input; what is read and is no surface that lies flat has no answer. */
+const BAD_INPUT = ['bad_file', 'bad_number', 'empty_mesh', 'bad_option', 'unreadable', 'no_such_line']
+
+function fail(fault: Fault): number {
+  const message = messageOf(fault)
+  const { triangle, vertex } = fault.facts ?? {}
+  const at = fault.at ?? (triangle !== undefined ? `triangle ${triangle}` : vertex !== undefined ? `vertex ${vertex}` : undefined) // prettier-ignore
+  process.stdout.write(
+    `${JSON.stringify({ format: 'cuirass/error@1', code: fault.code, ...(at ? { at } : {}), message })}\n`,
+  )
+  process.stderr.write(`cuirass: ${fault.code}: ${at ? `${at}: ` : ''}${message}\n`)
+  return BAD_INPUT.includes(fault.code) ? 2 : 3
+}
+
+interface Asked {
+  limit: number
+  shrink: number
+  out: string | null
+  lines: number[][]
+}
+function options(args: readonly string[]): Result<Asked> {
+  const asked: Asked = { limit: 0.1, shrink: 0, out: null, lines: [] }
+  for (let i = 0; i < args.length; i++) {
+    const name = args[i] as string
+    if (name === '--tightest') continue
+    const value = args[++i]
+    if (value === undefined) return err({ code: 'bad_option', at: name, facts: { why: 'it takes a value' } })
+    if (name === '--out') asked.out = value
+    else if (name === '--limit' || name === '--shrink') {
+      const n = Number(value)
+      const most = name === '--shrink' ? 0.5 : 10
+      if (!Number.isFinite(n) || n < 0 || n > most) return err({ code: 'bad_option', at: name, facts: { why: `a fraction from 0 to ${most}` } }) // prettier-ignore
+      asked[name === '--limit' ? 'limit' : 'shrink'] = n
+    } else if (name === '--seam' || name === '--slit') {
+      const text = read(value)
+      if (!text.ok) return text
+      const json = readJson(new TextDecoder().decode(text.value))
+      if (!json.ok) return json
+      const line = Line.safeParse(json.value)
+      if (!line.success) return err({ code: 'bad_option', at: name, facts: { why: `${line.error.issues[0]?.path.join('.') || 'file'}: ${line.error.issues[0]?.message ?? ''}` } }) // prettier-ignore
+      asked.lines.push(line.data.vertices)
+    } else return err({ code: 'bad_option', at: name, facts: { why: 'there is no such option' } })
+  }
+  return ok(asked)
+}
+function read(file: string): Result<Uint8Array> {
+  try {
+    return ok(readFileSync(file === '-' ? 0 : file))
+  } catch (error) {
+    return err({ code: 'unreadable', facts: { file, why: (error as NodeJS.ErrnoException).code ?? 'error' } })
+  }
+}
+
+/** `cuirass stretch MESH …`: the flat film of a surface with the least worst stretch. */
+export async function stretch(file: string, args: readonly string[], clockMs: () => number): Promise<number> {
+  const asked = options(args)
+  if (!asked.ok) return fail(asked.error)
+  const bytes = read(file)
+  if (!bytes.ok) return fail(bytes.error)
+  let told = clockMs()
+  const flat = flatFromFile(bytes.value, file, {
+    ...asked.value,
+    progress: (share) => {
+      if (!process.stderr.isTTY || clockMs() < told + 500) return
+      told = clockMs()
+      process.stderr.write(`${Math.round(100 * share)} %\n`)
+    },
+  })
+  if (!flat.ok) return fail(flat.error)
+  if (asked.value.out !== null) {
+    try {
+      writeFileSync(asked.value.out, flatObj(flat.value))
+    } catch (error) {
+      return fail({ code: 'unreadable', at: '--out', facts: { file: asked.value.out, why: (error as NodeJS.ErrnoException).code ?? 'error' } }) // prettier-ignore
+    }
+  }
+  await new Promise<void>((done) =>
+    process.stdout.write(`${JSON.stringify(flat.value.report, null, 1)}\n`, () => done()),
+  )
+  return 0
+}
