@@ -150,6 +150,7 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
   const film = films.find((f) => f.id === filmId)
   const widthMm = Math.max(...(film?.widthsMm ?? [1520]))
   const onShelf = stock.filter((s) => s.filmId === filmId && s.leftMm > 0)
+  const lotCount = new Set(onShelf.map((s) => s.lot)).size
   const shown = jobs.filter((j) => `${j.name} ${j.vehicle}`.toLowerCase().includes(filter.trim().toLowerCase()))
   const picked = Object.entries(counts).filter(([, n]) => n > 0)
   const begin = async (work: () => ReturnType<typeof startFleet>) => {
@@ -225,7 +226,8 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
           </label>
           <label className="d-flex gap-2 align-items-center">
             <input type="checkbox" className="form-check-input mt-0" checked={v.shelf} onChange={(e) => setV({ ...v, shelf: e.target.checked })} />
-            the shelf first ({onShelf.length} {onShelf.length === 1 ? 'roll or rest' : 'rolls and rests'}, {new Set(onShelf.map((s) => s.lot)).size} lots)
+            the shelf first ({onShelf.length} {onShelf.length === 1 ? 'roll or rest' : 'rolls and rests'}, {lotCount}{' '}
+            {lotCount === 1 ? 'lot' : 'lots'}))
           </label>
         </div>
         <div className="d-flex gap-3 align-items-center flex-wrap mt-2">
