@@ -10,7 +10,10 @@ module.exports = {
     no(
       'core-few-packages',
       { path: '^core/' },
-      { path: 'node_modules/', pathNot: 'node_modules/(zod|culori|@types/culori|clipper-lib)/' },
+      {
+        path: 'node_modules/',
+        pathNot: 'node_modules/(zod|culori|@types/culori|clipper-lib|delaunator|robust-predicates)/',
+      },
       'pure packages only',
     ),
     no(

@@ -3,7 +3,7 @@ import type { Fault, Result } from '@/core/kit/result'
 import { readJson } from '@/core/kit/json-guard'
 import { messageOf } from './messages'
 
-const USAGE = 'usage: cuirass reckon JOB.json | cuirass layout FILE | cuirass stretch MESH [--limit 0.10] [--shrink 0] [--seam FILE] [--slit FILE] [--out flat.obj]   (- reads standard input)' // prettier-ignore
+const USAGE = 'usage: cuirass reckon JOB.json | cuirass layout FILE | cuirass panel PANEL.json [--triangles 5000] --out mesh.obj | cuirass stretch MESH [--limit 0.10] [--shrink 0] [--seam FILE] [--slit FILE] [--out flat.obj]   (- reads standard input)' // prettier-ignore
 /** Each loads what it needs and no more: a layout of a second cannot wait for the whole core. */
 const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
   reckon: async (text) => {
@@ -48,6 +48,7 @@ function bad(fault: Fault): number {
 /** Runs one command; the exit code. JSON goes to standard output, one line of error to standard error. */
 export async function main(args: string[]): Promise<number> {
   const [command = '', file, ...rest] = args
+  if (command === 'panel' && file) return (await import('./panel')).panel(file, rest)
   if (command === 'stretch' && file)
     return (await import('./stretch')).stretch(file, rest, performance.now.bind(performance))
   if (command === '--help' || command === 'help') {

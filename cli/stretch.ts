@@ -7,9 +7,9 @@ import { messageOf } from './messages'
 
 const Line = z.strictObject({ format: z.literal('cuirass/line@1'), vertices: z.array(z.number().int().min(0)).min(2).max(100_000) }) // prettier-ignore
 /** What cannot be read is bad input; what is read and is no surface that lies flat has no answer. */
-const BAD_INPUT = ['bad_file', 'bad_number', 'empty_mesh', 'bad_option', 'unreadable', 'no_such_line']
+const BAD_INPUT = ['bad_file', 'bad_number', 'empty_mesh', 'bad_option', 'unreadable', 'no_such_line', 'bad_panel']
 
-function fail(fault: Fault): number {
+export function fail(fault: Fault): number {
   const message = messageOf(fault)
   const { triangle, vertex } = fault.facts ?? {}
   const at = fault.at ?? (triangle !== undefined ? `triangle ${triangle}` : vertex !== undefined ? `vertex ${vertex}` : undefined) // prettier-ignore
@@ -51,7 +51,7 @@ function options(args: readonly string[]): Result<Asked> {
   }
   return ok(asked)
 }
-function read(file: string): Result<Uint8Array> {
+export function read(file: string): Result<Uint8Array> {
   try {
     return ok(readFileSync(file === '-' ? 0 : file))
   } catch (error) {

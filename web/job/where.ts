@@ -89,6 +89,8 @@ export function figureName(id: string, plan: Plan, railWord: (code: string) => s
       : part === 'cost'
         ? 'Film cost of all panels together'
         : `${plan.panels.find((p) => p.id === part)?.name ?? part}: film cost`
+  if (head === 'surface')
+    return `${panel}: ${({ worst: 'worst stretch over the surface', mean: 'mean stretch over the surface', post_heat: 'surface to post-heat', area: 'surface' } as Record<string, string>)[part] ?? part}`
   if (head === 'tape') return `${panel}: film at stake`
   if (head === 'conditions') return CONDITIONS[key] ?? key
   if (head === 'squeeze') return `${panel}: squeeze at the corners`

@@ -1,5 +1,6 @@
 'use client'
 
+import { useState } from 'react'
 import { choiceFor } from '@/core/plan/new-plan'
 import { applyChange } from '@/core/reckon/finding'
 import { MethodPlate } from '@/web/method/method-plate'
@@ -9,6 +10,7 @@ import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
 import { stretchBand } from './bands'
+import { SurfaceView } from './surface-view'
 
 /** Panels broken into pieces: cut sizes by school and edge, rule-based stretch, and what is past a limit. */
 export function Pieces() {
@@ -146,6 +148,48 @@ export function Pieces() {
           </p>
         </fieldset>
       )}
+      <StretchPlate />
     </>
+  )
+}
+
+/** The stretch over one panel's surface, made of its tape; which panel is the reader's choice. */
+function StretchPlate() {
+  const { plan, reckoning } = useJob()
+  const able = plan.panels.flatMap((panel) => {
+    const film = plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
+    return panel.wrap && film ? [{ panel, film }] : []
+  })
+  const worst = able.reduce<(typeof able)[number] | null>((a, b) => (!a || (reckoning.stretch.get(b.panel.id) ?? 0) > (reckoning.stretch.get(a.panel.id) ?? 0) ? b : a), null) // prettier-ignore
+  const [picked, setPicked] = useState('')
+  const [open, setOpen] = useState(false)
+  const shown = able.find((x) => x.panel.id === picked) ?? worst
+  if (!shown) return null
+  return (
+    <details className="plate mt-3" onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary>
+        <b>Stretch over the surface</b>
+      </summary>
+      <label className="d-flex gap-2 align-items-center my-2">
+        <span className="label">Panel</span>
+        <select
+          className="form-select form-select-sm w-auto"
+          aria-label="Panel whose stretch is shown"
+          value={shown.panel.id}
+          onChange={(e) => setPicked(e.target.value)}
+        >
+          {able.map(({ panel }) => (
+            <option key={panel.id} value={panel.id}>
+              {panel.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      {open && <SurfaceView key={shown.panel.id} panel={shown.panel} film={shown.film} />}
+      <p className="label mb-0">
+        Film laid on a surface made of the taped crown, nose and recesses, with the least worst stretch there can be.
+        The film’s sheet wins; so does a trial on the panel.
+      </p>
+    </details>
   )
 }

@@ -371,6 +371,20 @@ const FAULTS: Record<string, Say> = {
   too_many_fleet_pieces: (f) => `That is more than ${f.limit} pieces. Lay them out in several goes.`,
   queue_down: () => 'The queue does not answer. Nothing was begun; try again in a moment.',
   solver_ended: () => 'The search ended before it had a plan. Try again; with fewer pieces if it happens twice.',
+  crown_too_deep: (f) =>
+    `The crown (${f.crown_mm} mm) is deeper than half its straightedge (${f.over_mm} mm): no surface has that. Check both figures.`,
+  recess_too_wide: (f) => `The recess ${f.recess} is larger than its panel. Check its mouth.`,
+  recess_too_deep: (f) =>
+    `The walls of ${f.recess} meet before it is ${f.depth_mm} mm deep. Check its depth, its mouth or the slope of its walls.`,
+  nose_too_long: (f) =>
+    `The nose takes ${f.length_mm} mm, and the panel is ${f.side_mm} mm there. Check its radius and angle.`,
+  outline_impossible: () => 'The outline does not close. Check its edges.',
+  cannot_flatten: () => 'No flat film was found for this surface. A seam may help; check the taped figures first.',
+  not_one_piece: () => 'The panel falls into parts. Check its outline and holes.',
+  closed_surface: () => 'The surface has no edge. Check the outline.',
+  not_manifold: () => 'The surface is folded on itself. Check outline, holes and recesses.',
+  degenerate: () => 'A part of the surface has no area. Check outline and holes.',
+  empty_mesh: () => 'Nothing is left of the panel. Check outline and holes.',
   wrong_sign_in: () => 'E-mail and password do not go together.',
 }
 export const faultText = (e: Fault, fmt: Formatter | null = null): string => {

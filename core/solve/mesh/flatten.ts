@@ -33,7 +33,7 @@ const PER_STAGE = 3
 /** Stages and steps of the second phase. */
 const RELAX = { stages: 2, steps: 4 }
 /** From so many triangles on, fewer steps. */
-const LARGE = 40_000
+const LARGE = 150_000
 
 /**
  * Flat film for one part of a surface, with the least worst stretch: a start without flipped triangles, then Newton's

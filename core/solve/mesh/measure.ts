@@ -6,6 +6,8 @@ export interface Strain {
   stretch: Float64Array
   squeeze: Float64Array
   area: Float64Array
+  /** Direction in film of the greatest stretch, radians. */
+  direction: Float64Array
   flipped: number
 }
 
@@ -14,7 +16,13 @@ export function strainOf(mesh: TriMesh, corners: Float64Array): Strain {
   const as = Assembly.slopesOf(mesh)
   const d: Decomposition = { s1: 0, s2: 0, cu: 1, su: 0, cv: 1, sv: 0 }
   const count = mesh.triangles.length / 3
-  const out: Strain = { stretch: new Float64Array(count), squeeze: new Float64Array(count), area: as.area, flipped: 0 }
+  const out: Strain = {
+    stretch: new Float64Array(count),
+    squeeze: new Float64Array(count),
+    area: as.area,
+    direction: new Float64Array(count),
+    flipped: 0,
+  }
   for (let t = 0; t < count; t++) {
     let [f00, f01, f10, f11] = [0, 0, 0, 0]
     for (let k = 0; k < 3; k++) {
@@ -29,6 +37,8 @@ export function strainOf(mesh: TriMesh, corners: Float64Array): Strain {
     if (!(d.s2 > 0)) out.flipped++
     // The map is surface → film: what film → surface stretches most is what it shrinks most.
     out.stretch[t] = 1 / d.s2 - 1
+    // What film is shrunk most against the surface lies along the second direction.
+    out.direction[t] = Math.atan2(d.cu, -d.su)
     out.squeeze[t] = 1 - 1 / d.s1
   }
   return out

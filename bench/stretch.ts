@@ -1,0 +1,115 @@
+import { Assembly } from '@/core/solve/mesh/assemble'
+import type { TriMesh } from '@/core/solve/mesh'
+import { flatPanel } from '@/core/stretch/flat-panel'
+import { surfaceMap } from '@/core/stretch/surface-map'
+import { Plan } from '@/core/plan/schema'
+import { DEMO_JOBS } from '@/db/demo/jobs'
+import { cap, sheet } from '../test/fixtures/meshes'
+
+/** The yardstick: so many steps of conjugate gradients on the conformal map of a mesh, a dot product and a matrix times a vector each. */
+function conjugateGradients(mesh: TriMesh, steps: number): number {
+  const n = mesh.positions.length / 3
+  const as = new Assembly(mesh, new Uint8Array(n))
+  const q = new Float64Array(6)
+  const entries = new Map<number, number>()
+  const add = (i: number, j: number, v: number) => entries.set(i * 2 * n + j, (entries.get(i * 2 * n + j) ?? 0) + v)
+  for (let t = 0; t < as.count; t++)
+    for (const mode of [0, 1]) {
+      for (let k = 0; k < 3; k++) {
+        const [gx, gy] = [as.slopes[6 * t + 2 * k] as number, as.slopes[6 * t + 2 * k + 1] as number]
+        q[2 * k] = mode === 0 ? gx : gy
+        q[2 * k + 1] = mode === 0 ? -gy : gx
+      }
+      for (let a = 0; a < 6; a++) for (let b = 0; b < 6; b++) add(2 * (mesh.triangles[3 * t + (a >> 1)] as number) + (a & 1), 2 * (mesh.triangles[3 * t + (b >> 1)] as number) + (b & 1), (as.area[t] as number) * (q[a] as number) * (q[b] as number)) // prettier-ignore
+    }
+  const rows = new Int32Array(2 * n + 1)
+  const keys = [...entries.keys()].sort((a, b) => a - b)
+  const cols = new Int32Array(keys.length)
+  const vals = new Float64Array(keys.length)
+  keys.forEach((key, i) => {
+    const row = Math.floor(key / (2 * n))
+    rows[row + 1] = (rows[row + 1] as number) + 1
+    cols[i] = key % (2 * n)
+    vals[i] = entries.get(key) as number
+  })
+  for (let i = 0; i < 2 * n; i++) rows[i + 1] = (rows[i + 1] as number) + (rows[i] as number)
+  const times = (x: Float64Array, y: Float64Array) => {
+    for (let i = 0; i < 2 * n; i++) {
+      let s = 0
+      for (let p = rows[i] as number; p < (rows[i + 1] as number); p++) s += (vals[p] as number) * (x[cols[p] as number] as number) // prettier-ignore
+      y[i] = s
+    }
+  }
+  const r = Float64Array.from({ length: 2 * n }, (_, i) => Math.sin(i))
+  const d = r.slice()
+  const x = new Float64Array(2 * n)
+  const y = new Float64Array(2 * n)
+  const dot = (a: Float64Array, b: Float64Array) => {
+    let s = 0
+    for (let i = 0; i < a.length; i++) s += (a[i] as number) * (b[i] as number)
+    return s
+  }
+  const began = performance.now()
+  let rr = dot(r, r)
+  for (let k = 0; k < steps; k++) {
+    times(d, y)
+    const alpha = rr / Math.max(1e-30, dot(d, y))
+    for (let i = 0; i < x.length; i++) {
+      x[i] = (x[i] as number) + alpha * (d[i] as number)
+      r[i] = (r[i] as number) - alpha * (y[i] as number)
+    }
+    const next = dot(r, r)
+    for (let i = 0; i < d.length; i++) d[i] = (r[i] as number) + (next / rr) * (d[i] as number)
+    rr = next
+  }
+  return performance.now() - began
+}
+
+/** Worst stretch against what is known to be the least, and time against the yardstick in the same run. */
+export function stretchBench(): string {
+  const yard = conjugateGradients(cap(58, 1), 600)
+  const timed = (mesh: TriMesh) => {
+    const began = performance.now()
+    const out = flatPanel(mesh, { limit: 0.1, shrink: 0 })
+    if (!out.ok) throw new Error(out.error.code)
+    return { report: out.value.report, ms: performance.now() - began }
+  }
+  const caps = [
+    [13, 30],
+    [13, 60],
+    [29, 60],
+    [58, 60],
+    [116, 60],
+  ].map(([rings, degrees]) => {
+    const alpha = ((degrees as number) * Math.PI) / 180
+    const { report, ms } = timed(cap(rings as number, alpha))
+    const least = alpha / Math.sin(alpha) - 1
+    return `| cap of ${degrees}° | ${report.triangles} | ${(100 * report.stretch.max).toFixed(3)} % | ${(100 * least).toFixed(3)} % | ${(100 * (report.stretch.max / least - 1)).toFixed(2)} % | ${(ms / yard).toFixed(2)} × |`
+  })
+  const bent = sheet(50, 50, (u, v) => [500 * Math.sin(3 * u), 1000 * v, 500 * Math.cos(3 * u)])
+  const loose = sheet(50, 50, (u, v) => [500 * Math.sin(3 * u), 1000 * v, 500 * Math.cos(3 * u)], { jitter: 0.3 })
+  const developable = [
+    ['cylinder, facets along it', bent],
+    ['cylinder, irregular facets', loose],
+  ].map(([name, mesh]) => {
+    const { report, ms } = timed(mesh as TriMesh)
+    return `| ${name as string} | ${report.triangles} | ${(100 * report.stretch.max).toFixed(4)} % | 0 | – | ${(ms / yard).toFixed(2)} × |`
+  })
+  const plan = Plan.parse(DEMO_JOBS[0]?.make())
+  const first = plan.panels.map((panel) => {
+    const began = performance.now()
+    surfaceMap(panel, { triangles: 400, limit: 0.1, shrink: 0 })
+    return performance.now() - began
+  })
+  first.sort((a, b) => a - b)
+  return `## Flat film with the least worst stretch
+
+The yardstick is 600 steps of conjugate gradients on the conformal map of 20,184 triangles in the same run (${yard.toFixed(0)} ms here).
+
+| surface | triangles | worst stretch | least there can be | above it | time against the yardstick |
+|---|---|---|---|---|---|
+${[...caps, ...developable].join('\n')}
+
+The least of a spherical cap is α/sin α − 1 (J. Milnor, 1969). A first, coarse map of a taped panel of the demo hatch: ${(first[Math.floor(first.length / 2)] ?? 0).toFixed(0)} ms in the middle of ${first.length} panels, ${(first[first.length - 1] ?? 0).toFixed(0)} ms at worst (the first one pays for compiling).
+`
+}

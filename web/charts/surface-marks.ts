@@ -1,0 +1,140 @@
+import type { SurfaceMap } from '@/core/stretch/surface-map'
+
+/** What the two drawings of a stretch map show, in px: one path a band, the rim, strokes along the greatest stretch. */
+export interface SurfaceMarks {
+  scale: number
+  left: number
+  top: number
+  width: number
+  height: number
+  bands: string[]
+  rim: string
+  strokes: string
+  middle: (triangle: number) => { x: number; y: number }
+}
+
+const PAD = 6
+const STROKES = 140
+/** Less stretch than this shows no direction. */
+const SHOWS = 0.004
+const n = (v: number): string => v.toFixed(1)
+
+/** Pure: a map with its vertices at `places` (mm) into a box `px` wide; `band` puts a stretch into one of four. */
+export function surfaceMarks(
+  map: SurfaceMap,
+  places: Float64Array,
+  px: number,
+  band: (stretch: number) => number,
+): SurfaceMarks {
+  const { triangles, stretch } = map
+  const range = (d: number) => {
+    let [low, high] = [Infinity, -Infinity]
+    for (let i = d; i < places.length; i += 2) {
+      low = Math.min(low, places[i] as number)
+      high = Math.max(high, places[i] as number)
+    }
+    return [low, high] as const
+  }
+  const [[x0, x1], [y0, y1]] = [range(0), range(1)]
+  const scale = (px - 2 * PAD) / Math.max(x1 - x0, (y1 - y0) * 0.9, 1)
+  const at = (v: number) => `${n((places[2 * v] as number) * scale)} ${n((places[2 * v + 1] as number) * scale)}`
+  const bands = ['', '', '', '']
+  const edges = new Map<string, [number, number]>()
+  for (let t = 0; t < triangles.length / 3; t++) {
+    const v = [triangles[3 * t], triangles[3 * t + 1], triangles[3 * t + 2]] as [number, number, number]
+    const b = band(stretch[t] as number)
+    bands[b] = `${bands[b]}M${at(v[0])}L${at(v[1])}L${at(v[2])}Z`
+    for (let k = 0; k < 3; k++) {
+      const [a, c] = [v[k] as number, v[(k + 1) % 3] as number]
+      const key = a < c ? `${a} ${c}` : `${c} ${a}`
+      if (edges.has(key)) edges.delete(key)
+      else edges.set(key, [a, c])
+    }
+  }
+  const middle = (t: number) => {
+    const mean = (d: number) => [0, 1, 2].reduce((s, k) => s + (places[2 * (triangles[3 * t + k] as number) + d] as number), 0) / 3 // prettier-ignore
+    return { x: mean(0) * scale, y: mean(1) * scale }
+  }
+  return {
+    scale, left: x0 * scale - PAD, top: y0 * scale - PAD, width: (x1 - x0) * scale + 2 * PAD, height: (y1 - y0) * scale + 2 * PAD, bands,
+    rim: [...edges.values()].map(([a, c]) => `M${at(a)}L${at(c)}`).join(''),
+    strokes: strokes(map, places, middle),
+    middle,
+  } // prettier-ignore
+}
+
+/** Strokes along the greatest stretch. */
+function strokes(map: SurfaceMap, places: Float64Array, middle: SurfaceMarks['middle']): string {
+  // Spread evenly over the area, not over the triangles: bends have many small ones.
+  const total = map.area.reduce((s, a) => s + a, 0)
+  let out = ''
+  let run = 0
+  let next = 0.5
+  for (let t = 0; t < map.area.length; t++) {
+    run += ((map.area[t] as number) / total) * STROKES
+    if (run < next) continue
+    next = Math.floor(run) + 0.5 + (run % 1 >= 0.5 ? 1 : 0)
+    if ((map.stretch[t] as number) < SHOWS) continue
+    const way = direction(map, places, t)
+    if (!way) continue
+    const { x, y } = middle(t)
+    const long = 4 + Math.min(6, 60 * (map.stretch[t] as number))
+    out += `M${n(x - way.x * long)} ${n(y - way.y * long)}L${n(x + way.x * long)} ${n(y + way.y * long)}`
+  }
+  return out
+}
+
+/** The direction of the greatest stretch as it lies in these places. */
+function direction(map: SurfaceMap, places: Float64Array, t: number): { x: number; y: number } | null {
+  const side = (list: Float64Array, k: number) => {
+    const [a, b] = [0, k].map((i) => 2 * (map.triangles[3 * t + i] as number)) as [number, number]
+    return [(list[b] as number) - (list[a] as number), (list[b + 1] as number) - (list[a + 1] as number)] as const
+  }
+  const [f1, f2, p1, p2] = [side(map.film, 1), side(map.film, 2), side(places, 1), side(places, 2)]
+  const det = f1[0] * f2[1] - f2[0] * f1[1]
+  if (Math.abs(det) < 1e-9) return null
+  const [x, y] = [Math.cos(map.direction[t] as number), Math.sin(map.direction[t] as number)]
+  const u = (x * f2[1] - y * f2[0]) / det
+  const w = (y * f1[0] - x * f1[1]) / det
+  const [dx, dy] = [p1[0] * u + p2[0] * w, p1[1] * u + p2[1] * w]
+  const l = Math.hypot(dx, dy)
+  return l > 0 ? { x: dx / l, y: dy / l } : null
+}
+
+const GRID_MM = 100
+/** The film's own grid, drawn where each triangle puts it. */
+export function filmGrid(map: SurfaceMap, places: Float64Array, scale: number): string {
+  const { triangles, film } = map
+  let out = ''
+  for (let t = 0; t < triangles.length / 3; t++) {
+    const v = [0, 1, 2].map((k) => triangles[3 * t + k] as number) as [number, number, number]
+    for (const d of [0, 1]) {
+      const f = v.map((i) => film[2 * i + d] as number) as [number, number, number]
+      for (let line = Math.ceil(Math.min(...f) / GRID_MM) * GRID_MM; line < Math.max(...f); line += GRID_MM) {
+        const ends: string[] = []
+        for (let k = 0; k < 3; k++) {
+          const [a, b] = [f[k] as number, f[(k + 1) % 3] as number]
+          if (a === b || (line - a) * (line - b) > 0) continue
+          const s = (line - a) / (b - a)
+          const mix = (i: number) => (places[2 * (v[k] as number) + i] as number) * (1 - s) + (places[2 * (v[(k + 1) % 3] as number) + i] as number) * s // prettier-ignore
+          ends.push(`${n(mix(0) * scale)} ${n(mix(1) * scale)}`)
+        }
+        if (ends.length >= 2) out += `M${ends[0]}L${ends[1]}`
+      }
+    }
+  }
+  return out
+}
+
+/** The triangle under a place (px), null where there is none. */
+export function trianglesAt(map: SurfaceMap, places: Float64Array, scale: number, x: number, y: number): number | null {
+  const [px, py] = [x / scale, y / scale]
+  const { triangles } = map
+  for (let t = 0; t < triangles.length / 3; t++) {
+    const [a, b, c] = [0, 1, 2].map((k) => 2 * (triangles[3 * t + k] as number)) as [number, number, number]
+    const side = (i: number, j: number) => ((places[j] as number) - (places[i] as number)) * (py - (places[i + 1] as number)) - ((places[j + 1] as number) - (places[i + 1] as number)) * (px - (places[i] as number)) // prettier-ignore
+    const [p, q, r] = [side(a, b), side(b, c), side(c, a)]
+    if ((p >= 0 && q >= 0 && r >= 0) || (p <= 0 && q <= 0 && r <= 0)) return t
+  }
+  return null
+}
