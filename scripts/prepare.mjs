@@ -95,6 +95,7 @@ export const startTable = (dir) =>
   spawn(process.execPath, [join(root, 'scripts', 'cutting-table.mjs'), dir], {
     cwd: root,
     stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, CUIRASS_ROOT: root },
   })
 
 export async function answers(url, seconds = 60, alive = () => true) {
