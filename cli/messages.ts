@@ -41,6 +41,8 @@ const SAY: Record<string, (f: Record<string, string | number>) => string> = {
   closed_surface: () => 'the surface has no edge; cut the panel out of it first',
   handles: () => 'the surface has a handle like a cup’s, which no flat film has; cut it open',
   no_such_line: () => 'the line does not lie on the mesh; give vertices of it, numbered from 0',
+  no_such_triangle: (f) => `there is no triangle ${f.triangle}; they are numbered from 0 and there are ${f.triangles}`,
+  laid_in_parts: (f) => `what is laid first hangs together in ${f.parts} parts; one region at a time`,
   cannot_flatten: () => 'no map without turned triangles was found; cut it into parts by a seam',
   too_many_pieces: () => 'more pieces than one call takes',
 }

@@ -6,8 +6,19 @@ import { flatFromFile, flatObj } from '@/core/stretch/flat-panel'
 import { messageOf } from './messages'
 
 const Line = z.strictObject({ format: z.literal('cuirass/line@1'), vertices: z.array(z.number().int().min(0)).min(2).max(100_000) }) // prettier-ignore
+const Region = z.strictObject({ format: z.literal('cuirass/region@1'), triangles: z.array(z.number().int().min(0)).min(1).max(1_000_000) }) // prettier-ignore
 /** What cannot be read is bad input; what is read and is no surface that lies flat has no answer. */
-const BAD_INPUT = ['bad_file', 'bad_number', 'empty_mesh', 'bad_option', 'unreadable', 'no_such_line', 'bad_panel']
+const BAD_INPUT = [
+  'bad_file',
+  'bad_number',
+  'empty_mesh',
+  'bad_option',
+  'unreadable',
+  'no_such_line',
+  'no_such_triangle',
+  'laid_in_parts',
+  'bad_panel',
+]
 
 export function fail(fault: Fault): number {
   const message = messageOf(fault)
@@ -25,9 +36,10 @@ interface Asked {
   shrink: number
   out: string | null
   lines: number[][]
+  laid: number[]
 }
 function options(args: readonly string[]): Result<Asked> {
-  const asked: Asked = { limit: 0.1, shrink: 0, out: null, lines: [] }
+  const asked: Asked = { limit: 0.1, shrink: 0, out: null, lines: [], laid: [] }
   for (let i = 0; i < args.length; i++) {
     const name = args[i] as string
     if (name === '--tightest') continue
@@ -39,14 +51,15 @@ function options(args: readonly string[]): Result<Asked> {
       const most = name === '--shrink' ? 0.5 : 10
       if (!Number.isFinite(n) || n < 0 || n > most) return err({ code: 'bad_option', at: name, facts: { why: `a fraction from 0 to ${most}` } }) // prettier-ignore
       asked[name === '--limit' ? 'limit' : 'shrink'] = n
-    } else if (name === '--seam' || name === '--slit') {
+    } else if (name === '--seam' || name === '--slit' || name === '--laid') {
       const text = read(value)
       if (!text.ok) return text
       const json = readJson(new TextDecoder().decode(text.value))
       if (!json.ok) return json
-      const line = Line.safeParse(json.value)
+      const line = (name === '--laid' ? Region : Line).safeParse(json.value)
       if (!line.success) return err({ code: 'bad_option', at: name, facts: { why: `${line.error.issues[0]?.path.join('.') || 'file'}: ${line.error.issues[0]?.message ?? ''}` } }) // prettier-ignore
-      asked.lines.push(line.data.vertices)
+      if ('vertices' in line.data) asked.lines.push(line.data.vertices)
+      else asked.laid.push(...line.data.triangles)
     } else return err({ code: 'bad_option', at: name, facts: { why: 'there is no such option' } })
   }
   return ok(asked)

@@ -2,11 +2,13 @@ import { err, ok, type Fault, type Result } from '../kit/result'
 import {
   cutAlong,
   flatten,
+  flattenRest,
   overlaps,
   quantile,
   readMesh,
   strainOf,
   topologyOf,
+  type Flat,
   type Topology,
   type TriMesh,
 } from '../solve/mesh'
@@ -38,10 +40,14 @@ export interface StretchOptions {
   shrink: number
   /** Lines along which film is parted (seams) or opened (slits): vertices of the mesh, numbered from 0. */
   lines?: readonly (readonly number[])[]
+  /** Triangles, numbered from 0, that are stuck first and move no more: they get the least worst stretch of their own. */
+  laid?: readonly number[]
   spent?: () => boolean
   progress?: (share: number) => void
 }
 
+/** More squeeze than this beyond what film bears is told. */
+const SQUEEZED = 0.001
 /** Free film between pieces laid beside one another, as a share of their width. */
 const BETWEEN = 0.05
 /** A panel smaller or larger than this across is probably in other units, mm. */
@@ -73,6 +79,10 @@ export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPa
     topology = again.value
   }
   const count = mesh.triangles.length / 3
+  const laid = new Set(options.laid ?? [])
+  for (const t of laid)
+    if (!Number.isInteger(t) || t < 0 || t >= count)
+      return err({ code: 'no_such_triangle', facts: { triangle: t, triangles: count } })
   const corners = new Float64Array(6 * count)
   let right = 0
   let done = 0
@@ -87,11 +97,16 @@ export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPa
     const fault = noPanel(own, there.value, part[0] as number)
     if (fault) return err(fault)
     const share = part.length / count
-    const flat = flatten(own, there.value, {
+    const how = {
       shrink: options.shrink,
       ...(options.spent ? { spent: options.spent } : {}),
-      progress: (p) => options.progress?.(done + p * share),
-    })
+      progress: (p: number) => options.progress?.(done + p * share),
+    }
+    const stuck = part.flatMap((t, i) => (laid.has(t) ? [i] : []))
+    const flat =
+      stuck.length === 0 || stuck.length === part.length
+        ? flatten(own, there.value, how)
+        : afterLaid(own, there.value, stuck, how)
     if (!flat.ok) return err({ ...flat.error, facts: { triangle: (part[0] as number) + 1 } })
     if (!flat.value.whole) warnings.push('stopped before the least worst stretch was reached')
     done += share
@@ -115,6 +130,10 @@ export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPa
     }
   }
   const strain = strainOf(mesh, corners)
+  if (max(strain.squeeze) > options.shrink + SQUEEZED)
+    warnings.push(
+      `beside what is laid the film would have to be squeezed by ${(100 * max(strain.squeeze)).toFixed(1)} %: it wrinkles there`,
+    )
   const area = strain.area.reduce((s, a) => s + a, 0)
   const mean = strain.stretch.reduce((s, x, i) => s + x * (strain.area[i] as number), 0) / area
   return ok({
@@ -133,6 +152,51 @@ export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPa
   }) // prettier-ignore
 }
 const max = (list: Float64Array): number => list.reduce((m, x) => Math.max(m, x), -Infinity)
+
+/** A region with the triangles whose corners all lie in it: these have no freedom of their own, so they are laid with it. */
+function filled(mesh: TriMesh, region: readonly number[]): number[] {
+  const held = new Set<number>()
+  for (const t of region) for (let k = 0; k < 3; k++) held.add(mesh.triangles[3 * t + k] as number)
+  const out: number[] = []
+  for (let t = 0; t < mesh.triangles.length / 3; t++) if ([0, 1, 2].every((k) => held.has(mesh.triangles[3 * t + k] as number))) out.push(t) // prettier-ignore
+  return out
+}
+
+/** Film in two stages: what is stuck first by itself, then the rest beside it. Errors: laid_in_parts, and those of both. */
+function afterLaid(
+  mesh: TriMesh,
+  topology: Topology,
+  asked: readonly number[],
+  how: { shrink: number; spent?: () => boolean; progress: (share: number) => void },
+): Result<Flat> {
+  const stuck = filled(mesh, asked)
+  const first = extract(mesh, stuck)
+  const there = topologyOf(first)
+  if (!there.ok) return there
+  if (there.value.parts.length > 1) return err({ code: 'laid_in_parts', facts: { parts: there.value.parts.length } })
+  const alone = flatten(first, there.value, { ...how, progress: (p) => how.progress(p * 0.2) })
+  if (!alone.ok) return alone
+  const whole = flatten(mesh, topology, { ...how, progress: (p) => how.progress(0.2 + p * 0.4) })
+  if (!whole.ok) return whole
+  const n = mesh.positions.length / 3
+  const places = new Float64Array(2 * n)
+  const fixed = new Uint8Array(n)
+  const triangles = new Uint8Array(mesh.triangles.length / 3)
+  stuck.forEach((t, i) => {
+    triangles[t] = 1
+    for (let k = 0; k < 3; k++) {
+      const [v, w] = [mesh.triangles[3 * t + k] as number, first.triangles[3 * i + k] as number]
+      fixed[v] = 1
+      places.set(alone.value.places.subarray(2 * w, 2 * w + 2), 2 * v)
+    }
+  })
+  return flattenRest(
+    mesh,
+    whole.value.places,
+    { places, fixed, triangles },
+    { ...how, progress: (p) => how.progress(0.6 + p * 0.4) },
+  )
+}
 
 /** Why one part is no panel: it has no edge, or a handle that no flat film has. */
 function noPanel(mesh: TriMesh, topology: Topology, first: number): Fault | null {

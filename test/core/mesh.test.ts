@@ -104,6 +104,32 @@ describe('flat film of a surface', () => {
     expect(slit.report.stretch.max).toBeLessThan(whole)
     expect(slit.filmVertices).toBeGreaterThan(mesh.positions.length / 3)
   })
+  it('what is stuck first keeps its own film, and the rest takes it up: never less stretch than all laid at once', () => {
+    // A dome in a flat: the flats stuck first leave the dome to stretch alone; the dome stuck first costs the flats nothing.
+    const dome = sheet(24, 24, (u, v) => [600 * u, 600 * v, 50 * Math.max(0, Math.cos(Math.min(Math.PI / 2, 6 * Math.hypot(u - 0.5, v - 0.5)))) ** 2]) // prettier-ignore
+    const middle = (t: number) => {
+      const at = (d: number) => [0, 1, 2].reduce((s, k) => s + (dome.positions[3 * (dome.triangles[3 * t + k] as number) + d] as number) / 3, 0) // prettier-ignore
+      return Math.hypot(at(0) - 300, at(1) - 300)
+    }
+    const all = Array.from({ length: dome.triangles.length / 3 }, (_, t) => t)
+    const outside = all.filter((t) => middle(t) > 190)
+    const whole = flat(dome)
+    const after = flat(dome, { laid: outside })
+    const twin = byMetric(dome, after.corners)
+    expect(twin.flipped).toBe(0)
+    expect(twin.squeeze).toBeLessThan(2e-3)
+    expect(after.report.stretch.max).toBeGreaterThan(whole.report.stretch.max * 0.985)
+    // The flats lie as they would alone: without stretch.
+    const film = (t: number) => [0, 1, 2].map((k) => [after.corners[6 * t + 2 * k] as number, after.corners[6 * t + 2 * k + 1] as number] as const) // prettier-ignore
+    for (const t of outside.slice(0, 200)) {
+      const [a, b] = [film(t)[0] as readonly [number, number], film(t)[1] as readonly [number, number]]
+      const [p, q] = [dome.triangles[3 * t] as number, dome.triangles[3 * t + 1] as number]
+      const taped = Math.hypot(...[0, 1, 2].map((i) => (dome.positions[3 * p + i] as number) - (dome.positions[3 * q + i] as number))) // prettier-ignore
+      expect(Math.hypot(a[0] - b[0], a[1] - b[1]) / taped).toBeCloseTo(1, 3)
+    }
+    const out = flatPanel(dome, { ...OPTIONS, laid: [99_999] })
+    expect(out.ok ? '' : out.error.code).toBe('no_such_triangle')
+  })
   it('is the same for the same mesh, and parts that do not hang together lie apart', () => {
     const one = cap(5, 0.7)
     const two: TriMesh = {

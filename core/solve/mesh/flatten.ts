@@ -6,8 +6,6 @@ import type { Topology, TriMesh } from './mesh'
 export interface FlattenOptions {
   /** How much the film may be squeezed [–]: λ2 ≥ 1 − shrink. */
   shrink?: number
-  /** Places of vertices that are laid already (length 2n), and which these are. */
-  laid?: { places: Float64Array; fixed: Uint8Array } | null
   spent?: () => boolean
   progress?: (share: number) => void
 }
@@ -43,46 +41,27 @@ const LARGE = 150_000
  * Source: docs/sources.md#boyd-2004, docs/sources.md#smith-2019. Errors: cannot_flatten.
  */
 export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptions = {}): Result<Flat> {
-  const { shrink = 0, laid = null, spent = () => false, progress } = options
+  const { shrink = 0, spent = () => false, progress } = options
   const n = mesh.positions.length / 3
-  const fixed = laid?.fixed ?? new Uint8Array(n)
-  const work = new Work(new Assembly(mesh, fixed))
-  let u = laid ? startFrom(mesh, laid) : (sound(work, conformal(mesh, topology)) ?? sound(work, tutte(mesh, topology)))
-  if (!u || !sound(work, u)) return err({ code: 'cannot_flatten' })
-  if (!laid) work.centre(u)
+  const work = new Work(new Assembly(mesh, new Uint8Array(n)))
+  let u = sound(work, conformal(mesh, topology)) ?? sound(work, tutte(mesh, topology))
+  if (!u) return err({ code: 'cannot_flatten' })
+  work.centre(u)
   const large = mesh.triangles.length / 3 > LARGE
   const perStage = large ? PER_STAGE - 1 : PER_STAGE
   let steps = 0
   let whole = true
   const out = () => {
-    if (!laid) scaleTo(work, u as Float64Array, 1 - shrink)
+    scaleTo(work, u as Float64Array, 1 - shrink)
     return ok({ places: u as Float64Array, steps, whole })
   }
-  let spread = work.spread(u)
-  if (spread < NOTHING) return out()
+  if (work.spread(u) < NOTHING) return out()
   // Phase one: the least bound t with −t ≤ log σ ≤ t.
-  let t = spread * 1.25 + 1e-9
-  let push = work.pushAt(u, t)
-  const total = Math.ceil(Math.log(4 / GAP / Math.max(1e-9, push * t)) / Math.log(HARDER)) + 4
-  for (let stage = 0; steps < MOST_STEPS; stage++) {
-    for (let k = 0; k < perStage && steps < MOST_STEPS; k++) {
-      if (spent()) {
-        whole = false
-        return out()
-      }
-      const next = work.step(u, t, push)
-      steps++
-      progress?.(Math.min(0.8, (0.8 * stage) / total))
-      if (!next) break
-      u = next.u
-      t = next.t
-      if (next.decrement < 0.02) break
-    }
-    if (4 / push < GAP * t || t < NOTHING) break
-    push *= HARDER
-  }
-  spread = work.spread(u)
-  if (spread < NOTHING || laid) return out()
+  const tight = tighten(work, u, work.spread(u) * 1.25 + 1e-9, { perStage, spent, ...(progress ? { progress } : {}) })
+  u = tight.u
+  steps = tight.steps
+  whole = tight.whole
+  if (!whole || work.spread(u) < NOTHING) return out()
   // Phase two: the same worst, and a little; the least mean square.
   const worst = work.worst(u)
   const bound = Math.log(1 + (worst - 1) * (1 + SLACK)) / 2 + 1e-9
@@ -104,10 +83,126 @@ export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptio
   return out()
 }
 
-/** Vertices that are laid stay; the others begin where the smoothest continuation has them. */
-function startFrom(mesh: TriMesh, laid: NonNullable<FlattenOptions['laid']>): Float64Array {
-  void mesh
-  return laid.places.slice()
+/** Brings t down along the middle of the barrier, until what it may still be above the least is a small share of it. */
+function tighten(
+  work: Work,
+  from: Float64Array,
+  fromT: number,
+  {
+    perStage,
+    spent,
+    progress,
+    gap = GAP,
+  }: { perStage: number; spent: () => boolean; progress?: (share: number) => void; gap?: number },
+): { u: Float64Array; t: number; steps: number; whole: boolean } {
+  let [u, t, steps] = [from, fromT, 0]
+  let push = work.pushAt(u, t)
+  const total = Math.ceil(Math.log(4 / gap / Math.max(1e-9, push * t)) / Math.log(HARDER)) + 4
+  for (let stage = 0; steps < MOST_STEPS; stage++) {
+    for (let k = 0; k < perStage && steps < MOST_STEPS; k++) {
+      if (spent()) return { u, t, steps, whole: false }
+      const next = work.step(u, t, push)
+      steps++
+      progress?.(Math.min(0.8, (0.8 * stage) / total))
+      if (!next) break
+      u = next.u
+      t = next.t
+      if (next.decrement < 0.02) break
+    }
+    if (4 / push < gap * t || t < NOTHING) break
+    push *= HARDER
+  }
+  return { u, t, steps, whole: true }
+}
+
+/** How much of the bound on stretch the bound on squeeze may give way by: less and less, at last far less than can be measured. */
+const EASES = [0.5, 0.15, 0.04, 0.012, 0.004]
+/** How near its least each but the last is brought. */
+const ROUGH_GAP = 0.05
+/** Where holding the squeeze down makes the worst stretch grow by more than this, there is no film without: it wrinkles, and the milder map is kept. */
+const GROWS = { share: 1.25, by: 0.005 }
+/** Steps in which what is laid is brought to its place, at the least. */
+const LEAST_MOVE = 1 / 256
+
+/**
+ * Film for the rest of a surface where a part of it is stuck already and moves no more: `laid` are film places of those
+ * vertices, `fixed` marks them, `stuck` marks triangles that are wholly so. Begins with the film of the whole, whose
+ * stuck part is moved to where it is, little by little; then the least worst stretch of the rest with nothing squeezed
+ * past `shrink`. Errors: cannot_flatten.
+ */
+export function flattenRest(
+  mesh: TriMesh,
+  whole: Float64Array,
+  stuck: { places: Float64Array; fixed: Uint8Array; triangles: Uint8Array },
+  options: FlattenOptions = {},
+): Result<Flat> {
+  const { shrink = 0, spent = () => false, progress } = options
+  const work = new Work(new Assembly(mesh, stuck.fixed), stuck.triangles)
+  const target = aligned(whole, stuck)
+  let u: Float64Array = whole.slice()
+  let steps = 0
+  for (let moved = 0, move = 0.5; moved < 1;) {
+    const to = Math.min(1, moved + move)
+    const next = u.slice()
+    for (let i = 0; i < next.length; i++) if (stuck.fixed[i >> 1]) next[i] = (whole[i] as number) * (1 - to) + (target[i] as number) * to // prettier-ignore
+    if (work.flipped(next) > 0) {
+      move /= 2
+      if (move < LEAST_MOVE) return err({ code: 'cannot_flatten' })
+      continue
+    }
+    u = next
+    moved = to
+    // The rest follows a little, so that the next move finds room.
+    for (let k = 0; k < 2; k++) {
+      const t = work.spread(u) * 1.25 + 1e-6
+      const after = work.step(u, t, work.pushAt(u, t))
+      steps++
+      if (!after) break
+      u = after.u
+    }
+  }
+  const most = -Math.log(1 - shrink)
+  let done = true
+  let before = Infinity
+  for (const [i, ease] of EASES.entries()) {
+    const [, widest] = work.extremes(u)
+    work.hold(most, ease)
+    const t = Math.max(work.spread(u) * 1.05, ((Math.log(widest) - most) / ease) * 1.02) + 1e-6
+    const last = i === EASES.length - 1
+    const tight = tighten(work, u, t, { perStage: PER_STAGE, spent, gap: last ? GAP : ROUGH_GAP, ...(progress ? { progress: (p: number) => progress((i + p) / EASES.length) } : {}) }) // prettier-ignore
+    steps += tight.steps
+    const [least] = work.extremes(tight.u)
+    const worst = 1 / least - 1
+    if (worst > before * GROWS.share + GROWS.by) break
+    before = worst
+    u = tight.u
+    done = tight.whole
+    if (!done) break
+  }
+  return ok({ places: u, steps, whole: done })
+}
+
+/** What is stuck, turned and moved (not scaled) to lie best on the same vertices of another film. */
+function aligned(film: Float64Array, stuck: { places: Float64Array; fixed: Uint8Array }): Float64Array {
+  const own: number[] = []
+  stuck.fixed.forEach((f, v) => f && own.push(v))
+  const mean = (list: Float64Array, d: number) => own.reduce((s, v) => s + (list[2 * v + d] as number), 0) / own.length
+  const [ax, ay, bx, by] = [mean(stuck.places, 0), mean(stuck.places, 1), mean(film, 0), mean(film, 1)]
+  let [dot, cross] = [0, 0]
+  for (const v of own) {
+    const [x, y] = [(stuck.places[2 * v] as number) - ax, (stuck.places[2 * v + 1] as number) - ay]
+    const [p, q] = [(film[2 * v] as number) - bx, (film[2 * v + 1] as number) - by]
+    dot += x * p + y * q
+    cross += x * q - y * p
+  }
+  const l = Math.hypot(dot, cross) || 1
+  const out = film.slice()
+  for (const v of own) {
+    const [x, y] = [(stuck.places[2 * v] as number) - ax, (stuck.places[2 * v + 1] as number) - ay]
+    out[2 * v] = (x * dot - y * cross) / l + bx
+    out[2 * v + 1] = (x * cross + y * dot) / l + by
+  }
+  return out
 }
 
 const sound = (work: Work, u: Float64Array | null): Float64Array | null => (u && work.flipped(u) === 0 ? u : null)
@@ -126,11 +221,22 @@ class Work {
   private readonly gradient: Float64Array
   private readonly cross: Float64Array
   private readonly q = new Float64Array(6)
-  constructor(private readonly as: Assembly) {
+  /** The upper bound on log σ is mid + ease · t; the lower is −t. */
+  private mid = 0
+  private ease = 1
+  constructor(
+    private readonly as: Assembly,
+    /** Triangles that are not looked at. */
+    private readonly skip: Uint8Array | null = null,
+  ) {
     // Half by area, half by triangle: slivers do not stall, large triangles are not lost.
-    this.weight = Float64Array.from(as.area, (a) => 0.5 / as.count + (0.5 * a) / as.totalArea)
+    this.weight = Float64Array.from(as.area, (a, i) => (skip?.[i] ? 0 : 0.5 / as.count + (0.5 * a) / as.totalArea))
     this.gradient = new Float64Array(2 * as.n)
     this.cross = new Float64Array(2 * as.n)
+  }
+  hold(mid: number, ease: number): void {
+    this.mid = mid
+    this.ease = ease
   }
   /** Singular values of the map surface → film of triangle t into `d`. */
   private at(u: Float64Array, t: number): void {
@@ -151,6 +257,7 @@ class Work {
   flipped(u: Float64Array): number {
     let count = 0
     for (let t = 0; t < this.as.count; t++) {
+      if (this.skip?.[t]) continue
       this.at(u, t)
       if (!(this.d.s2 > 0)) count++
     }
@@ -160,6 +267,7 @@ class Work {
   extremes(u: Float64Array): [number, number] {
     let [least, most] = [Infinity, 0]
     for (let t = 0; t < this.as.count; t++) {
+      if (this.skip?.[t]) continue
       this.at(u, t)
       if (this.d.s2 < least) least = this.d.s2
       if (this.d.s1 > most) most = this.d.s1
@@ -184,23 +292,28 @@ class Work {
   pushAt(u: Float64Array, t: number): number {
     let sum = 0
     for (let i = 0; i < this.as.count; i++) {
+      const w = this.weight[i] as number
+      if (w === 0) continue
       this.at(u, i)
       for (const s of [this.d.s1, this.d.s2]) {
         const a = Math.log(s)
-        sum += ((this.weight[i] as number) * 2 * t) / (t * t - a * a)
+        sum += w * (this.ease / (this.mid + this.ease * t - a) + 1 / (a + t))
       }
     }
     return sum
   }
   private barrier(u: Float64Array, t: number): number {
+    const top = this.mid + this.ease * t
     let sum = 0
     for (let i = 0; i < this.as.count; i++) {
+      const w = this.weight[i] as number
+      if (w === 0) continue
       this.at(u, i)
       if (!(this.d.s2 > 0)) return Infinity
       const [a, b] = [Math.log(this.d.s1), Math.log(this.d.s2)]
-      const [p, q] = [t * t - a * a, t * t - b * b]
-      if (!(p > 0 && q > 0)) return Infinity
-      sum -= (this.weight[i] as number) * (Math.log(p) + Math.log(q))
+      const [p, q] = [(top - a) * (a + t), (top - b) * (b + t)]
+      if (!(top > a && p > 0 && q > 0)) return Infinity
+      sum -= w * (Math.log(p) + Math.log(q))
     }
     return sum
   }
@@ -255,21 +368,27 @@ class Work {
     this.cross.fill(0)
     let gt = push
     let htt = 0
+    const { mid, ease } = this
+    const top = mid + ease * t
+    /** Slope and bend of −log(top − a) − log(a + t) by a, by t and across. */
+    const of = (a: number): [number, number, number, number, number] => {
+      const [p, q] = [1 / (top - a), 1 / (a + t)]
+      return [p - q, p * p + q * q, -ease * p - q, ease * ease * p * p + q * q, q * q - ease * p * p]
+    }
     for (let i = 0; i < as.count; i++) {
-      this.at(u, i)
       const w = this.weight[i] as number
-      const [a, b] = [Math.log(d.s1), Math.log(d.s2)]
-      const [p, q] = [t * t - a * a, t * t - b * b]
-      const [ga, gb] = [(2 * a) / p, (2 * b) / q]
-      const [haa, hbb] = [(2 * (t * t + a * a)) / (p * p), (2 * (t * t + b * b)) / (q * q)]
-      gt -= w * 2 * t * (1 / p + 1 / q)
-      htt += w * (haa + hbb)
+      if (w === 0) continue
+      this.at(u, i)
+      const [ga, haa, ta, tta, ca] = of(Math.log(d.s1))
+      const [gb, hbb, tb, ttb, cb] = of(Math.log(d.s2))
+      gt += w * (ta + tb)
+      htt += w * (tta + ttb)
       const [g1, g2] = [ga / d.s1, gb / d.s2]
       const [h1, h2] = [haa / (d.s1 * d.s1), hbb / (d.s2 * d.s2)]
       const gap = d.s1 - d.s2
       const flip = gap > 1e-6 * d.s1 ? (g1 - g2) / gap : h1
       const twist = (g1 + g2) / (d.s1 + d.s2)
-      this.bend(i, w * g1, w * g2, w * h1, w * h2, w * Math.max(0, flip), w * Math.max(0, twist), (-w * 4 * t * a) / (p * p * d.s1), (-w * 4 * t * b) / (q * q * d.s2)) // prettier-ignore
+      this.bend(i, w * g1, w * g2, w * h1, w * h2, w * Math.max(0, flip), w * Math.max(0, twist), (w * ca) / d.s1, (w * cb) / d.s2) // prettier-ignore
     }
     if (!as.factor()) return null
     const y = as.cholesky.solve(this.cross)

@@ -1,4 +1,4 @@
-export { flatten, type Flat, type FlattenOptions } from './flatten'
+export { flatten, flattenRest, type Flat, type FlattenOptions } from './flatten'
 export { areaOf, cutAlong, topologyOf, type Topology, type TriMesh } from './mesh'
 export { quantile, strainOf, type Strain } from './measure'
 export { overlaps } from './overlap'
