@@ -139,16 +139,3 @@ export function orderFor(film: FilmSheet, widthMm: number, bandsMm: readonly num
   )
   return { orderMm, units, cost: bought.cost, lines: bought.lines }
 }
-
-/** What to order of a film for a length, by the way it is sold in general: minimum and step, whole rolls, or sheets. */
-export function orderQuantity(film: FilmSheet, usedMm: number, rolls: number): Omit<Order, 'lines'> {
-  const { unit, minimumMm, price } = film.soldBy
-  const rollMm = film.rollLengthsMm[0] ?? 25000
-  if (unit === 'roll' || unit === 'sheet') {
-    const units = Math.max(rolls, Math.ceil(usedMm / rollMm - 1e-9))
-    return { orderMm: units * rollMm, units, cost: units * price }
-  }
-  const step = STEP_MM[unit]
-  const orderMm = Math.max(minimumMm, Math.ceil(usedMm / step - 1e-9) * step)
-  return { orderMm, units: orderMm / step, cost: (orderMm / 1000) * price }
-}

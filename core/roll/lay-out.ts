@@ -162,6 +162,12 @@ export function layOutFilm(
   )
   if (parts.length === 0) unplaced.push(...toLay.map((piece) => ({ piece, why: 'no_room_left' })))
   let boundMm = done.reduce((s, d) => s + d.packing.bound, 0)
+  // Pairs and joins are the shop's wish: what bounds a plan that keeps to them bounds no other.
+  if (taken?.join || plan.layout.together.length > 0) {
+    const free = itemsFor(plan, toLay, { apart: new Set(toLay.map((p) => p.id)) }).map((u) => u.item)
+    const widest = Math.max(...parts.flatMap((p) => p.bins.map((b) => b.width)), 0)
+    boundMm = Math.min(boundMm, lengthBound(free, widest, gap))
+  }
   if (cutting === 'free' && elapsed && unplaced.length === 0 && toLay.some((p) => p.outline)) {
     const nested = interlocked(plan, done.map((d) => d.part), rolls, locked, options) // prettier-ignore
     // Outlines may lie closer than their rectangles: their bare area, and the longest of them, is what bounds them.
@@ -215,16 +221,12 @@ function interlocked(
       }),
     }))
     const still = stays.map((l) => ({ binId: l.rollId, points: moved(onRoll(part.pieces.find((p) => p.id === l.placement.pieceId) as Piece, l.placement.turnDeg), l.placement.xMm - trimMm, l.placement.yMm) })) // prettier-ignore
-    const [from, to] = [
-      NEST_FROM + ((1 - NEST_FROM) * at) / parts.length,
-      NEST_FROM + ((1 - NEST_FROM) * (at + 1)) / parts.length,
-    ]
+    const to = NEST_FROM + ((1 - NEST_FROM) * (at + 1)) / parts.length
     const plan2 = nest(shapes, part.bins, {
       gap: gapMm, random: seeded(seed), still, start: before.map((p) => p.pieceId).filter((id) => free.some((p) => p.id === id)),
       budget: { rounds: options.rounds ?? 0, spent: () => options.spent?.() === true || (options.elapsed?.() ?? 0) >= to },
       better: (_, used) => (parts.length === 1 ? options.better?.(used, outlineBound(parts)) : undefined),
     }) // prettier-ignore
-    void from
     if (!plan2 || plan2.used >= sum(own) - 1e-6) {
       out.push(...own)
       continue

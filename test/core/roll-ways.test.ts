@@ -182,6 +182,8 @@ describe('from one length', () => {
     })
     expect(a && b && a.roll === b.roll && a.yMm === b.yMm && a.xMm !== b.xMm).toBe(true)
     expect(after.findings.some((f) => f.code === 'bumpers_together')).toBe(false)
+    // The pair is a wish: what is proven is still true of every plan of the pieces.
+    expect(layout.boundMm).toBeLessThanOrEqual(lay(plan).layout.usedMm)
   })
 })
 

@@ -5,7 +5,7 @@ import type { LogRow } from '@/core/log/schema'
 import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
 import { reckon } from '@/core/reckon/reckon'
 import { dropAt, nudge, obstacle, placed, toRoll, turnOn } from '@/core/roll/arrange'
-import { buyBands, orderFor, orderQuantity, type Offer } from '@/core/roll/buy'
+import { buyBands, orderFor, type Offer } from '@/core/roll/buy'
 import { cutEntry, cutKey, cutsMade } from '@/core/roll/cutting'
 import { cutPlan, type OnRoll } from '@/core/roll/cuts'
 import { dropPlan, registrationMarks, type DropTask } from '@/core/roll/drops'
@@ -123,8 +123,8 @@ describe('buying', () => {
   }) // prettier-ignore
   it('reckons by the sheet’s minimum and step', () => {
     const f = { ...film('fen-satin'), soldBy: { unit: 'half_metre' as const, minimumMm: 3000, price: 20 } }
-    expect(orderQuantity(f, 1200, 1)).toEqual({ orderMm: 3000, units: 6, cost: 60 })
-    expect(orderQuantity(f, 6420, 1)).toEqual({ orderMm: 6500, units: 13, cost: 130 })
+    expect(orderFor(f, 1520, [1200])).toMatchObject({ orderMm: 3000, units: 6, cost: 60 })
+    expect(orderFor(f, 1520, [1420, 2500, 2500])).toMatchObject({ orderMm: 6500, units: 13, cost: 130 })
   })
 })
 /** Every number of rolls, and every way of putting each band on one of them or on the length that is cut. */
