@@ -3,7 +3,7 @@ import type { Fault, Result } from '@/core/kit/result'
 import { readJson } from '@/core/kit/json-guard'
 import { messageOf } from './messages'
 
-const USAGE = 'usage: cuirass reckon JOB.json | cuirass layout FILE | cuirass panel PANEL.json [--triangles 5000] --out mesh.obj | cuirass stretch MESH [--limit 0.10] [--shrink 0] [--seam FILE] [--slit FILE] [--laid FILE] [--out flat.obj]   (- reads standard input)' // prettier-ignore
+const USAGE = 'usage: cuirass reckon JOB.json | cuirass layout FILE | cuirass panel PANEL.json [--triangles 5000] --out mesh.obj | cuirass stretch MESH [--limit 0.10] [--shrink 0] [--seam FILE] [--slit FILE] [--laid FILE] [--propose] [--out flat.obj]   (- reads standard input)' // prettier-ignore
 /** Each loads what it needs and no more: a layout of a second cannot wait for the whole core. */
 const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
   reckon: async (text) => {

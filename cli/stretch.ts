@@ -2,7 +2,9 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
 import { readJson } from '@/core/kit/json-guard'
 import { err, ok, type Fault, type Result } from '@/core/kit/result'
-import { flatFromFile, flatObj } from '@/core/stretch/flat-panel'
+import { timeBudget } from '@/core/kit/budget'
+import { flatFromFile, flatObj, meshFromFile } from '@/core/stretch/flat-panel'
+import { waysOnMesh } from '@/core/stretch/mesh-ways'
 import { messageOf } from './messages'
 
 const Line = z.strictObject({ format: z.literal('cuirass/line@1'), vertices: z.array(z.number().int().min(0)).min(2).max(100_000) }) // prettier-ignore
@@ -37,12 +39,17 @@ interface Asked {
   out: string | null
   lines: number[][]
   laid: number[]
+  propose: boolean
 }
 function options(args: readonly string[]): Result<Asked> {
-  const asked: Asked = { limit: 0.1, shrink: 0, out: null, lines: [], laid: [] }
+  const asked: Asked = { limit: 0.1, shrink: 0, out: null, lines: [], laid: [], propose: false }
   for (let i = 0; i < args.length; i++) {
     const name = args[i] as string
     if (name === '--tightest') continue
+    if (name === '--propose') {
+      asked.propose = true
+      continue
+    }
     const value = args[++i]
     if (value === undefined) return err({ code: 'bad_option', at: name, facts: { why: 'it takes a value' } })
     if (name === '--out') asked.out = value
@@ -72,6 +79,21 @@ export function read(file: string): Result<Uint8Array> {
   }
 }
 
+/** Ways are looked for this long, s. */
+const WAYS_SECONDS = 10
+
+/** `cuirass stretch MESH --propose`: seams and relief cuts found on the mesh, each solved, the best first. */
+async function propose(bytes: Uint8Array, name: string, asked: Asked, clockMs: () => number): Promise<number> {
+  const mesh = meshFromFile(bytes, name)
+  if (!mesh.ok) return fail(mesh.error)
+  const { spent } = timeBudget(clockMs, WAYS_SECONDS)
+  const found = waysOnMesh(mesh.value, { limit: asked.limit, shrink: asked.shrink, ...(spent ? { spent } : {}) })
+  if (!found.ok) return fail(found.error)
+  const ways = found.value.ways.map((w) => ({ kind: w.kind, stretch: { max: w.stretch }, over_limit_mm2: w.overLimitMm2, cut_mm: w.cutMm, pieces: w.pieces, lines: w.lines })) // prettier-ignore
+  await new Promise<void>((done) => process.stdout.write(`${JSON.stringify({ format: 'cuirass/stretch-ways@1', whole: { stretch: { max: found.value.whole.report.stretch.max } }, ways }, null, 1)}\n`, () => done())) // prettier-ignore
+  return 0
+}
+
 /** `cuirass stretch MESH …`: the flat film of a surface with the least worst stretch. */
 export async function stretch(file: string, args: readonly string[], clockMs: () => number): Promise<number> {
   const asked = options(args)
@@ -79,6 +101,7 @@ export async function stretch(file: string, args: readonly string[], clockMs: ()
   const bytes = read(file)
   if (!bytes.ok) return fail(bytes.error)
   let told = clockMs()
+  if (asked.value.propose) return propose(bytes.value, file, asked.value, clockMs)
   const flat = flatFromFile(bytes.value, file, {
     ...asked.value,
     progress: (share) => {

@@ -90,7 +90,7 @@ export function newPanel(
   return {
     id, name, kind, side, widthMm, heightMm, crownMm: 0, crownOverMm: 0, cornerRadiusMm: null,
     edges: [edge('top', widthMm, 0), edge('right', heightMm, 1), edge('bottom', widthMm, 2), edge('left', heightMm, 3)],
-    recesses: [], wrap: true, filmId: null, assumed: [], note: '', crownDownMm: null, crownDownOverMm: 0, nose: null, bodyLines: [], raised: [], holes: [],
+    recesses: [], wrap: true, filmId: null, assumed: [], note: '', crownDownMm: null, crownDownOverMm: 0, nose: null, wraps: [], bodyLines: [], raised: [], holes: [],
     zones: [], surface: { material: 'unknown', thicknessMm: null }, paintNote: '', mirrored: true,
   } // prettier-ignore
 }
@@ -103,4 +103,6 @@ export const choiceFor = (plan: Plan, panelId: string): PieceChoice =>
     preStretch: 0,
     bleedMm: null,
     seamsAtMm: [],
+    slits: [],
+    flat: null,
   }

@@ -16,6 +16,34 @@ export const PieceChoice = z.strictObject({
   bleedMm: z.number().min(0).max(300).nullable(),
   /** Where the seams lie along the divided side, mm from its left or top; empty: in equal parts. */
   seamsAtMm: z.array(z.number().gt(0).max(20000)).max(11).default([]),
+  /** Relief cuts, straight along the surface, mm from the panel's top left. */
+  slits: z
+    .array(
+      z.strictObject({
+        fromXMm: z.number().min(0).max(20000),
+        fromYMm: z.number().min(0).max(20000),
+        toXMm: z.number().min(0).max(20000),
+        toYMm: z.number().min(0).max(20000),
+      }),
+    )
+    .max(12)
+    .default([]),
+  /** Flat outlines of its pieces as they were solved, without bleed, mm; `mark` tells for which panel and seams they hold. */
+  flat: z
+    .strictObject({
+      mark: z.string().max(40),
+      parts: z
+        .array(
+          z
+            .array(z.tuple([z.number().min(-1000).max(30000), z.number().min(-1000).max(30000)]))
+            .min(3)
+            .max(160),
+        )
+        .min(1)
+        .max(12),
+    })
+    .nullable()
+    .default(null),
 })
 export type PieceChoice = z.infer<typeof PieceChoice>
 

@@ -10,6 +10,8 @@ export type PlanChange =
   | { kind: 'recess'; panelId: string; recessId: string; set: Partial<Plan['panels'][number]['recesses'][number]> }
   | { kind: 'method'; set: Partial<Plan['method']> }
   | { kind: 'panel'; panelId: string; set: Partial<Pick<Plan['panels'][number], 'filmId' | 'wrap'>> }
+  /** A panel in another film, whose sheet comes with it. */
+  | { kind: 'film'; panelId: string; sheet: Plan['film']['sheets'][number] }
   | { kind: 'drop_kept_layout' }
   | { kind: 'together'; panelIds: [string, string] }
 
@@ -65,6 +67,8 @@ export function applyChange(plan: Plan, change: PlanChange): Plan {
         preStretch: 0,
         bleedMm: null,
         seamsAtMm: [],
+        slits: [],
+        flat: null,
       }
       return {
         ...plan,
@@ -84,6 +88,14 @@ export function applyChange(plan: Plan, change: PlanChange): Plan {
       return { ...plan, method: { ...plan.method, ...change.set } }
     case 'panel':
       return { ...plan, panels: plan.panels.map((p) => (p.id === change.panelId ? { ...p, ...change.set } : p)) }
+    case 'film':
+      return {
+        ...plan,
+        film: plan.film.sheets.some((s) => s.id === change.sheet.id)
+          ? plan.film
+          : { ...plan.film, sheets: [...plan.film.sheets, change.sheet] },
+        panels: plan.panels.map((p) => (p.id === change.panelId ? { ...p, filmId: change.sheet.id } : p)),
+      }
     case 'together':
       return {
         ...plan,

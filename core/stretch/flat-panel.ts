@@ -42,12 +42,18 @@ export interface StretchOptions {
   lines?: readonly (readonly number[])[]
   /** Triangles, numbered from 0, that are stuck first and move no more: they get the least worst stretch of their own. */
   laid?: readonly number[]
+  /** How much the film beside what is laid may be squeezed, where that differs from `shrink`. */
+  restShrink?: number
+  /** `tightest` (default): the least worst stretch; `even`: an even pull over the whole. */
+  pull?: 'tightest' | 'even'
   spent?: () => boolean
   progress?: (share: number) => void
 }
 
 /** More squeeze than this beyond what film bears is told. */
 const SQUEEZED = 0.001
+/** Parts stuck first, each by itself, at most. */
+const MOST_PARTS = 24
 /** Free film between pieces laid beside one another, as a share of their width. */
 const BETWEEN = 0.05
 /** A panel smaller or larger than this across is probably in other units, mm. */
@@ -56,9 +62,14 @@ const LARGE_MM = 20_000
 
 /** Film for a surface read from the bytes of a mesh file. Errors: bad_file and those of `flatPanel`. */
 export function flatFromFile(bytes: Uint8Array, name: string, options: StretchOptions): Result<FlatPanel> {
+  const read = meshFromFile(bytes, name)
+  return read.ok ? flatPanel(read.value, options) : read
+}
+/** A mesh read from the bytes of its file. Errors: bad_file, bad_number, with why. */
+export function meshFromFile(bytes: Uint8Array, name: string): Result<TriMesh> {
   const read = readMesh(bytes, name)
-  if (!read.ok) return err({ code: read.error.code === 'bad_number' ? 'bad_number' : 'bad_file', ...(read.error.at ? { at: read.error.at } : {}), facts: { ...read.error.facts, why: read.error.code } }) // prettier-ignore
-  return flatPanel(read.value, options)
+  if (read.ok) return read
+  return err({ code: read.error.code === 'bad_number' ? 'bad_number' : 'bad_file', ...(read.error.at ? { at: read.error.at } : {}), facts: { ...read.error.facts, why: read.error.code } }) // prettier-ignore
 }
 
 /**
@@ -99,6 +110,8 @@ export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPa
     const share = part.length / count
     const how = {
       shrink: options.shrink,
+      restShrink: options.restShrink ?? options.shrink,
+      ...(options.pull ? { pull: options.pull } : {}),
       ...(options.spent ? { spent: options.spent } : {}),
       progress: (p: number) => options.progress?.(done + p * share),
     }
@@ -130,7 +143,7 @@ export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPa
     }
   }
   const strain = strainOf(mesh, corners)
-  if (max(strain.squeeze) > options.shrink + SQUEEZED)
+  if (max(strain.squeeze) > Math.max(options.shrink, options.restShrink ?? 0) + SQUEEZED)
     warnings.push(
       `beside what is laid the film would have to be squeezed by ${(100 * max(strain.squeeze)).toFixed(1)} %: it wrinkles there`,
     )
@@ -167,34 +180,46 @@ function afterLaid(
   mesh: TriMesh,
   topology: Topology,
   asked: readonly number[],
-  how: { shrink: number; spent?: () => boolean; progress: (share: number) => void },
+  how: {
+    shrink: number
+    restShrink: number
+    pull?: 'tightest' | 'even'
+    spent?: () => boolean
+    progress: (share: number) => void
+  },
 ): Result<Flat> {
   const stuck = filled(mesh, asked)
-  const first = extract(mesh, stuck)
-  const there = topologyOf(first)
-  if (!there.ok) return there
-  if (there.value.parts.length > 1) return err({ code: 'laid_in_parts', facts: { parts: there.value.parts.length } })
-  const alone = flatten(first, there.value, { ...how, progress: (p) => how.progress(p * 0.2) })
-  if (!alone.ok) return alone
+  const first = topologyOf(extract(mesh, stuck))
+  if (!first.ok) return first
   const whole = flatten(mesh, topology, { ...how, progress: (p) => how.progress(0.2 + p * 0.4) })
   if (!whole.ok) return whole
   const n = mesh.positions.length / 3
   const places = new Float64Array(2 * n)
   const fixed = new Uint8Array(n)
   const triangles = new Uint8Array(mesh.triangles.length / 3)
-  stuck.forEach((t, i) => {
-    triangles[t] = 1
-    for (let k = 0; k < 3; k++) {
-      const [v, w] = [mesh.triangles[3 * t + k] as number, first.triangles[3 * i + k] as number]
-      fixed[v] = 1
-      places.set(alone.value.places.subarray(2 * w, 2 * w + 2), 2 * v)
-    }
-  })
+  // Parts that are stuck apart from one another are each laid by themselves; past 255 they would not fit the marks.
+  if (first.value.parts.length > MOST_PARTS) return err({ code: 'laid_in_parts', facts: { parts: first.value.parts.length } }) // prettier-ignore
+  for (const [p, part] of first.value.parts.entries()) {
+    const own = part.map((i) => stuck[i] as number)
+    const alone = extract(mesh, own)
+    const there = topologyOf(alone)
+    if (!there.ok) return there
+    const flat = flatten(alone, there.value, { ...how, progress: (s) => how.progress(s * 0.2) })
+    if (!flat.ok) return flat
+    own.forEach((t, i) => {
+      triangles[t] = 1
+      for (let k = 0; k < 3; k++) {
+        const [v, w] = [mesh.triangles[3 * t + k] as number, alone.triangles[3 * i + k] as number]
+        fixed[v] = p + 1
+        places.set(flat.value.places.subarray(2 * w, 2 * w + 2), 2 * v)
+      }
+    })
+  }
   return flattenRest(
     mesh,
     whole.value.places,
     { places, fixed, triangles },
-    { ...how, progress: (p) => how.progress(0.6 + p * 0.4) },
+    { ...how, shrink: how.restShrink, progress: (p) => how.progress(0.6 + p * 0.4) },
   )
 }
 

@@ -2,144 +2,71 @@ import Delaunator from 'delaunator'
 import { err, ok, type Result } from '../kit/result'
 import { seeded } from '../kit/random'
 import type { Point } from '../kit/plane'
-import type { TriMesh } from '../solve/mesh'
 import { outlineOf } from '../vehicle/outline'
-import type { Panel, Recess } from '../vehicle/schema'
+import type { Panel } from '../vehicle/schema'
+import { flanged } from './flange'
+import { cutRound, impossible, panelSurface, type Bend } from './panel-surface'
+import { chopped, ringWith, type Chain, type PanelMesh } from './panel-lines'
 
-export interface PanelMesh {
-  mesh: TriMesh
-  /** Where each vertex lies on the taped panel, along the surface from its top left, xy in mm (length 2n). */
-  taped: Float64Array
+export type { PanelMesh }
+export interface PanelMeshOptions {
+  /** Straight lines across the taped panel that shall be sides of triangles: seams and relief cuts. */
+  lines?: readonly (readonly [Point, Point])[]
+  /** Film turned over all edges by this much, mm. */
+  flangeMm?: number
 }
 
-/** Steps in which a profile is walked: fine against any radius that a panel has. */
-const PROFILE_STEPS = 2000
 /** Bends are meshed this much finer than flats. */
 const FINER = 0.5
-/** Steps over a bend as a share of its radius, and the share of all triangles that bends may take. */
-const STEP_OF_RADIUS = 0.22
+/** The share of all triangles that bends may take. */
 const BENDS_SHARE = 0.65
-/** Points of the inside keep this share of their spacing from the rim, so that the rim's own edges are kept. */
+/** Points of the inside keep this share of their spacing from the rim and from lines, so that these are kept as sides. */
 const RIM_SHARE = 0.7
-/** Walls steeper than this cannot be a height over the panel; they are taken as this steep. */
-const STEEPEST_DEG = 80
 const LEAST_TRIANGLES = 200
 const MOST_TRIANGLES = 80_000
 
 /**
- * A taped panel as a triangle mesh in mm: its outline laid on a surface with the taped crown both ways, the nose rolled
- * over at its side, recesses pressed in with their walls and rounded bends. Lengths along the middle of the surface are those of
- * the tape. Looked at from outside, x to the right, y up, z towards the eye. Errors: crown_too_deep, recess_too_wide,
- * nose_too_long, outline_impossible, each naming the field.
+ * A taped panel as a triangle mesh in mm: its outline laid on the surface of `panelSurface`, holes and what film is cut
+ * round left open. Looked at from outside, x to the right, y up, z towards the eye. Errors: crown_too_deep,
+ * recess_too_wide, recess_too_deep, nose_too_long, turn_too_tight, fold_off_panel, outline_impossible, each naming the field.
  */
-export function panelMesh(panel: Panel, triangles = 5000): Result<PanelMesh> {
+export function panelMesh(panel: Panel, triangles = 5000, options: PanelMeshOptions = {}): Result<PanelMesh> {
   const fault = impossible(panel)
   if (fault) return err(fault)
   const { widthMm: W, heightMm: H } = panel
-  const rim = outlineOn(panel)
-  if (!rim) return err({ code: 'outline_impossible', at: 'edges' })
-  const holes = panel.holes.map((h) => rectangle(h.xMm ?? W / 2, h.yMm ?? H / 2, h.widthMm, h.heightMm))
-  const across = profile(W, radiusOf(panel.crownMm, panel.crownOverMm), noseAt(panel, 'left'), noseAt(panel, 'right'))
-  const down = profile(H, downRadius(panel), noseAt(panel, 'top'), noseAt(panel, 'bottom'))
+  const outline = outlineOn(panel)
+  if (!outline) return err({ code: 'outline_impossible', at: 'edges' })
+  const surface = panelSurface(panel)
+  const open = [...panel.holes, ...cutRound(panel)]
+  const bare = open.map((h) => rectangle(h.xMm ?? W / 2, h.yMm ?? H / 2, h.widthMm, h.heightMm))
+  const asked = (options.lines ?? []).map(([from, to]): [Point, Point] => [from, to])
+  const chains = chopped([...asked, ...surface.folds], [outline, ...bare], within)
+  const [rim, ...holes] = ringWith([outline, ...bare], chains) as [Point[], ...Point[][]]
   const target = Math.max(LEAST_TRIANGLES, Math.min(MOST_TRIANGLES, triangles))
-  const points = scatter(panel, rim, holes, target)
-  const flat = Float64Array.from(points.flatMap((p) => [p.x, p.y]))
+  const { points, along } = scatter(panel, surface.bends, rim, holes, chains, target)
   const list = triangulate(points, rim, holes)
-  const positions = new Float64Array(points.length * 3)
-  points.forEach((p, i) => {
-    const [a, b] = [across(p.x), down(p.y)]
-    const deep = panel.recesses.reduce((s, r) => s + depthAt(r, panel, p), 0)
-    // Pressed in along the panel's own normal, as the press does.
-    const [nx, ny, nz] = normal(a.slope, b.slope)
-    positions.set([a.along - deep * nx, -b.along + deep * ny, a.rise + b.rise - deep * nz], 3 * i)
-  })
-  return ok({ mesh: { positions, triangles: Uint32Array.from(list) }, taped: flat })
+  const used = usedOnly(points, list)
+  const positions = new Float64Array(used.points.length * 3)
+  used.points.forEach((p, i) => positions.set(surface.on(p).at, 3 * i))
+  const mesh = { positions, triangles: Uint32Array.from(used.triangles) }
+  const taped = Float64Array.from(used.points.flatMap((p) => [p.x, p.y]))
+  const lines = along.flatMap((chain, i) => ((chains[i] as Chain).line < asked.length ? [chain.map((v) => used.ids[v] as number).filter((v) => v >= 0)] : [])).filter((c) => c.length > 1) // prettier-ignore
+  const made = { mesh, taped, chains: lines }
+  return ok(options.flangeMm ? flanged(made, surface, options.flangeMm) : made)
 }
 
-function impossible(panel: Panel): { code: string; at: string; facts: Record<string, number | string> } | null {
-  const { widthMm, heightMm } = panel
-  for (const [crown, over, at] of [[panel.crownMm, panel.crownOverMm, 'crownMm'], [panel.crownDownMm ?? 0, panel.crownDownOverMm, 'crownDownMm']] as const) // prettier-ignore
-    if (crown > 0 && (over <= 0 || crown > over / 2)) return { code: 'crown_too_deep', at, facts: { crown_mm: crown, over_mm: over } } // prettier-ignore
-  for (const [i, r] of panel.recesses.entries()) {
-    const run = r.depthMm / Math.tan((Math.min(STEEPEST_DEG, r.wallDeg) * Math.PI) / 180)
-    if (r.mouthWidthMm > widthMm || r.mouthHeightMm > heightMm) return { code: 'recess_too_wide', at: `recesses[${i}].mouthWidthMm`, facts: { recess: r.name } } // prettier-ignore
-    if (2 * run > Math.min(r.mouthWidthMm, r.mouthHeightMm)) return { code: 'recess_too_deep', at: `recesses[${i}].depthMm`, facts: { recess: r.name, depth_mm: r.depthMm } } // prettier-ignore
-  }
-  if (panel.nose) {
-    const length = panel.nose.radiusMm * ((panel.nose.angleDeg * Math.PI) / 180)
-    const side = panel.nose.at === 'left' || panel.nose.at === 'right' ? widthMm : heightMm
-    if (length > side) return { code: 'nose_too_long', at: 'nose', facts: { length_mm: Math.round(length), side_mm: side } } // prettier-ignore
-  }
-  return null
-}
-
-/** Radius of an arc from its rise under a straightedge; 0 for flat. */
-const radiusOf = (crown: number, over: number): number => (crown > 0 ? (over ** 2 / 4 + crown ** 2) / (2 * crown) : 0)
-/** The crown the other way; one that was not taken is held to be alike both ways. */
-const downRadius = (panel: Panel): number =>
-  panel.crownDownMm === null
-    ? radiusOf(panel.crownMm, panel.crownOverMm)
-    : radiusOf(panel.crownDownMm, panel.crownDownOverMm)
-const noseAt = (panel: Panel, at: NonNullable<Panel['nose']>['at']) => (panel.nose?.at === at ? panel.nose : null)
-
-interface OnProfile {
-  along: number
-  rise: number
-  /** Lean of the surface there, radians. */
-  slope: number
-}
-/** A curve of a set length by its bend: the crown all along, a nose at either end. Walked from the middle; lengths along it are kept. */
-function profile(length: number, radius: number, first: Panel['nose'], last: Panel['nose']): (s: number) => OnProfile {
-  const bend = radius > 0 ? 1 / radius : 0
-  const noseLength = (n: Panel['nose']) => (n ? (n.radiusMm * n.angleDeg * Math.PI) / 180 : 0)
-  const [a, b] = [noseLength(first), noseLength(last)]
-  const bendAt = (s: number) =>
-    s < a && first ? 1 / first.radiusMm : s > length - b && last ? 1 / last.radiusMm : bend
-  const step = length / PROFILE_STEPS
-  const along = new Float64Array(PROFILE_STEPS + 1)
-  const rise = new Float64Array(PROFILE_STEPS + 1)
-  const slope = new Float64Array(PROFILE_STEPS + 1)
-  const middle = PROFILE_STEPS / 2
-  for (const way of [1, -1])
-    for (let i = middle; i + way >= 0 && i + way <= PROFILE_STEPS; i += way) {
-      const turn = bendAt((i + way / 2) * step) * step
-      const lean = (slope[i] as number) + (way * turn) / 2
-      slope[i + way] = (slope[i] as number) + way * turn
-      along[i + way] = (along[i] as number) + way * step * Math.cos(lean)
-      rise[i + way] = (rise[i] as number) - way * step * Math.sin(lean)
+/** Points that no triangle takes are dropped: a stray one would be no part of the surface. */
+function usedOnly(points: readonly Point[], triangles: readonly number[]) {
+  const ids = new Int32Array(points.length).fill(-1)
+  const out: Point[] = []
+  const own = triangles.map((v) => {
+    if ((ids[v] as number) < 0) {
+      ids[v] = out.length
+      out.push(points[v] as Point)
     }
-  return (s) => {
-    const at = Math.max(0, Math.min(PROFILE_STEPS, s / step))
-    const i = Math.min(PROFILE_STEPS - 1, Math.floor(at))
-    const f = at - i
-    const mix = (list: Float64Array) => (list[i] as number) * (1 - f) + (list[i + 1] as number) * f
-    return { along: mix(along), rise: mix(rise), slope: mix(slope) }
-  }
-}
-/** Normal of a surface that leans by a across and by b down. */
-function normal(a: number, b: number): [number, number, number] {
-  const [x, y, z] = [Math.tan(a), Math.tan(b), 1]
-  const l = Math.hypot(x, y, z)
-  return [x / l, y / l, z / l]
-}
-
-/** How deep a recess is at a place: its floor, walls of the taped slope, bends rounded by the taped radius. */
-function depthAt(r: Recess, panel: Panel, p: Point): number {
-  const [cx, cy] = [r.xMm ?? panel.widthMm / 2, r.yMm ?? panel.heightMm / 2]
-  const wall = (Math.min(STEEPEST_DEG, r.wallDeg) * Math.PI) / 180
-  const run = r.depthMm / Math.tan(wall)
-  const round = Math.max(run, r.bendRadiusMm ?? 0, 1)
-  const opens = (at: string) => r.open && r.openAt === at
-  // Distance within the mouth's edge, the corners rounded; an open side has no wall.
-  const inset = (d: number, half: number, low: string, high: string) => (d < 0 && opens(low)) || (d > 0 && opens(high)) ? half : half - Math.abs(d) // prettier-ignore
-  const [dx, dy] = [
-    inset(p.x - cx, r.mouthWidthMm / 2, 'left', 'right'),
-    inset(p.y - cy, r.mouthHeightMm / 2, 'top', 'bottom'),
-  ]
-  const corner = Math.min(r.mouthWidthMm, r.mouthHeightMm) / 3
-  const inside = dx < corner && dy < corner ? corner - Math.hypot(corner - dx, corner - dy) : Math.min(dx, dy)
-  const t = Math.max(0, Math.min(1, inside / round))
-  return r.depthMm * t * t * (3 - 2 * t)
+    return ids[v] as number
+  })
+  return { points: out, triangles: own, ids }
 }
 
 /** The panel's outline in its taped sizes, or the plain rectangle where it was not taken. */
@@ -147,7 +74,34 @@ function outlineOn(panel: Panel): Point[] | null {
   const outline = outlineOf(panel)
   if (!(outline.widthMm > 0 && outline.heightMm > 0)) return null
   const [sx, sy] = [panel.widthMm / outline.widthMm, panel.heightMm / outline.heightMm]
-  return outline.path.map((p) => ({ x: p.x * sx, y: p.y * sy }))
+  const radius = new Map(outline.edges.map(({ edge, to }) => [keyOf(to), edge.cornerRadiusMm ?? panel.cornerRadiusMm ?? 0])) // prettier-ignore
+  return outline.path.flatMap((p, i, all) => {
+    const at = (q: Point): Point => ({ x: q.x * sx, y: q.y * sy })
+    const [before, after] = [all[(i + all.length - 1) % all.length] as Point, all[(i + 1) % all.length] as Point]
+    return rounded(at(before), at(p), at(after), radius.get(keyOf(p)) ?? 0)
+  })
+}
+const keyOf = (p: Point): string => `${p.x.toFixed(3)} ${p.y.toFixed(3)}`
+/** A rounded corner takes no more than this share of either side. */
+const CORNER_SHARE = 0.45
+const CORNER_STEP = Math.PI / 24
+/** A corner as the arc of its radius, between the straight runs before and after it. */
+function rounded(before: Point, corner: Point, after: Point, radius: number): Point[] {
+  const [la, lb] = [Math.hypot(before.x - corner.x, before.y - corner.y), Math.hypot(after.x - corner.x, after.y - corner.y)] // prettier-ignore
+  const [ax, ay, bx, by] = [(before.x - corner.x) / la, (before.y - corner.y) / la, (after.x - corner.x) / lb, (after.y - corner.y) / lb] // prettier-ignore
+  const half = Math.acos(Math.max(-1, Math.min(1, ax * bx + ay * by))) / 2
+  const trim = Math.min(radius / Math.tan(half), CORNER_SHARE * Math.min(la, lb))
+  if (!(trim > 1) || !(half < Math.PI / 2 - 0.02)) return [corner]
+  const [r, turn] = [trim * Math.tan(half), Math.PI - 2 * half]
+  const l = Math.hypot(ax + bx, ay + by) || 1
+  const centre = { x: corner.x + ((ax + bx) / l) * (r / Math.sin(half)), y: corner.y + ((ay + by) / l) * (r / Math.sin(half)) } // prettier-ignore
+  const start = Math.atan2(corner.y + ay * trim - centre.y, corner.x + ax * trim - centre.x)
+  const way = ax * by - ay * bx < 0 ? 1 : -1
+  const steps = Math.max(2, Math.ceil(turn / CORNER_STEP))
+  return Array.from({ length: steps + 1 }, (_, k) => {
+    const a = start + (way * turn * k) / steps
+    return { x: centre.x + r * Math.cos(a), y: centre.y + r * Math.sin(a) }
+  })
 }
 const rectangle = (x: number, y: number, w: number, h: number): Point[] => [
   { x: x - w / 2, y: y - h / 2 },
@@ -164,26 +118,33 @@ function within(ring: readonly Point[], x: number, y: number): boolean {
   }
   return inside
 }
+function toSegment(a: Point, b: Point, x: number, y: number): number {
+  const [dx, dy] = [b.x - a.x, b.y - a.y]
+  const t = Math.max(0, Math.min(1, ((x - a.x) * dx + (y - a.y) * dy) / (dx * dx + dy * dy || 1)))
+  return Math.hypot(x - a.x - t * dx, y - a.y - t * dy)
+}
 function toRing(ring: readonly Point[], x: number, y: number): number {
   let least = Infinity
-  for (let i = 0; i < ring.length; i++) {
-    const [a, b] = [ring[i] as Point, ring[(i + 1) % ring.length] as Point]
-    const [dx, dy] = [b.x - a.x, b.y - a.y]
-    const t = Math.max(0, Math.min(1, ((x - a.x) * dx + (y - a.y) * dy) / (dx * dx + dy * dy || 1)))
-    least = Math.min(least, Math.hypot(x - a.x - t * dx, y - a.y - t * dy))
-  }
+  for (let i = 0; i < ring.length; i++)
+    least = Math.min(least, toSegment(ring[i] as Point, ring[(i + 1) % ring.length] as Point, x, y))
   return least
 }
 
-/** Points on the rim and the holes, then a triangular lattice inside, finer where the panel bends. */
-function scatter(panel: Panel, rim: readonly Point[], holes: readonly Point[][], triangles: number): Point[] {
+/** Points on the rim, the holes and the lines, then a triangular lattice inside, finer where the panel bends. */
+function scatter(
+  panel: Panel,
+  boxes: readonly Bend[],
+  rim: readonly Point[],
+  holes: readonly Point[][],
+  chains: readonly Chain[],
+  triangles: number,
+): { points: Point[]; along: number[][] } {
   const { widthMm: W, heightMm: H } = panel
   const area = (ring: readonly Point[]) => Math.abs(ring.reduce((s, p, i) => s + p.x * (ring[(i + 1) % ring.length] as Point).y - p.y * (ring[(i + 1) % ring.length] as Point).x, 0)) / 2 // prettier-ignore
   const whole = area(rim) - holes.reduce((s, h) => s + area(h), 0)
   // A triangle of the lattice has √3/4 of its side squared.
   const stepFor = (mm2: number, count: number) => Math.sqrt((mm2 / count) * (4 / Math.sqrt(3)))
   const even = stepFor(whole, triangles)
-  const boxes = bends(panel)
   const bent = boxes.reduce((s, f) => s + (f.x1 - f.x0) * (f.y1 - f.y0), 0)
   // Bends get steps by their radius, and no more than their share of the triangles.
   const least = bent > 0 ? stepFor(Math.min(whole, bent), triangles * BENDS_SHARE) : even
@@ -192,11 +153,24 @@ function scatter(panel: Panel, rim: readonly Point[], holes: readonly Point[][],
   const side = Math.max(even, stepFor(Math.max(whole * 0.05, whole - bent), Math.max(triangles * 0.2, triangles - used))) // prettier-ignore
   const spacing = (x: number, y: number) => fine.reduce((s, f) => (x >= f.x0 && x <= f.x1 && y >= f.y0 && y <= f.y1 ? Math.min(s, f.step) : s), side) // prettier-ignore
   const out: Point[] = []
+  const ids = new Map<string, number>()
+  const put = (p: Point): number => {
+    const key = `${p.x.toFixed(4)} ${p.y.toFixed(4)}`
+    const known = ids.get(key)
+    if (known !== undefined) return known
+    ids.set(key, out.length)
+    out.push(p)
+    return out.length - 1
+  }
   for (const ring of [rim, ...holes])
     for (let i = 0; i < ring.length; i++) {
       const [a, b] = [ring[i] as Point, ring[(i + 1) % ring.length] as Point]
-      out.push(...along(a, b, spacing))
+      for (const p of along(a, b, spacing)) put(p)
     }
+  const lines = chains.map(({ points }) => points.flatMap((a, i) => {
+    const b = points[i + 1]
+    return (b ? along(a, b, spacing) : [a]).map(put)
+  })) // prettier-ignore
   // A hair's breadth of chance keeps four points off one circle, where the lattice could be split either way.
   const random = seeded(11)
   for (const step of new Set([side, ...fine.map((f) => f.step)]))
@@ -206,9 +180,10 @@ function scatter(panel: Panel, rim: readonly Point[], holes: readonly Point[][],
         if (Math.abs(spacing(p.x, p.y) - step) > 1e-9 || !within(rim, p.x, p.y) || holes.some((h) => within(h, p.x, p.y))) continue // prettier-ignore
         if (toRing(rim, p.x, p.y) < RIM_SHARE * step || holes.some((h) => toRing(h, p.x, p.y) < RIM_SHARE * step))
           continue
+        if (chains.some((c) => c.points.some((a, i) => i > 0 && toSegment(c.points[i - 1] as Point, a, p.x, p.y) < RIM_SHARE * step))) continue // prettier-ignore
         out.push(p)
       }
-  return out
+  return { points: out, along: lines }
 }
 /** Points from a up to b, not b itself, as far apart as the spacing is where they are. */
 function along(a: Point, b: Point, spacing: (x: number, y: number) => number): Point[] {
@@ -226,20 +201,6 @@ function along(a: Point, b: Point, spacing: (x: number, y: number) => number): P
   // The last step is shared out over all of them.
   const squeeze = long / (marks[marks.length - 1] as number)
   return marks.slice(0, -1).map((mm) => at(mm * squeeze))
-}
-
-/** Boxes in which the panel bends sharply, and steps that follow the bend. */
-function bends(panel: Panel): { x0: number; y0: number; x1: number; y1: number; step: number }[] {
-  const { widthMm: W, heightMm: H, nose } = panel
-  const out = panel.recesses.map((r) => {
-    const [x, y, more] = [r.xMm ?? W / 2, r.yMm ?? H / 2, 10]
-    return { x0: x - r.mouthWidthMm / 2 - more, x1: x + r.mouthWidthMm / 2 + more, y0: y - r.mouthHeightMm / 2 - more, y1: y + r.mouthHeightMm / 2 + more, step: Math.max(2, STEP_OF_RADIUS * Math.max(r.depthMm / Math.tan((Math.min(STEEPEST_DEG, r.wallDeg) * Math.PI) / 180), r.bendRadiusMm ?? 0, 8)) } // prettier-ignore
-  })
-  if (nose) {
-    const long = nose.radiusMm * ((nose.angleDeg * Math.PI) / 180) * 1.1
-    out.push({ x0: nose.at === 'right' ? W - long : 0, x1: nose.at === 'left' ? long : W, y0: nose.at === 'bottom' ? H - long : 0, y1: nose.at === 'top' ? long : H, step: Math.max(2, STEP_OF_RADIUS * nose.radiusMm) }) // prettier-ignore
-  }
-  return out
 }
 
 /** Delaunay triangles within the rim and outside the holes, counter-clockwise as the panel is looked at. */

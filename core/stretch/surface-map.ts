@@ -1,153 +1,141 @@
-import { filmStanding } from '../film/film-data'
-import type { FilmSheet } from '../film/schema'
+import type { Point } from '../kit/plane'
 import { err, ok, type Result } from '../kit/result'
-import { figure, input, type Figure } from '../reckon/figure'
-import { measureStanding } from '../roll/pieces'
+import { strainOf, topologyOf, type TriMesh } from '../solve/mesh'
 import type { Panel } from '../vehicle/schema'
-import { strainOf } from '../solve/mesh'
-import { flatPanel, type StretchReport } from './flat-panel'
+import { flatPanel, type FlatPanel, type StretchReport } from './flat-panel'
 import { panelMesh } from './panel-mesh'
 
-/** A panel and its flat film, triangle by triangle: what the pieces page shows. */
+/** A panel and its flat film, triangle by triangle: what the pieces page shows. Vertices along seams and relief cuts stand once for each side. */
 export interface SurfaceMap {
+  /** Places in space, mm: x to the right, y up, z towards the eye (length 3n). */
+  positions: Float64Array
   /** Places of each vertex as the panel is looked at, xy in mm, y down (length 2n). */
   seen: Float64Array
   /** Where each vertex lies on the taped panel, mm from its top left (length 2n). */
   taped: Float64Array
   triangles: Uint32Array
-  /** Film place of each vertex, mm, y down (length 2n). */
+  /** Film place of each vertex, mm, y down (length 2n); each piece lies as its panel does. */
   film: Float64Array
-  /** λ1 − 1 of each triangle, and its direction in film as it lies here (radians, y down). */
+  /** Piece of each triangle, from 0. */
+  piece: Uint8Array
+  /** λ1 − 1 and 1 − λ2 of each triangle, and the direction of λ1 in film as it lies here (radians, y down). */
   stretch: Float64Array
+  squeeze: Float64Array
   direction: Float64Array
   area: Float64Array
   report: StretchReport
 }
+export interface SurfaceOptions {
+  triangles: number
+  limit: number
+  shrink: number
+  pull?: 'tightest' | 'even'
+  /** How much film beside what is stuck already may be squeezed. */
+  restShrink?: number
+  /** Seams and relief cuts, straight on the taped panel, mm from its top left. */
+  lines?: readonly (readonly [Point, Point])[]
+  /** What is stuck before the rest is laid: places on the taped panel. */
+  laid?: (p: Point) => boolean
+  spent?: () => boolean
+  progress?: (share: number) => void
+}
+
+/** Pieces are drawn this far apart, as a share of their distance from the panel's middle. */
+const APART = 0.06
 
 /** The stretch map of a taped panel, solved. Errors: those of `panelMesh` and `flatPanel`. */
-export function surfaceMap(
-  panel: Panel,
-  options: {
-    triangles: number
-    limit: number
-    shrink: number
-    spent?: () => boolean
-    progress?: (share: number) => void
-  },
-): Result<SurfaceMap> {
-  const made = panelMesh(panel, options.triangles)
+export function surfaceMap(panel: Panel, options: SurfaceOptions): Result<SurfaceMap> {
+  const made = panelMesh(panel, options.triangles, options.lines ? { lines: options.lines } : {})
   if (!made.ok) return made
-  const { mesh, taped } = made.value
-  const flat = flatPanel(mesh, { limit: options.limit, shrink: options.shrink, ...(options.spent ? { spent: options.spent } : {}), ...(options.progress ? { progress: options.progress } : {}) }) // prettier-ignore
-  if (!flat.ok) return flat
-  const { corners, report } = flat.value
-  const n = mesh.positions.length / 3
+  const { mesh, taped, chains } = made.value
+  if (!options.lines) {
+    const there = topologyOf(mesh)
+    if (there.ok && there.value.parts.length !== 1) return err({ code: 'not_one_piece', facts: { pieces: there.value.parts.length } }) // prettier-ignore
+  }
+  return mapOf(mesh, taped, { ...options, chains })
+}
+
+/** The stretch map of any surface with a place on the panel for each vertex. Errors: those of `flatPanel`. */
+export function mapOf(mesh: TriMesh, taped: Float64Array, options: SurfaceOptions & { chains?: readonly (readonly number[])[] }): Result<SurfaceMap> {
+  const { limit, shrink, restShrink, pull, spent, progress, laid, chains } = options
+  const stuck = laid ? wholly(mesh, (v) => laid({ x: taped[2 * v] as number, y: taped[2 * v + 1] as number })) : []
+  const flat = flatPanel(mesh, {
+    limit, shrink, ...(restShrink === undefined ? {} : { restShrink }), ...(pull ? { pull } : {}), ...(spent ? { spent } : {}), ...(progress ? { progress } : {}),
+    ...(chains && chains.length > 0 ? { lines: chains } : {}), ...(stuck.length > 0 ? { laid: stuck } : {}),
+  })
+  return flat.ok ? ok(shown(mesh, taped, flat.value)) : flat
+} // prettier-ignore
+/** Triangles whose corners all meet a condition. */
+function wholly(mesh: TriMesh, of: (vertex: number) => boolean): number[] {
+  const out: number[] = []
+  for (let t = 0; t < mesh.triangles.length / 3; t++) if ([0, 1, 2].every((k) => of(mesh.triangles[3 * t + k] as number))) out.push(t) // prettier-ignore
+  return out
+}
+
+function shown(mesh: TriMesh, places: Float64Array, flat: FlatPanel): SurfaceMap {
+  const { corners, filmVertex, filmVertices: n, report } = flat
   const film = new Float64Array(2 * n)
-  mesh.triangles.forEach((v, c) => {
+  const taped = new Float64Array(2 * n)
+  const positions = new Float64Array(3 * n)
+  const seen = new Float64Array(2 * n)
+  filmVertex.forEach((v, c) => {
+    const source = mesh.triangles[c] as number
     film[2 * v] = corners[2 * c] as number
     film[2 * v + 1] = -(corners[2 * c + 1] as number)
+    taped.set(places.subarray(2 * source, 2 * source + 2), 2 * v)
+    positions.set(mesh.positions.subarray(3 * source, 3 * source + 3), 3 * v)
+    seen[2 * v] = mesh.positions[3 * source] as number
+    seen[2 * v + 1] = -(mesh.positions[3 * source + 1] as number)
   })
-  const turn = upright(film, taped)
-  const seen = new Float64Array(2 * n)
-  for (let v = 0; v < n; v++) {
-    seen[2 * v] = mesh.positions[3 * v] as number
-    seen[2 * v + 1] = -(mesh.positions[3 * v + 1] as number)
-  }
+  const piece = piecesOf(filmVertex, n)
+  const turns = lieAsPanel(film, taped, filmVertex, piece)
   const strain = strainOf(mesh, corners)
-  if (report.pieces !== 1) return err({ code: 'not_one_piece', facts: { pieces: report.pieces } })
-  return ok({
-    seen,
-    taped,
-    triangles: mesh.triangles,
-    film,
-    stretch: strain.stretch,
-    direction: strain.direction.map((a) => turn - a),
-    area: strain.area,
-    report,
+  return {
+    positions, seen, taped, triangles: filmVertex, film, piece,
+    stretch: strain.stretch, squeeze: strain.squeeze, area: strain.area, report,
+    direction: strain.direction.map((a, t) => (turns[piece[t] as number] as number) - a),
+  }
+} // prettier-ignore
+
+/** Which triangles hang together, by shared vertices. */
+function piecesOf(triangles: Uint32Array, vertices: number): Uint8Array {
+  const root = Int32Array.from({ length: vertices }, (_, i) => i)
+  const find = (i: number): number => {
+    while (root[i] !== i) i = root[i] = root[root[i] as number] as number
+    return i
+  }
+  for (let c = 0; c < triangles.length; c++) root[find(triangles[c] as number)] = find(triangles[c - (c % 3)] as number)
+  const ids = new Map<number, number>()
+  return Uint8Array.from({ length: triangles.length / 3 }, (_, t) => {
+    const r = find(triangles[3 * t] as number)
+    if (!ids.has(r)) ids.set(r, ids.size)
+    return ids.get(r) as number
   })
 }
 
-/** Film turned in its plane so that it lies as its panel does: the best turn of all its places at once; answers the angle. */
-function upright(film: Float64Array, taped: Float64Array): number {
-  const n = film.length / 2
-  const mean = (list: Float64Array, d: number) => list.reduce((s, x, i) => (i % 2 === d ? s + x : s), 0) / n
-  const [fx, fy, tx, ty] = [mean(film, 0), mean(film, 1), mean(taped, 0), mean(taped, 1)]
-  let [dot, cross] = [0, 0]
-  for (let v = 0; v < n; v++) {
-    const [a, b] = [(film[2 * v] as number) - fx, (film[2 * v + 1] as number) - fy]
-    const [c, d] = [(taped[2 * v] as number) - tx, (taped[2 * v + 1] as number) - ty]
-    dot += a * c + b * d
-    cross += a * d - b * c
-  }
-  const l = Math.hypot(dot, cross) || 1
-  const [cos, sin] = [dot / l, cross / l]
-  for (let v = 0; v < n; v++) {
-    const [a, b] = [(film[2 * v] as number) - fx, (film[2 * v + 1] as number) - fy]
-    film[2 * v] = a * cos - b * sin + tx
-    film[2 * v + 1] = a * sin + b * cos + ty
-  }
-  return Math.atan2(sin, cos)
-}
-
-export const SURFACE_BANDS = ['slight', 'fine', 'post_heat', 'past_limit'] as const
-/** Ordered bands: up to half of what must be post-heated, up to it, up to the film's limit, past it. */
-export const bandOf = (stretch: number, postHeatOver: number, limit: number): number =>
-  stretch > limit ? 3 : stretch > postHeatOver ? 2 : stretch > postHeatOver / 2 ? 1 : 0
-
-export interface Spot {
-  /** Row and column of thirds as the panel is looked at. */
-  row: 'top' | 'middle' | 'bottom'
-  column: 'left' | 'middle' | 'right'
-  stretch: number
-  areaMm2: number
-  xMm: number
-  yMm: number
-}
-/** Places past the limit: triangles that hang together, the worst first. */
-export function spotsOver(map: SurfaceMap, limit: number): Spot[] {
-  const { triangles, stretch, area, taped } = map
-  const over = new Set<number>()
-  stretch.forEach((s, t) => s > limit && over.add(t))
-  const byVertex = new Map<number, number[]>()
-  for (const t of over) for (let k = 0; k < 3; k++) byVertex.set(triangles[3 * t + k] as number, [...(byVertex.get(triangles[3 * t + k] as number) ?? []), t]) // prettier-ignore
-  const [w, h] = [0, 1].map((d) => taped.reduce((m, x, i) => (i % 2 === d ? Math.max(m, x) : m), 0)) as [number, number]
-  const spots: Spot[] = []
-  while (over.size > 0) {
-    const first = over.values().next().value as number
-    over.delete(first)
-    const own = [first]
-    for (let i = 0; i < own.length; i++)
-      for (let k = 0; k < 3; k++)
-        for (const t of byVertex.get(triangles[3 * (own[i] as number) + k] as number) ?? [])
-          if (over.delete(t)) own.push(t)
-    const worst = own.reduce((a, t) => ((stretch[t] as number) > (stretch[a] as number) ? t : a))
-    const at = (d: number) =>
-      [0, 1, 2].reduce((s, k) => s + (taped[2 * (triangles[3 * worst + k] as number) + d] as number) / 3, 0)
-    const [x, y] = [at(0), at(1)]
-    spots.push({
-      row: y < h / 3 ? 'top' : y > (2 * h) / 3 ? 'bottom' : 'middle', column: x < w / 3 ? 'left' : x > (2 * w) / 3 ? 'right' : 'middle',
-      stretch: stretch[worst] as number, areaMm2: own.reduce((s, t) => s + (area[t] as number), 0), xMm: x, yMm: y,
-    }) // prettier-ignore
-  }
-  return spots.sort((a, b) => b.stretch - a.stretch)
-}
-
-/** Figures of the map with their working. */
-export function surfaceFigures(panel: Panel, film: FilmSheet, map: SurfaceMap, limit: number): Figure[] {
-  const id = (f: string) => `surface/${panel.id}/${f}`
-  const size = (key: 'widthMm' | 'heightMm') => input(key === 'widthMm' ? 'width' : 'height', panel[key], 'mm', measureStanding(panel, key), `panels/${panel.id}/${key}`) // prettier-ignore
-  const crown = input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), `panels/${panel.id}/crownMm`)
-  const taken = [size('widthMm'), size('heightMm'), crown, ...panel.recesses.map((r) => input(`recess_${r.id.replace(/\W/g, '_')}`, r.depthMm, 'mm', measureStanding(panel, `recesses.${r.id}`), `panels/${panel.id}/recesses/${r.id}/depthMm`))] // prettier-ignore
-  const count = input('triangles', map.report.triangles, 'count', 'measured', 'data/mesh')
-  const most = { value: limit, unit: 'fraction' as const, kind: 'max' as const, standing: filmStanding(film, 'stretchLimit'), at: `film/${film.id}/stretchLimit` } // prettier-ignore
-  const over = map.stretch.reduce((s, x, t) => (x > film.postHeatOver ? s + (map.area[t] as number) : s), 0)
-  const standing = 'common_practice' as const
-  return [
-    figure(id('worst'), map.report.stretch.max, 'fraction', 'least worst stretch of film laid on {triangles} triangles with the taped lengths, none of it squeezed', [count, ...taken], { limit: most, standing, source: 'docs/sources.md#milnor-1969' }), // prettier-ignore
-    figure(id('mean'), map.report.stretch.mean, 'fraction', 'mean over the area of the same map', [count, ...taken], {
-      standing,
-    }),
-    figure(id('area'), map.report.area_mm2, 'mm2', 'Σ areas of {triangles} triangles', [count, ...taken], { standing }),
-    figure(id('post_heat'), over, 'mm2', 'area stretched past {post_heat_over}', [input('post_heat_over', film.postHeatOver, 'fraction', filmStanding(film, 'postHeatOver'), `film/${film.id}/postHeatOver`), count], { standing }), // prettier-ignore
-  ]
+/** Turns each piece of film in its plane so that it lies as its panel does, pieces a little apart; answers the angle of each. */
+function lieAsPanel(film: Float64Array, taped: Float64Array, triangles: Uint32Array, piece: Uint8Array): number[] {
+  const count = piece.reduce((m, p) => Math.max(m, p), 0) + 1
+  const middle = [0, 1].map((d) => taped.reduce((s, x, i) => (i % 2 === d ? s + x : s), 0) / (taped.length / 2)) as [number, number] // prettier-ignore
+  return Array.from({ length: count }, (_, p) => {
+    const own = [...new Set(Array.from(triangles).filter((_, c) => piece[Math.floor(c / 3)] === p))]
+    const mean = (list: Float64Array, d: number) => own.reduce((s, v) => s + (list[2 * v + d] as number), 0) / own.length // prettier-ignore
+    const [fx, fy, tx, ty] = [mean(film, 0), mean(film, 1), mean(taped, 0), mean(taped, 1)]
+    let [dot, cross] = [0, 0]
+    for (const v of own) {
+      const [a, b] = [(film[2 * v] as number) - fx, (film[2 * v + 1] as number) - fy]
+      const [c, d] = [(taped[2 * v] as number) - tx, (taped[2 * v + 1] as number) - ty]
+      dot += a * c + b * d
+      cross += a * d - b * c
+    }
+    const l = Math.hypot(dot, cross) || 1
+    const [cos, sin] = [dot / l, cross / l]
+    const [ax, ay] = count > 1 ? [(tx - middle[0]) * APART, (ty - middle[1]) * APART] : [0, 0]
+    for (const v of own) {
+      const [a, b] = [(film[2 * v] as number) - fx, (film[2 * v + 1] as number) - fy]
+      film[2 * v] = a * cos - b * sin + tx + ax
+      film[2 * v + 1] = a * sin + b * cos + ty + ay
+    }
+    return Math.atan2(sin, cos)
+  })
 }

@@ -40,6 +40,7 @@ export function mirrorPanel(panel: Panel): Panel {
     holes: panel.holes.map(flip),
     zones: panel.zones.map(flip),
     nose: panel.nose && { ...panel.nose, at: SWAP[panel.nose.at] },
+    wraps: panel.wraps.map((w) => ({ ...w, at: SWAP[w.at] })),
   }
 }
 

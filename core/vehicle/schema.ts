@@ -101,6 +101,14 @@ export const Panel = z.strictObject({
     .strictObject({ at: z.enum(ATS), radiusMm: z.number().gt(0).max(5000), angleDeg: z.number().gt(0).max(270) })
     .nullable()
     .default(null),
+  /** Sides at which the panel wraps round, as a bumper's ends do, beside its nose. */
+  wraps: z
+    .array(
+      z.strictObject({ at: z.enum(ATS), radiusMm: z.number().gt(0).max(5000), angleDeg: z.number().gt(0).max(180) }),
+    )
+    .max(4)
+    .default([])
+    .refine((w) => new Set(w.map((x) => x.at)).size === w.length, { error: 'duplicate_side' }),
   bodyLines: z
     .array(
       z.strictObject({
@@ -110,6 +118,8 @@ export const Panel = z.strictObject({
         atMm: z.number().min(0).max(MAX_PANEL_MM),
         radiusMm: z.number().min(0).max(500),
         seam: z.boolean(),
+        /** By how much the panel is folded along this line, outward positive; 0: not at all, or not taken. */
+        foldDeg: z.number().min(-120).max(120).default(0),
       }),
     )
     .max(12)
@@ -123,6 +133,8 @@ export const Panel = z.strictObject({
         ...extent,
         removable: z.boolean(),
         minutes: z.number().min(0).max(600),
+        /** How far it stands out of the panel; null where it was not taken. */
+        riseMm: z.number().min(0).max(500).nullable().default(null),
       }),
     )
     .max(24)

@@ -97,6 +97,8 @@ export const wrenfield = (): Plan => ({
     preStretch: 0.25,
     bleedMm: 40,
     seamsAtMm: [],
+    slits: [],
+    flat: null,
   })),
 })
 
@@ -124,7 +126,18 @@ export const corvane = (): Plan => ({
     panel('front-bumper', 'Front bumper', 'front_bumper', 'front', 1780, 520, { crown: [110, 1000] }),
     ...pair('mirror', 'Mirror', 'mirror', 240, 190, { crown: [18, 200] }),
   ],
-  pieces: [{ panelId: 'front-bumper', parts: 3, along: 'width', preStretch: 0, bleedMm: null, seamsAtMm: [] }],
+  pieces: [
+    {
+      panelId: 'front-bumper',
+      parts: 3,
+      along: 'width',
+      preStretch: 0,
+      bleedMm: null,
+      seamsAtMm: [],
+      slits: [],
+      flat: null,
+    },
+  ],
   runSheet: { crew: 2, startAt: null, paceFactor: 1, skip: [] },
 })
 

@@ -176,7 +176,7 @@ describe('the figure that is probably wrong', () => {
   })
   it('what lies off its panel, a straightedge longer than it, a hole as large as it', () => {
     const bad = withPanel(handCar(), 'door', (p) => ({
-      crownMm: 5, crownOverMm: 3000, raised: [{ id: 'h', name: 'Handle', kind: 'handle' as const, widthMm: 200, heightMm: 40, xMm: 1040, yMm: 100, removable: true, minutes: 5 }],
+      crownMm: 5, crownOverMm: 3000, raised: [{ id: 'h', name: 'Handle', kind: 'handle' as const, widthMm: 200, heightMm: 40, xMm: 1040, yMm: 100, removable: true, minutes: 5, riseMm: null }],
       holes: [{ id: 'o', name: 'Hole', widthMm: p.widthMm, heightMm: p.heightMm, xMm: null, yMm: null }],
     })) // prettier-ignore
     expect(codes(bad).map((f) => f.code)).toEqual(expect.arrayContaining(['feature_off_panel', 'straightedge_too_long', 'holes_take_all'])) // prettier-ignore

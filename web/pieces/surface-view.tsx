@@ -1,7 +1,9 @@
 'use client'
 
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react'
-import { bandOf, spotsOver, surfaceFigures, type Spot, type SurfaceMap } from '@/core/stretch/surface-map'
+import { bandOf, spotsOver, type Spot } from '@/core/stretch/spots'
+import { surfaceFigures } from '@/core/stretch/surface-figures'
+import type { SurfaceMap } from '@/core/stretch/surface-map'
 import type { FilmSheet } from '@/core/film/schema'
 import type { Panel } from '@/core/vehicle/schema'
 import { filmGrid, surfaceMarks, trianglesAt } from '@/web/charts/surface-marks'

@@ -12,6 +12,7 @@ import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { changePanel } from './edit-panel'
 import { PanelLarge } from './panel-large'
+import { Wraps } from './wraps'
 
 type Lists = 'recesses' | 'bodyLines' | 'raised' | 'holes' | 'zones'
 const PLACE = [
@@ -43,12 +44,14 @@ const LINES: Column<Panel['bodyLines'][number]>[] = [
   { key: 'along', label: 'Runs along', kind: 'choice', options: [['width', 'width'], ['height', 'height']] },
   { key: 'atMm', label: 'Position', kind: 'length', max: MAX_PANEL_MM },
   { key: 'radiusMm', label: 'Crease r', kind: 'length', max: 500, optional: true },
+  { key: 'foldDeg', label: 'Fold °', kind: 'number', min: -120, max: 120 },
   { key: 'seam', label: 'Seam may lie here', kind: 'flag' },
 ] // prettier-ignore
 const RAISED: Column<Panel['raised'][number]>[] = [
   NAME,
   { key: 'kind', label: 'Kind', kind: 'word', list: 'raised' },
   ...EXTENT,
+  { key: 'riseMm', label: 'Stands out', kind: 'length', max: 500, optional: true, min: 0 },
   { key: 'removable', label: 'Comes off', kind: 'flag' },
   { key: 'minutes', label: 'Minutes', kind: 'number', max: 600, optional: true },
 ]
@@ -141,12 +144,12 @@ export function PanelSheet({
         <div className="col-12">
           <h3>Body lines</h3>
           <FeatureTable rows={panel.bodyLines} columns={LINES} fmt={fmt} add="Add a body line" naming={(r) => r.name} assumed={(r) => panel.assumed.includes(`bodyLines.${r.id}`)} onRows={list('bodyLines')}
-            make={() => ({ id: id('line', 'bodyLines'), name: 'Body line', along: 'width' as const, atMm: panel.heightMm / 2, radiusMm: 10, seam: true })} />
+            make={() => ({ id: id('line', 'bodyLines'), name: 'Body line', along: 'width' as const, atMm: panel.heightMm / 2, radiusMm: 10, seam: true, foldDeg: 0 })} />
         </div>
         <div className="col-12">
           <h3>Raised objects</h3>
           <FeatureTable rows={panel.raised} columns={RAISED} fmt={fmt} add="Add an object" naming={(r) => r.name} assumed={(r) => panel.assumed.includes(`raised.${r.id}`)} onRows={(f) => list('raised')((rows) => f(rows).map((r) => (r.minutes === null ? { ...r, minutes: 0 } : r)))}
-            make={() => ({ id: id('object', 'raised'), name: 'Badge', kind: 'badge' as const, ...block, removable: true, minutes: 5 })} />
+            make={() => ({ id: id('object', 'raised'), name: 'Badge', kind: 'badge' as const, ...block, removable: true, minutes: 5, riseMm: null })} />
         </div>
         <div className="col-12 d-flex flex-wrap gap-4">
           <div>
@@ -182,6 +185,7 @@ export function PanelSheet({
             </div>
           </>
         )}
+        <Wraps panel={panel} fmt={fmt} onChange={(wraps) => change((p) => taped({ ...p, wraps }, 'wraps'))} />
         <div className="col-12 col-md-6">
           <label className="form-label" htmlFor="paint-note">Paint on this panel</label>
           <input id="paint-note" className="form-control" maxLength={2000} value={panel.paintNote} onChange={(e) => change((p) => ({ ...p, paintNote: e.target.value }))} />

@@ -378,6 +378,9 @@ const FAULTS: Record<string, Say> = {
     `The walls of ${f.recess} meet before it is ${f.depth_mm} mm deep. Check its depth, its mouth or the slope of its walls.`,
   nose_too_long: (f) =>
     `The nose takes ${f.length_mm} mm, and the panel is ${f.side_mm} mm there. Check its radius and angle.`,
+  turn_too_tight: (f) =>
+    `The ${f.side} end turns round ${f.radius_mm} mm, but the panel reaches ${f.back_mm} mm back there: it would fold on itself. Check the radius, the crown and the nose.`,
+  fold_off_panel: (f) => `The body line ${f.line} lies off its panel. Check its position.`,
   outline_impossible: () => 'The outline does not close. Check its edges.',
   cannot_flatten: () => 'No flat film was found for this surface. A seam may help; check the taped figures first.',
   not_one_piece: () => 'The panel falls into parts. Check its outline and holes.',

@@ -1,5 +1,8 @@
 import { decomposeInto, type Assembly, type Decomposition } from './assemble'
 
+/** Film takes stretch and hardly any squeeze: squeeze weighs this much more in the mean square. Assumed. */
+const SQUEEZE_COUNTS = 4
+
 /** The energy, its slope and its bend over all triangles. */
 export class Work {
   private readonly weight: Float64Array
@@ -193,30 +196,38 @@ export class Work {
     })
   }
 
-  /** Mean square of film stretch, for a map centred so that log σ lies between −bound and bound. */
-  meanSquare(u: Float64Array, bound: number): number {
-    const scale = Math.exp(bound)
+  /**
+   * Mean square of film strain, for a map centred so that log σ lies between −bound and bound: film is stretched by
+   * `least`·e^bound / σ, never less than `least`. Squeeze counts `SQUEEZE_COUNTS` times.
+   */
+  meanSquare(u: Float64Array, bound: number, least = 1): number {
+    const scale = Math.exp(bound) * least
+    const of = (s: number) => (scale / s - 1) ** 2 * (scale < s ? SQUEEZE_COUNTS : 1)
     let sum = 0
     for (let i = 0; i < this.as.count; i++) {
       this.at(u, i)
-      sum +=
-        ((this.as.area[i] as number) / this.as.totalArea) *
-        ((scale / this.d.s1 - 1) ** 2 + (scale / this.d.s2 - 1) ** 2)
+      sum += ((this.as.area[i] as number) / this.as.totalArea) * (of(this.d.s1) + of(this.d.s2))
     }
     return sum
   }
   /** One Newton step of the mean square and a barrier at the bound. */
-  relax(u: Float64Array, bound: number, weight: number): { u: Float64Array; t: number; decrement: number } | null {
+  relax(
+    u: Float64Array,
+    bound: number,
+    weight: number,
+    least = 1,
+  ): { u: Float64Array; t: number; decrement: number } | null {
     const { as, d } = this
-    const scale = Math.exp(bound)
+    const scale = Math.exp(bound) * least
     as.clear()
     this.gradient.fill(0)
     for (let i = 0; i < as.count; i++) {
       this.at(u, i)
-      const m = (as.area[i] as number) / as.totalArea
+      const share = (as.area[i] as number) / as.totalArea
       const w = weight * (this.weight[i] as number)
       const of = (s: number): [number, number] => {
         const l = scale / s
+        const m = l < 1 ? share * SQUEEZE_COUNTS : share
         const a = Math.log(s)
         const p = bound * bound - a * a
         const g = (-2 * m * (l - 1) * l) / s + (w * 2 * a) / (p * s)
@@ -235,7 +246,7 @@ export class Work {
     const direction = z.map((x) => -x)
     const slope = direction.reduce((s, x, i) => s + x * (this.gradient[i] as number), 0)
     if (!(slope < 0)) return null
-    const energy = (v: Float64Array) => this.meanSquare(v, bound) + weight * this.barrier(v, bound)
+    const energy = (v: Float64Array) => this.meanSquare(v, bound, least) + weight * this.barrier(v, bound)
     return this.search(u, direction, slope, energy(u), (v) => ({ value: energy(v), t: bound }))
   }
 

@@ -7,6 +7,8 @@ import type { Topology, TriMesh } from './mesh'
 export interface FlattenOptions {
   /** How much the film may be squeezed [–]: λ2 ≥ 1 − shrink. */
   shrink?: number
+  /** `tightest`: the least worst stretch. `even`: the least mean square, the worst no more than `EVEN` above the least. */
+  pull?: 'tightest' | 'even'
   spent?: () => boolean
   progress?: (share: number) => void
 }
@@ -26,6 +28,9 @@ const NOTHING = 1e-5
 const MOST_STEPS = 90
 /** Worst stretch may rise by this share while the mean square is lowered. */
 const SLACK = 0.004
+/** What an even pull may have more of worst stretch than there need be, as a share of it. Assumed. */
+const EVEN = 0.5
+const EVEN_GAP = 0.03
 /** How much harder the bound is pushed each stage, and Newton steps in one at most. */
 const HARDER = 8
 const PER_STAGE = 3
@@ -42,7 +47,7 @@ const LARGE = 150_000
  * Source: docs/sources.md#boyd-2004, docs/sources.md#smith-2019. Errors: cannot_flatten.
  */
 export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptions = {}): Result<Flat> {
-  const { shrink = 0, spent = () => false, progress } = options
+  const { shrink = 0, pull = 'tightest', spent = () => false, progress } = options
   const n = mesh.positions.length / 3
   const work = new Work(new Assembly(mesh, new Uint8Array(n)))
   let u = sound(work, conformal(mesh, topology)) ?? sound(work, tutte(mesh, topology))
@@ -58,29 +63,35 @@ export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptio
   }
   if (work.spread(u) < NOTHING) return out()
   // Phase one: the least bound t with −t ≤ log σ ≤ t.
-  const tight = tighten(work, u, work.spread(u) * 1.25 + 1e-9, { perStage, spent, ...(progress ? { progress } : {}) })
+  const tight = tighten(work, u, work.spread(u) * 1.25 + 1e-9, { perStage, spent, ...(pull === 'even' ? { gap: EVEN_GAP } : {}), ...(progress ? { progress } : {}) }) // prettier-ignore
   u = tight.u
   steps = tight.steps
   whole = tight.whole
   if (!whole || work.spread(u) < NOTHING) return out()
   // Phase two: the same worst, and a little; the least mean square.
   const worst = work.worst(u)
-  const bound = Math.log(1 + (worst - 1) * (1 + SLACK)) / 2 + 1e-9
+  const bound = Math.log(1 + (worst - 1) * (1 + (pull === 'even' ? EVEN : SLACK))) / 2 + 1e-9
+  // Only an even pull squeezes where that is the easier way; the tightest map is scaled at the end.
+  const least = pull === 'even' ? 1 - shrink : 1
   work.centre(u)
-  let weight = 0.02 * work.meanSquare(u, bound)
-  for (let stage = 0; stage < (large ? 1 : RELAX.stages); stage++, weight *= 0.1)
+  let weight = 0.02 * work.meanSquare(u, bound, least)
+  for (let stage = 0; stage < (large ? 1 : pull === 'even' ? RELAX.stages + 1 : RELAX.stages); stage++, weight *= 0.1)
     for (let k = 0; k < RELAX.steps; k++) {
       if (spent()) {
         whole = false
         return out()
       }
-      const next = work.relax(u, bound, weight)
+      const next = work.relax(u, bound, weight, least)
       steps++
       progress?.(0.8 + 0.2 * ((stage * RELAX.steps + k) / (RELAX.stages * RELAX.steps)))
       if (!next) break
       u = next.u
       if (next.decrement < 1e-4 * weight) break
     }
+  if (pull === 'even') {
+    const scale = 1 / (Math.exp(bound) * least)
+    return ok({ places: u.map((x) => x * scale), steps, whole })
+  }
   return out()
 }
 
@@ -127,7 +138,7 @@ const LEAST_MOVE = 1 / 256
 
 /**
  * Film for the rest of a surface where a part of it is stuck already and moves no more: `laid` are film places of those
- * vertices, `fixed` marks them, `stuck` marks triangles that are wholly so. Begins with the film of the whole, whose
+ * vertices, `fixed` marks them (1, 2 … for parts that are stuck apart from one another), `stuck` marks triangles that are wholly so. Begins with the film of the whole, whose
  * stuck part is moved to where it is, little by little; then the least worst stretch of the rest with nothing squeezed
  * past `shrink`. Errors: cannot_flatten.
  */
@@ -183,10 +194,15 @@ export function flattenRest(
   return ok({ places: u, steps, whole: done })
 }
 
-/** What is stuck, turned and moved (not scaled) to lie best on the same vertices of another film. */
+/** Each part that is stuck, turned and moved (not scaled) to lie best on the same vertices of another film. */
 function aligned(film: Float64Array, stuck: { places: Float64Array; fixed: Uint8Array }): Float64Array {
+  const out = film.slice()
+  for (let part = 1; part <= stuck.fixed.reduce((m, x) => Math.max(m, x), 0); part++) alignInPlace(out, film, stuck, part) // prettier-ignore
+  return out
+}
+function alignInPlace(out: Float64Array, film: Float64Array, stuck: { places: Float64Array; fixed: Uint8Array }, part: number): void {
   const own: number[] = []
-  stuck.fixed.forEach((f, v) => f && own.push(v))
+  stuck.fixed.forEach((f, v) => f === part && own.push(v))
   const mean = (list: Float64Array, d: number) => own.reduce((s, v) => s + (list[2 * v + d] as number), 0) / own.length
   const [ax, ay, bx, by] = [mean(stuck.places, 0), mean(stuck.places, 1), mean(film, 0), mean(film, 1)]
   let [dot, cross] = [0, 0]
@@ -197,14 +213,12 @@ function aligned(film: Float64Array, stuck: { places: Float64Array; fixed: Uint8
     cross += x * q - y * p
   }
   const l = Math.hypot(dot, cross) || 1
-  const out = film.slice()
   for (const v of own) {
     const [x, y] = [(stuck.places[2 * v] as number) - ax, (stuck.places[2 * v + 1] as number) - ay]
     out[2 * v] = (x * dot - y * cross) / l + bx
     out[2 * v + 1] = (x * cross + y * dot) / l + by
   }
-  return out
-}
+} // prettier-ignore
 
 const sound = (work: Work, u: Float64Array | null): Float64Array | null => (u && work.flipped(u) === 0 ? u : null)
 

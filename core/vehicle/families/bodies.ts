@@ -123,7 +123,7 @@ export function tankPanels(k: Keys): Panel[] {
       { at: 'right', to: [e / 2 + c, e / 2 + c], meets: 'bead', riseMm: rise },
       { at: 'bottom', to: [e / 2 - c, e / 2 + c], meets: 'bead', riseMm: rise },
       { at: 'left', to: [e / 2 - c, e / 2 - c], meets: 'bead', riseMm: rise },
-    ], { surface: ALU, ...crownOn(e, e, 40, 40), raised: side === 'rear' ? [{ id: 'manhole', name: 'Manhole', kind: 'other', widthMm: g('manhole'), heightMm: g('manhole'), xMm: e / 2, yMm: e / 2, removable: false, minutes: 0 }] : [] }) // prettier-ignore
+    ], { surface: ALU, ...crownOn(e, e, 40, 40), raised: side === 'rear' ? [{ id: 'manhole', name: 'Manhole', kind: 'other', widthMm: g('manhole'), heightMm: g('manhole'), xMm: e / 2, yMm: e / 2, removable: false, minutes: 0, riseMm: null }] : [] }) // prettier-ignore
   return [end('front'), ...shells, end('rear')]
 }
 

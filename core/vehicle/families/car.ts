@@ -7,6 +7,10 @@ const VANS: readonly CarStyle[] = ['small_van', 'high_van', 'minibus']
 const GAP_MM = 4
 /** Runs shorter than this are not told apart from their neighbour's length. */
 const LEAST_RUN_MM = 12
+/** Radius round which a bumper's ends turn, mm. Assumed. */
+const END_RADIUS_MM = 180
+/** A mirror cap is a shell: it rolls over on all sides. Assumed. */
+const MIRROR_ROLL = { radiusMm: 55, angleDeg: 45 }
 const clamp = (v: number, low: number, high: number): number => Math.max(low, Math.min(high, v))
 
 /** The few lines in a body's side and plan that all its panels hang on, from the key lengths; all mm. */
@@ -75,8 +79,14 @@ function bonnet(l: Lines): Panel {
     ...left,
   ], {
     ...crownOn(l.screenWidth, l.bonnet, 24, 12), cornerRadiusMm: 60,
-    bodyLines: l.bonnet > 700 ? [{ id: 'crease', name: 'Crease', along: 'height', atMm: l.screenWidth * 0.28, radiusMm: 12, seam: false }] : [],
+    bodyLines: l.bonnet > 700 ? [{ id: 'crease', name: 'Crease', along: 'height', atMm: l.screenWidth * 0.28, radiusMm: 12, seam: false, foldDeg: 6 }] : [],
   }) // prettier-ignore
+}
+
+/** A bumper's ends turn round the corners of the body. Assumed until a gauge has been laid on. */
+function ends(wrapMm: number): Panel['wraps'] {
+  const angleDeg = Math.min(65, (wrapMm * 1.3 * 180) / (END_RADIUS_MM * Math.PI))
+  return (['left', 'right'] as const).map((at) => ({ at, radiusMm: END_RADIUS_MM, angleDeg: Math.round(angleDeg) }))
 }
 
 function frontBumper(l: Lines): Panel {
@@ -89,8 +99,8 @@ function frontBumper(l: Lines): Panel {
     { at: 'right', to: [width, l.bumperHeight], meets: 'fixed_gap', neighbour: 'wing-left', gapMm: GAP_MM },
     { at: 'bottom', to: [0, l.bumperHeight], meets: 'bumper_underside' },
     { at: 'left', to: [0, 0], meets: 'fixed_gap', neighbour: 'wing-right', gapMm: GAP_MM },
-  ], { ...crownOn(width, l.bumperHeight, 95, 20), surface: { material: 'plastic', thicknessMm: 3 }, nose: { at: 'top', radiusMm: 80, angleDeg: 70 },
-    bodyLines: [{ id: 'lower', name: 'Lower line', along: 'width', atMm: l.bumperHeight * 0.62, radiusMm: 15, seam: true }],
+  ], { ...crownOn(width, l.bumperHeight, 95, 20), surface: { material: 'plastic', thicknessMm: 3 }, nose: { at: 'top', radiusMm: 80, angleDeg: 45 }, wraps: ends(l.wrap),
+    bodyLines: [{ id: 'lower', name: 'Lower line', along: 'width', atMm: l.bumperHeight * 0.62, radiusMm: 15, seam: true, foldDeg: 8 }],
   }) // prettier-ignore
 }
 
@@ -106,8 +116,8 @@ function rearBumper(l: Lines): Panel {
     { at: 'right', to: [width, l.bumperHeight], meets: 'fixed_gap', neighbour: `${lastColumn(l)}-right`, gapMm: GAP_MM },
     { at: 'bottom', to: [0, l.bumperHeight], meets: 'bumper_underside' },
     { at: 'left', to: [0, 0], meets: 'fixed_gap', neighbour: `${lastColumn(l)}-left`, gapMm: GAP_MM },
-  ], { ...crownOn(width, l.bumperHeight, 100, 20), surface: { material: 'plastic', thicknessMm: 3 },
-    bodyLines: [{ id: 'lower', name: 'Lower line', along: 'width', atMm: l.bumperHeight * 0.6, radiusMm: 15, seam: true }],
+  ], { ...crownOn(width, l.bumperHeight, 100, 20), surface: { material: 'plastic', thicknessMm: 3 }, wraps: ends(l.rearWrap),
+    bodyLines: [{ id: 'lower', name: 'Lower line', along: 'width', atMm: l.bumperHeight * 0.6, radiusMm: 15, seam: true, foldDeg: 8 }],
   }) // prettier-ignore
 }
 
@@ -167,8 +177,8 @@ function columns(l: Lines): Panel[] {
       { at: 'bottom', to: [0, l.doorHeight], meets: 'opening', neighbour: 'sill-left', gapMm: GAP_MM },
       { at: 'left', to: [0, 0], meets: 'opening', neighbour: before, gapMm: GAP_MM },
     ], { ...crownOn(w, l.doorHeight, 10, 22), recesses: [cup(w - 150, Math.min(130, l.doorHeight / 3))], surface: { material: 'steel', thicknessMm: 0.8 },
-      bodyLines: [{ id: 'waist', name: 'Waist line', along: 'width', atMm: l.doorHeight * 0.4, radiusMm: 10, seam: true }],
-      raised: [{ id: 'handle', name: 'Handle', kind: 'handle', widthMm: 220, heightMm: 40, xMm: w - 150, yMm: Math.min(130, l.doorHeight / 3), removable: true, minutes: 15 }],
+      bodyLines: [{ id: 'waist', name: 'Waist line', along: 'width', atMm: l.doorHeight * 0.4, radiusMm: 10, seam: true, foldDeg: 8 }],
+      raised: [{ id: 'handle', name: 'Handle', kind: 'handle', widthMm: 220, heightMm: 40, xMm: w - 150, yMm: Math.min(130, l.doorHeight / 3), removable: true, minutes: 15, riseMm: null }],
     }) // prettier-ignore
   }
   if (l.van) {
@@ -303,7 +313,7 @@ function rear(l: Lines): Panel[] {
   if (l.van) {
     const height = l.g('height') - l.sill - l.bumperHeight - 60
     const half = w / 2
-    const features = { ...crownOn(half, height, 4, 6), raised: [{ id: 'handle', name: 'Handle', kind: 'handle' as const, widthMm: 160, heightMm: 60, xMm: half - 100, yMm: height * 0.6, removable: true, minutes: 15 }] } // prettier-ignore
+    const features = { ...crownOn(half, height, 4, 6), raised: [{ id: 'handle', name: 'Handle', kind: 'handle' as const, widthMm: 160, heightMm: 60, xMm: half - 100, yMm: height * 0.6, removable: true, minutes: 15, riseMm: null }] } // prettier-ignore
     return bothSides([
       rect('rear-door-left', 'Rear door left', 'door', 'rear', half, height, ['rubber_seal', 'opening', 'opening', 'opening'], ['roof', 'rear-door-right', 'rear-bumper'], { gaps: [20, GAP_MM, GAP_MM], ...features }),
     ]) // prettier-ignore
@@ -328,7 +338,7 @@ function rear(l: Lines): Panel[] {
   return [
     rect(lid, lid === 'hatch' ? 'Hatch' : 'Tailgate', lid === 'hatch' ? 'hatch' : 'tailgate', 'rear', w, high, [lid === 'hatch' ? 'glass' : 'free', 'opening', 'opening', 'opening'], [behindGlass, undefined, 'rear-bumper'], {
       gaps: [l.window * (behindGlass === 'spoiler' ? 0.8 : 1.1), undefined, GAP_MM], ...crownOn(w, high, 26, 20), recesses: w > 700 && high > 180 ? [plateRecess(w / 2, high / 2)] : [],
-      raised: [{ id: 'badge', name: 'Badge', kind: 'badge', widthMm: 120, heightMm: 60, xMm: w / 2, yMm: 60, removable: true, minutes: 5 }],
+      raised: [{ id: 'badge', name: 'Badge', kind: 'badge', widthMm: 120, heightMm: 60, xMm: w / 2, yMm: 60, removable: true, minutes: 5, riseMm: null }],
     }),
   ] // prettier-ignore
 }
@@ -344,7 +354,7 @@ function small(l: Lines): Panel[] {
   const doors = l.g('doors') >= 3 && !l.van && l.style !== 'roadster' ? ['front', 'rear'] : ['front']
   const free: ['free', 'free', 'free', 'free'] = ['free', 'free', 'free', 'free']
   return [
-    rect('mirror-left', 'Mirror left', 'mirror', 'left', l.van ? 280 : 250, l.van ? 320 : 200, ['free', 'fixed_gap', 'free', 'free'], [undefined, 'front-door-left'], { ...crown200(l), surface: { material: 'plastic', thicknessMm: 2.5 } }),
+    rect('mirror-left', 'Mirror left', 'mirror', 'left', l.van ? 280 : 250, l.van ? 320 : 200, ['free', 'fixed_gap', 'free', 'free'], [undefined, 'front-door-left'], { ...crown200(l), wraps: (['left', 'right', 'top', 'bottom'] as const).map((at) => ({ at, ...MIRROR_ROLL })), surface: { material: 'plastic', thicknessMm: 2.5 } }),
     ...doors.map((d) => rect(`${d}-handle-left`, `${d === 'front' ? 'Front' : 'Rear'} handle left`, 'handle', 'left', 220, 42, free, [undefined, undefined, undefined, `${d}-door-left`], { surface: { material: 'plastic', thicknessMm: 2.5 } })),
   ] // prettier-ignore
 }
