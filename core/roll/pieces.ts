@@ -8,7 +8,8 @@ import { PANEL_FACTS } from '../vehicle/panel-data'
 import type { Edge, Panel } from '../vehicle/schema'
 import type { Point } from '../kit/plane'
 import { CONTRAST_WRAP_MM } from '../vehicle/walkaround-rules'
-import { pieceOutline } from './shape'
+import { flatMark } from '../stretch/flat-outline'
+import { flatPieceOutline, pieceOutline } from './shape'
 
 /** One cut of film. Cut sizes in mm as the panel stands; `across`/`along` as the piece lies on the roll before any turn. */
 export interface Piece {
@@ -77,7 +78,10 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
   const widthAlong = facts.sameWayUp || facts.rollAlongWidth === true
   const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
 
+  const solved = choice.flat && choice.flat.parts.length === choice.parts && choice.flat.mark === flatMark(panel, choice) ? choice.flat.parts : null // prettier-ignore
+
   return Array.from({ length: choice.parts }, (_, index) => {
+    const flat = solved?.[index]?.map(([x, y]) => ({ x, y })) ?? null
     const id = choice.parts === 1 ? panel.id : `${panel.id}.${index + 1}`
     const size = (axis: Axis) => {
       const split = choice.parts > 1 && choice.along === axis.name
@@ -87,16 +91,20 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
       }) as [number, number]
       const stretchAlong = relax > 0 && (axis.name === 'width') === widthAlong ? relax : 0
       const seams = split && choice.seamsAtMm.length === choice.parts - 1 ? choice.seamsAtMm : null
-      const own = seams
-        ? Math.max(0, (seams[index] ?? panel[axis.field]) - (index > 0 ? (seams[index - 1] ?? 0) : 0))
-        : panel[axis.field] / (split ? choice.parts : 1)
+      const flatMm = flat ? Math.max(...flat.map((p) => (axis.name === 'width' ? p.x : p.y))) : null
+      const own =
+        flatMm !== null
+          ? flatMm
+          : seams
+            ? Math.max(0, (seams[index] ?? panel[axis.field]) - (index > 0 ? (seams[index - 1] ?? 0) : 0))
+            : panel[axis.field] / (split ? choice.parts : 1)
       const value = (own + margins[0] + margins[1]) * (1 + stretchAlong)
       const from = !split ? 0 : seams ? (index > 0 ? (seams[index - 1] ?? 0) : 0) : own * index
       const shown = figure(
         `piece/${id}/${axis.name}`,
         value,
         'mm',
-        `(${seams ? '{part}' : `{${axis.name}}${split ? ' ÷ {parts}' : ''}`} + {${axis.ends[0]}} + {${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}`,
+        `(${flatMm !== null ? '{flat}' : seams ? '{part}' : `{${axis.name}}${split ? ' ÷ {parts}' : ''}`} + {${axis.ends[0]}} + {${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}`,
         [
           input(
             axis.name,
@@ -105,8 +113,11 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
             measureStanding(panel, axis.field),
             `panels/${panel.id}/${axis.field}`,
           ),
-          ...(seams ? [input('part', own, 'mm', 'measured', `pieces/${panel.id}/seamsAtMm`)] : []),
-          ...(split && !seams ? [input('parts', choice.parts, 'count', 'measured', `pieces/${panel.id}/parts`)] : []),
+          ...(flatMm !== null ? [input('flat', flatMm, 'mm', 'common_practice', `pieces/${panel.id}/flat`)] : []),
+          ...(seams && flatMm === null ? [input('part', own, 'mm', 'measured', `pieces/${panel.id}/seamsAtMm`)] : []),
+          ...(split && !seams && flatMm === null
+            ? [input('parts', choice.parts, 'count', 'measured', `pieces/${panel.id}/parts`)]
+            : []),
           ...axis.ends.map((at, end) => {
             const isBleed = margins[end] === bleed
             return input(at, margins[end] ?? 0, 'mm', 'common_practice', isBleed ? bleedAt : `panels/${panel.id}/edges`)
@@ -128,7 +139,7 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
       cutWidthMm: w, cutHeightMm: h, acrossMm: widthAlong ? h : w, alongMm: widthAlong ? w : h,
       top: widthAlong ? 'across' : 'along',
       turn: fixed ? 'fixed' : 'quarter', upsideDown: !(plan.method.direction === 'always' || (film.directional && facts.sameWayUp)), seamMm, figures: { width, height },
-      outline: plan.layout.cutting !== 'free' ? null : pieceOutline(panel, { x: across.from, y: down.from, width: across.own, height: down.own }, { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }, { x: across.stretch, y: down.stretch }),
+      outline: plan.layout.cutting !== 'free' ? null : flat ? flatPieceOutline(flat, { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }, { x: across.stretch, y: down.stretch }) : pieceOutline(panel, { x: across.from, y: down.from, width: across.own, height: down.own }, { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }, { x: across.stretch, y: down.stretch }),
     } satisfies Piece // prettier-ignore
   })
 }

@@ -30,10 +30,27 @@ function shapeOf(...[panel, part, margins, stretch]: Parameters<typeof pieceOutl
   if (!outline.measured || outline.path.length < 3) return null
   const [sx, sy] = [panel.widthMm / outline.widthMm, panel.heightMm / outline.heightMm]
   const most = Math.max(margins.left, margins.top, margins.right, margins.bottom)
-  const wide = outset(
-    outline.path.map((p) => ({ x: p.x * sx - part.x + margins.left, y: p.y * sy - part.y + margins.top })),
-    most,
-  )
+  const moved = outline.path.map((p) => ({ x: p.x * sx - part.x + margins.left, y: p.y * sy - part.y + margins.top }))
+  return letOut(moved, most, part, margins, stretch)
+}
+/** The outline of a piece whose flat film was solved, let out by the film left beyond it: `flat` has its box at 0, 0. */
+export function flatPieceOutline(
+  flat: readonly Point[],
+  margins: { left: number; top: number; right: number; bottom: number },
+  stretch: { x: number; y: number },
+): Point[] | null {
+  const [width, height] = [Math.max(...flat.map((p) => p.x)), Math.max(...flat.map((p) => p.y))]
+  const most = Math.max(margins.left, margins.top, margins.right, margins.bottom)
+  return letOut(flat.map((p) => ({ x: p.x + margins.left, y: p.y + margins.top })), most, { width, height }, margins, stretch) // prettier-ignore
+}
+function letOut(
+  path: Point[],
+  most: number,
+  part: { width: number; height: number },
+  margins: { left: number; top: number; right: number; bottom: number },
+  stretch: { x: number; y: number },
+): Point[] | null {
+  const wide = outset(path, most)
   if (!wide) return null
   const [w, h] = [part.width + margins.left + margins.right, part.height + margins.top + margins.bottom]
   const box = [

@@ -1,26 +1,43 @@
 import { filmStanding } from '../film/film-data'
 import type { FilmSheet } from '../film/schema'
-import { figure, input, type Figure } from '../reckon/figure'
+import type { Method } from '../method/schema'
+import type { PieceChoice } from '../plan/schema'
+import { figure, from, input, type Figure } from '../reckon/figure'
 import { measureStanding } from '../roll/pieces'
 import type { Panel } from '../vehicle/schema'
+import type { Feel } from './feel'
+import { FILM_FEEL } from './feel-data'
 import type { SurfaceMap } from './surface-map'
 
-/** Figures of the map with their working. */
-export function surfaceFigures(panel: Panel, film: FilmSheet, map: SurfaceMap, limit: number): Figure[] {
+/** Figures of a map and of what its film feels, with their working. */
+export function surfaceFigures(panel: Panel, film: FilmSheet, map: SurfaceMap, feel: Feel, how: { pull: 'tightest' | 'even'; choice: PieceChoice; method: Method; scanned?: boolean }): Figure[] {
   const id = (f: string) => `surface/${panel.id}/${f}`
   const size = (key: 'widthMm' | 'heightMm') => input(key === 'widthMm' ? 'width' : 'height', panel[key], 'mm', measureStanding(panel, key), `panels/${panel.id}/${key}`) // prettier-ignore
   const crown = input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), `panels/${panel.id}/crownMm`)
-  const taken = [size('widthMm'), size('heightMm'), crown, ...panel.recesses.map((r) => input(`recess_${r.id.replace(/\W/g, '_')}`, r.depthMm, 'mm', measureStanding(panel, `recesses.${r.id}`), `panels/${panel.id}/recesses/${r.id}/depthMm`))] // prettier-ignore
+  const taken = how.scanned ? [] : [size('widthMm'), size('heightMm'), crown, ...panel.recesses.map((r) => input(`recess_${r.id.replace(/\W/g, '_')}`, r.depthMm, 'mm', measureStanding(panel, `recesses.${r.id}`), `panels/${panel.id}/recesses/${r.id}/depthMm`))] // prettier-ignore
   const count = input('triangles', map.report.triangles, 'count', 'measured', 'data/mesh')
-  const most = { value: limit, unit: 'fraction' as const, kind: 'max' as const, standing: filmStanding(film, 'stretchLimit'), at: `film/${film.id}/stretchLimit` } // prettier-ignore
-  const over = map.stretch.reduce((s, x, t) => (x > film.postHeatOver ? s + (map.area[t] as number) : s), 0)
   const standing = 'common_practice' as const
+  const most = { value: film.stretchLimit, unit: 'fraction' as const, kind: 'max' as const, standing: filmStanding(film, 'stretchLimit'), at: `film/${film.id}/stretchLimit` } // prettier-ignore
+  const laid = figure(
+    id('map'), map.report.stretch.max, 'fraction',
+    how.pull === 'tightest' ? 'least worst stretch of film laid on {triangles} triangles, none of it squeezed beyond what heat shrinks' : 'worst stretch of the most even pull over {triangles} triangles',
+    [count, ...taken], { standing, source: 'docs/sources.md#milnor-1969' },
+  ) // prettier-ignore
+  const residue = how.method.tension === 'relax_first' && film.rollResidue > 0 ? [input('residue', film.rollResidue, 'fraction', filmStanding(film, 'rollResidue'), `film/${film.id}/rollResidue`)] : [] // prettier-ignore
+  const shrink = how.choice.preStretch > 0 ? [input('shrink', film.heatShrink, 'fraction', filmStanding(film, 'heatShrink'), `film/${film.id}/heatShrink`)] : [] // prettier-ignore
+  const worst = figure(
+    id('worst'), feel.worst, 'fraction',
+    `${shrink.length > 0 ? '(1 + ' : ''}{map}${residue.length > 0 ? ', {residue} taken out along the roll' : ''}${shrink.length > 0 ? ') × (1 − {shrink}) − 1' : ''}, triangle by triangle, the greatest`,
+    [from('map', laid), ...residue, ...shrink], { limit: most, standing },
+  ) // prettier-ignore
+  const over = input('post_heat_over', film.postHeatOver, 'fraction', filmStanding(film, 'postHeatOver'), `film/${film.id}/postHeatOver`) // prettier-ignore
+  const left = FILM_FEEL[film.kind].memoryLeft
   return [
-    figure(id('worst'), map.report.stretch.max, 'fraction', 'least worst stretch of film laid on {triangles} triangles with the taped lengths, none of it squeezed', [count, ...taken], { limit: most, standing, source: 'docs/sources.md#milnor-1969' }), // prettier-ignore
-    figure(id('mean'), map.report.stretch.mean, 'fraction', 'mean over the area of the same map', [count, ...taken], {
-      standing,
-    }),
+    laid,
+    worst,
+    figure(id('mean'), map.report.stretch.mean, 'fraction', 'mean over the area of the same map', [count, ...taken], { standing }), // prettier-ignore
     figure(id('area'), map.report.area_mm2, 'mm2', 'Σ areas of {triangles} triangles', [count, ...taken], { standing }),
-    figure(id('post_heat'), over, 'mm2', 'area stretched past {post_heat_over}', [input('post_heat_over', film.postHeatOver, 'fraction', filmStanding(film, 'postHeatOver'), `film/${film.id}/postHeatOver`), count], { standing }), // prettier-ignore
+    figure(id('post_heat'), (feel.areaMm2[2] ?? 0) + (feel.areaMm2[3] ?? 0), 'mm2', 'area stretched past {post_heat_over}', [over, from('worst', worst)], { standing }), // prettier-ignore
+    figure(id('residual'), feel.worst * left, 'fraction', '{worst} × {memory_left}: what still pulls after post-heat', [from('worst', worst), input('memory_left', left, 'fraction', 'assumed', 'data/feel')], { standing: 'assumed' }), // prettier-ignore
   ]
-}
+} // prettier-ignore

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { newPanel } from '@/core/plan/new-plan'
+import { choiceFor, newPanel } from '@/core/plan/new-plan'
 import { Plan } from '@/core/plan/schema'
 import { areaOf, topologyOf, type TriMesh } from '@/core/solve/mesh'
+import { feelOf } from '@/core/stretch/feel'
 import { panelMesh } from '@/core/stretch/panel-mesh'
 import { spotsOver } from '@/core/stretch/spots'
 import { surfaceFigures } from '@/core/stretch/surface-figures'
@@ -143,14 +144,24 @@ describe('the stretch map of a taped panel', () => {
     const plan = Plan.parse(DEMO_JOBS[1]?.make())
     for (const panel of plan.panels) {
       const m = map(panel)
-      const figures = surfaceFigures(panel, film('mere-mirror'), m, 0.08)
-      expect(figures.find((f) => f.id.endsWith('/worst'))?.value).toBe(m.report.stretch.max)
+      const [sheet, choice, method] = [
+        film('mere-mirror'),
+        choiceFor(plan, panel.id),
+        { ...plan.method, tension: 'triangles' as const },
+      ]
+      const feel = feelOf(m, panel, sheet, { ...choice, preStretch: 0 }, method)
+      const figures = surfaceFigures(panel, sheet, m, feel, {
+        pull: 'tightest',
+        choice: { ...choice, preStretch: 0 },
+        method,
+      })
+      expect(figures.find((f) => f.id.endsWith('/worst'))?.value).toBeCloseTo(Math.max(0, m.report.stretch.max), 12)
       for (const f of figures) expect(f.inputs.length).toBeGreaterThan(0)
     }
   })
   it('its drawing has each triangle in one band, finds the triangle under a place, and bends the film’s grid', () => {
     const m = map(plain({ crownMm: 60, crownOverMm: 900 }))
-    const marks = surfaceMarks(m, m.seen, 400, (s) => (s > 0.005 ? 1 : 0))
+    const marks = surfaceMarks(m, m.seen, 400, (t) => ((m.stretch[t] as number) > 0.005 ? 1 : 0))
     expect(marks.bands.join('').match(/M/g)).toHaveLength(m.triangles.length / 3)
     for (const t of [0, 17, 333]) {
       const { x, y } = marks.middle(t)

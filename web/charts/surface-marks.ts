@@ -1,4 +1,5 @@
 import type { SurfaceMap } from '@/core/stretch/surface-map'
+import { gridPieces } from './film-lines'
 
 /** What the two drawings of a stretch map show, in px: one path a band, the rim, strokes along the greatest stretch. */
 export interface SurfaceMarks {
@@ -19,14 +20,14 @@ const STROKES = 140
 const SHOWS = 0.004
 const n = (v: number): string => v.toFixed(1)
 
-/** Pure: a map with its vertices at `places` (mm) into a box `px` wide; `band` puts a stretch into one of four. */
+/** Pure: a map with its vertices at `places` (mm) into a box `px` wide; `band` puts a triangle into one of five. */
 export function surfaceMarks(
   map: SurfaceMap,
   places: Float64Array,
   px: number,
-  band: (stretch: number) => number,
+  band: (triangle: number) => number,
 ): SurfaceMarks {
-  const { triangles, stretch } = map
+  const { triangles } = map
   const range = (d: number) => {
     let [low, high] = [Infinity, -Infinity]
     for (let i = d; i < places.length; i += 2) {
@@ -38,11 +39,11 @@ export function surfaceMarks(
   const [[x0, x1], [y0, y1]] = [range(0), range(1)]
   const scale = (px - 2 * PAD) / Math.max(x1 - x0, (y1 - y0) * 0.9, 1)
   const at = (v: number) => `${n((places[2 * v] as number) * scale)} ${n((places[2 * v + 1] as number) * scale)}`
-  const bands = ['', '', '', '']
+  const bands = ['', '', '', '', '']
   const edges = new Map<string, [number, number]>()
   for (let t = 0; t < triangles.length / 3; t++) {
     const v = [triangles[3 * t], triangles[3 * t + 1], triangles[3 * t + 2]] as [number, number, number]
-    const b = band(stretch[t] as number)
+    const b = band(t)
     bands[b] = `${bands[b]}M${at(v[0])}L${at(v[1])}L${at(v[2])}Z`
     for (let k = 0; k < 3; k++) {
       const [a, c] = [v[k] as number, v[(k + 1) % 3] as number]
@@ -101,30 +102,14 @@ function direction(map: SurfaceMap, places: Float64Array, t: number): { x: numbe
   return l > 0 ? { x: dx / l, y: dy / l } : null
 }
 
-const GRID_MM = 100
 /** The film's own grid, drawn where each triangle puts it. */
-export function filmGrid(map: SurfaceMap, places: Float64Array, scale: number): string {
-  const { triangles, film } = map
-  let out = ''
-  for (let t = 0; t < triangles.length / 3; t++) {
-    const v = [0, 1, 2].map((k) => triangles[3 * t + k] as number) as [number, number, number]
-    for (const d of [0, 1]) {
-      const f = v.map((i) => film[2 * i + d] as number) as [number, number, number]
-      for (let line = Math.ceil(Math.min(...f) / GRID_MM) * GRID_MM; line < Math.max(...f); line += GRID_MM) {
-        const ends: string[] = []
-        for (let k = 0; k < 3; k++) {
-          const [a, b] = [f[k] as number, f[(k + 1) % 3] as number]
-          if (a === b || (line - a) * (line - b) > 0) continue
-          const s = (line - a) / (b - a)
-          const mix = (i: number) => (places[2 * (v[k] as number) + i] as number) * (1 - s) + (places[2 * (v[(k + 1) % 3] as number) + i] as number) * s // prettier-ignore
-          ends.push(`${n(mix(0) * scale)} ${n(mix(1) * scale)}`)
-        }
-        if (ends.length >= 2) out += `M${ends[0]}L${ends[1]}`
-      }
-    }
-  }
-  return out
-}
+export const filmGrid = (map: SurfaceMap, places: Float64Array, scale: number): string =>
+  gridPieces(map)
+    .map(({ corners, ends }) => {
+      const at = (share: number[], d: number) => share.reduce((s, w, k) => s + w * (places[2 * (corners[k] as number) + d] as number), 0) * scale // prettier-ignore
+      return `M${n(at(ends[0], 0))} ${n(at(ends[0], 1))}L${n(at(ends[1], 0))} ${n(at(ends[1], 1))}`
+    })
+    .join('')
 
 /** The triangle under a place (px), null where there is none. */
 export function trianglesAt(map: SurfaceMap, places: Float64Array, scale: number, x: number, y: number): number | null {

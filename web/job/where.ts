@@ -3,7 +3,7 @@ import type { Stage } from '@/core/reckon/finding'
 
 const FIELDS: Record<string, string> = {
   widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownOverMm: 'straightedge', cornerRadiusMm: 'corner radius', edges: 'edges', depthMm: 'depth', mouthWidthMm: 'mouth width',
-  mouthHeightMm: 'mouth height', wallDeg: 'wall angle', gapMm: 'free gap', parts: 'pieces', bleedMm: 'bleed', widthsMm: 'roll width', rollLengthsMm: 'roll length', soldBy: 'how it is sold', offers: 'how its widths are sold',
+  mouthHeightMm: 'mouth height', wallDeg: 'wall angle', gapMm: 'free gap', parts: 'pieces', bleedMm: 'bleed', flat: 'flat outline', slits: 'relief cuts', seamsAtMm: 'seams', widthsMm: 'roll width', rollLengthsMm: 'roll length', soldBy: 'how it is sold', offers: 'how its widths are sold',
   crownDownMm: 'crown down', crownDownOverMm: 'straightedge down', surfaceMinC: 'least surface', overlapMm: 'overlap', stretchLimit: 'stretch limit', heatShrink: 'heat shrink', rollResidue: 'tension left in the roll', colour: 'colour', startAt: 'start',
 } // prettier-ignore
 
@@ -90,7 +90,7 @@ export function figureName(id: string, plan: Plan, railWord: (code: string) => s
         ? 'Film cost of all panels together'
         : `${plan.panels.find((p) => p.id === part)?.name ?? part}: film cost`
   if (head === 'surface')
-    return `${panel}: ${({ worst: 'worst stretch over the surface', mean: 'mean stretch over the surface', post_heat: 'surface to post-heat', area: 'surface' } as Record<string, string>)[part] ?? part}`
+    return `${panel}: ${({ worst: 'worst stretch over the surface', mean: 'mean stretch over the surface', post_heat: 'surface to post-heat', area: 'surface', map: 'stretch of the film as it is laid', residual: 'what still pulls after post-heat' } as Record<string, string>)[part] ?? part}`
   if (head === 'tape') return `${panel}: film at stake`
   if (head === 'conditions') return CONDITIONS[key] ?? key
   if (head === 'squeeze') return `${panel}: squeeze at the corners`

@@ -7,3 +7,14 @@ export function stretchBand(value: number, film: FilmSheet): { step: 1 | 2 | 3 |
   if (value > film.postHeatOver / 2) return { step: 3, text: 'even pull' }
   return value > 0.01 ? { step: 2, text: 'easy' } : { step: 1, text: 'flat' }
 }
+
+/** The bands of a stretch map, ordered by lightness, told apart by hatching and by name too. */
+export const BAND_FILLS = ['#f3ecd9', '#e0c98c', '#b98a3c', '#6d3b1f', '#22304a'] as const
+export const BAND_NAMES = ['hardly stretched', 'stretched, fine', 'post-heat', 'past the limit', 'wrinkles'] as const
+export const BAND_WHY = [
+  '',
+  '',
+  'The film’s memory would pull it back: heat it past the temperature that the sheet gives, and read it.',
+  'More than the film’s sheet allows: it thins, and lifts or tears. Take one of the ways out.',
+  'Film would have to shrink in its own plane by more than heat can shrink it: fingers at the edge, a fold.',
+] as const

@@ -5,23 +5,39 @@ import { choiceFor } from '@/core/plan/new-plan'
 import { applyChange } from '@/core/reckon/finding'
 import { MethodPlate } from '@/web/method/method-plate'
 import type { PieceChoice } from '@/core/plan/schema'
+import type { Panel } from '@/core/vehicle/schema'
 import { Fig } from '@/web/job/figure'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
+import { solvedText, spotText } from '@/web/words/stretch-words'
 import { stretchBand } from './bands'
-import { SurfaceView } from './surface-view'
+import { StretchBench } from './stretch-bench'
+import { useSurvey } from './use-stretch'
 
 /** Panels broken into pieces: cut sizes by school and edge, rule-based stretch, and what is past a limit. */
 export function Pieces() {
-  const { plan, reckoning, fmt, edit, mayPlan } = useJob()
+  const { plan, reckoning, catalogue, fmt, edit, mayPlan } = useJob()
+  const survey = useSurvey(plan, catalogue.films)
+  const [picked, setPicked] = useState('')
   const unit = fmt.units.lengthUnit
   const format = (mm: number) => fmt.length(mm).text
   const byPanel = new Map<string, typeof reckoning.pieces>()
   for (const piece of reckoning.pieces) byPanel.set(piece.panelId, [...(byPanel.get(piece.panelId) ?? []), piece])
   const rows = plan.panels
     .filter((p) => p.wrap)
-    .map((panel) => ({ panel, pieces: byPanel.get(panel.id) ?? [], stretch: reckoning.stretch.get(panel.id) ?? 0 }))
+    .map((panel) => ({
+      panel,
+      pieces: byPanel.get(panel.id) ?? [],
+      solved: survey.of(panel.id),
+      stretch: survey.of(panel.id)?.sum?.worst ?? reckoning.stretch.get(panel.id) ?? 0,
+    }))
+    .sort((a, b) => b.stretch - a.stretch)
+  const able = rows.flatMap(({ panel }) => {
+    const film = plan.film.sheets.find((f) => f.id === (panel.filmId ?? plan.film.mainId))
+    return film ? [{ panel, film }] : []
+  })
+  const shown = able.find((x) => x.panel.id === picked) ?? able[0]
   const set = (panelId: string, part: Partial<PieceChoice>) =>
     edit((p) => applyChange(p, { kind: 'piece', panelId, set: part }))
   return (
@@ -29,6 +45,11 @@ export function Pieces() {
       <div className="bench-head">
         <h1>Pieces</h1>
         <span className="label">{reckoning.pieces.length} pieces</span>
+        {survey.left > 0 && (
+          <span className="label" role="status">
+            laying film on {survey.left} more
+          </span>
+        )}
       </div>
       <MethodPlate />
       <Findings stage="pieces" limit={5} />
@@ -46,13 +67,15 @@ export function Pieces() {
                 <th className="n">Cut width</th>
                 <th className="n">Cut height</th>
                 <th>Worst stretch</th>
+                <th className="n">To post-heat</th>
+                <th>Way</th>
                 <th>Parts</th>
                 <th>Pre-stretch</th>
                 <th className="n">Bleed</th>
               </tr>
             </thead>
             <tbody>
-              {rows.map(({ panel, pieces, stretch }) => {
+              {rows.map(({ panel, pieces, stretch, solved }) => {
                 const choice = choiceFor(plan, panel.id)
                 const film = plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
                 const band = film ? stretchBand(stretch, film) : null
@@ -60,7 +83,14 @@ export function Pieces() {
                 return (
                   <tr key={panel.id} id={panel.id}>
                     <td>
-                      {panel.name}
+                      <button
+                        type="button"
+                        className="btn btn-link btn-sm p-0 text-start"
+                        aria-pressed={shown?.panel.id === panel.id}
+                        onClick={() => setPicked(panel.id)}
+                      >
+                        {panel.name}
+                      </button>
                       {pieces.length > 1 && <span className="label"> × {pieces.length}</span>}
                     </td>
                     <td className="n">{first ? <Fig id={first.figures.width.id} /> : '–'}</td>
@@ -77,8 +107,29 @@ export function Pieces() {
                               border: '1px solid var(--ink)',
                             }}
                           />
-                          <Fig id={`stretch/${panel.id}/worst`} /> <span className="label">{band.text}</span>
+                          {solved?.sum ? (
+                            <b>{fmt.text(fmt.percent(solved.sum.worst))}</b>
+                          ) : (
+                            <Fig id={`stretch/${panel.id}/worst`} />
+                          )}{' '}
+                          <span className="label">{band.text}</span>
                         </span>
+                      )}
+                      {solved?.sum?.spot && stretch > (film?.postHeatOver ?? 1) && (
+                        <div className="label">{spotText(solved.sum.spot)}</div>
+                      )}
+                      {solved?.fault && <div className="label">{solved.fault}</div>}
+                    </td>
+                    <td className="n">{solved?.sum ? fmt.text(fmt.area(solved.sum.toPostHeatMm2)) : ''}</td>
+                    <td>
+                      <span className="label">{wayOf(panel, choice)}</span>
+                      {solved?.ways && solved.ways.length > 0 && (
+                        <div className="label">
+                          would help:{' '}
+                          {solved.ways
+                            .map((w) => `${solvedText(w, fmt)} (${fmt.text(fmt.percent(w.worst))})`)
+                            .join(' · ')}
+                        </div>
                       )}
                     </td>
                     <td className="text-nowrap">
@@ -143,53 +194,58 @@ export function Pieces() {
             </tbody>
           </table>
           <p className="label mb-0 mt-2">
-            Stretch is by closed forms from tape measurements: crown as a cap, recess as a bridge. A rule, not a survey
-            of the surface.
+            Stretch is solved on a coarse surface of each panel, laid in the method’s order, the worst first; until it
+            is there, by closed forms from the tape.
           </p>
         </fieldset>
       )}
-      <StretchPlate />
+      {shown && (
+        <section className="plate mt-3">
+          <div className="d-flex gap-2 align-items-baseline flex-wrap mb-2">
+            <h2 className="mb-0">{shown.panel.name}</h2>
+            <label className="d-flex gap-2 align-items-center ms-auto">
+              <span className="label">Panel</span>
+              <select
+                className="form-select form-select-sm w-auto"
+                aria-label="Panel whose stretch is shown"
+                value={shown.panel.id}
+                onChange={(e) => setPicked(e.target.value)}
+              >
+                {plan.panels
+                  .filter((p) => able.some((x) => x.panel === p))
+                  .map((panel) => (
+                    <option key={panel.id} value={panel.id}>
+                      {panel.name}
+                    </option>
+                  ))}
+              </select>
+            </label>
+          </div>
+          <StretchBench key={`${shown.panel.id} ${shown.film.id}`} panel={shown.panel} film={shown.film} scan={null} />
+          <p className="label mb-0">
+            Film laid on a surface made of the taped crown, roll-overs, folds, recesses and raised objects. The film’s
+            sheet wins; so does a trial on the panel.
+          </p>
+        </section>
+      )}
     </>
   )
 }
 
-/** The stretch over one panel's surface, made of its tape; which panel is the reader's choice. */
-function StretchPlate() {
-  const { plan, reckoning } = useJob()
-  const able = plan.panels.flatMap((panel) => {
-    const film = plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
-    return panel.wrap && film ? [{ panel, film }] : []
-  })
-  const worst = able.reduce<(typeof able)[number] | null>((a, b) => (!a || (reckoning.stretch.get(b.panel.id) ?? 0) > (reckoning.stretch.get(a.panel.id) ?? 0) ? b : a), null) // prettier-ignore
-  const [picked, setPicked] = useState('')
-  const [open, setOpen] = useState(false)
-  const shown = able.find((x) => x.panel.id === picked) ?? worst
-  if (!shown) return null
-  return (
-    <details className="plate mt-3" onToggle={(e) => setOpen(e.currentTarget.open)}>
-      <summary>
-        <b>Stretch over the surface</b>
-      </summary>
-      <label className="d-flex gap-2 align-items-center my-2">
-        <span className="label">Panel</span>
-        <select
-          className="form-select form-select-sm w-auto"
-          aria-label="Panel whose stretch is shown"
-          value={shown.panel.id}
-          onChange={(e) => setPicked(e.target.value)}
-        >
-          {able.map(({ panel }) => (
-            <option key={panel.id} value={panel.id}>
-              {panel.name}
-            </option>
-          ))}
-        </select>
-      </label>
-      {open && <SurfaceView key={shown.panel.id} panel={shown.panel} film={shown.film} />}
-      <p className="label mb-0">
-        Film laid on a surface made of the taped crown, nose and recesses, with the least worst stretch there can be.
-        The film’s sheet wins; so does a trial on the panel.
-      </p>
-    </details>
-  )
+/** The way that a panel is laid by now, in words. */
+function wayOf(panel: Panel, choice: PieceChoice): string {
+  const recess = (way: string, text: string) => {
+    const own = panel.recesses.filter((r) => r.way === way)
+    return own.length > 0 ? [`${own.map((r) => r.name).join(', ')} ${text}`] : []
+  }
+  const parts = [
+    choice.parts === 1 ? 'one piece' : `${choice.parts} pieces`,
+    ...(choice.slits.length > 0 ? [`${choice.slits.length} relief cuts`] : []),
+    ...(choice.preStretch > 0 ? [`pre-stretched ${Math.round(choice.preStretch * 100)} %`] : []),
+    ...recess('bridge', 'bridged'),
+    ...recess('feed', 'fed'),
+    ...recess('inlay', 'inlaid'),
+    ...(choice.flat ? ['flat outline on the roll'] : []),
+  ]
+  return parts.join(', ')
 }

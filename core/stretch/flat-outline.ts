@@ -1,0 +1,94 @@
+import type { Point } from '../kit/plane'
+import { textHash } from '../kit/random'
+import type { PieceChoice } from '../plan/schema'
+import type { Panel } from '../vehicle/schema'
+import type { SurfaceMap } from './surface-map'
+
+/** Outlines are kept to so many points, each no further off than this, mm, as long as that can be. */
+const MOST_POINTS = 120
+const OFF_MM = 0.5
+
+/** For which panel and which cuts a flat outline holds: another mark now means that either has changed since. */
+export function flatMark(panel: Panel, choice: Pick<PieceChoice, 'parts' | 'along' | 'seamsAtMm' | 'slits'>): string {
+  const { widthMm, heightMm, crownMm, crownOverMm, crownDownMm, crownDownOverMm, cornerRadiusMm, nose, wraps, bodyLines, raised, holes } = panel
+  const edges = panel.edges.map((e) => [e.at, e.lengthMm, e.riseMm, e.cornerDeg, e.cornerRadiusMm])
+  const recesses = panel.recesses.map((r) => ({ ...r, name: '' }))
+  const { parts, along, seamsAtMm, slits } = choice
+  return textHash(JSON.stringify([widthMm, heightMm, crownMm, crownOverMm, crownDownMm, crownDownOverMm, cornerRadiusMm, nose, wraps, bodyLines.map((l) => [l.along, l.atMm, l.foldDeg, l.radiusMm]), raised.map((r) => [r.xMm, r.yMm, r.widthMm, r.heightMm, r.riseMm, r.removable]), holes.map((h) => [h.xMm, h.yMm, h.widthMm, h.heightMm]), edges, recesses, parts, along, seamsAtMm, slits])).toString()
+} // prettier-ignore
+
+/**
+ * Outlines of the film's pieces, mm, each in its own frame with its box at 0, 0, lying as its panel does: in the order of
+ * the plan's parts. Null where the film fell into other pieces than the plan has.
+ */
+export function flatOutlines(map: SurfaceMap, choice: Pick<PieceChoice, 'parts' | 'along'>): [number, number][][] | null {
+  const count = map.piece.reduce((m, p) => Math.max(m, p), 0) + 1
+  const d = choice.along === 'width' ? 0 : 1
+  const own = Array.from({ length: count }, (_, p) => {
+    const ring = outerRing(map, p)
+    const vertices = Array.from(map.triangles).filter((_, c) => map.piece[Math.floor(c / 3)] === p)
+    return { ring, at: vertices.reduce((s, v) => s + (map.taped[2 * v + d] as number), 0) / vertices.length, area: area(ring) }
+  })
+  // An inlay is a piece of its own within another: the plan's parts are the largest.
+  const kept = own.sort((a, b) => b.area - a.area).slice(0, choice.parts).sort((a, b) => a.at - b.at)
+  if (kept.length !== choice.parts) return null
+  return kept.map(({ ring }) => {
+    const [x0, y0] = [Math.min(...ring.map((p) => p.x)), Math.min(...ring.map((p) => p.y))]
+    let off = OFF_MM
+    let thin = thinned(ring, off)
+    while (thin.length > MOST_POINTS) thin = thinned(ring, (off *= 1.5))
+    return thin.map((p): [number, number] => [Math.round((p.x - x0) * 10) / 10, Math.round((p.y - y0) * 10) / 10])
+  })
+} // prettier-ignore
+
+const area = (ring: readonly Point[]): number =>
+  Math.abs(ring.reduce((s, p, i) => s + p.x * (ring[(i + 1) % ring.length] as Point).y - p.y * (ring[(i + 1) % ring.length] as Point).x, 0)) / 2 // prettier-ignore
+
+/** The largest loop of a piece's rim in film places. */
+function outerRing(map: SurfaceMap, piece: number): Point[] {
+  const next = new Map<number, number>()
+  const sides = new Set<string>()
+  const corner = (t: number, k: number) => map.triangles[3 * t + (k % 3)] as number
+  const own = Array.from({ length: map.piece.length }, (_, t) => t).filter((t) => map.piece[t] === piece)
+  for (const t of own) for (let k = 0; k < 3; k++) sides.add(`${corner(t, k)} ${corner(t, k + 1)}`)
+  for (const t of own)
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [corner(t, k), corner(t, k + 1)]
+      if (!sides.has(`${b} ${a}`)) next.set(a, b)
+    }
+  let best: Point[] = []
+  const seen = new Set<number>()
+  for (const start of next.keys()) {
+    const ring: Point[] = []
+    for (let v: number | undefined = start; v !== undefined && !seen.has(v); v = next.get(v)) {
+      seen.add(v)
+      ring.push({ x: map.film[2 * v] as number, y: map.film[2 * v + 1] as number })
+    }
+    if (area(ring) > area(best)) best = ring
+  }
+  return best
+}
+
+/** A ring with the points left out that lie within `off` of the line between those kept (Douglas and Peucker's way). */
+function thinned(ring: readonly Point[], off: number): Point[] {
+  if (ring.length < 4) return [...ring]
+  const keep = new Uint8Array(ring.length)
+  const far = ring.reduce((m, p, i) => (Math.hypot(p.x - (ring[0] as Point).x, p.y - (ring[0] as Point).y) > Math.hypot((ring[m] as Point).x - (ring[0] as Point).x, (ring[m] as Point).y - (ring[0] as Point).y) ? i : m), 0) // prettier-ignore
+  keep[0] = keep[far] = 1
+  const todo: [number, number][] = [[0, far], [far, ring.length]] // prettier-ignore
+  for (let span = todo.pop(); span; span = todo.pop()) {
+    const [i, j] = span
+    const [a, b] = [ring[i] as Point, ring[j % ring.length] as Point]
+    const long = Math.hypot(b.x - a.x, b.y - a.y) || 1
+    let [worst, at] = [off, -1]
+    for (let k = i + 1; k < j; k++) {
+      const p = ring[k] as Point
+      const d = Math.abs((b.x - a.x) * (a.y - p.y) - (a.x - p.x) * (b.y - a.y)) / long
+      if (d > worst) [worst, at] = [d, k]
+    }
+    if (at < 0) continue
+    keep[at] = 1
+    todo.push([i, at], [at, j])
+  }
+  return ring.filter((_, i) => keep[i])
+}

@@ -1,0 +1,57 @@
+'use client'
+
+import { useEffect, useRef, useState } from 'react'
+import type { FilmSheet } from '@/core/film/schema'
+import { choiceFor } from '@/core/plan/new-plan'
+import { feelOf } from '@/core/stretch/feel'
+import type { Panel } from '@/core/vehicle/schema'
+import { useJob } from '@/web/job/job-state'
+import type { School } from '@/web/workers/stretch.worker'
+import { SCHOOL_NAMES } from '@/web/words/stretch-words'
+import { SurfacePicture } from './surface-picture'
+import { startStretch } from './use-stretch'
+
+/** The same recess laid by four schools, side by side: what they argue about. */
+export function Schools({ panel, film }: { panel: Panel; film: FilmSheet }) {
+  const { plan, fmt } = useJob()
+  const [list, setList] = useState<School[] | null>(null)
+  const [busy, setBusy] = useState(false)
+  const stop = useRef<() => void>(() => {})
+  useEffect(() => () => stop.current(), [])
+  const start = () => {
+    stop.current()
+    setList([])
+    setBusy(true)
+    stop.current = startStretch({ kind: 'schools', plan, panelId: panel.id }, (news) => {
+      if (news.kind === 'school') setList((was) => [...(was ?? []), news.school])
+      else if (news.kind === 'end') setBusy(false)
+    })
+  }
+  return (
+    <section aria-label="Schools side by side" className="mt-3">
+      <div className="d-flex gap-2 align-items-baseline">
+        <h3 className="mb-1">Laid by different schools</h3>
+        <button type="button" className="btn btn-outline-primary btn-sm" disabled={busy} onClick={start}>
+          {busy ? 'Laying …' : 'Lay them side by side'}
+        </button>
+      </div>
+      {list && (
+        <div className="d-flex gap-3 flex-wrap">
+          {list.map(({ code, map }) => {
+            const feel = feelOf(map, panel, film, choiceFor(plan, panel.id), plan.method)
+            const [name = code, why = ''] = SCHOOL_NAMES[code] ?? []
+            const worst = fmt.text(fmt.percent(feel.worst))
+            const squeeze = fmt.text(fmt.percent(map.report.squeeze.max))
+            return (
+              <div key={code} style={{ width: 250 }}>
+                <SurfacePicture title={name} places={map.seen} map={map} band={feel.band} id={`s-${code}`} px={250} says={`worst ${worst}`} />
+                <b>{worst}</b> <span className="label">to post-heat {fmt.text(fmt.area((feel.areaMm2[2] ?? 0) + (feel.areaMm2[3] ?? 0)))}, shrunk by heat up to {squeeze}</span>
+                <p className="label mb-0">{why}</p>
+              </div>
+            )
+          })}
+        </div>
+      )}
+    </section>
+  )
+} // prettier-ignore

@@ -1,0 +1,217 @@
+'use client'
+
+import dynamic from 'next/dynamic'
+import { useCallback, useEffect, useMemo, useState } from 'react'
+import type { FilmSheet } from '@/core/film/schema'
+import { choiceFor } from '@/core/plan/new-plan'
+import { applyChange } from '@/core/reckon/finding'
+import { flatMark, flatOutlines } from '@/core/stretch/flat-outline'
+import { feelOf } from '@/core/stretch/feel'
+import { spotsOver, type Spot } from '@/core/stretch/spots'
+import { surfaceFigures } from '@/core/stretch/surface-figures'
+import type { SurfaceMap } from '@/core/stretch/surface-map'
+import type { Panel } from '@/core/vehicle/schema'
+import { Fig } from '@/web/job/figure'
+import { useJob } from '@/web/job/job-state'
+import type { ScanSurface } from '@/web/workers/stretch.worker'
+import { faultText } from '@/web/words/sentences'
+import { LOOK_TEXT, spotText } from '@/web/words/stretch-words'
+import { BAND_NAMES, BAND_WHY } from './bands'
+import { Schools } from './schools'
+import { BandKey, SurfacePicture } from './surface-picture'
+import { startStretch, stretchKey } from './use-stretch'
+import { WaysTable } from './ways-table'
+
+const Surface3D = dynamic(() => import('./surface-3d').then((m) => m.Surface3D), { ssr: false, loading: () => <p className="label">Setting up the view …</p> }) // prettier-ignore
+
+interface State {
+  /** What the map was solved for. */
+  key: string
+  map: SurfaceMap | null
+  coarse: boolean
+  share: number
+  fault: string
+}
+const NOTHING: State = { key: '', map: null, coarse: true, share: 0, fault: '' }
+
+/** The stretch of one panel: in space beside its flat film, what the film feels, where it is too much, and what would help. */
+export function StretchBench({ panel, film, scan, children }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null; children?: React.ReactNode }) {
+  const { plan, fmt, edit, mayPlan } = useJob()
+  const [pull, setPull] = useState<'tightest' | 'even'>('even')
+  const [atOnce, setAtOnce] = useState(false)
+  const [limit, setLimit] = useState(film.stretchLimit)
+  const [at, setAt] = useState<number | null>(null)
+  const [grid, setGrid] = useState(true)
+  const [flat, setFlat] = useState(false)
+  const [before, setBefore] = useState<{ map: SurfaceMap; key: string } | null>(null)
+  const [state, setState] = useState<State>(NOTHING)
+  const choice = choiceFor(plan, panel.id)
+  const { method } = plan
+  const key = `${stretchKey(plan, panel.id)} ${pull} ${String(atOnce)} ${scan ? scan.positions.length : 0}`
+  useEffect(() => {
+    return startStretch({ kind: 'map', plan, panelId: panel.id, pull, atOnce, scan }, (news) => {
+      if (news.kind === 'tick') setState((s) => ({ ...s, share: news.share }))
+      else if (news.kind === 'map') setState({ key, map: news.map, coarse: news.coarse, share: news.coarse ? 0 : 1, fault: '' })
+      else if (news.kind === 'fault') setState({ ...NOTHING, key, coarse: false, fault: faultText(news.fault) })
+    })
+    // The key says all that the map hangs on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key])
+  const { map } = state
+  const coarse = state.coarse || state.key !== key
+  const feel = useMemo(() => (map ? feelOf(map, panel, film, choice, method, limit) : null), [map, panel, film, choice, method, limit]) // prettier-ignore
+  const own = useMemo(() => (map ? feelOf(map, panel, film, choice, method) : null), [map, panel, film, choice, method]) // prettier-ignore
+  const figures = useMemo(() => new Map(map && own ? surfaceFigures(panel, film, map, own, { pull, choice, method, scanned: scan !== null }).map((f) => [f.id, f]) : []), [map, own, panel, film, pull, choice, method, scan]) // prettier-ignore
+  const spots = useMemo(() => (map && feel ? spotsOver({ ...map, stretch: feel.taken }, limit) : []), [map, feel, limit])
+  const dead = useCallback(() => setFlat(true), [])
+  const beforeFeel = useMemo(() => (before ? feelOf(before.map, panel, film, choice, method, limit) : null), [before, panel, film, choice, method, limit]) // prettier-ignore
+  if (state.fault !== '' && state.key === key) return <p className="caution">{panel.name}: {state.fault}</p> // prettier-ignore
+  if (!map || !feel || !own) return <p className="label">Laying film on {panel.name} …</p>
+  const id = (f: string) => `surface/${panel.id}/${f}`
+  const says = `worst stretch ${fmt.text(fmt.percent(feel.worst))}`
+  const outline = choice.flat !== null && choice.flat.mark === flatMark(panel, choice)
+  const toRoll = () => {
+    const parts = flatOutlines(map, choice)
+    if (parts) edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { flat: { mark: flatMark(panel, choice), parts } } })) // prettier-ignore
+  }
+  return (
+    <section aria-label={`Stretch over ${panel.name}`} className="mb-3">
+      <div className="d-flex gap-4 flex-wrap align-items-baseline mb-2">
+        {(
+          [
+            ['Worst', 'worst'],
+            ['Mean', 'mean'],
+            ['To post-heat', 'post_heat'],
+            ['Left after heat', 'residual'],
+            ['Surface', 'area'],
+          ] as const
+        ).map(([label, f]) => (
+          <span key={f}>
+            <span className="label">{label}</span> <span className="fs-5"><Fig among={figures} id={id(f)} /></span>
+          </span>
+        ))}
+        <span className="label" role="status">
+          {coarse ? 'first, coarse map; a finer one follows' : `${map.report.triangles} triangles`}
+        </span>
+        {coarse && <progress value={state.share} max={1} aria-label="Finer map" style={{ width: 80 }} />}
+      </div>
+      <div className="d-flex gap-3 flex-wrap align-items-center mb-2">
+        <label className="d-flex gap-2 align-items-center">
+          <span className="label">Pull</span>
+          <select className="form-select form-select-sm w-auto" aria-label="Pull" value={pull} onChange={(e) => setPull(e.target.value as typeof pull)}>
+            <option value="even">even, as by hand</option>
+            <option value="tightest">the least worst there is</option>
+          </select>
+        </label>
+        {panel.recesses.length > 0 && !scan && (
+          <label className="d-flex gap-2 align-items-center">
+            <span className="label">Laid</span>
+            <select className="form-select form-select-sm w-auto" aria-label="Laid" value={atOnce ? 'once' : 'method'} onChange={(e) => setAtOnce(e.target.value === 'once')}>
+              <option value="method">{method.order === 'flats_first' ? 'flats first, by the method' : 'recesses first, by the method'}</option>
+              <option value="once">all at once: no order is better</option>
+            </select>
+          </label>
+        )}
+        <label className="d-flex gap-2 align-items-center">
+          <span className="label">Limit</span>
+          <input type="range" min={0.005} max={0.4} step={0.005} value={limit} aria-label="Limit of stretch" onChange={(e) => setLimit(Number(e.target.value))} />
+          <b>{fmt.text(fmt.percent(limit))}</b>
+        </label>
+        <label className="d-flex gap-2 align-items-center">
+          <input type="checkbox" className="form-check-input mt-0" checked={grid} onChange={(e) => setGrid(e.target.checked)} />
+          film’s 100 mm grid
+        </label>
+        <label className="d-flex gap-2 align-items-center">
+          <input type="checkbox" className="form-check-input mt-0" checked={flat} onChange={(e) => setFlat(e.target.checked)} />
+          drawn flat
+        </label>
+      </div>
+      <BandKey areas={feel.areaMm2} text={(mm2) => fmt.text(fmt.area(mm2))} />
+      <div className="d-flex gap-3 flex-wrap mt-2 align-items-start">
+        {flat
+          ? <SurfacePicture title="On the panel" places={map.seen} map={map} band={feel.band} at={at} onAt={setAt} grid={grid} id={`p-${panel.id}`} says={says} />
+          : <Surface3D map={map} band={feel.band} at={at} onAt={setAt} grid={grid} says={says} onDead={dead} />}
+        <SurfacePicture title="Flat film" places={map.film} map={map} band={feel.band} at={at} onAt={setAt} grid={grid} id={`f-${panel.id}`} says={says} />
+      </div>
+      <p className="mb-1" role="status" style={{ minHeight: '1.5em' }}>
+        {at !== null && at < feel.taken.length
+          ? `Here ${fmt.text(fmt.percent(feel.taken[at] as number))}: ${BAND_NAMES[feel.band[at] ?? 0]}. After post-heat ${fmt.text(fmt.percent(feel.residual.heated[at] as number))} of it still pulls.`
+          : 'Point at the panel or the film to read the stretch there.'}
+      </p>
+      <Spots spots={spots} limit={limit} />
+      <Reasons bands={feel.areaMm2} />
+      {feel.lookMm2 > 0 && feel.lookOver !== null && (
+        <p className="mb-1">
+          {film.name} {LOOK_TEXT[feel.look]} past {fmt.text(fmt.percent(feel.lookOver))} (assumed): {fmt.text(fmt.area(feel.lookMm2))} here.
+        </p>
+      )}
+      {map.report.overlaps && <p className="caution">The flat film would lie on itself: it takes a seam or a relief cut.</p>}
+      {mayPlan && (
+        <div className="d-flex gap-2 flex-wrap my-2">
+          <button type="button" className="btn btn-outline-primary btn-sm" disabled={coarse || outline} onClick={toRoll}>
+            {outline ? 'On the roll as this outline' : 'Cut from the roll as this outline'}
+          </button>
+          {choice.flat && (
+            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { flat: null } }))}>
+              Back to the taped sizes
+            </button>
+          )}
+          {choice.slits.length > 0 && (
+            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { slits: [] } }))}>
+              Leave out {choice.slits.length} relief cuts
+            </button>
+          )}
+        </div>
+      )}
+      {children}
+      {!scan && <WaysTable panelId={panel.id} onTaken={() => !coarse && setBefore({ map, key })} />}
+      {before && before.key !== key && beforeFeel && (
+        <section aria-label="Before and after" className="mt-2">
+          <div className="d-flex gap-2 align-items-baseline">
+            <h3 className="mb-1">Before and after</h3>
+            <button type="button" className="btn btn-link btn-sm" onClick={() => setBefore(null)}>Close</button>
+          </div>
+          <div className="d-flex gap-3 flex-wrap">
+            <SurfacePicture title={`Before: ${fmt.text(fmt.percent(beforeFeel.worst))}`} places={before.map.seen} map={before.map} band={beforeFeel.band} id={`b-${panel.id}`} px={300} says={`worst stretch ${fmt.text(fmt.percent(beforeFeel.worst))}`} />
+            <SurfacePicture title={`Now: ${fmt.text(fmt.percent(feel.worst))}`} places={map.seen} map={map} band={feel.band} id={`n-${panel.id}`} px={300} says={says} />
+          </div>
+        </section>
+      )}
+      {panel.recesses.length > 0 && !scan && <Schools panel={panel} film={film} />}
+    </section>
+  )
+} // prettier-ignore
+
+function Spots({ spots, limit }: { spots: Spot[]; limit: number }) {
+  const { fmt } = useJob()
+  if (spots.length === 0) return <p className="mb-1">Nowhere past {fmt.text(fmt.percent(limit))}.</p>
+  return (
+    <>
+      <p className="mb-1">
+        Past {fmt.text(fmt.percent(limit))} at {spots.length} {spots.length === 1 ? 'place' : 'places'}:
+      </p>
+      <ul className="mb-1">
+        {spots.slice(0, 6).map((s) => (
+          <li key={`${s.xMm}-${s.yMm}`}>
+            {spotText(s)}, {fmt.text(fmt.percent(s.stretch))} over {fmt.text(fmt.area(s.areaMm2))}
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}
+
+/** Why each band that is there matters. */
+function Reasons({ bands }: { bands: readonly number[] }) {
+  const said = BAND_WHY.map((why, i) => ({ why, name: BAND_NAMES[i], mm2: bands[i] ?? 0 })).filter((b) => b.why !== '' && b.mm2 > 0) // prettier-ignore
+  if (said.length === 0) return null
+  return (
+    <ul className="mb-1">
+      {said.map((b) => (
+        <li key={b.name}>
+          <b>{b.name}</b>: {b.why}
+        </li>
+      ))}
+    </ul>
+  )
+}

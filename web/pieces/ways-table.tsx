@@ -1,0 +1,114 @@
+'use client'
+
+import { useEffect, useRef, useState } from 'react'
+import { applyChange } from '@/core/reckon/finding'
+import { useJob } from '@/web/job/job-state'
+import type { PricedWay, StretchNews } from '@/web/workers/stretch.worker'
+import { faultText } from '@/web/words/sentences'
+import { SEEN, solvedText } from '@/web/words/stretch-words'
+import type { SolvedWay } from '@/core/stretch/ways'
+import { startStretch, stretchKey } from './use-stretch'
+
+const SHOWN = 8
+
+/** The ways out of one panel's stretch: each solved on its own mesh, priced through the layout, taken by one click. */
+export function WaysTable({ panelId, onTaken }: { panelId: string; onTaken: () => void }) {
+  const { plan, catalogue, ledger, fmt, edit, undo, mayPlan } = useJob()
+  const [state, setState] = useState<{ key: string; share: number; now: SolvedWay | null; ways: PricedWay[]; done: boolean; fault: string } | null>(null)
+  const [all, setAll] = useState(false)
+  const stop = useRef<() => void>(() => {})
+  const key = stretchKey(plan, panelId)
+  useEffect(() => () => stop.current(), [])
+  const look = () => {
+    stop.current()
+    setState({ key, share: 0, now: null, ways: [], done: false, fault: '' })
+    stop.current = startStretch({ kind: 'ways', plan, panelId, catalogue, ledger }, (news: StretchNews) => {
+      if (news.kind === 'tick') setState((s) => s && { ...s, share: news.share })
+      else if (news.kind === 'ways') setState((s) => s && { ...s, now: news.now, ways: news.ways, done: news.done })
+      else if (news.kind === 'fault') setState((s) => s && { ...s, done: true, fault: faultText(news.fault) })
+    })
+  }
+  const stale = state !== null && state.key !== key
+  const signed = (v: number, text: string) => (v > 0 ? `+${text}` : v < 0 ? `−${text.replace('−', '')}` : `±${text}`)
+  const take = (way: PricedWay) => {
+    onTaken()
+    edit((was) => applyChange(was, way.change))
+  }
+  const shown = state ? (all ? state.ways : state.ways.slice(0, SHOWN)) : []
+  return (
+    <section aria-label="Ways out, solved" className="mt-2">
+      <div className="d-flex gap-2 align-items-baseline flex-wrap">
+        <h3 className="mb-0">Ways out</h3>
+        {(!state || stale) && (
+          <button type="button" className="btn btn-outline-primary btn-sm" onClick={look}>
+            {stale ? 'Solve them again' : 'Solve the ways out'}
+          </button>
+        )}
+        {state && !state.done && !stale && (
+          <>
+            <progress value={state.share} max={1} aria-label="Ways solved" style={{ width: 100 }} />
+            <button type="button" className="btn btn-link btn-sm" onClick={() => { stop.current(); setState((s) => s && { ...s, done: true }) }}>Stop</button>
+          </>
+        )}
+        {stale && <span className="label">the plan has changed since</span>}
+        {stale && mayPlan && <button type="button" className="btn btn-link btn-sm" onClick={() => void undo()}>Undo the last change</button>}
+      </div>
+      {state?.fault && <p className="caution">{state.fault}</p>}
+      {state?.done && state.ways.length === 0 && state.fault === '' && <p className="mb-0">Nothing tried betters it: {state.now ? fmt.text(fmt.percent(state.now.worst)) : ''} as it is.</p>}
+      {shown.length > 0 && (
+        <div className="scroll-x" style={stale ? { opacity: 0.55 } : undefined}>
+          <table className="quiet-table">
+            <thead>
+              <tr>
+                <th>Way out</th>
+                <th className="n">Worst</th>
+                <th className="n">Past limit</th>
+                <th className="n">Seam</th>
+                <th>Seen</th>
+                <th className="n">Film</th>
+                <th className="n">Crew time</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {state?.now && (
+                <tr>
+                  <td className="label">as it is</td>
+                  <td className="n">{fmt.text(fmt.percent(state.now.worst))}</td>
+                  <td className="n">{fmt.text(fmt.area(state.now.overLimitMm2))}</td>
+                  <td colSpan={5} />
+                </tr>
+              )}
+              {shown.map((w) => (
+                <tr key={JSON.stringify(w.change)}>
+                  <td>
+                    {solvedText(w, fmt)} {w.answers && <span className="label">answers</span>}
+                    {w.wrinklesMm2 > 0 && <span className="label"> wrinkles {fmt.text(fmt.area(w.wrinklesMm2))}</span>}
+                  </td>
+                  <td className="n">{fmt.text(fmt.percent(w.worst))}</td>
+                  <td className="n">{fmt.text(fmt.area(w.overLimitMm2))}</td>
+                  <td className="n">{w.seamMm > 0 ? fmt.text(fmt.longLength(w.seamMm)) : '–'}</td>
+                  <td>{SEEN[w.seen]}</td>
+                  <td className="n">{w.price ? signed(w.price.filmMm, fmt.text(fmt.longLength(Math.abs(w.price.filmMm)))) : ''}</td>
+                  <td className="n">{w.price ? signed(w.price.minutes, fmt.text(fmt.minutes(Math.abs(w.price.minutes)))) : ''}</td>
+                  <td className="n">
+                    {mayPlan && !stale && (
+                      <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => take(w)}>
+                        Take it
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {state && state.ways.length > SHOWN && !all && (
+            <button type="button" className="btn btn-link btn-sm px-0" onClick={() => setAll(true)}>
+              Show {state.ways.length - SHOWN} more
+            </button>
+          )}
+        </div>
+      )}
+    </section>
+  )
+} // prettier-ignore

@@ -1,0 +1,141 @@
+import type { FilmSheet } from '@/core/film/schema'
+import type { LogRow } from '@/core/log/schema'
+import type { Fault, Result } from '@/core/kit/result'
+import { choiceFor } from '@/core/plan/new-plan'
+import type { Plan } from '@/core/plan/schema'
+import type { Catalogue } from '@/core/reckon/catalogue'
+import { priceWayOut, type Price } from '@/core/reckon/price'
+import { reckon } from '@/core/reckon/reckon'
+import { laidPanel } from '@/core/stretch/laying'
+import { mapOf, type SurfaceMap } from '@/core/stretch/surface-map'
+import { spotsOver, type Spot } from '@/core/stretch/spots'
+import { filmOf, mapInPlan, waysFor, type SolvedWay } from '@/core/stretch/ways'
+import type { Panel } from '@/core/vehicle/schema'
+
+/** A scanned surface in place of the taped one: places xyz and triangles, and where each vertex lies on the panel. */
+export interface ScanSurface {
+  positions: Float64Array
+  triangles: Uint32Array
+  taped: Float64Array
+}
+export type StretchAsk =
+  | { kind: 'map'; plan: Plan; panelId: string; pull: 'tightest' | 'even'; atOnce: boolean; scan: ScanSurface | null }
+  | { kind: 'survey'; plan: Plan; panelIds: string[]; films: readonly FilmSheet[]; best: boolean }
+  | { kind: 'ways'; plan: Plan; panelId: string; catalogue: Catalogue; ledger: LogRow[] }
+  | { kind: 'schools'; plan: Plan; panelId: string }
+
+export interface PanelSurvey {
+  worst: number
+  areaMm2: number
+  toPostHeatMm2: number
+  overMm2: number
+  wrinklesMm2: number
+  spot: Spot | null
+}
+export type PricedWay = SolvedWay & { price: Price | null }
+export type School = { code: string; map: SurfaceMap }
+export type StretchNews =
+  | { kind: 'tick'; share: number }
+  /** `coarse`: a first map, soon followed by a finer one. */
+  | { kind: 'map'; map: SurfaceMap; coarse: boolean }
+  | { kind: 'survey'; panelId: string; sum: PanelSurvey | null; fault: Fault | null }
+  | { kind: 'best'; panelId: string; ways: SolvedWay[] }
+  | { kind: 'ways'; now: SolvedWay | null; ways: PricedWay[]; done: boolean }
+  | { kind: 'school'; school: School }
+  | { kind: 'fault'; fault: Fault }
+  | { kind: 'end' }
+
+const COARSE = 400
+const FINE = 3000
+const SURVEY = 500
+const SCHOOLS = 1200
+/** Ways whose film and minutes are reckoned. */
+const PRICED = 10
+const BEST = 3
+
+const post = (news: StretchNews) => self.postMessage(news)
+
+/** Stretch maps, ways out and comparisons off the main thread. Stopped by ending the worker. */
+self.onmessage = ({ data }: MessageEvent<StretchAsk>) => {
+  if (data.kind === 'map') map(data)
+  else if (data.kind === 'survey') survey(data)
+  else if (data.kind === 'ways') ways(data)
+  else schools(data)
+  post({ kind: 'end' })
+}
+
+function map({ plan, panelId, pull, atOnce, scan }: Extract<StretchAsk, { kind: 'map' }>): void {
+  const panel = plan.panels.find((p) => p.id === panelId) as Panel
+  const film = filmOf(plan, panel) as FilmSheet
+  for (const triangles of scan ? [0] : [COARSE, FINE]) {
+    let told = 0
+    const how = {
+      triangles, pull, limit: film.stretchLimit, shrink: 0, restShrink: film.heatShrink,
+      progress: (share: number) => {
+        if (triangles !== COARSE && share > told + 0.05) post({ kind: 'tick', share: (told = share) })
+      },
+    } // prettier-ignore
+    const made: Result<SurfaceMap> = scan
+      ? mapOf({ positions: scan.positions, triangles: scan.triangles }, scan.taped, how)
+      : laidPanel(panel, choiceFor(plan, panelId), { ...how, order: plan.method.order, atOnce })
+    if (!made.ok) return post({ kind: 'fault', fault: made.error })
+    post({ kind: 'map', map: made.value, coarse: triangles === COARSE })
+  }
+}
+
+function survey({ plan, panelIds, films, best }: Extract<StretchAsk, { kind: 'survey' }>): void {
+  const over: string[] = []
+  for (const panelId of panelIds) {
+    const made = mapInPlan(plan, panelId, { triangles: SURVEY })
+    if (!made) continue
+    if (!made.ok) {
+      post({ kind: 'survey', panelId, sum: null, fault: made.error })
+      continue
+    }
+    const { map: m, feel } = made.value
+    const [, , heat = 0, past = 0, wrinkles = 0] = feel.areaMm2
+    const sum: PanelSurvey = {
+      worst: feel.worst, areaMm2: m.report.area_mm2, toPostHeatMm2: heat + past, overMm2: past, wrinklesMm2: wrinkles,
+      spot: spotsOver({ ...m, stretch: feel.taken }, feel.worst * 0.8)[0] ?? null,
+    } // prettier-ignore
+    post({ kind: 'survey', panelId, sum, fault: null })
+    if (past + wrinkles > 0) over.push(panelId)
+  }
+  if (!best) return
+  for (const panelId of over) {
+    const found = waysFor(plan, panelId, { films })
+    if (found.ok) post({ kind: 'best', panelId, ways: found.value.ways.slice(0, BEST) })
+  }
+}
+
+function ways({ plan, panelId, catalogue, ledger }: Extract<StretchAsk, { kind: 'ways' }>): void {
+  const found = waysFor(plan, panelId, {
+    films: catalogue.films,
+    found: (_way, done, of) => post({ kind: 'tick', share: Math.min(0.95, done / of) }),
+  })
+  if (!found.ok) return post({ kind: 'fault', fault: found.error })
+  const { now, ways: list } = found.value
+  post({ kind: 'ways', now, ways: list.map((w) => ({ ...w, price: null })), done: false })
+  const base = reckon(plan, catalogue, ledger)
+  const priced = list.map((w, i): PricedWay => ({ ...w, price: i < PRICED ? priceWayOut(plan, catalogue, ledger, { code: w.code, change: w.change, becomes: w.worst, facts: w.facts }, base) : null })) // prettier-ignore
+  post({ kind: 'ways', now, ways: priced, done: true })
+}
+
+/** What the schools argue about, each laid on the same panel: recesses first or after the flats, bridged near or wide, fed. */
+function schools({ plan, panelId }: Extract<StretchAsk, { kind: 'schools' }>): void {
+  const panel = plan.panels.find((p) => p.id === panelId) as Panel
+  const film = filmOf(plan, panel) as FilmSheet
+  const as = (way: Partial<Panel['recesses'][number]>): Panel => ({ ...panel, recesses: panel.recesses.map((r) => ({ ...r, ...way })) }) // prettier-ignore
+  const open = panel.recesses.find((r) => r.open && r.openAt)
+  const list = [
+    ['recesses_first', as({ way: 'bridge' }), 'recesses_first'],
+    ['flats_near', as({ way: 'bridge', gapMm: 40 }), 'flats_first'],
+    ['flats_wide', as({ way: 'bridge', gapMm: 200 }), 'flats_first'],
+    ['fed', as({ way: 'feed', ...(open ? {} : { open: true, openAt: 'bottom' }) }), 'flats_first'],
+  ] as const
+  for (const [code, own, order] of list) {
+    const made = laidPanel(own, choiceFor(plan, panelId), { order, triangles: SCHOOLS, limit: film.stretchLimit, shrink: 0, restShrink: film.heatShrink }) // prettier-ignore
+    if (made.ok) post({ kind: 'school', school: { code, map: made.value } })
+    else post({ kind: 'fault', fault: made.error })
+  }
+}
