@@ -50,6 +50,9 @@ export const MAY = {
   photo: ['owner', 'lead', 'installer', 'desk'],
   tape: ['owner', 'lead', 'installer'],
   fleet: ['owner', 'lead'],
+  scan: ['owner', 'lead', 'installer'],
+  /** What was computed from the plan is kept by whoever has it open. */
+  solve: ROLES,
 } as const satisfies Record<string, readonly Role[]>
 export type Right = keyof typeof MAY
 

@@ -23,6 +23,7 @@ import type { LogPayload } from '@/core/log/schema'
 import type { Method } from '@/core/method/schema'
 import type { Plan } from '@/core/plan/schema'
 import type { LayoutInput, LayoutPlan } from '@/core/roll/contract'
+import type { SolvedStretch } from '@/core/stretch/solved'
 import type { MeasuredVehicle } from '@/core/vehicle/library'
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
@@ -334,4 +335,36 @@ export const fleetLayout = pgTable(
     check('fleet_share', sql`${t.share} >= 0 and ${t.share} <= 1`),
     check('fleet_result', sql`(${t.state} = 'done') = (${t.result} is not null) or ${t.state} = 'cancelled'`),
   ],
+)
+
+/* Scans of single panels, cleaned and thinned before they come here: places and triangles, and where each lies on the panel. */
+export const panelScan = pgTable(
+  'panel_scan',
+  {
+    shopId: shopId(),
+    jobId: uuid('job_id').notNull(),
+    panelId: text('panel_id').notNull(),
+    name: text('name').notNull(),
+    triangles: integer('triangles').notNull(),
+    bytes: bytea('bytes').notNull(),
+    by: text('by').notNull(),
+    at: at('at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.jobId, t.panelId] }),
+    foreignKey({ columns: [t.shopId, t.jobId], foreignColumns: [job.shopId, job.id] }),
+    check('panel_scan_size', sql`octet_length(${t.bytes}) <= 6000000`),
+  ],
+)
+
+/* Stretch of panels as it was solved, by what it hangs on: the same panel in another job need not be solved again. */
+export const stretchSolved = pgTable(
+  'stretch_solved',
+  {
+    shopId: shopId(),
+    key: text('key').notNull(),
+    value: json('value').$type<SolvedStretch>().notNull(),
+    at: at('at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.shopId, t.key] }), index('stretch_solved_at').on(t.shopId, t.at)],
 )

@@ -1,5 +1,6 @@
 import type { OpenHours } from '../kit/civil'
 import type { FilmSheet, StockItem } from '../film/schema'
+import type { SolvedTable } from '../stretch/solved'
 
 /** The shop's air as it was read: °C, relative humidity 0-1, and a surface where one was read. UTC. */
 export interface ClimateReading {
@@ -19,6 +20,8 @@ export interface Catalogue {
   climate: readonly ClimateReading[]
   /** Local wall time `YYYY-MM-DDTHH:MM`. */
   now: string
+  /** Stretch of panels that was solved on their surfaces already; the closed forms stand in for what is not there. */
+  solved?: SolvedTable
 }
 
 export const EMPTY_CATALOGUE: Catalogue = {

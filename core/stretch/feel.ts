@@ -19,6 +19,7 @@ export interface Feel {
   /** Area in each band, mm². */
   areaMm2: number[]
   worst: number
+  mean: number
   /** Where its look changes, mm². */
   lookMm2: number
   look: FilmFeel['look']
@@ -45,7 +46,7 @@ export function feelOf(map: SurfaceMap, panel: Panel, film: FilmSheet, choice: P
   const roll = facts.rollAlongWidth || facts.sameWayUp ? 0 : Math.PI / 2
   const own = FILM_FEEL[film.kind]
   const look: FilmFeel['look'] = own.look === 'gloss' && SHIFTING_FINISHES.includes(film.finish) ? 'hue' : own.look
-  let [worst, lookMm2] = [0, 0]
+  let [worst, lookMm2, sum, whole] = [0, 0, 0, 0]
   for (let t = 0; t < count; t++) {
     const felt = residue > 0 ? relaxed(1 + (map.stretch[t] as number), 1 - (map.squeeze[t] as number), (map.direction[t] as number) - roll, residue) : 1 + (map.stretch[t] as number) // prettier-ignore
     const s = Math.max(0, felt * (1 - back) - 1)
@@ -57,10 +58,12 @@ export function feelOf(map: SurfaceMap, panel: Panel, film: FilmSheet, choice: P
     band[t] = b
     areaMm2[b] = (areaMm2[b] as number) + a
     worst = Math.max(worst, s)
+    sum += s * a
+    whole += a
     if (own.changesOver !== null && s > own.changesOver) lookMm2 += a
   }
   return {
-    taken, band, areaMm2, worst, lookMm2, look, lookOver: own.changesOver,
+    taken, band, areaMm2, worst, mean: whole > 0 ? sum / whole : 0, lookMm2, look, lookOver: own.changesOver,
     residual: { heated: taken.map((s) => s * own.memoryLeft), cold: taken },
   }
 } // prettier-ignore

@@ -61,6 +61,11 @@ export function waysOnMesh(mesh: TriMesh, options: MeshWaysOptions): Result<{ wh
   return ok({ whole: whole.value, ways: ways.map((w) => w.way).sort((a, b) => a.stretch - b.stretch) })
 }
 
+/** Vertices of a mesh under straight lines in the plane of its places; `reach`: no further off than this. */
+export function chainsOn(places: Float64Array, lines: readonly (readonly [Point, Point])[], reach: number): number[][] {
+  const near = nearest(places)
+  return lines.map(([a, b]) => verticesAlong([a, b], near, reach)).filter((l) => l.length > 1)
+}
 function nearest(places: Float64Array): (p: Point) => { vertex: number; mm: number } {
   return (p) => {
     let [vertex, best] = [0, Infinity]

@@ -7,6 +7,7 @@ import { figure, from, input, type Figure } from '../reckon/figure'
 import { finding, type Finding, type WayOut } from '../reckon/finding'
 import { measureStanding } from '../roll/pieces'
 import type { Panel, Recess } from '../vehicle/schema'
+import { stretchKey, type SolvedStretch, type SolvedTable } from './solved'
 import {
   bridgeStrain,
   capStretch,
@@ -28,7 +29,7 @@ export interface PanelStretch {
 }
 
 /** Rule-based stretch of a panel in a film: its crown as a cap, its recesses bridged or fed, its corners' squeeze. */
-export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet): PanelStretch {
+export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet, solved: SolvedTable = {}): PanelStretch {
   const choice = choiceFor(plan, panel.id)
   const limit = {
     value: film.stretchLimit,
@@ -45,8 +46,9 @@ export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet): PanelSt
   const heat = choice.preStretch > 0 ? film.heatShrink : 0
   // Relaxed film has its own slack to give; film pre-stretched and shrunk on gives back what heat can return.
   const value = Math.max(0, (1 + taken) * (1 - relax) * (1 - heat) - 1)
-  const worst = figure(
-    `stretch/${panel.id}/worst`,
+  const known = solved[stretchKey(plan, panel, film)]
+  const byRule = figure(
+    `stretch/${panel.id}/${known ? 'rule' : 'worst'}`,
     value,
     'fraction',
     `(1 + max(${stretches.map((_, i) => `{s${i + 1}}`).join(', ')}))${relax > 0 ? ' × (1 − {residue})' : ''}${heat > 0 ? ' × (1 − {shrink})' : ''} − 1, not below 0`,
@@ -61,31 +63,38 @@ export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet): PanelSt
     ],
     { limit, standing: 'common_practice', source: GEOMETRY },
   )
+  const worst = known ? solvedFigure(panel, byRule, known, limit) : byRule
   const corners = cornerFigures(plan, panel, film)
   const findings: Finding[] = []
-  if (value > film.stretchLimit + 1e-9) {
+  const now = worst.value as number
+  if (now > film.stretchLimit + 1e-9) {
     const worstRecess = recesses.find((x) => x.f.value === taken)
     findings.push(
       finding('stretch_over_limit', 'stop', 'pieces', {
         panelId: panel.id,
         facts: {
           panel: panel.name,
-          value,
+          value: now,
           limit: film.stretchLimit,
-          where: worstRecess ? worstRecess.r.name : 'crown',
+          where: known?.spot
+            ? `spot:${known.spot.row}:${known.spot.column}`
+            : worstRecess
+              ? worstRecess.r.name
+              : 'crown',
         },
         figureId: worst.id,
         limit,
-        waysOut: waysOut(plan, panel, film, worstRecess?.r ?? null),
+        // Ways by the closed forms would not compare with a solved figure: those are solved on the surface too.
+        waysOut: known ? [] : waysOut(plan, panel, film, worstRecess?.r ?? null),
       }),
     )
-  } else if (value > film.postHeatOver + 1e-9)
+  } else if (now > film.postHeatOver + 1e-9)
     findings.push(
       finding('stretch_needs_post_heat', 'note', 'pieces', {
         panelId: panel.id,
         facts: {
           panel: panel.name,
-          value,
+          value: now,
           limit: film.postHeatOver,
           min_c: film.postHeatC.min,
           max_c: film.postHeatC.max,
@@ -102,7 +111,30 @@ export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet): PanelSt
         figureId: tight[0]?.id ?? null,
       }),
     )
-  return { worst, all: [...crownParts, ...recesses.flatMap((x) => x.parts), ...stretches, ...corners, worst], findings }
+  return {
+    worst,
+    all: [
+      ...crownParts,
+      ...recesses.flatMap((x) => x.parts),
+      ...stretches,
+      ...corners,
+      ...(known ? [byRule] : []),
+      worst,
+    ],
+    findings,
+  }
+}
+
+/** The worst stretch as it was solved on the panel's surface, beside what the rule makes of the same tape. */
+function solvedFigure(panel: Panel, byRule: Figure, known: SolvedStretch, limit: NonNullable<Figure['limit']>): Figure {
+  return figure(
+    `stretch/${panel.id}/worst`,
+    known.worst,
+    'fraction',
+    'solved on a surface of {triangles} triangles with the taped lengths, laid in the method’s order (the rule alone makes it {rule})', // prettier-ignore
+    [input('triangles', known.triangles, 'count', 'measured', 'data/mesh'), from('rule', byRule)],
+    { limit, standing: 'common_practice', source: MILNOR },
+  )
 }
 
 /**

@@ -6,6 +6,8 @@ import type { SurfaceMap } from './surface-map'
 export interface Proposal {
   kind: 'seam' | 'slits'
   lines: [Point, Point][]
+  /** For cuts: whence they run in. */
+  where?: 'corners' | 'top_corners' | 'bottom_corners' | 'top_and_bottom' | 'both_sides'
   /** For seams: the way the panel is divided, and where. */
   along?: 'width' | 'height'
   atMm?: number[]
@@ -59,12 +61,20 @@ export function proposals(
   const diagonal = Math.SQRT1_2
   const slits: Proposal[] = []
   for (const share of CORNER_CUTS)
-    for (const own of [corners, corners.slice(0, 2), corners.slice(2)])
-      slits.push({ kind: 'slits', lines: own.map((c) => cut(c.at, { x: c.x * diagonal, y: c.y * diagonal }, share)) })
+    for (const [where, own] of [
+      ['corners', corners],
+      ['top_corners', corners.slice(0, 2)],
+      ['bottom_corners', corners.slice(2)],
+    ] as const)
+      slits.push({
+        kind: 'slits',
+        where,
+        lines: own.map((c) => cut(c.at, { x: c.x * diagonal, y: c.y * diagonal }, share)),
+      })
   for (const share of SIDE_CUTS)
     slits.push(
-      { kind: 'slits', lines: [cut({ x: x0 + W / 2, y: y0 }, { x: 0, y: 1 }, share), cut({ x: x0 + W / 2, y: y1 }, { x: 0, y: -1 }, share)] },
-      { kind: 'slits', lines: [cut({ x: x0, y: y0 + H / 2 }, { x: 1, y: 0 }, share), cut({ x: x1, y: y0 + H / 2 }, { x: -1, y: 0 }, share)] },
+      { kind: 'slits', where: 'top_and_bottom', lines: [cut({ x: x0 + W / 2, y: y0 }, { x: 0, y: 1 }, share), cut({ x: x0 + W / 2, y: y1 }, { x: 0, y: -1 }, share)] },
+      { kind: 'slits', where: 'both_sides', lines: [cut({ x: x0, y: y0 + H / 2 }, { x: 1, y: 0 }, share), cut({ x: x1, y: y0 + H / 2 }, { x: -1, y: 0 }, share)] },
     ) // prettier-ignore
   return [...seams, ...slits]
 }

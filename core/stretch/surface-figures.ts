@@ -35,7 +35,7 @@ export function surfaceFigures(panel: Panel, film: FilmSheet, map: SurfaceMap, f
   return [
     laid,
     worst,
-    figure(id('mean'), map.report.stretch.mean, 'fraction', 'mean over the area of the same map', [count, ...taken], { standing }), // prettier-ignore
+    figure(id('mean'), feel.mean, 'fraction', 'mean of the same over the area', [from('worst', worst), count, ...taken], { standing }), // prettier-ignore
     figure(id('area'), map.report.area_mm2, 'mm2', 'Σ areas of {triangles} triangles', [count, ...taken], { standing }),
     figure(id('post_heat'), (feel.areaMm2[2] ?? 0) + (feel.areaMm2[3] ?? 0), 'mm2', 'area stretched past {post_heat_over}', [over, from('worst', worst)], { standing }), // prettier-ignore
     figure(id('residual'), feel.worst * left, 'fraction', '{worst} × {memory_left}: what still pulls after post-heat', [from('worst', worst), input('memory_left', left, 'fraction', 'assumed', 'data/feel')], { standing: 'assumed' }), // prettier-ignore

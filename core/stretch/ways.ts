@@ -194,7 +194,7 @@ function inRecess(panel: Panel, map: SurfaceMap): boolean {
 }
 function ofProposal(panel: Panel, p: Proposal): Candidate {
   return p.kind === 'slits'
-    ? { code: 'slits', change: { kind: 'piece', panelId: panel.id, set: { slits: slitsOf(panel, p.lines) } }, facts: { count: p.lines.length, mm: longest(p) }, seamMm: lengthOf(p), seen: longest(p) > SHORT_CUT_MM ? 'open' : 'near_edge', proposal: p }
+    ? { code: 'slits', change: { kind: 'piece', panelId: panel.id, set: { slits: slitsOf(panel, p.lines) } }, facts: { count: p.lines.length, mm: longest(p), where: p.where ?? 'corners' }, seamMm: lengthOf(p), seen: longest(p) > SHORT_CUT_MM ? 'open' : 'near_edge', proposal: p }
     : { code: 'seam', change: { kind: 'piece', panelId: panel.id, set: parted(p) }, facts: seamFacts(panel, p), seamMm: seamLength(panel, p), seen: seenAt(panel, p), proposal: p }
 } // prettier-ignore
 function bothOf(panel: Panel, seam: Candidate, slits: Candidate, both: Proposal): Candidate {

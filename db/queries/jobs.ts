@@ -10,6 +10,7 @@ import { standsAt } from '@/core/reckon/stages'
 import { guarded, type Right, type Tx, type Who } from '../client'
 import { job, ledger, revision } from '../schema'
 import { climateIn } from './climate'
+import { solvedIn } from './stretch'
 import { cutStock, rackIn, restoreStock } from './rack'
 
 export interface JobHead {
@@ -51,7 +52,14 @@ const headOf = ({ shopId: _s, createdAt: _c, updatedAt, ...row }: typeof job.$in
 
 async function catalogueIn(tx: Tx, who: Who, now: Date): Promise<Catalogue> {
   const { films, stock } = await rackIn(tx, who)
-  return { ...EMPTY_CATALOGUE, films, stock, climate: await climateIn(tx, who), now: utcWall(now) }
+  return {
+    ...EMPTY_CATALOGUE,
+    films,
+    stock,
+    climate: await climateIn(tx, who),
+    solved: await solvedIn(tx, who),
+    now: utcWall(now),
+  }
 }
 async function ledgerIn(tx: Tx, who: Who, jobId: string): Promise<LogRow[]> {
   const rows = await tx.select().from(ledger).where(and(eq(ledger.shopId, who.shopId), eq(ledger.jobId, jobId))).orderBy(asc(ledger.seq)) // prettier-ignore

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { applyChange, type Finding, type Stage } from '@/core/reckon/finding'
 import { priceWayOut } from '@/core/reckon/price'
 import { CAUTIONS, findingText, wayText } from '@/web/words/sentences'
+import { solvedText } from '@/web/words/stretch-words'
 import { Fig } from './figure'
 import { useJob } from './job-state'
 
@@ -34,9 +35,12 @@ export function Findings({ stage, panelId, limit = 6 }: { stage: Stage; panelId?
 }
 
 function OneFinding({ f }: { f: Finding }) {
-  const { fmt, plan, catalogue, ledger, reckoning, edit, mayPlan } = useJob()
+  const { fmt, plan, catalogue, ledger, reckoning, edit, mayPlan, waysFound } = useJob()
+  const solvedWays =
+    f.code === 'stretch_over_limit' && f.waysOut.length === 0 ? waysFound.get(f.panelId ?? '') : undefined
+  const ways = solvedWays ?? f.waysOut
   const [open, setOpen] = useState(false)
-  const prices = open ? f.waysOut.map((w) => priceWayOut(plan, catalogue, ledger, w, reckoning)) : []
+  const prices = open ? ways.map((w) => priceWayOut(plan, catalogue, ledger, w, reckoning)) : []
   const signed = (v: number, text: string) => (v > 0 ? `+${text}` : v < 0 ? `−${text.replace('−', '')}` : `±${text}`)
   return (
     <div className="finding" data-level={f.level}>
@@ -47,9 +51,9 @@ function OneFinding({ f }: { f: Finding }) {
           <Fig id={f.figureId} />
         </span>
       )}
-      {f.waysOut.length > 0 && (
+      {ways.length > 0 && (
         <button type="button" className="btn btn-link btn-sm py-0" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? 'Close' : `${f.waysOut.length} ${f.waysOut.length === 1 ? 'way' : 'ways'} out`}
+          {open ? 'Close' : `${ways.length} ${ways.length === 1 ? 'way' : 'ways'} out`}
         </button>
       )}
       {open && (
@@ -64,11 +68,11 @@ function OneFinding({ f }: { f: Finding }) {
             </tr>
           </thead>
           <tbody>
-            {f.waysOut.map((w, i) => {
+            {ways.map((w, i) => {
               const p = prices[i]
               return (
-                <tr key={wayText(w, fmt)}>
-                  <td>{wayText(w, fmt)}</td>
+                <tr key={JSON.stringify(w.change)}>
+                  <td>{solvedWays ? solvedText(w, fmt) : wayText(w, fmt)}</td>
                   <td className="n">{w.becomes === null ? 'fits' : fmt.text(fmt.percent(w.becomes))}</td>
                   <td className="n">{p && signed(p.filmMm, fmt.text(fmt.longLength(Math.abs(p.filmMm))))}</td>
                   <td className="n">{p && signed(p.minutes, fmt.text(fmt.minutes(Math.abs(p.minutes))))}</td>

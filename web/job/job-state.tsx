@@ -7,7 +7,10 @@ import { firstFault } from '@/core/plan/parse'
 import { Plan } from '@/core/plan/schema'
 import type { Catalogue } from '@/core/reckon/catalogue'
 import type { Figure } from '@/core/reckon/figure'
+import type { WayOut } from '@/core/reckon/finding'
 import { reckon, type Reckoning } from '@/core/reckon/reckon'
+import type { SolvedStretch, SolvedTable } from '@/core/stretch/solved'
+import { keepStretch } from '@/web/actions/stretch'
 import type { Fault } from '@/core/kit/result'
 import { logEntries, saveJob, undoJob, type Saved } from '@/web/actions/jobs'
 import { call, newId } from '@/web/kit/call'
@@ -49,6 +52,11 @@ export interface JobContext {
   settle: (keep: 'mine' | 'theirs') => void
   log: (payload: LogPayload) => void
   take: (saved: Saved) => void
+  /** Stretches solved just now: what hangs on them is reckoned anew, and the shop keeps them. */
+  solved: (rows: readonly { key: string; value: SolvedStretch }[]) => void
+  /** The best ways out that were solved, by panel: they stand beside the finding. */
+  waysFound: ReadonlyMap<string, readonly WayOut[]>
+  foundWays: (panelId: string, ways: readonly WayOut[]) => void
   /** The figure whose working is open, and the figures it hangs on where they are not the job's own. */
   shown: { id: string; among: ReadonlyMap<string, Figure> | null } | null
   show: (figureId: string | null, among?: ReadonlyMap<string, Figure> | null) => void
@@ -174,7 +182,15 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
 
   const { ledger, waiting, logFault, log } = useLedger(start)
   const fmt = useMemo(() => formatter(start.units), [start.units])
-  const reckoning = useMemo(() => reckon(plan, start.catalogue, ledger), [plan, start.catalogue, ledger])
+  const [known, setKnown] = useState<SolvedTable>(start.catalogue.solved ?? {})
+  const catalogue = useMemo(() => ({ ...start.catalogue, solved: known }), [start.catalogue, known])
+  const solved = useCallback<JobContext['solved']>((rows) => {
+    setKnown((was) => ({ ...was, ...Object.fromEntries(rows.map((r) => [r.key, r.value])) }))
+    void call(keepStretch, { rows })
+  }, [])
+  const [waysFound, setWaysFound] = useState<JobContext['waysFound']>(new Map())
+  const foundWays = useCallback<JobContext['foundWays']>((panelId, ways) => setWaysFound((was) => new Map(was).set(panelId, ways)), []) // prettier-ignore
+  const reckoning = useMemo(() => reckon(plan, catalogue, ledger), [plan, catalogue, ledger])
   const alive = useAlive()
   const mayPlan = alive && ['owner', 'lead', 'desk'].includes(start.member.role)
   const mayTape = alive && start.member.role !== 'desk'
@@ -184,7 +200,7 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
     jobId: start.jobId,
     number,
     plan,
-    catalogue: start.catalogue,
+    catalogue,
     ledger,
     waiting,
     logFault,
@@ -199,6 +215,9 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
     settle,
     log,
     take,
+    solved,
+    waysFound,
+    foundWays,
     shown,
     show,
   }

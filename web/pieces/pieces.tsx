@@ -12,14 +12,17 @@ import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
 import { solvedText, spotText } from '@/web/words/stretch-words'
 import { stretchBand } from './bands'
+import { ScanPlate } from './scan-plate'
 import { StretchBench } from './stretch-bench'
-import { useSurvey } from './use-stretch'
+import { useScans } from './use-scans'
+import { keyOf, useSurvey } from './use-stretch'
 
 /** Panels broken into pieces: cut sizes by school and edge, rule-based stretch, and what is past a limit. */
 export function Pieces() {
-  const { plan, reckoning, catalogue, fmt, edit, mayPlan } = useJob()
-  const survey = useSurvey(plan, catalogue.films)
-  const [picked, setPicked] = useState('')
+  const { plan, reckoning, catalogue, fmt, edit, mayPlan, waysFound, jobId } = useJob()
+  const survey = useSurvey()
+  // The worst when the page was opened; figures that come in later do not change what is looked at.
+  const [picked, setPicked] = useState(() => [...reckoning.stretch].reduce((a, b) => (b[1] > a[1] ? b : a), ['', -1] as [string, number])[0]) // prettier-ignore
   const unit = fmt.units.lengthUnit
   const format = (mm: number) => fmt.length(mm).text
   const byPanel = new Map<string, typeof reckoning.pieces>()
@@ -29,8 +32,8 @@ export function Pieces() {
     .map((panel) => ({
       panel,
       pieces: byPanel.get(panel.id) ?? [],
-      solved: survey.of(panel.id),
-      stretch: survey.of(panel.id)?.sum?.worst ?? reckoning.stretch.get(panel.id) ?? 0,
+      solved: catalogue.solved?.[keyOf(plan, panel.id)] ?? null,
+      stretch: reckoning.stretch.get(panel.id) ?? 0,
     }))
     .sort((a, b) => b.stretch - a.stretch)
   const able = rows.flatMap(({ panel }) => {
@@ -38,6 +41,7 @@ export function Pieces() {
     return film ? [{ panel, film }] : []
   })
   const shown = able.find((x) => x.panel.id === picked) ?? able[0]
+  const scans = useScans(jobId, shown?.panel.id ?? null)
   const set = (panelId: string, part: Partial<PieceChoice>) =>
     edit((p) => applyChange(p, { kind: 'piece', panelId, set: part }))
   return (
@@ -107,30 +111,28 @@ export function Pieces() {
                               border: '1px solid var(--ink)',
                             }}
                           />
-                          {solved?.sum ? (
-                            <b>{fmt.text(fmt.percent(solved.sum.worst))}</b>
-                          ) : (
-                            <Fig id={`stretch/${panel.id}/worst`} />
-                          )}{' '}
-                          <span className="label">{band.text}</span>
+                          <Fig id={`stretch/${panel.id}/worst`} /> <span className="label">{band.text}</span>
                         </span>
                       )}
-                      {solved?.sum?.spot && stretch > (film?.postHeatOver ?? 1) && (
-                        <div className="label">{spotText(solved.sum.spot)}</div>
+                      {solved?.spot && stretch > (film?.postHeatOver ?? 1) && (
+                        <div className="label">{spotText(solved.spot)}</div>
                       )}
-                      {solved?.fault && <div className="label">{solved.fault}</div>}
+                      {survey.faults.get(panel.id) && <div className="label">{survey.faults.get(panel.id)}</div>}
                     </td>
-                    <td className="n">{solved?.sum ? fmt.text(fmt.area(solved.sum.toPostHeatMm2)) : ''}</td>
+                    <td className="n">{solved ? fmt.text(fmt.area(solved.toPostHeatMm2)) : ''}</td>
                     <td>
                       <span className="label">{wayOf(panel, choice)}</span>
-                      {solved?.ways && solved.ways.length > 0 && (
-                        <div className="label">
-                          would help:{' '}
-                          {solved.ways
-                            .map((w) => `${solvedText(w, fmt)} (${fmt.text(fmt.percent(w.worst))})`)
-                            .join(' · ')}
-                        </div>
-                      )}
+                      {solved &&
+                        solved.overMm2 + solved.wrinklesMm2 > 0 &&
+                        (waysFound.get(panel.id)?.length ?? 0) > 0 && (
+                          <div className="label">
+                            would help:{' '}
+                            {waysFound
+                              .get(panel.id)
+                              ?.map((w) => `${solvedText(w, fmt)} (${fmt.text(fmt.percent(w.becomes ?? 0))})`)
+                              .join(' · ')}
+                          </div>
+                        )}
                     </td>
                     <td className="text-nowrap">
                       <select
@@ -221,7 +223,23 @@ export function Pieces() {
               </select>
             </label>
           </div>
-          <StretchBench key={`${shown.panel.id} ${shown.film.id}`} panel={shown.panel} film={shown.film} scan={null} />
+          {scans.waiting ? (
+            <p className="label">Fetching the scan of {shown.panel.name} …</p>
+          ) : (
+            <StretchBench
+              key={`${shown.panel.id} ${shown.film.id} ${String(scans.surface !== null)}`}
+              panel={shown.panel}
+              film={shown.film}
+              scan={scans.surface}
+            >
+              <ScanPlate
+                key={shown.panel.id}
+                panel={shown.panel}
+                kept={scans.kept.find((k) => k.panelId === shown.panel.id) ?? null}
+                onKept={(scan, name) => scans.keep(shown.panel.id, scan, name)}
+              />
+            </StretchBench>
+          )}
           <p className="label mb-0">
             Film laid on a surface made of the taped crown, roll-overs, folds, recesses and raised objects. The film’s
             sheet wins; so does a trial on the panel.

@@ -13,13 +13,13 @@ import type { SurfaceMap } from '@/core/stretch/surface-map'
 import type { Panel } from '@/core/vehicle/schema'
 import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
-import type { ScanSurface } from '@/web/workers/stretch.worker'
+import type { ScanSurface } from '@/core/stretch/scan'
 import { faultText } from '@/web/words/sentences'
 import { LOOK_TEXT, spotText } from '@/web/words/stretch-words'
 import { BAND_NAMES, BAND_WHY } from './bands'
 import { Schools } from './schools'
 import { BandKey, SurfacePicture } from './surface-picture'
-import { startStretch, stretchKey } from './use-stretch'
+import { keyOf, startStretch } from './use-stretch'
 import { WaysTable } from './ways-table'
 
 const Surface3D = dynamic(() => import('./surface-3d').then((m) => m.Surface3D), { ssr: false, loading: () => <p className="label">Setting up the view …</p> }) // prettier-ignore
@@ -47,7 +47,7 @@ export function StretchBench({ panel, film, scan, children }: { panel: Panel; fi
   const [state, setState] = useState<State>(NOTHING)
   const choice = choiceFor(plan, panel.id)
   const { method } = plan
-  const key = `${stretchKey(plan, panel.id)} ${pull} ${String(atOnce)} ${scan ? scan.positions.length : 0}`
+  const key = `${keyOf(plan, panel.id)} ${pull} ${String(atOnce)} ${scan ? scan.positions.length : 0}`
   useEffect(() => {
     return startStretch({ kind: 'map', plan, panelId: panel.id, pull, atOnce, scan }, (news) => {
       if (news.kind === 'tick') setState((s) => ({ ...s, share: news.share }))
@@ -65,8 +65,8 @@ export function StretchBench({ panel, film, scan, children }: { panel: Panel; fi
   const spots = useMemo(() => (map && feel ? spotsOver({ ...map, stretch: feel.taken }, limit) : []), [map, feel, limit])
   const dead = useCallback(() => setFlat(true), [])
   const beforeFeel = useMemo(() => (before ? feelOf(before.map, panel, film, choice, method, limit) : null), [before, panel, film, choice, method, limit]) // prettier-ignore
-  if (state.fault !== '' && state.key === key) return <p className="caution">{panel.name}: {state.fault}</p> // prettier-ignore
-  if (!map || !feel || !own) return <p className="label">Laying film on {panel.name} …</p>
+  if (state.fault !== '' && state.key === key) return <><p className="caution">{panel.name}: {state.fault}</p>{children}</> // prettier-ignore
+  if (!map || !feel || !own) return <><p className="label">Laying film on {panel.name} …</p>{children}</>
   const id = (f: string) => `surface/${panel.id}/${f}`
   const says = `worst stretch ${fmt.text(fmt.percent(feel.worst))}`
   const outline = choice.flat !== null && choice.flat.mark === flatMark(panel, choice)

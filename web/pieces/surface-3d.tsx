@@ -103,7 +103,7 @@ export function Surface3D({ map, band, at, onAt, grid, says, onDead }: { map: Su
     if (s && byKey(s, e.key, e.shiftKey)) e.preventDefault()
   }
   return (
-    <figure className="mb-0 flex-grow-1" style={{ minWidth: 320 }}>
+    <figure className="mb-0" style={{ flex: '1 1 340px', minWidth: 0 }}>
       <figcaption className="label">On the panel</figcaption>
       <div ref={holder} role="application" tabIndex={0} aria-label={`The panel in space: ${says}. Arrow keys turn it, with Shift they move it, plus and minus near it, 0 puts it back.`} onKeyDown={key} onPointerMove={point} onPointerLeave={() => onAt(null)} style={{ height: HEIGHT, background: '#fbf8ef', cursor: 'grab', touchAction: 'none' }} />
       <figcaption className="label">Drag or arrow keys turn it, Shift moves it, wheel or + and − bring it nearer, 0 puts it back.</figcaption>
@@ -195,7 +195,8 @@ function colour(body: THREE.Mesh, band: Uint8Array): void {
 /** From the front, a little from the left and above. */
 function look(s: Scene): void {
   const c = s.body.geometry.boundingSphere?.center ?? new THREE.Vector3()
-  const far = s.reach / Math.sin((s.camera.fov * Math.PI) / 360) / Math.min(1.6, Math.max(1, s.camera.aspect * 0.8))
+  // All of it within the narrower way of the view.
+  const far = (s.reach * 0.92) / Math.sin((s.camera.fov * Math.PI) / 360) / Math.min(1, s.camera.aspect)
   s.camera.position.set(c.x - far * 0.35, c.y + far * 0.3, c.z + far * 0.9)
   s.camera.near = far / 100
   s.camera.far = far * 10

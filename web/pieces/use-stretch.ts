@@ -1,10 +1,12 @@
 'use client'
 
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { choiceFor } from '@/core/plan/new-plan'
+import type { Fault } from '@/core/kit/result'
 import type { Plan } from '@/core/plan/schema'
-import { filmOf, type SolvedWay } from '@/core/stretch/ways'
-import type { PanelSurvey, StretchAsk, StretchNews } from '@/web/workers/stretch.worker'
+import { stretchKey, type SolvedStretch } from '@/core/stretch/solved'
+import { filmOf } from '@/core/stretch/ways'
+import { useJob } from '@/web/job/job-state'
+import type { StretchAsk, StretchNews } from '@/web/workers/stretch.worker'
 import { faultText } from '@/web/words/sentences'
 
 /** A worker for one ask; ended when the ask changes or the page is left. */
@@ -16,46 +18,61 @@ export function startStretch(ask: StretchAsk, on: (news: StretchNews) => void): 
   return () => own.terminate()
 }
 
-/** What of a plan the stretch of one panel hangs on. */
-export function stretchKey(plan: Plan, panelId: string): string {
+export const keyOf = (plan: Plan, panelId: string): string => {
   const panel = plan.panels.find((p) => p.id === panelId)
-  if (!panel) return ''
-  const film = filmOf(plan, panel)
-  return JSON.stringify([panel, { ...choiceFor(plan, panelId), flat: null, bleedMm: null }, film && [film.id, film.stretchLimit, film.postHeatOver, film.heatShrink, film.rollResidue], plan.method.order, plan.method.tension]) // prettier-ignore
+  const film = panel && filmOf(plan, panel)
+  return panel && film ? stretchKey(plan, panel, film) : ''
 }
 
-export interface Surveyed {
-  sum: PanelSurvey | null
-  fault: string
-  ways: SolvedWay[] | null
-}
 /** Wait this long after a change before the maps are solved anew, ms. */
 const PAUSE_MS = 900
+/** Solved stretches are handed on so many at a time. */
+const BATCH = 6
 
-/** Coarse maps of all panels, solved in the background one by one, and the best ways out of those past their limit. Kept for panels that did not change. */
-export function useSurvey(plan: Plan, films: readonly Parameters<typeof filmOf>[0]['film']['sheets'][number][]): { of: (panelId: string) => Surveyed | null; left: number } {
-  const [known, setKnown] = useState<ReadonlyMap<string, Surveyed>>(new Map())
-  const knownRef = useRef(known)
-  useEffect(() => {
-    knownRef.current = known
-  }, [known])
-  const keys = useMemo(() => new Map(plan.panels.filter((p) => p.wrap && filmOf(plan, p)).map((p) => [p.id, stretchKey(plan, p.id)])), [plan])
-  const all = [...keys.values()].join()
+/**
+ * Solves the stretch of every panel that is not known yet, in the background, and then the best ways out of those past
+ * their limit: both are handed to the job. Answers what could not be solved, and how many are left.
+ */
+export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number } {
+  const { plan, catalogue, solved, foundWays } = useJob()
+  const [faults, setFaults] = useState<ReadonlyMap<string, string>>(new Map())
   const [left, setLeft] = useState(0)
+  const keys = useMemo(() => new Map(plan.panels.filter((p) => p.wrap && filmOf(plan, p)).map((p) => [p.id, keyOf(plan, p.id)])), [plan])
+  const all = [...keys.values()].join()
+  const latest = useRef({ plan, catalogue, asked: new Set<string>() })
+  useEffect(() => {
+    latest.current = { ...latest.current, plan, catalogue }
+  }, [plan, catalogue])
   useEffect(() => {
     let stop = () => {}
     const timer = setTimeout(() => {
-      const todo = [...keys].filter(([, key]) => !knownRef.current.has(key)).map(([id]) => id)
+      const { plan: now, catalogue: shop, asked } = latest.current
+      const known = shop.solved ?? {}
+      const todo = [...keys].filter(([, key]) => !known[key] || (known[key].overMm2 + known[key].wrinklesMm2 > 0 && !asked.has(key))).map(([id]) => id)
       setLeft(todo.length)
       if (todo.length === 0) return
-      const put = (panelId: string, over: Partial<Surveyed>) =>
-        setKnown((was) => new Map(was).set(keys.get(panelId) as string, { sum: null, fault: '', ways: null, ...was.get(keys.get(panelId) as string), ...over }))
-      stop = startStretch({ kind: 'survey', plan, panelIds: todo, films, best: true }, (news) => {
+      let batch: { key: string; value: SolvedStretch }[] = []
+      const hand = () => {
+        if (batch.length > 0) solved(batch)
+        batch = []
+      }
+      const own = startStretch({ kind: 'survey', plan: now, panelIds: todo, films: shop.films, best: true }, (news) => {
         if (news.kind === 'survey') {
-          put(news.panelId, { sum: news.sum, fault: news.fault ? faultText(news.fault) : '' })
+          const key = keys.get(news.panelId) as string
+          if (news.sum) batch.push({ key, value: news.sum })
+          if (news.fault) setFaults((was) => new Map(was).set(news.panelId, faultText(news.fault as Fault)))
+          if (batch.length >= BATCH) hand()
           setLeft((n) => Math.max(0, n - 1))
-        } else if (news.kind === 'best') put(news.panelId, { ways: news.ways })
+        } else if (news.kind === 'best') {
+          hand()
+          asked.add(keys.get(news.panelId) as string)
+          foundWays(news.panelId, news.ways.map((w) => ({ code: w.code, change: w.change, becomes: w.worst, facts: w.facts })))
+        } else if (news.kind === 'end') hand()
       })
+      stop = () => {
+        hand()
+        own()
+      }
     }, PAUSE_MS)
     return () => {
       clearTimeout(timer)
@@ -64,5 +81,5 @@ export function useSurvey(plan: Plan, films: readonly Parameters<typeof filmOf>[
     // The keys say all that the maps hang on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [all])
-  return { of: (panelId) => known.get(keys.get(panelId) ?? '') ?? null, left }
+  return { faults, left }
 } // prettier-ignore

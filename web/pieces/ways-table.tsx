@@ -7,7 +7,7 @@ import type { PricedWay, StretchNews } from '@/web/workers/stretch.worker'
 import { faultText } from '@/web/words/sentences'
 import { SEEN, solvedText } from '@/web/words/stretch-words'
 import type { SolvedWay } from '@/core/stretch/ways'
-import { startStretch, stretchKey } from './use-stretch'
+import { keyOf, startStretch } from './use-stretch'
 
 const SHOWN = 8
 
@@ -17,7 +17,7 @@ export function WaysTable({ panelId, onTaken }: { panelId: string; onTaken: () =
   const [state, setState] = useState<{ key: string; share: number; now: SolvedWay | null; ways: PricedWay[]; done: boolean; fault: string } | null>(null)
   const [all, setAll] = useState(false)
   const stop = useRef<() => void>(() => {})
-  const key = stretchKey(plan, panelId)
+  const key = keyOf(plan, panelId)
   useEffect(() => () => stop.current(), [])
   const look = () => {
     stop.current()

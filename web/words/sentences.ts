@@ -146,7 +146,7 @@ const FINDINGS: Record<string, Say> = {
   bring_in_by: (f, fmt) =>
     `Bring the vehicle in by ${fmt.text(fmt.wallTime(String(f.at)))} (${fmt.text(fmt.minutes(Number(f.minutes)))} to warm and dry).`,
   stretch_over_limit: (f, fmt) =>
-    `${f.panel} needs ${pct(f, 'value', fmt)} at the ${f.where === 'crown' ? 'crown' : f.where}, limit ${pct(f, 'limit', fmt)}. Film stretched past its limit lifts or tears.`,
+    `${f.panel} needs ${pct(f, 'value', fmt)} at ${String(f.where).startsWith('spot:') ? spotText(f.where) : `the ${f.where}`}, limit ${pct(f, 'limit', fmt)}. Film stretched past its limit lifts or tears.`,
   stretch_needs_post_heat: (f, fmt) =>
     `${f.panel}: ${pct(f, 'value', fmt)} is past ${pct(f, 'limit', fmt)}, so the area must be post-heated to ${deg(f, 'min_c', fmt)}–${deg(f, 'max_c', fmt)}.`,
   corner_needs_relief: (f, fmt) =>
@@ -182,6 +182,13 @@ const FINDINGS: Record<string, Say> = {
   recheck_overdue: (f, fmt) =>
     `Recheck was due ${fmt.moment(String(f.due))}. Every recess, bumper underside, convex and concave zone, mirror and pillar again.`,
   recheck_waits: (f, fmt) => `Recheck falls due ${fmt.moment(String(f.due))}.`,
+}
+
+/** `spot:top:left` in words. */
+function spotText(where: string | number | undefined): string {
+  const [, row, column] = String(where).split(':')
+  if (row === 'middle') return column === 'middle' ? 'its middle' : `its ${column} side`
+  return column === 'middle' ? `its ${row}` : `its ${row} ${column} corner`
 }
 
 export const findingText = (f: Pick<Finding, 'code' | 'facts'>, fmt: Formatter): string =>
@@ -381,6 +388,17 @@ const FAULTS: Record<string, Say> = {
   turn_too_tight: (f) =>
     `The ${f.side} end turns round ${f.radius_mm} mm, but the panel reaches ${f.back_mm} mm back there: it would fold on itself. Check the radius, the crown and the nose.`,
   fold_off_panel: (f) => `The body line ${f.line} lies off its panel. Check its position.`,
+  bad_file: (f) =>
+    `This is no mesh that can be read (${String(f.why ?? 'unknown form').replaceAll('_', ' ')}). OBJ, STL and PLY are.`,
+  bad_number: (f) => `A place in the file is no number${f.vertex ? ` (point ${f.vertex})` : ''}. Export it anew.`,
+  scan_too_many: (f) =>
+    `The scan has ${f.triangles} triangles; up to ${f.limit} can be taken. Thin it where it was made.`,
+  scan_too_large: () => 'The scan is too large to be kept. Cut out the panel alone.',
+  bad_scan: (f) => `The scan did not arrive whole (${f.why}). Send it again.`,
+  nothing_within: () => 'No surface that faces you lies within these points. Turn it, or put them round the panel.',
+  handles: () =>
+    'The surface has a loop through it (a handle that stands off): cut it away, or lay the panel from its tape.',
+  no_worker: () => 'The stretch could not be solved in this browser.',
   outline_impossible: () => 'The outline does not close. Check its edges.',
   cannot_flatten: () => 'No flat film was found for this surface. A seam may help; check the taped figures first.',
   not_one_piece: () => 'The panel falls into parts. Check its outline and holes.',

@@ -3,8 +3,10 @@ import type { Spot } from '@/core/stretch/spots'
 import type { Formatter } from './format'
 import { wayText } from './sentences'
 
+const CUTS_AT: Record<string, string> = { corners: 'at the corners', top_corners: 'at the top corners', bottom_corners: 'at the bottom corners', top_and_bottom: 'at top and bottom', both_sides: 'at both sides' } // prettier-ignore
+
 /** A solved way out in words. */
-export function solvedText(way: Pick<SolvedWay, 'code' | 'facts'>, fmt: Formatter): string {
+export function solvedText(way: { code: string; facts: SolvedWay['facts'] }, fmt: Formatter): string {
   const f = way.facts
   const mm = (key: string) => fmt.text(fmt.length(Number(f[key])))
   const across = f.along === 'width' ? 'from the left' : 'from the top'
@@ -14,7 +16,7 @@ export function solvedText(way: Pick<SolvedWay, 'code' | 'facts'>, fmt: Formatte
       : f.line
         ? `2 pieces, seam on ${f.line}`
         : `2 pieces, seam ${mm('at_mm')} ${across}`
-  const cuts = `${f.count} relief cuts of ${mm('mm')}`
+  const cuts = `${f.count} relief cuts of ${mm('mm')} ${CUTS_AT[String(f.where)] ?? ''}`
   switch (way.code) {
     case 'seam':
       return seams(Number(f.parts))

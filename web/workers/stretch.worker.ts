@@ -6,45 +6,36 @@ import type { Plan } from '@/core/plan/schema'
 import type { Catalogue } from '@/core/reckon/catalogue'
 import { priceWayOut, type Price } from '@/core/reckon/price'
 import { reckon } from '@/core/reckon/reckon'
-import { laidPanel } from '@/core/stretch/laying'
+import { laidPanel, linesOf } from '@/core/stretch/laying'
+import { chainsOn } from '@/core/stretch/mesh-ways'
+import type { ScanSurface } from '@/core/stretch/scan'
 import { mapOf, type SurfaceMap } from '@/core/stretch/surface-map'
-import { spotsOver, type Spot } from '@/core/stretch/spots'
+import type { SolvedStretch } from '@/core/stretch/solved'
+import { spotsOver } from '@/core/stretch/spots'
 import { filmOf, mapInPlan, waysFor, type SolvedWay } from '@/core/stretch/ways'
 import type { Panel } from '@/core/vehicle/schema'
 
-/** A scanned surface in place of the taped one: places xyz and triangles, and where each vertex lies on the panel. */
-export interface ScanSurface {
-  positions: Float64Array
-  triangles: Uint32Array
-  taped: Float64Array
-}
 export type StretchAsk =
   | { kind: 'map'; plan: Plan; panelId: string; pull: 'tightest' | 'even'; atOnce: boolean; scan: ScanSurface | null }
   | { kind: 'survey'; plan: Plan; panelIds: string[]; films: readonly FilmSheet[]; best: boolean }
   | { kind: 'ways'; plan: Plan; panelId: string; catalogue: Catalogue; ledger: LogRow[] }
   | { kind: 'schools'; plan: Plan; panelId: string }
 
-export interface PanelSurvey {
-  worst: number
-  areaMm2: number
-  toPostHeatMm2: number
-  overMm2: number
-  wrinklesMm2: number
-  spot: Spot | null
-}
 export type PricedWay = SolvedWay & { price: Price | null }
 export type School = { code: string; map: SurfaceMap }
 export type StretchNews =
   | { kind: 'tick'; share: number }
   /** `coarse`: a first map, soon followed by a finer one. */
   | { kind: 'map'; map: SurfaceMap; coarse: boolean }
-  | { kind: 'survey'; panelId: string; sum: PanelSurvey | null; fault: Fault | null }
+  | { kind: 'survey'; panelId: string; sum: SolvedStretch | null; fault: Fault | null }
   | { kind: 'best'; panelId: string; ways: SolvedWay[] }
   | { kind: 'ways'; now: SolvedWay | null; ways: PricedWay[]; done: boolean }
   | { kind: 'school'; school: School }
   | { kind: 'fault'; fault: Fault }
   | { kind: 'end' }
 
+/** A line on a scan is followed by vertices no further off than this, mm. */
+const SCAN_REACH_MM = 60
 const COARSE = 400
 const FINE = 3000
 const SURVEY = 500
@@ -76,7 +67,10 @@ function map({ plan, panelId, pull, atOnce, scan }: Extract<StretchAsk, { kind: 
       },
     } // prettier-ignore
     const made: Result<SurfaceMap> = scan
-      ? mapOf({ positions: scan.positions, triangles: scan.triangles }, scan.taped, how)
+      ? mapOf(scan, scan.taped, {
+          ...how,
+          chains: chainsOn(scan.taped, linesOf(panel, choiceFor(plan, panelId)), SCAN_REACH_MM),
+        })
       : laidPanel(panel, choiceFor(plan, panelId), { ...how, order: plan.method.order, atOnce })
     if (!made.ok) return post({ kind: 'fault', fault: made.error })
     post({ kind: 'map', map: made.value, coarse: triangles === COARSE })
@@ -94,9 +88,10 @@ function survey({ plan, panelIds, films, best }: Extract<StretchAsk, { kind: 'su
     }
     const { map: m, feel } = made.value
     const [, , heat = 0, past = 0, wrinkles = 0] = feel.areaMm2
-    const sum: PanelSurvey = {
-      worst: feel.worst, areaMm2: m.report.area_mm2, toPostHeatMm2: heat + past, overMm2: past, wrinklesMm2: wrinkles,
-      spot: spotsOver({ ...m, stretch: feel.taken }, feel.worst * 0.8)[0] ?? null,
+    const [spot] = spotsOver({ ...m, stretch: feel.taken }, feel.worst * 0.8)
+    const sum: SolvedStretch = {
+      worst: feel.worst, areaMm2: m.report.area_mm2, toPostHeatMm2: heat + past, overMm2: past, wrinklesMm2: wrinkles, triangles: m.report.triangles,
+      spot: spot ? { row: spot.row, column: spot.column, stretch: spot.stretch } : null,
     } // prettier-ignore
     post({ kind: 'survey', panelId, sum, fault: null })
     if (past + wrinkles > 0) over.push(panelId)

@@ -1,0 +1,64 @@
+import { and, desc, eq, sql } from 'drizzle-orm'
+import type { SolvedStretch, SolvedTable } from '@/core/stretch/solved'
+import { guarded, type Tx, type Who } from '../client'
+import { job, panelScan, stretchSolved } from '../schema'
+
+/** Solved stretches read with a job: the newest of the shop. */
+const MOST_SOLVED = 3000
+
+export async function solvedIn(tx: Tx, who: Who): Promise<SolvedTable> {
+  const rows = await tx.select().from(stretchSolved).where(eq(stretchSolved.shopId, who.shopId)).orderBy(desc(stretchSolved.at)).limit(MOST_SOLVED) // prettier-ignore
+  return Object.fromEntries(rows.map((r) => [r.key, r.value]))
+}
+/** Keeps solved stretches; one that is known already is made fresh. */
+export const keepSolved = (who: Who, rows: readonly { key: string; value: SolvedStretch }[]): Promise<void> =>
+  guarded(who, 'solve', async (tx) => {
+    if (rows.length === 0) return
+    await tx
+      .insert(stretchSolved)
+      .values(rows.map((r) => ({ ...r, shopId: who.shopId })))
+      .onConflictDoUpdate({ target: [stretchSolved.shopId, stretchSolved.key], set: { value: sql`excluded.value`, at: sql`now()` } }) // prettier-ignore
+  })
+
+export interface ScanHead {
+  panelId: string
+  name: string
+  triangles: number
+  by: string
+  at: string
+}
+const ownScan = (who: Who, jobId: string, panelId: string) => and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId), eq(panelScan.panelId, panelId)) // prettier-ignore
+
+export const scansOf = (who: Who, jobId: string): Promise<ScanHead[]> =>
+  guarded(who, 'read', async (tx) => {
+    const rows = await tx
+      .select({ panelId: panelScan.panelId, name: panelScan.name, triangles: panelScan.triangles, by: panelScan.by, at: panelScan.at })
+      .from(panelScan)
+      .where(and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId)))
+    return rows.map((r) => ({ ...r, at: r.at.toISOString() }))
+  }) // prettier-ignore
+export const scanBytes = (who: Who, jobId: string, panelId: string): Promise<Buffer | null> =>
+  guarded(who, 'read', async (tx) => {
+    const [row] = await tx
+      .select({ bytes: panelScan.bytes })
+      .from(panelScan)
+      .where(ownScan(who, jobId, panelId))
+    return row?.bytes ?? null
+  })
+/** One scan a panel: a new one takes the place of the old. */
+export const keepScan = (
+  who: Who,
+  scan: { jobId: string; panelId: string; name: string; triangles: number; bytes: Buffer },
+): Promise<'done' | 'not_found'> =>
+  guarded(who, 'scan', async (tx) => {
+    const [row] = await tx.select({ id: job.id }).from(job).where(and(eq(job.shopId, who.shopId), eq(job.id, scan.jobId))) // prettier-ignore
+    if (!row) return 'not_found'
+    const { name, triangles, bytes } = scan
+    await tx
+      .insert(panelScan)
+      .values({ ...scan, shopId: who.shopId, by: who.name })
+      .onConflictDoUpdate({ target: [panelScan.shopId, panelScan.jobId, panelScan.panelId], set: { name, triangles, bytes, by: who.name, at: sql`now()` } }) // prettier-ignore
+    return 'done'
+  })
+export const dropScan = (who: Who, jobId: string, panelId: string): Promise<void> =>
+  guarded(who, 'scan', async (tx) => void (await tx.delete(panelScan).where(ownScan(who, jobId, panelId))))

@@ -1,0 +1,72 @@
+'use client'
+
+import { useCallback, useEffect, useState } from 'react'
+import type { ScanSurface } from '@/core/stretch/scan'
+import { packScan, unpackScan } from '@/core/stretch/scan-file'
+import { faultText } from '@/web/words/sentences'
+
+export interface KeptScan {
+  panelId: string
+  name: string
+  triangles: number
+  by: string
+}
+type Reply<T> = { ok: true; value: T } | { ok: false; error: Parameters<typeof faultText>[0] }
+
+/** The scans kept with a job: which panels have one, the surface of the one looked at, and keeping or dropping one. */
+export function useScans(jobId: string, panelId: string | null) {
+  const [kept, setKept] = useState<readonly KeptScan[]>([])
+  const [surfaces, setSurfaces] = useState<ReadonlyMap<string, ScanSurface>>(new Map())
+  const list = useCallback(async () => {
+    try {
+      const reply = (await (await fetch(`/api/jobs/${jobId}/scans`)).json()) as Reply<KeptScan[]>
+      if (reply.ok) setKept(reply.value)
+    } catch {
+      // Without a network the tape's own surfaces stand.
+    }
+  }, [jobId])
+  useEffect(() => {
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- what the server has is known only here
+    void list()
+  }, [list])
+  const has = panelId !== null && kept.some((k) => k.panelId === panelId)
+  useEffect(() => {
+    if (!has || panelId === null || surfaces.has(panelId)) return
+    let gone = false
+    void fetch(`/api/jobs/${jobId}/scans/${panelId}`)
+      .then((r) => (r.ok ? r.arrayBuffer() : null))
+      .then((bytes) => {
+        const scan = bytes ? unpackScan(new Uint8Array(bytes)) : null
+        if (!gone && scan?.ok) setSurfaces((was) => new Map(was).set(panelId, scan.value))
+      })
+      .catch(() => {})
+    return () => {
+      gone = true
+    }
+  }, [has, jobId, panelId, surfaces])
+  /** Answers what went wrong, or nothing. */
+  const keep = async (own: string, scan: ScanSurface | null, name: string): Promise<string> => {
+    try {
+      const where = `/api/jobs/${jobId}/scans/${own}`
+      const response = scan
+        ? await fetch(`${where}?name=${encodeURIComponent(name)}`, {
+            method: 'PUT',
+            body: new Blob([packScan(scan) as Uint8Array<ArrayBuffer>]),
+          })
+        : await fetch(where, { method: 'DELETE' })
+      const reply = (await response.json()) as Reply<null>
+      if (!reply.ok) return faultText(reply.error)
+      setSurfaces((was) => {
+        const next = new Map(was)
+        if (scan) next.set(own, scan)
+        else next.delete(own)
+        return next
+      })
+      await list()
+      return ''
+    } catch {
+      return faultText({ code: 'offline' })
+    }
+  }
+  return { kept, surface: has && panelId !== null ? (surfaces.get(panelId) ?? null) : null, waiting: has && panelId !== null && !surfaces.has(panelId), keep } // prettier-ignore
+}
