@@ -144,13 +144,14 @@ export function facing(mesh: TriMesh, unit: ScanUnit, quarter = 0): TriMesh {
   const some = Math.abs(z[1] as number) < 0.9 ? [0, 1, 0] : [1, 0, 0]
   const u = unitVector(crossed(some, z))
   const v = crossed(z, u)
+  // Weighed by area, since a scan has many triangles where it bends.
   let [uu, uv, vv] = [0, 0, 0]
-  for (let i = 0; i < n; i++) {
-    const q = [0, 1, 2].map((d) => (p[3 * i + d] as number) - (middle[d] as number))
-    const [a, b] = [dot(q, u), dot(q, v)]
-    uu += a * a
-    uv += a * b
-    vv += b * b
+  for (let t = 0; t < mesh.triangles.length / 3; t++) {
+    const q = [0, 1, 2].map((d) => [0, 1, 2].reduce((sum, k) => sum + (p[3 * (mesh.triangles[3 * t + k] as number) + d] as number), 0) / 3 - (middle[d] as number)) // prettier-ignore
+    const [a, b, w] = [dot(q, u), dot(q, v), areaOf(mesh, t)]
+    uu += w * a * a
+    uv += w * a * b
+    vv += w * b * b
   }
   const angle = Math.atan2(2 * uv, uu - vv) / 2 + (quarter * Math.PI) / 2
   const [c, s] = [Math.cos(angle), Math.sin(angle)]
@@ -240,7 +241,8 @@ export function girths(mesh: TriMesh): { widthMm: number; heightMm: number } {
   const range = (d: number) => {
     let [low, high] = [Infinity, -Infinity]
     for (let i = d; i < p.length; i += 3) [low, high] = [Math.min(low, p[i] as number), Math.max(high, p[i] as number)]
-    return (low + high) / 2
+    // A hair beside the middle, so that no side of a triangle lies in the section.
+    return (low + high) / 2 + (high - low) * 1e-6
   }
   const section = (axis: 0 | 1) => {
     const at = range(1 - axis)

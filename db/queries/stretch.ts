@@ -29,14 +29,18 @@ export interface ScanHead {
 }
 const ownScan = (who: Who, jobId: string, panelId: string) => and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId), eq(panelScan.panelId, panelId)) // prettier-ignore
 
-export const scansOf = (who: Who, jobId: string): Promise<ScanHead[]> =>
+/** Null where there is no such job. */
+export const scansOf = (who: Who, jobId: string): Promise<ScanHead[] | null> =>
   guarded(who, 'read', async (tx) => {
-    const rows = await tx
-      .select({ panelId: panelScan.panelId, name: panelScan.name, triangles: panelScan.triangles, by: panelScan.by, at: panelScan.at })
-      .from(panelScan)
-      .where(and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId)))
+    const [row] = await tx
+      .select({ id: job.id })
+      .from(job)
+      .where(and(eq(job.shopId, who.shopId), eq(job.id, jobId)))
+    if (!row) return null
+    const { panelId, name, triangles, by, at } = panelScan
+    const rows = await tx.select({ panelId, name, triangles, by, at }).from(panelScan).where(and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId))) // prettier-ignore
     return rows.map((r) => ({ ...r, at: r.at.toISOString() }))
-  }) // prettier-ignore
+  })
 export const scanBytes = (who: Who, jobId: string, panelId: string): Promise<Buffer | null> =>
   guarded(who, 'read', async (tx) => {
     const [row] = await tx

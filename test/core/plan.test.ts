@@ -155,7 +155,18 @@ describe('merge', () => {
   it('a panel removed on one side and untouched on the other goes, with its piece choice', () => {
     const chosen = {
       ...base,
-      pieces: [{ panelId: 'wing', parts: 2, along: 'width' as const, preStretch: 0, bleedMm: null, seamsAtMm: [], slits: [], flat: null }],
+      pieces: [
+        {
+          panelId: 'wing',
+          parts: 2,
+          along: 'width' as const,
+          preStretch: 0,
+          bleedMm: null,
+          seamsAtMm: [],
+          slits: [],
+          flat: null,
+        },
+      ],
     }
     const m = mergePlans(chosen, mine.panels.length ? { ...mine, pieces: chosen.pieces } : mine, {
       ...chosen,

@@ -10,6 +10,7 @@ import { askFleet } from '@/db/queries/fleet'
 import { openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
 import { rack } from '@/db/queries/rack'
+import { packScan } from '@/core/stretch/scan-file'
 import { filesBelow } from '../fixtures/files'
 import { THRIFTY } from '@/core/method/schema'
 import { vehicleOf } from '@/core/vehicle/library'
@@ -35,6 +36,8 @@ const vehicleActions = await import('@/web/actions/vehicles')
 const { inspectionPdf, measurePdf, panelsCsv } = await import('@/web/actions/job-papers')
 const { layoutFile } = await import('@/web/actions/layout-files')
 const { showPhoto, takePhoto } = await import('@/web/actions/photos')
+const { listScans, takeScan } = await import('@/web/actions/scans')
+const stretchActions = await import('@/web/actions/stretch')
 const { exportFilms } = await import('@/web/actions/film-files')
 
 let ours: ShopWorld
@@ -80,6 +83,7 @@ const ACTIONS: Record<string, { call: () => Promise<Outcome>; want: string } | {
   'shop.setShopMethod': { own: 'sets the caller’s own shop', call: () => shopActions.setShopMethod(THRIFTY) },
   'shop.logClimate': { own: 'reads the caller’s own air', call: () => shopActions.logClimate({ id: randomUUID(), at: '2026-11-20T08:00:00.000Z', airC: 19, humidity: 0.5, surfaceC: null }) },
   'rack.putFilm': { call: () => rackActions.putFilm({ sheet: film('slate-matte'), basedOn: 7 }), want: 'changed_meanwhile' },
+  'stretch.keepStretch': { own: 'keeps what was solved in the caller’s shop', call: () => stretchActions.keepStretch({ rows: [{ key: '0123456789abcdef', value: { worst: 0.1, toPostHeatMm2: 0, overMm2: 0, wrinklesMm2: 0, areaMm2: 10, triangles: 400, spot: null } }] }) },
   'shop.setDamage': { call: () => shopActions.setDamage({ itemId: ours.rollId, damage: [] }), want: 'no_such_stock' },
   'fleet.startFleet': { call: () => fleetActions.startFleet({ id: randomUUID(), name: 'F', filmId: 'fen-satin', cars: [{ jobId: ours.jobId, count: 1 }], newRolls: 1, shelf: false, widthMm: 1520, cutting: 'guillotine', stages: 3, gapMm: 0, seconds: 1 }), want: 'not_found' },
   'fleet.startFleetFile': { call: () => fleetActions.startFleetFile({ id: randomUUID(), name: 'F', text: '{}' }), want: 'invalid_value' },
@@ -125,6 +129,24 @@ const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | {
           headers: { host: '127.0.0.1:3999' },
         }),
         ours.jobId,
+      ),
+    want: 404,
+  },
+  'app/api/jobs/[jobId]/scans/route.ts': { call: () => listScans(ours.jobId), want: 404 },
+  'app/api/jobs/[jobId]/scans/[panelId]/route.ts': {
+    call: () =>
+      takeScan(
+        new Request('http://127.0.0.1:3999/x?name=theirs', {
+          method: 'PUT',
+          body: packScan({
+            positions: new Float64Array([0, 0, 0, 1, 0, 0, 0, 1, 0]),
+            triangles: new Uint32Array([0, 1, 2]),
+            taped: new Float64Array(6),
+          }) as Uint8Array<ArrayBuffer>,
+          headers: { host: '127.0.0.1:3999' },
+        }),
+        ours.jobId,
+        'bonnet',
       ),
     want: 404,
   },

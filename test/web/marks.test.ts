@@ -71,7 +71,18 @@ describe('the measuring sheet’s edits', () => {
     const plan = withPanel(
       {
         ...handCar(),
-        pieces: [{ panelId: 'wing', parts: 2, along: 'width', preStretch: 0, bleedMm: null, seamsAtMm: [], slits: [], flat: null }],
+        pieces: [
+          {
+            panelId: 'wing',
+            parts: 2,
+            along: 'width',
+            preStretch: 0,
+            bleedMm: null,
+            seamsAtMm: [],
+            slits: [],
+            flat: null,
+          },
+        ],
         walkaround: {
           ...handCar().walkaround,
           damage: [

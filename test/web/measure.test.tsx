@@ -198,7 +198,12 @@ describe('a panel opened large', () => {
 })
 
 describe('the map in marks', () => {
-  const words = { area: String, size: (w: number, h: number) => `${w}×${h}`, material: (c: string) => c }
+  const words = {
+    area: String,
+    size: (w: number, h: number) => `${w}×${h}`,
+    material: (c: string) => c,
+    stretch: () => ({ value: 0.12, text: '12 %' }),
+  }
   it.each([...LAYERS])('layer %s: every panel stands in the legend’s fills, with words', (layer) => {
     const { marks, legend } = skinMarks(hatch(), layer, words, '2026-11-20T09:00')
     expect(marks).toHaveLength(24)

@@ -15,7 +15,8 @@ export async function listScans(jobId: string): Promise<Response> {
   const member = await currentMember()
   if (!member) return json(no('signed_out'), 401)
   if (!UUID.test(jobId)) return json(no('not_found'), 404)
-  return json({ ok: true, value: await scansOf(member.who, jobId) }, 200)
+  const list = await scansOf(member.who, jobId)
+  return list ? json({ ok: true, value: list }, 200) : json(no('not_found'), 404)
 }
 /** A scan as it was kept. */
 export async function showScan(jobId: string, panelId: string): Promise<Response> {

@@ -4,8 +4,9 @@ import { skinOf, type Skin } from '@/core/vehicle/skin'
 import { panelAreaMm2 } from '@/core/vehicle/outline'
 import type { Edge, Panel } from '@/core/vehicle/schema'
 import { blockedPanels } from '@/core/vehicle/walkaround-rules'
+import { STRETCH_NAMES, stretchBand } from '@/web/pieces/bands'
 
-export const LAYERS = ['state', 'size', 'edges', 'surface', 'film', 'contrast'] as const
+export const LAYERS = ['state', 'size', 'edges', 'surface', 'film', 'contrast', 'stretch'] as const
 export type Layer = (typeof LAYERS)[number]
 
 export interface SkinMark {
@@ -57,6 +58,8 @@ export interface LayerWords {
   area: (mm2: number) => string
   size: (w: number, h: number) => string
   material: (code: string) => string
+  /** Worst stretch of a panel as the job has it, and how it is said; null where no film is chosen. */
+  stretch?: (panelId: string) => { value: number; text: string } | null
 }
 
 /** Fills dark enough to ask for light lettering. */
@@ -98,6 +101,22 @@ export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: stri
 type Looks = { look: (p: Panel) => Look; legend: SkinLegend[] }
 function lookOf(plan: Plan, layer: Layer, words: LayerWords, now: string): Looks {
   switch (layer) {
+    case 'stretch': {
+      const none: Look = { key: 'none', fill: 'var(--plate)', note: '' }
+      return {
+        look: (p) => {
+          const film = plan.film.sheets.find((f) => f.id === (p.filmId ?? plan.film.mainId))
+          const known = p.wrap && film ? (words.stretch?.(p.id) ?? null) : null
+          if (!film || !known) return none
+          const { step } = stretchBand(known.value, film)
+          return { key: String(step), fill: BANDS[step - 1] ?? BANDS[4], note: known.text }
+        },
+        legend: [
+          ...STRETCH_NAMES.map((label, i) => ({ key: String(i + 1), label, fill: BANDS[i] ?? BANDS[4] })),
+          { key: 'none', label: 'no film', fill: 'var(--plate)' },
+        ],
+      }
+    }
     case 'state':
       return stateLook(plan, now)
     case 'size': {

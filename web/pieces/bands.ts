@@ -1,11 +1,11 @@
 import type { FilmSheet } from '@/core/film/schema'
 
+export const STRETCH_NAMES = ['flat', 'easy', 'even pull', 'post-heat', 'past the limit'] as const
+
 /** Stretch in five ordered bands of this film's own limits, each with its word. */
 export function stretchBand(value: number, film: FilmSheet): { step: 1 | 2 | 3 | 4 | 5; text: string } {
-  if (value > film.stretchLimit) return { step: 5, text: 'past the limit' }
-  if (value > film.postHeatOver) return { step: 4, text: 'post-heat' }
-  if (value > film.postHeatOver / 2) return { step: 3, text: 'even pull' }
-  return value > 0.01 ? { step: 2, text: 'easy' } : { step: 1, text: 'flat' }
+  const step = value > film.stretchLimit ? 5 : value > film.postHeatOver ? 4 : value > film.postHeatOver / 2 ? 3 : value > 0.01 ? 2 : 1 // prettier-ignore
+  return { step, text: STRETCH_NAMES[step - 1] ?? '' }
 }
 
 /** The bands of a stretch map, ordered by lightness, told apart by hatching and by name too. */

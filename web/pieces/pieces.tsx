@@ -241,8 +241,10 @@ export function Pieces() {
             </StretchBench>
           )}
           <p className="label mb-0">
-            Film laid on a surface made of the taped crown, roll-overs, folds, recesses and raised objects. The film’s
-            sheet wins; so does a trial on the panel.
+            {scans.surface
+              ? 'Film laid on the scanned surface.'
+              : 'Film laid on a surface made of the taped crown, roll-overs, folds, recesses and raised objects.'}{' '}
+            The film’s sheet wins; so does a trial on the panel.
           </p>
         </section>
       )}

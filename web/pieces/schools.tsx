@@ -43,8 +43,8 @@ export function Schools({ panel, film }: { panel: Panel; film: FilmSheet }) {
             const worst = fmt.text(fmt.percent(feel.worst))
             const squeeze = fmt.text(fmt.percent(map.report.squeeze.max))
             return (
-              <div key={code} style={{ width: 250 }}>
-                <SurfacePicture title={name} places={map.seen} map={map} band={feel.band} id={`s-${code}`} px={250} says={`worst ${worst}`} />
+              <div key={code} style={{ width: 178 }}>
+                <SurfacePicture title={name} places={map.seen} map={map} band={feel.band} id={`s-${code}`} px={178} says={`worst ${worst}`} />
                 <b>{worst}</b> <span className="label">to post-heat {fmt.text(fmt.area((feel.areaMm2[2] ?? 0) + (feel.areaMm2[3] ?? 0)))}, shrunk by heat up to {squeeze}</span>
                 <p className="label mb-0">{why}</p>
               </div>

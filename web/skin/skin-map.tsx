@@ -28,7 +28,8 @@ export interface SkinMapProps {
 
 /** The vehicle as an unrolled map of its own panels, true to scale over the liner's grid. Arrows walk from panel to neighbour. */
 export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over, height = 420, label }: SkinMapProps) {
-  const { fmt, catalogue } = useJob()
+  const { fmt, catalogue, reckoning } = useJob()
+  const stretch = layer === 'stretch' ? reckoning.stretch : null
   const svg = useRef<SVGSVGElement>(null)
   const world = useRef<SVGGElement>(null)
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null)
@@ -40,10 +41,11 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
         area: (mm2) => fmt.text(fmt.area(mm2)),
         size: (w, h) => `${fmt.length(w).text} × ${fmt.text(fmt.length(h))}`,
         material: (code) => word('material', code, fmt.units.locale),
+        stretch: (id) => (stretch?.has(id) ? { value: stretch.get(id) as number, text: fmt.text(fmt.percent(stretch.get(id) as number)) } : null),
       }, catalogue.now),
     // The map hangs on the measured vehicle and its films only; a change of the run sheet does not draw it anew.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [panels, film, vehicle, walkaround, layer, fmt, catalogue.now],
+    [panels, film, vehicle, walkaround, layer, fmt, catalogue.now, stretch],
   ) // prettier-ignore
   const { box } = drawing.skin
   const view = { x: box.left - MARGIN_MM, y: box.top - MARGIN_MM, w: box.right - box.left + 2 * MARGIN_MM, h: box.bottom - box.top + 2 * MARGIN_MM } // prettier-ignore

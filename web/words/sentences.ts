@@ -329,7 +329,10 @@ const FAULTS: Record<string, Say> = {
   empty: () => 'Nothing entered.',
   half_typed: () => 'Not finished: a number or fraction breaks off.',
   unknown_unit: (f) => `“${f.unit}” is no unit known here. Use mm, cm, m, in, ft, yd or mil.`,
-  bad_number: () => 'Not a number that can be read. Try 37 1/2, 37.5in, 95cm or 0.95 m.',
+  bad_number: (f) =>
+    f.vertex
+      ? `Point ${f.vertex} of the file has no sound place. Export it anew.`
+      : 'Not a number that can be read. Try 37 1/2, 37.5in, 95cm or 0.95 m.',
   below_absolute_zero: () => 'Colder than anything can be.',
   too_small: (f) =>
     f.more_than === undefined ? `Too small: at least ${f.minimum}.` : `Has to be more than ${f.more_than}.`,
@@ -390,7 +393,6 @@ const FAULTS: Record<string, Say> = {
   fold_off_panel: (f) => `The body line ${f.line} lies off its panel. Check its position.`,
   bad_file: (f) =>
     `This is no mesh that can be read (${String(f.why ?? 'unknown form').replaceAll('_', ' ')}). OBJ, STL and PLY are.`,
-  bad_number: (f) => `A place in the file is no number${f.vertex ? ` (point ${f.vertex})` : ''}. Export it anew.`,
   scan_too_many: (f) =>
     `The scan has ${f.triangles} triangles; up to ${f.limit} can be taken. Thin it where it was made.`,
   scan_too_large: () => 'The scan is too large to be kept. Cut out the panel alone.',
