@@ -10,6 +10,7 @@ import { Fig } from '@/web/job/figure'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
+import { useAlive } from '@/web/kit/use-alive'
 import { solvedText, spotText } from '@/web/words/stretch-words'
 import { stretchBand } from './bands'
 import { ScanPlate } from './scan-plate'
@@ -21,6 +22,7 @@ import { keyOf, useSurvey } from './use-stretch'
 export function Pieces() {
   const { plan, reckoning, catalogue, fmt, edit, mayPlan, waysFound, jobId } = useJob()
   const survey = useSurvey()
+  const alive = useAlive()
   // The worst when the page was opened; figures that come in later do not change what is looked at.
   const [picked, setPicked] = useState(() => [...reckoning.stretch].reduce((a, b) => (b[1] > a[1] ? b : a), ['', -1] as [string, number])[0]) // prettier-ignore
   const unit = fmt.units.lengthUnit
@@ -209,6 +211,7 @@ export function Pieces() {
               <span className="label">Panel</span>
               <select
                 className="form-select form-select-sm w-auto"
+                disabled={!alive}
                 aria-label="Panel whose stretch is shown"
                 value={shown.panel.id}
                 onChange={(e) => setPicked(e.target.value)}
@@ -231,15 +234,14 @@ export function Pieces() {
               panel={shown.panel}
               film={shown.film}
               scan={scans.surface}
-            >
-              <ScanPlate
-                key={shown.panel.id}
-                panel={shown.panel}
-                kept={scans.kept.find((k) => k.panelId === shown.panel.id) ?? null}
-                onKept={(scan, name) => scans.keep(shown.panel.id, scan, name)}
-              />
-            </StretchBench>
+            />
           )}
+          <ScanPlate
+            key={shown.panel.id}
+            panel={shown.panel}
+            kept={scans.kept.find((k) => k.panelId === shown.panel.id) ?? null}
+            onKept={(scan, name) => scans.keep(shown.panel.id, scan, name)}
+          />
           <p className="label mb-0">
             {scans.surface
               ? 'Film laid on the scanned surface.'

@@ -35,7 +35,7 @@ interface State {
 const NOTHING: State = { key: '', map: null, coarse: true, share: 0, fault: '' }
 
 /** The stretch of one panel: in space beside its flat film, what the film feels, where it is too much, and what would help. */
-export function StretchBench({ panel, film, scan, children }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null; children?: React.ReactNode }) {
+export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null }) {
   const { plan, fmt, edit, mayPlan } = useJob()
   const [pull, setPull] = useState<'tightest' | 'even'>('even')
   const [atOnce, setAtOnce] = useState(false)
@@ -65,8 +65,8 @@ export function StretchBench({ panel, film, scan, children }: { panel: Panel; fi
   const spots = useMemo(() => (map && feel ? spotsOver({ ...map, stretch: feel.taken }, limit) : []), [map, feel, limit])
   const dead = useCallback(() => setFlat(true), [])
   const beforeFeel = useMemo(() => (before ? feelOf(before.map, panel, film, choice, method, limit) : null), [before, panel, film, choice, method, limit]) // prettier-ignore
-  if (state.fault !== '' && state.key === key) return <><p className="caution">{panel.name}: {state.fault}</p>{children}</> // prettier-ignore
-  if (!map || !feel || !own) return <><p className="label">Laying film on {panel.name} …</p>{children}</>
+  if (state.fault !== '' && state.key === key) return <p className="caution">{panel.name}: {state.fault}</p> // prettier-ignore
+  if (!map || !feel || !own) return <p className="label">Laying film on {panel.name} …</p>
   const id = (f: string) => `surface/${panel.id}/${f}`
   const says = `worst stretch ${fmt.text(fmt.percent(feel.worst))}`
   const outline = choice.flat !== null && choice.flat.mark === flatMark(panel, choice)
@@ -163,7 +163,6 @@ export function StretchBench({ panel, film, scan, children }: { panel: Panel; fi
           )}
         </div>
       )}
-      {children}
       {!scan && <WaysTable panelId={panel.id} onTaken={() => !coarse && setBefore({ map, key })} />}
       {before && before.key !== key && beforeFeel && (
         <section aria-label="Before and after" className="mt-2">
