@@ -52,6 +52,8 @@ export interface StretchOptions {
 
 /** More squeeze than this beyond what film bears is told. */
 const SQUEEZED = 0.001
+/** Larger meshes are thinned first: they would take many minutes and show nothing more. */
+const MOST_TRIANGLES = 200_000
 /** Parts stuck first, each by itself, at most. */
 const MOST_PARTS = 24
 /** Free film between pieces laid beside one another, as a share of their width. */
@@ -74,9 +76,12 @@ export function meshFromFile(bytes: Uint8Array, name: string): Result<TriMesh> {
 
 /**
  * Film for a surface, each part that hangs together a piece: the least worst stretch with no squeeze past `shrink`.
- * Errors: empty_mesh, bad_number, degenerate, not_manifold, closed_surface, handles, no_such_line, cannot_flatten.
+ * Errors: too_many_triangles, empty_mesh, bad_number, degenerate, not_manifold, closed_surface, handles, no_such_line, cannot_flatten.
  */
 export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPanel> {
+  const triangles = mesh.triangles.length / 3
+  if (triangles > MOST_TRIANGLES)
+    return err({ code: 'too_many_triangles', facts: { triangles, limit: MOST_TRIANGLES } })
   const whole = topologyOf(mesh)
   if (!whole.ok) return whole
   let cut = { mesh, from: null as Uint32Array | null }
