@@ -41,5 +41,8 @@ export const EDGE_RULES: Record<Edge['meets'], EdgeRule> = {
   bead: rule({ wrapUnderMm: 0, fromMm: 0, toMm: 6, cutTape: true }),
 }
 
+/** An inlay turns so far round the corner of its recess, mm. Common practice, no source. */
+export const INLAY_TURN_MM = 6
+
 /** Film still needed beyond the wrap-under to take hold of while tucking, mm (assumed). */
 export const GRIP_MM = 25

@@ -43,6 +43,11 @@ export function heatPoints(
     const panel = panels.get(piece.panelId)
     const film = films.get(piece.filmId)
     if (!panel || !film) continue
+    // An inlay is read where the overlay lies over it; all else belongs to the piece above.
+    if (piece.inlay) {
+      add(piece, 'overlap', 'overlap', '', film.overlapC)
+      continue
+    }
     for (const edge of panel.edges)
       if (EDGE_RULES[edge.meets].heatPoint && reaches(piece, edge.at))
         add(piece, 'edge', edge.id, edge.at, film.postHeatC)

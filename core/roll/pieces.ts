@@ -1,11 +1,12 @@
 import { filmStanding } from '../film/film-data'
 import type { FilmSheet } from '../film/schema'
-import { EDGE_RULES, GRIP_MM } from '../edge/edge-data'
+import { EDGE_RULES, GRIP_MM, INLAY_TURN_MM } from '../edge/edge-data'
 import { choiceFor } from '../plan/new-plan'
 import type { Plan } from '../plan/schema'
 import { figure, input, type Figure, type Standing } from '../reckon/figure'
 import { PANEL_FACTS } from '../vehicle/panel-data'
-import type { Edge, Panel } from '../vehicle/schema'
+import { recessProfileMm } from '../stretch/closed-forms'
+import type { Edge, Panel, Recess } from '../vehicle/schema'
 import type { Point } from '../kit/plane'
 import { CONTRAST_WRAP_MM } from '../vehicle/walkaround-rules'
 import { flatMark } from '../stretch/flat-outline'
@@ -35,6 +36,8 @@ export interface Piece {
   seamMm: number
   /** Its outline within the cut rectangle, from the top left, as the panel is looked at; null where it was not taken. */
   outline: Point[] | null
+  /** Lies under another piece, in a recess of its panel. */
+  inlay?: boolean
   figures: { width: Figure; height: Figure }
 }
 
@@ -80,7 +83,7 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
 
   const solved = choice.flat && choice.flat.parts.length === choice.parts && choice.flat.mark === flatMark(panel, choice) ? choice.flat.parts : null // prettier-ignore
 
-  return Array.from({ length: choice.parts }, (_, index) => {
+  const main = Array.from({ length: choice.parts }, (_, index) => {
     const flat = solved?.[index]?.map(([x, y]) => ({ x, y })) ?? null
     const id = choice.parts === 1 ? panel.id : `${panel.id}.${index + 1}`
     const size = (axis: Axis) => {
@@ -142,10 +145,37 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
       outline: plan.layout.cutting !== 'free' ? null : flat ? flatPieceOutline(flat, { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }, { x: across.stretch, y: down.stretch }) : pieceOutline(panel, { x: across.from, y: down.from, width: across.own, height: down.own }, { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }, { x: across.stretch, y: down.stretch }),
     } satisfies Piece // prettier-ignore
   })
+  const inlays = panel.recesses.flatMap((r, i) =>
+    r.way === 'inlay' ? [inlayPiece(panel, r, i, film, fixed, widthAlong)] : [],
+  )
+  return [...main, ...inlays]
 }
+
+/** A recess that is inlaid takes a small piece of its own: its floor and walls, turned round the corner, and a grip to lay it by. */
+function inlayPiece(panel: Panel, recess: Recess, index: number, film: FilmSheet, fixed: boolean, widthAlong: boolean): Piece {
+  const id = `${panel.id}.i${index + 1}`
+  const at = (f: string) => `panels/${panel.id}/recesses/${recess.id}/${f}`
+  const standing = (f: string) => measureStanding(panel, `recesses.${recess.id}.${f}`)
+  const size = (name: 'width' | 'height', field: 'mouthWidthMm' | 'mouthHeightMm') => {
+    const profile = recessProfileMm(recess[field], recess.depthMm, recess.wallDeg)
+    return figure(`piece/${id}/${name}`, profile + 2 * (INLAY_TURN_MM + GRIP_MM), 'mm', '{profile} + 2 × ({turn} + {grip})', [
+      input('profile', profile, 'mm', standing(field), at(field)),
+      input('turn', INLAY_TURN_MM, 'mm', 'common_practice', 'data/inlay'),
+      input('grip', GRIP_MM, 'mm', 'assumed', 'data/inlay'),
+    ])
+  }
+  const [width, height] = [size('width', 'mouthWidthMm'), size('height', 'mouthHeightMm')]
+  const [w, h] = [width.value as number, height.value as number]
+  return {
+    id, panelId: panel.id, part: 1, parts: 1, along: 'height', filmId: film.id, name: `${panel.name}, inlay ${recess.name}`, cutWidthMm: w, cutHeightMm: h,
+    acrossMm: widthAlong ? h : w, alongMm: widthAlong ? w : h, top: widthAlong ? 'across' : 'along', turn: fixed ? 'fixed' : 'quarter', upsideDown: !(fixed && film.directional),
+    seamMm: 2 * (recess.mouthWidthMm + recess.mouthHeightMm), figures: { width, height }, outline: null, inlay: true,
+  }
+} // prettier-ignore
 
 /** Whether a piece reaches an edge of its panel: inner parts of a divided panel do not reach the ends. */
 export function reaches(piece: Piece, at: Edge['at']): boolean {
+  if (piece.inlay) return false
   const [first, last] = piece.along === 'width' ? ['left', 'right'] : ['top', 'bottom']
   if (at === first) return piece.part === 1
   return at === last ? piece.part === piece.parts : true

@@ -33,6 +33,10 @@ export const CUT_MIN = 1.5
 export const RECESS_MIN = 8
 export const HEAT_POINT_MIN = 2
 export const SEAM_MIN_PER_M = 6
+/** A relief cut: found, cut, laid over and pressed down. Assumed. */
+export const RELIEF_CUT_MIN = 2
+/** A recess inlaid: its own small piece cut, laid and trimmed. Assumed. */
+export const INLAY_MIN = 8
 export const DRY_FIT_MIN = 3
 /** Putting hardware back takes this share of taking it off (assumed). */
 export const HARDWARE_ON_SHARE = 1.2

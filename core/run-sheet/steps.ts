@@ -12,6 +12,7 @@ import { EDGE_RULES } from '../edge/edge-data'
 import type { FilmSheet } from '../film/schema'
 import type { HeatPoint } from '../heat/heat-points'
 import type { LogRow } from '../log/schema'
+import { choiceFor } from '../plan/new-plan'
 import type { Plan } from '../plan/schema'
 import type { Piece } from '../roll/pieces'
 import { panelAreaMm2 } from '../vehicle/outline'
@@ -26,6 +27,8 @@ import {
   HARDWARE_ON_SHARE,
   HEAT_POINT_MIN,
   RECESS_MIN,
+  INLAY_MIN,
+  RELIEF_CUT_MIN,
   SEAM_MIN_PER_M,
   type StepRule,
 } from './step-data'
@@ -158,7 +161,9 @@ function panelSteps({ plan, panels, films }: Context, panelId: string, pieces: P
     (method.liner === 'halves' ? LINER_HALVES_LAY : 1) *
     (method.wet === 'glide' ? GLIDE_LAY : 1) *
     (method.layWarm === 'warm_40' ? WARM_LAY : 1)
-  const lay = DRY_FIT_MIN + (areaM2 * facts.layMinPerM2 + recesses) * school + seamM * SEAM_MIN_PER_M
+  const cuts = choiceFor(plan, panelId).slits.length * RELIEF_CUT_MIN
+  const inlays = panel.recesses.filter((r) => r.way === 'inlay').length * INLAY_MIN
+  const lay = DRY_FIT_MIN + (areaM2 * facts.layMinPerM2 + recesses) * school + seamM * SEAM_MIN_PER_M + cuts + inlays
   const chrome = film.kind === 'hybrid_chrome'
   // A piece held by its hinge needs one hand less than one whose liner comes off whole.
   const hands = method.liner === 'halves' && !chrome ? Math.max(1, facts.people - 1) : facts.people

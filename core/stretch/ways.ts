@@ -74,6 +74,7 @@ export function mapInPlan(
   const choice = choiceFor(plan, panelId)
   // Film pre-stretched gives back what heat returns; the map itself takes no squeeze for it.
   const made = laidPanel(panel, choice, {
+    pull: 'even',
     ...options,
     order: plan.method.order,
     limit: film.stretchLimit,

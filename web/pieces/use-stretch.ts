@@ -9,13 +9,27 @@ import { useJob } from '@/web/job/job-state'
 import type { StretchAsk, StretchNews } from '@/web/workers/stretch.worker'
 import { faultText } from '@/web/words/sentences'
 
+const fresh = (): Worker => new Worker(new URL('../workers/stretch.worker.ts', import.meta.url), { type: 'module' })
+/** A worker that is loaded already, so that the next map does not wait for it. */
+let spare: Worker | null = null
+function warm(): void {
+  spare ??= fresh()
+}
+
 /** A worker for one ask; ended when the ask changes or the page is left. */
 export function startStretch(ask: StretchAsk, on: (news: StretchNews) => void): () => void {
-  const own = new Worker(new URL('../workers/stretch.worker.ts', import.meta.url), { type: 'module' })
-  own.onmessage = ({ data }: MessageEvent<StretchNews>) => on(data)
+  const own = spare ?? fresh()
+  spare = null
+  own.onmessage = ({ data }: MessageEvent<StretchNews>) => {
+    on(data)
+    if (data.kind === 'end') warm()
+  }
   own.onerror = () => on({ kind: 'fault', fault: { code: 'no_worker' } })
   own.postMessage(ask)
-  return () => own.terminate()
+  return () => {
+    own.terminate()
+    warm()
+  }
 }
 
 export const keyOf = (plan: Plan, panelId: string): string => {

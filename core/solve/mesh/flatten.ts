@@ -29,7 +29,7 @@ const MOST_STEPS = 90
 /** Worst stretch may rise by this share while the mean square is lowered. */
 const SLACK = 0.004
 /** What an even pull may have more of worst stretch than there need be, as a share of it. Assumed. */
-const EVEN = 0.5
+const EVEN = 0.15
 const EVEN_GAP = 0.03
 /** How much harder the bound is pushed each stage, and Newton steps in one at most. */
 const HARDER = 8
