@@ -16,7 +16,7 @@ export default defineConfig({
       {
         resolve: { alias },
         esbuild,
-        test: { name: 'web', include: ['test/web/**/*.test.ts?(x)'], environment: 'jsdom' },
+        test: { name: 'web', include: ['test/web/**/*.test.ts?(x)'], environment: 'jsdom', testTimeout: 30_000 },
       },
       {
         resolve: { alias },

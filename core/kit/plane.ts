@@ -76,3 +76,13 @@ export function arcPoints(a: Point, b: Point, riseMm: number, steps = 16): Point
     return { x: a.x + ux * along + out.x * up, y: a.y + uy * along + out.y * up }
   })
 }
+
+/** Whether a place lies within a ring, by how often a level line from it crosses the ring. */
+export function within(ring: readonly Point[], x: number, y: number): boolean {
+  let inside = false
+  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+    const [a, b] = [ring[i] as Point, ring[j] as Point]
+    if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside
+  }
+  return inside
+}

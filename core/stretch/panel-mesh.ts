@@ -1,7 +1,7 @@
 import Delaunator from 'delaunator'
 import { err, ok, type Result } from '../kit/result'
 import { seeded } from '../kit/random'
-import type { Point } from '../kit/plane'
+import { within, type Point } from '../kit/plane'
 import { outlineOf } from '../vehicle/outline'
 import type { Panel } from '../vehicle/schema'
 import { flanged } from './flange'
@@ -110,14 +110,6 @@ const rectangle = (x: number, y: number, w: number, h: number): Point[] => [
   { x: x - w / 2, y: y + h / 2 },
 ]
 
-function within(ring: readonly Point[], x: number, y: number): boolean {
-  let inside = false
-  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
-    const [a, b] = [ring[i] as Point, ring[j] as Point]
-    if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside
-  }
-  return inside
-}
 function toSegment(a: Point, b: Point, x: number, y: number): number {
   const [dx, dy] = [b.x - a.x, b.y - a.y]
   const t = Math.max(0, Math.min(1, ((x - a.x) * dx + (y - a.y) * dy) / (dx * dx + dy * dy || 1)))

@@ -1,4 +1,4 @@
-import type { Point } from '../kit/plane'
+import { within, type Point } from '../kit/plane'
 import { err, ok, type Result } from '../kit/result'
 import { areaOf, type TriMesh } from '../solve/mesh'
 
@@ -226,15 +226,6 @@ function largestPart(mesh: TriMesh, of: readonly number[]): number[] {
   }
   return best
 }
-function within(ring: readonly Point[], x: number, y: number): boolean {
-  let inside = false
-  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
-    const [a, b] = [ring[i] as Point, ring[j] as Point]
-    if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside
-  }
-  return inside
-}
-
 /** Lengths over the surface across its middle, mm, as a soft tape would take them: `width` level, `height` upright. */
 export function girths(mesh: TriMesh): { widthMm: number; heightMm: number } {
   const p = mesh.positions
