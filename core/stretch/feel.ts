@@ -4,6 +4,8 @@ import type { PieceChoice } from '../plan/schema'
 import { PANEL_FACTS } from '../vehicle/panel-data'
 import type { Panel } from '../vehicle/schema'
 import { FILM_FEEL, SHIFTING_FINISHES, type FilmFeel } from './feel-data'
+import type { SolvedStretch } from './solved'
+import { spotsOver } from './spots'
 import type { SurfaceMap } from './surface-map'
 
 export const BANDS = ['slight', 'fine', 'post_heat', 'past_limit', 'wrinkles'] as const
@@ -77,3 +79,13 @@ export function relaxed(l1: number, l2: number, angle: number, residue: number):
   const d = l1 * l1 * s * s + l2 * l2 * c * c
   return Math.sqrt((a + d) / 2 + Math.hypot((a - d) / 2, b))
 }
+
+/** What is kept of a map once it is solved. */
+export function solvedOf(map: SurfaceMap, feel: Feel): SolvedStretch {
+  const [, , heat = 0, past = 0, wrinkles = 0] = feel.areaMm2
+  const [spot] = spotsOver({ ...map, stretch: feel.taken }, feel.worst * 0.8)
+  return {
+    worst: feel.worst, areaMm2: map.report.area_mm2, toPostHeatMm2: heat + past, overMm2: past, wrinklesMm2: wrinkles, triangles: map.report.triangles,
+    spot: spot ? { row: spot.row, column: spot.column, stretch: spot.stretch } : null,
+  }
+} // prettier-ignore

@@ -70,8 +70,7 @@ export function Pieces() {
             <thead>
               <tr>
                 <th>Panel</th>
-                <th className="n">Cut width</th>
-                <th className="n">Cut height</th>
+                <th>Cut size</th>
                 <th>Worst stretch</th>
                 <th className="n">To post-heat</th>
                 <th>Way</th>
@@ -99,8 +98,15 @@ export function Pieces() {
                       </button>
                       {pieces.length > 1 && <span className="label"> × {pieces.length}</span>}
                     </td>
-                    <td className="n">{first ? <Fig id={first.figures.width.id} /> : '–'}</td>
-                    <td className="n">{first ? <Fig id={first.figures.height.id} /> : '–'}</td>
+                    <td className="text-nowrap">
+                      {first ? (
+                        <>
+                          <Fig id={first.figures.width.id} /> × <Fig id={first.figures.height.id} />
+                        </>
+                      ) : (
+                        '–'
+                      )}
+                    </td>
                     <td>
                       {band && (
                         <span className="d-inline-flex gap-2 align-items-center">
@@ -121,8 +127,8 @@ export function Pieces() {
                       )}
                       {survey.faults.get(panel.id) && <div className="label">{survey.faults.get(panel.id)}</div>}
                     </td>
-                    <td className="n">{solved ? fmt.text(fmt.area(solved.toPostHeatMm2)) : ''}</td>
-                    <td>
+                    <td className="n text-nowrap">{solved ? fmt.text(fmt.area(solved.toPostHeatMm2)) : ''}</td>
+                    <td style={{ minWidth: 120 }}>
                       <span className="label">{wayOf(panel, choice)}</span>
                       {solved &&
                         solved.overMm2 + solved.wrinklesMm2 > 0 &&
@@ -136,7 +142,7 @@ export function Pieces() {
                           </div>
                         )}
                     </td>
-                    <td className="text-nowrap">
+                    <td>
                       <select
                         className="form-select form-select-sm d-inline-block w-auto"
                         aria-label={`${panel.name}, parts`}

@@ -6,7 +6,7 @@ import type { FilmSheet } from '@/core/film/schema'
 import { choiceFor } from '@/core/plan/new-plan'
 import { applyChange } from '@/core/reckon/finding'
 import { flatMark, flatOutlines } from '@/core/stretch/flat-outline'
-import { feelOf } from '@/core/stretch/feel'
+import { feelOf, solvedOf } from '@/core/stretch/feel'
 import { spotsOver, type Spot } from '@/core/stretch/spots'
 import { surfaceFigures } from '@/core/stretch/surface-figures'
 import type { SurfaceMap } from '@/core/stretch/surface-map'
@@ -36,7 +36,7 @@ const NOTHING: State = { key: '', map: null, coarse: true, share: 0, fault: '' }
 
 /** The stretch of one panel: in space beside its flat film, what the film feels, where it is too much, and what would help. */
 export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null }) {
-  const { plan, fmt, edit, mayPlan } = useJob()
+  const { plan, fmt, edit, mayPlan, solved } = useJob()
   const [pull, setPull] = useState<'tightest' | 'even'>('even')
   const [atOnce, setAtOnce] = useState(false)
   const [limit, setLimit] = useState(film.stretchLimit)
@@ -51,7 +51,11 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   useEffect(() => {
     return startStretch({ kind: 'map', plan, panelId: panel.id, pull, atOnce, scan }, (news) => {
       if (news.kind === 'tick') setState((s) => ({ ...s, share: news.share }))
-      else if (news.kind === 'map') setState({ key, map: news.map, coarse: news.coarse, share: news.coarse ? 0 : 1, fault: '' })
+      else if (news.kind === 'map') {
+        setState({ key, map: news.map, coarse: news.coarse, share: news.coarse ? 0 : 1, fault: '' })
+        // The finer map of the plan as it is takes the place of the coarse one in all figures.
+        if (!news.coarse && pull === 'even' && !atOnce && !scan) solved([{ key: keyOf(plan, panel.id), value: solvedOf(news.map, feelOf(news.map, panel, film, choice, method)) }])
+      }
       else if (news.kind === 'fault') setState({ ...NOTHING, key, coarse: false, fault: faultText(news.fault) })
     })
     // The key says all that the map hangs on.

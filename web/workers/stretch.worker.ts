@@ -6,12 +6,12 @@ import type { Plan } from '@/core/plan/schema'
 import type { Catalogue } from '@/core/reckon/catalogue'
 import { priceWayOut, type Price } from '@/core/reckon/price'
 import { reckon } from '@/core/reckon/reckon'
+import { solvedOf } from '@/core/stretch/feel'
 import { laidPanel, linesOf } from '@/core/stretch/laying'
 import { chainsOn } from '@/core/stretch/mesh-ways'
 import type { ScanSurface } from '@/core/stretch/scan'
 import { mapOf, type SurfaceMap } from '@/core/stretch/surface-map'
 import type { SolvedStretch } from '@/core/stretch/solved'
-import { spotsOver } from '@/core/stretch/spots'
 import { filmOf, mapInPlan, waysFor, type SolvedWay } from '@/core/stretch/ways'
 import type { Panel } from '@/core/vehicle/schema'
 
@@ -87,14 +87,9 @@ function survey({ plan, panelIds, films, best }: Extract<StretchAsk, { kind: 'su
       continue
     }
     const { map: m, feel } = made.value
-    const [, , heat = 0, past = 0, wrinkles = 0] = feel.areaMm2
-    const [spot] = spotsOver({ ...m, stretch: feel.taken }, feel.worst * 0.8)
-    const sum: SolvedStretch = {
-      worst: feel.worst, areaMm2: m.report.area_mm2, toPostHeatMm2: heat + past, overMm2: past, wrinklesMm2: wrinkles, triangles: m.report.triangles,
-      spot: spot ? { row: spot.row, column: spot.column, stretch: spot.stretch } : null,
-    } // prettier-ignore
+    const sum = solvedOf(m, feel)
     post({ kind: 'survey', panelId, sum, fault: null })
-    if (past + wrinkles > 0) over.push(panelId)
+    if (sum.overMm2 + sum.wrinklesMm2 > 0) over.push(panelId)
   }
   if (!best) return
   for (const panelId of over) {
