@@ -46,6 +46,8 @@ export interface StretchOptions {
   restShrink?: number
   /** `tightest` (default): the least worst stretch; `even`: an even pull over the whole. */
   pull?: 'tightest' | 'even'
+  /** Fewer steps, for previews and for many maps to be compared. */
+  quick?: boolean
   spent?: () => boolean
   progress?: (share: number) => void
 }
@@ -117,6 +119,7 @@ export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPa
       shrink: options.shrink,
       restShrink: options.restShrink ?? options.shrink,
       ...(options.pull ? { pull: options.pull } : {}),
+      ...(options.quick ? { quick: true } : {}),
       ...(options.spent ? { spent: options.spent } : {}),
       progress: (p: number) => options.progress?.(done + p * share),
     }

@@ -49,7 +49,7 @@ export function waysOnMesh(mesh: TriMesh, options: MeshWaysOptions): Result<{ wh
   const solve = (p: Proposal, kind: MeshWay['kind']) => {
     if (spent()) return
     const lines = p.lines.map((l) => verticesAlong(l, near, step)).filter((l) => l.length > 1)
-    const made = lines.length > 0 ? flatPanel(mesh, { ...options, lines }) : null
+    const made = lines.length > 0 ? flatPanel(mesh, { ...options, quick: true, lines }) : null
     found?.(ways.length + 1, list.length)
     if (!made?.ok || made.value.report.overlaps) return
     const { stretch, over_limit_mm2, pieces } = made.value.report

@@ -30,6 +30,7 @@ export interface SurfaceOptions {
   limit: number
   shrink: number
   pull?: 'tightest' | 'even'
+  quick?: boolean
   /** How much film beside what is stuck already may be squeezed. */
   restShrink?: number
   /** Seams and relief cuts, straight on the taped panel, mm from its top left. */
@@ -57,10 +58,10 @@ export function surfaceMap(panel: Panel, options: SurfaceOptions): Result<Surfac
 
 /** The stretch map of any surface with a place on the panel for each vertex. Errors: those of `flatPanel`. */
 export function mapOf(mesh: TriMesh, taped: Float64Array, options: SurfaceOptions & { chains?: readonly (readonly number[])[] }): Result<SurfaceMap> {
-  const { limit, shrink, restShrink, pull, spent, progress, laid, chains } = options
+  const { limit, shrink, restShrink, pull, quick, spent, progress, laid, chains } = options
   const stuck = laid ? wholly(mesh, (v) => laid({ x: taped[2 * v] as number, y: taped[2 * v + 1] as number })) : []
   const flat = flatPanel(mesh, {
-    limit, shrink, ...(restShrink === undefined ? {} : { restShrink }), ...(pull ? { pull } : {}), ...(spent ? { spent } : {}), ...(progress ? { progress } : {}),
+    limit, shrink, ...(restShrink === undefined ? {} : { restShrink }), ...(pull ? { pull } : {}), ...(quick ? { quick } : {}), ...(spent ? { spent } : {}), ...(progress ? { progress } : {}),
     ...(chains && chains.length > 0 ? { lines: chains } : {}), ...(stuck.length > 0 ? { laid: stuck } : {}),
   })
   return flat.ok ? ok(shown(mesh, taped, flat.value)) : flat

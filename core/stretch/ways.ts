@@ -75,6 +75,7 @@ export function mapInPlan(
   // Film pre-stretched gives back what heat returns; the map itself takes no squeeze for it.
   const made = laidPanel(panel, choice, {
     pull: 'even',
+    quick: true,
     ...options,
     order: plan.method.order,
     limit: film.stretchLimit,

@@ -7,7 +7,9 @@ import { DEMO_JOBS } from '@/db/demo/jobs'
 import { formatter } from '@/web/words/format'
 import { CAUTIONS, faultText, findingText, stageWhy, stepTitle, wayText } from '@/web/words/sentences'
 import { refusal } from '@/web/words/refusals'
+import { SEEN, solvedText, spotText } from '@/web/words/stretch-words'
 import { summarise } from '@/web/words/summary'
+import { waysFor } from '@/core/stretch/ways'
 import { filesBelow } from '../fixtures/files'
 import { catalogue, handCar, withPanel } from '../fixtures/plans'
 
@@ -43,6 +45,28 @@ it('every demo job reads as sentences with no hole in them, in either system', (
       ])
         expect(text).not.toMatch(/undefined|NaN|null|_/)
   }
+})
+it('ways out of too much stretch, their seams and places, read as words in either system', () => {
+  const base: Plan = { ...Plan.parse(DEMO_JOBS[0]?.make()), pieces: [] }
+  const plan: Plan = { ...base, method: { ...base.method, tension: 'triangles' } }
+  const tough = {
+    ...catalogue.films[0],
+    id: 'tough',
+    name: 'Tough',
+    stretchLimit: 0.5,
+  } as (typeof catalogue.films)[number]
+  const found = waysFor(plan, 'mirror-left', { triangles: 300, films: [tough] })
+  if (!found.ok) throw new Error(found.error.code)
+  expect(found.value.ways.length).toBeGreaterThan(10)
+  for (const fmt of [metric, inches])
+    for (const way of found.value.ways) {
+      const text = `${solvedText(way, fmt)} ${SEEN[way.seen]}`
+      expect(text).not.toMatch(/undefined|NaN|null|_/)
+      expect(text.length).toBeGreaterThan(10)
+    }
+  expect(spotText({ row: 'middle', column: 'middle' })).toBe('the middle')
+  expect(spotText({ row: 'top', column: 'left' })).toBe('the top left corner')
+  expect(findingText({ code: 'stretch_over_limit', facts: { panel: 'P', value: 0.2, limit: 0.1, where: 'spot:bottom:middle' } }, metric)).toContain('at its bottom, limit 10.0 %') // prettier-ignore
 })
 it('numbers come in the member’s own units', () => {
   expect(metric.text(metric.quantity(10960, 'mm'))).toBe('10.96 m')

@@ -61,7 +61,7 @@ function map({ plan, panelId, pull, atOnce, scan }: Extract<StretchAsk, { kind: 
   for (const triangles of scan ? [0] : [COARSE, FINE]) {
     let told = 0
     const how = {
-      triangles, pull, limit: film.stretchLimit, shrink: 0, restShrink: film.heatShrink,
+      triangles, pull, quick: triangles === COARSE, limit: film.stretchLimit, shrink: 0, restShrink: film.heatShrink,
       progress: (share: number) => {
         if (triangles !== COARSE && share > told + 0.05) post({ kind: 'tick', share: (told = share) })
       },

@@ -9,6 +9,8 @@ export interface FlattenOptions {
   shrink?: number
   /** `tightest`: the least worst stretch. `even`: the least mean square, the worst no more than `EVEN` above the least. */
   pull?: 'tightest' | 'even'
+  /** Fewer steps: within a few per cent of the least, for previews and for many maps to be compared. */
+  quick?: boolean
   spent?: () => boolean
   progress?: (share: number) => void
 }
@@ -31,13 +33,22 @@ const SLACK = 0.004
 /** What an even pull may have more of worst stretch than there need be, as a share of it. Assumed. */
 const EVEN = 0.15
 const EVEN_GAP = 0.03
-/** How much harder the bound is pushed each stage, and Newton steps in one at most. */
+/** How much harder the bound is pushed each stage. */
 const HARDER = 8
-const PER_STAGE = 3
-/** Stages and steps of the second phase. */
-const RELAX = { stages: 2, steps: 4 }
-/** From so many triangles on, fewer steps. */
-const LARGE = 150_000
+/** Newton steps in one stage at most, and of the second phase: stages, and steps in each. Fewer where a step costs more. */
+interface Effort {
+  perStage: number
+  stages: number
+  steps: number
+}
+const QUICK: Effort = { perStage: 3, stages: 2, steps: 5 }
+const EFFORTS: [triangles: number, effort: Effort][] = [
+  [12_000, { perStage: 5, stages: 3, steps: 28 }],
+  [40_000, { perStage: 4, stages: 2, steps: 16 }],
+  [150_000, { perStage: 3, stages: 2, steps: 6 }],
+  [Infinity, { perStage: 2, stages: 1, steps: 4 }],
+]
+const effortFor = (triangles: number): Effort => (EFFORTS.find(([most]) => triangles <= most) as [number, Effort])[1]
 
 /**
  * Flat film for one part of a surface, with the least worst stretch: a start without flipped triangles, then Newton's
@@ -47,14 +58,15 @@ const LARGE = 150_000
  * Source: docs/sources.md#boyd-2004, docs/sources.md#smith-2019. Errors: cannot_flatten.
  */
 export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptions = {}): Result<Flat> {
-  const { shrink = 0, pull = 'tightest', spent = () => false, progress } = options
+  const { shrink = 0, pull = 'tightest', quick = false, spent = () => false, progress } = options
   const n = mesh.positions.length / 3
   const work = new Work(new Assembly(mesh, new Uint8Array(n)))
   let u = sound(work, conformal(mesh, topology)) ?? sound(work, tutte(mesh, topology))
   if (!u) return err({ code: 'cannot_flatten' })
   work.centre(u)
-  const large = mesh.triangles.length / 3 > LARGE
-  const perStage = large ? PER_STAGE - 1 : PER_STAGE
+  const effort = quick ? QUICK : effortFor(mesh.triangles.length / 3)
+  const { perStage } = effort
+  const stages = effort.stages + (pull === 'even' ? 1 : 0)
   let steps = 0
   let whole = true
   const out = () => {
@@ -75,15 +87,15 @@ export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptio
   const least = pull === 'even' ? 1 - shrink : 1
   work.centre(u)
   let weight = 0.02 * work.meanSquare(u, bound, least)
-  for (let stage = 0; stage < (large ? 1 : pull === 'even' ? RELAX.stages + 1 : RELAX.stages); stage++, weight *= 0.1)
-    for (let k = 0; k < RELAX.steps; k++) {
+  for (let stage = 0; stage < stages; stage++, weight *= 0.1)
+    for (let k = 0; k < effort.steps; k++) {
       if (spent()) {
         whole = false
         return out()
       }
       const next = work.relax(u, bound, weight, least)
       steps++
-      progress?.(0.8 + 0.2 * ((stage * RELAX.steps + k) / (RELAX.stages * RELAX.steps)))
+      progress?.(0.8 + 0.2 * ((stage * effort.steps + k) / (stages * effort.steps)))
       if (!next) break
       u = next.u
       if (next.decrement < 1e-4 * weight) break
@@ -181,7 +193,7 @@ export function flattenRest(
     work.hold(most, ease)
     const t = Math.max(work.spread(u) * 1.05, ((Math.log(widest) - most) / ease) * 1.02) + 1e-6
     const last = i === EASES.length - 1
-    const tight = tighten(work, u, t, { perStage: PER_STAGE, spent, gap: last ? GAP : ROUGH_GAP, ...(progress ? { progress: (p: number) => progress((i + p) / EASES.length) } : {}) }) // prettier-ignore
+    const tight = tighten(work, u, t, { perStage: QUICK.perStage, spent, gap: last ? GAP : ROUGH_GAP, ...(progress ? { progress: (p: number) => progress((i + p) / EASES.length) } : {}) }) // prettier-ignore
     steps += tight.steps
     const [least] = work.extremes(tight.u)
     const worst = 1 / least - 1
