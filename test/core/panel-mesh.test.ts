@@ -7,6 +7,7 @@ import { panelMesh } from '@/core/stretch/panel-mesh'
 import { spotsOver } from '@/core/stretch/spots'
 import { surfaceFigures } from '@/core/stretch/surface-figures'
 import { surfaceMap } from '@/core/stretch/surface-map'
+import { familyPanels, keysOf, STYLES, usualKeys, type Style } from '@/core/vehicle/families'
 import { PANEL_KINDS, type Panel } from '@/core/vehicle/schema'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { filmGrid, surfaceMarks, trianglesAt } from '@/web/charts/surface-marks'
@@ -95,6 +96,30 @@ describe('the mesh of a taped panel', () => {
     const area = Array.from({ length: mesh.triangles.length / 3 }, (_, t) => areaOf(mesh, t)).reduce((s, a) => s + a, 0)
     expect(curvature(mesh).inside / (area / R ** 2)).toBeGreaterThan(0.9)
     expect(curvature(mesh).inside / (area / R ** 2)).toBeLessThan(1.1)
+  })
+  it('every panel of every body style is a sheet that keeps Gauss–Bonnet and, where it has no recess, its taped girths', () => {
+    let seen = 0
+    for (const style of Object.keys(STYLES) as Style[]) {
+      const keys = keysOf(style, usualKeys(style))
+      if (!keys.ok) throw new Error(keys.error.code)
+      // The right side mirrors the left.
+      for (const panel of familyPanels(style, keys.value.keys).filter((p) => p.side !== 'right')) {
+        const out = panelMesh(panel, 700)
+        if (!out.ok) throw new Error(`${style} ${panel.id}: ${JSON.stringify(out.error)}`)
+        const { mesh } = out.value
+        const topology = topologyOf(mesh)
+        if (!topology.ok) throw new Error(`${style} ${panel.id}: ${JSON.stringify(topology.error)}`)
+        expect(topology.value.parts, `${style} ${panel.id}`).toHaveLength(1)
+        const { inside, rim } = curvature(mesh)
+        expect(inside + rim, `${style} ${panel.id}`).toBeCloseTo(2 * Math.PI * (2 - topology.value.loops.length), 5)
+        seen++
+        const straight = panel.edges.every((e) => e.riseMm === 0 && (e.cornerDeg === null || Math.abs(e.cornerDeg - 90) < 0.01)) && panel.edges.length === 4 && topology.value.loops.length === 1 // prettier-ignore
+        if (panel.recesses.length > 0 || !straight || (panel.cornerRadiusMm ?? 0) > 0) continue
+        expect(Math.abs(girth(out.value, 0, panel.heightMm / 2 + 0.013) / panel.widthMm - 1), `${style} ${panel.id}`).toBeLessThan(0.005) // prettier-ignore
+        expect(Math.abs(girth(out.value, 1, panel.widthMm / 2 + 0.013) / panel.heightMm - 1), `${style} ${panel.id}`).toBeLessThan(0.005) // prettier-ignore
+      }
+    }
+    expect(seen).toBeGreaterThan(120)
   })
   it('is one sheet for every kind of panel, about as fine as asked for, and the same each time', () => {
     for (const kind of PANEL_KINDS) {

@@ -11,6 +11,8 @@ const LEAST_RUN_MM = 12
 const END_RADIUS_MM = 180
 /** A mirror cap is a shell: it rolls over on all sides. Assumed. */
 const MIRROR_ROLL = { radiusMm: 55, angleDeg: 45 }
+/** A van's tall mirror rolls over more gently. Assumed. */
+const TALL_MIRROR_ROLL = { radiusMm: 100, angleDeg: 30 }
 const clamp = (v: number, low: number, high: number): number => Math.max(low, Math.min(high, v))
 
 /** The few lines in a body's side and plan that all its panels hang on, from the key lengths; all mm. */
@@ -354,7 +356,7 @@ function small(l: Lines): Panel[] {
   const doors = l.g('doors') >= 3 && !l.van && l.style !== 'roadster' ? ['front', 'rear'] : ['front']
   const free: ['free', 'free', 'free', 'free'] = ['free', 'free', 'free', 'free']
   return [
-    rect('mirror-left', 'Mirror left', 'mirror', 'left', l.van ? 280 : 250, l.van ? 320 : 200, ['free', 'fixed_gap', 'free', 'free'], [undefined, 'front-door-left'], { ...crown200(l), wraps: (['left', 'right', 'top', 'bottom'] as const).map((at) => ({ at, ...MIRROR_ROLL })), surface: { material: 'plastic', thicknessMm: 2.5 } }),
+    rect('mirror-left', 'Mirror left', 'mirror', 'left', l.van ? 280 : 250, l.van ? 320 : 200, ['free', 'fixed_gap', 'free', 'free'], [undefined, 'front-door-left'], { ...crown200(l), wraps: (['left', 'right', 'top', 'bottom'] as const).map((at) => ({ at, ...(l.van ? TALL_MIRROR_ROLL : MIRROR_ROLL) })), surface: { material: 'plastic', thicknessMm: 2.5 } }),
     ...doors.map((d) => rect(`${d}-handle-left`, `${d === 'front' ? 'Front' : 'Rear'} handle left`, 'handle', 'left', 220, 42, free, [undefined, undefined, undefined, `${d}-door-left`], { surface: { material: 'plastic', thicknessMm: 2.5 } })),
   ] // prettier-ignore
 }
