@@ -55,7 +55,11 @@ test('ways out are solved and priced; one click takes one, before stands beside 
   await expect(ways.getByRole('button', { name: 'Take it' }).first()).toBeVisible({ timeout: 90_000 })
   await expect(ways.getByText(/relief cuts of/).first()).toBeVisible()
   await expect(ways.getByText(/±|\+|−/).first()).toBeVisible({ timeout: 60_000 })
-  await ways.getByRole('button', { name: 'Take it' }).first().click()
+  await ways
+    .getByRole('row', { name: /relief cuts of/ })
+    .first()
+    .getByRole('button', { name: 'Take it' })
+    .click()
   await expect(page.getByRole('region', { name: 'Before and after' })).toBeVisible({ timeout: 60_000 })
   await expect(page.getByRole('row', { name: /^Mirror right/ }).getByText(/relief cuts/)).toBeVisible()
   await expect(page.getByText(/Saved, revision/)).toBeVisible()
