@@ -3,7 +3,7 @@ import { ok, type Result } from '../kit/result'
 import type { TriMesh } from '../solve/mesh'
 import { flatPanel } from './flat-panel'
 import { proposals, together, type Proposal } from './proposals'
-import { mapOf, type SurfaceMap, type SurfaceOptions } from './surface-map'
+import { shown, type SurfaceMap, type SurfaceOptions } from './surface-map'
 
 /** A way to part the film of a mesh, solved: vertices along each cut, numbered from 0. Fractions, mm, mm². */
 export interface MeshWay {
@@ -24,14 +24,14 @@ const STEPS = 160
 
 /** The surface with its own flat film as the plane in which lines are drawn: how `proposals` sees a mesh that was never taped. */
 export function onOwnFilm(mesh: TriMesh, options: Pick<SurfaceOptions, 'limit' | 'shrink' | 'spent'>): Result<SurfaceMap> {
-  const flat = flatPanel(mesh, options)
+  const flat = flatPanel(mesh, { ...options, quick: true })
   if (!flat.ok) return flat
   const film = new Float64Array((2 * mesh.positions.length) / 3)
   mesh.triangles.forEach((v, c) => {
     film[2 * v] = flat.value.corners[2 * c] as number
     film[2 * v + 1] = -(flat.value.corners[2 * c + 1] as number)
   })
-  return mapOf(mesh, film, { ...options, triangles: 0 })
+  return ok(shown(mesh, film, flat.value))
 } // prettier-ignore
 
 /**

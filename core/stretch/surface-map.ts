@@ -73,7 +73,8 @@ function wholly(mesh: TriMesh, of: (vertex: number) => boolean): number[] {
   return out
 }
 
-function shown(mesh: TriMesh, places: Float64Array, flat: FlatPanel): SurfaceMap {
+/** A solved flat film as a map, with a place on the panel for each vertex of the mesh. */
+export function shown(mesh: TriMesh, places: Float64Array, flat: FlatPanel): SurfaceMap {
   const { corners, filmVertex, filmVertices: n, report } = flat
   const film = new Float64Array(2 * n)
   const taped = new Float64Array(2 * n)
