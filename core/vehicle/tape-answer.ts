@@ -7,7 +7,7 @@ import type { Panel } from './schema'
 export interface TapeQuestion {
   field: string
   /** What is asked, as a code of the words, and the name of the edge or feature it is about. */
-  ask: 'width' | 'height' | 'crown' | 'crown_down' | 'corner_radius' | 'edge' | 'recess_depth' | 'body_line' | 'raised' | 'nose'
+  ask: 'width' | 'height' | 'crown' | 'crown_down' | 'corner_radius' | 'edge' | 'recess_depth' | 'body_line' | 'raised' | 'nose' | 'wraps'
   about: string
   mm: number
   /** Length of the straightedge that a crown is taken under. */
@@ -31,6 +31,7 @@ export function questionsOf(panel: Panel): TapeQuestion[] {
     ...panel.recesses.map((r) => q(`recesses.${r.id}`, 'recess_depth', r.depthMm, r.name)),
     ...panel.bodyLines.map((l) => q(`bodyLines.${l.id}`, 'body_line', l.atMm, l.name)),
     ...(panel.nose ? [q('nose', 'nose', panel.nose.radiusMm)] : []),
+    ...(panel.wraps[0] ? [q('wraps', 'wraps', panel.wraps[0].radiusMm)] : []),
   ] // prettier-ignore
 }
 
@@ -54,6 +55,9 @@ export function withAnswer(panel: Panel, field: string, mm: number): Panel {
       return done({ ...panel, recesses: panel.recesses.map((r) => (r.id === id ? { ...r, depthMm: mm } : r)) })
     case 'bodyLines':
       return done({ ...panel, bodyLines: panel.bodyLines.map((l) => (l.id === id ? { ...l, atMm: mm } : l)) })
+    case 'wraps':
+      // One gauge for all its ends: where they differ, the panel's sheet takes each.
+      return done({ ...panel, wraps: panel.wraps.map((w) => ({ ...w, radiusMm: mm })) })
     case 'nose':
       return done({ ...panel, nose: panel.nose && { ...panel.nose, radiusMm: mm } })
     default:

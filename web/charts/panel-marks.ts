@@ -136,6 +136,8 @@ function place(q: TapeQuestion, panel: Panel, r: Room): Mark | null {
       const level = l.from.y === l.to.y
       return level ? line(l.from, l.to, { x: w * 0.2, y: l.from.y - unit * 0.3 }) : line(l.from, l.to, { x: l.from.x - unit * 0.3, y: h * 0.68 }, -90) // prettier-ignore
     }
+    case 'wraps':
+      return line({ x: 0, y: h * 0.56 }, { x: 0, y: h * 0.56 }, { x: w * 0.14, y: h * 0.56 })
     case 'nose':
       return line({ x: 0, y: h }, { x: 0, y: h }, { x: w * 0.22, y: panel.nose?.at === 'top' ? unit * 1.4 : h - unit * 0.7 }) // prettier-ignore
     default:

@@ -64,18 +64,26 @@ export function surfaceMarks(
   } // prettier-ignore
 }
 
-/** Strokes along the greatest stretch. */
-function strokes(map: SurfaceMap, places: Float64Array, middle: SurfaceMarks['middle']): string {
+/** Triangles that carry a stroke: spread evenly over the area, none where hardly anything is stretched. */
+export function strokeTriangles(map: SurfaceMap): number[] {
   // Spread evenly over the area, not over the triangles: bends have many small ones.
   const total = map.area.reduce((s, a) => s + a, 0)
-  let out = ''
+  const out: number[] = []
   let run = 0
   let next = 0.5
   for (let t = 0; t < map.area.length; t++) {
     run += ((map.area[t] as number) / total) * STROKES
     if (run < next) continue
     next = Math.floor(run) + 0.5 + (run % 1 >= 0.5 ? 1 : 0)
-    if ((map.stretch[t] as number) < SHOWS) continue
+    if ((map.stretch[t] as number) >= SHOWS) out.push(t)
+  }
+  return out
+}
+
+/** Strokes along the greatest stretch. */
+function strokes(map: SurfaceMap, places: Float64Array, middle: SurfaceMarks['middle']): string {
+  let out = ''
+  for (const t of strokeTriangles(map)) {
     const way = direction(map, places, t)
     if (!way) continue
     const { x, y } = middle(t)
@@ -85,19 +93,24 @@ function strokes(map: SurfaceMap, places: Float64Array, middle: SurfaceMarks['mi
   return out
 }
 
-/** The direction of the greatest stretch as it lies in these places. */
-function direction(map: SurfaceMap, places: Float64Array, t: number): { x: number; y: number } | null {
-  const side = (list: Float64Array, k: number) => {
+/** The greatest stretch of a triangle as shares of its two sides from the first corner; null where it has no area on the film. */
+export function alongSides(map: SurfaceMap, t: number): [number, number] | null {
+  const side = (k: number) => {
     const [a, b] = [0, k].map((i) => 2 * (map.triangles[3 * t + i] as number)) as [number, number]
-    return [(list[b] as number) - (list[a] as number), (list[b + 1] as number) - (list[a + 1] as number)] as const
+    return [(map.film[b] as number) - (map.film[a] as number), (map.film[b + 1] as number) - (map.film[a + 1] as number)] as const // prettier-ignore
   }
-  const [f1, f2, p1, p2] = [side(map.film, 1), side(map.film, 2), side(places, 1), side(places, 2)]
+  const [f1, f2] = [side(1), side(2)]
   const det = f1[0] * f2[1] - f2[0] * f1[1]
   if (Math.abs(det) < 1e-9) return null
   const [x, y] = [Math.cos(map.direction[t] as number), Math.sin(map.direction[t] as number)]
-  const u = (x * f2[1] - y * f2[0]) / det
-  const w = (y * f1[0] - x * f1[1]) / det
-  const [dx, dy] = [p1[0] * u + p2[0] * w, p1[1] * u + p2[1] * w]
+  return [(x * f2[1] - y * f2[0]) / det, (y * f1[0] - x * f1[1]) / det]
+}
+/** The direction of the greatest stretch as it lies in these places. */
+function direction(map: SurfaceMap, places: Float64Array, t: number): { x: number; y: number } | null {
+  const shares = alongSides(map, t)
+  if (!shares) return null
+  const at = (k: number, d: number) => places[2 * (map.triangles[3 * t + k] as number) + d] as number
+  const [dx, dy] = [0, 1].map((d) => (at(1, d) - at(0, d)) * shares[0] + (at(2, d) - at(0, d)) * shares[1]) as [number, number] // prettier-ignore
   const l = Math.hypot(dx, dy)
   return l > 0 ? { x: dx / l, y: dy / l } : null
 }

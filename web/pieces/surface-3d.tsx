@@ -5,6 +5,7 @@ import * as THREE from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import type { SurfaceMap } from '@/core/stretch/surface-map'
 import { gridPieces } from '@/web/charts/film-lines'
+import { alongSides, strokeTriangles } from '@/web/charts/surface-marks'
 import { BAND_FILLS } from './bands'
 
 interface Scene {
@@ -15,6 +16,7 @@ interface Scene {
   body: THREE.Mesh
   lines: THREE.LineSegments
   rim: THREE.LineSegments
+  strokes: THREE.LineSegments
   marker: THREE.Mesh
   reach: number
   draw: () => void
@@ -134,12 +136,13 @@ function build(host: HTMLElement): Scene | null {
   const lines = new THREE.LineSegments(new THREE.BufferGeometry(), ink)
   const rim = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ color: '#1b2433' }))
   const marker = new THREE.Mesh(new THREE.SphereGeometry(1, 16, 12), new THREE.MeshBasicMaterial({ color: '#a32a1e' }))
+  const strokes = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ color: '#1b2433' }))
   marker.visible = false
-  scene.add(body, lines, rim, marker)
+  scene.add(body, lines, rim, strokes, marker)
   const controls = new OrbitControls(camera, renderer.domElement)
   const draw = () => renderer.render(scene, camera)
   controls.addEventListener('change', draw)
-  return { renderer, scene, camera, controls, body, lines, rim, marker, reach: 1, draw }
+  return { renderer, scene, camera, controls, body, lines, rim, strokes, marker, reach: 1, draw }
 }
 const reachOf = (positions: Float64Array): number => {
   const [low, high] = [[Infinity, Infinity, Infinity], [-Infinity, -Infinity, -Infinity]] // prettier-ignore
@@ -175,7 +178,24 @@ function fill(s: Scene, map: SurfaceMap): void {
       else open.set(key, [a, b])
     }
   setLines(s.rim, [...open.values()].flat().flatMap((v) => [0, 1, 2].map((d) => (positions[3 * v + d] as number) + (d === 2 ? lift : 0)))) // prettier-ignore
+  setLines(
+    s.strokes,
+    strokeTriangles(map).flatMap((t) => stroke(map, t, s.reach, lift)),
+  )
   s.marker.scale.setScalar(s.reach * 0.018)
+}
+/** A stroke in space along the greatest stretch of a triangle, longer where it is more. */
+function stroke(map: SurfaceMap, t: number, reach: number, lift: number): number[] {
+  const shares = alongSides(map, t)
+  if (!shares) return []
+  const at = (k: number, d: number) => map.positions[3 * (map.triangles[3 * t + k] as number) + d] as number
+  const way = [0, 1, 2].map((d) => (at(1, d) - at(0, d)) * shares[0] + (at(2, d) - at(0, d)) * shares[1])
+  const l = Math.hypot(...way) || 1
+  const long = reach * (0.012 + Math.min(0.02, 0.2 * (map.stretch[t] as number)))
+  const from = middle(map, t)
+  return [-1, 1].flatMap((side) =>
+    from.map((x, d) => x + (side * long * (way[d] as number)) / l + (d === 2 ? 1.5 * lift : 0)),
+  )
 }
 function setLines(lines: THREE.LineSegments, places: number[]): void {
   lines.geometry.dispose()

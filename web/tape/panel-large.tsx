@@ -34,7 +34,7 @@ export function PanelLarge({
   const text = (q: TapeQuestion) => {
     const v = fmt.text(fmt.length(q.mm))
     if (q.ask === 'crown' || q.ask === 'crown_down') return `crown ${v} under ${fmt.text(fmt.length(q.overMm ?? 0))}`
-    if (q.ask === 'corner_radius' || q.ask === 'nose') return `${q.ask === 'nose' ? 'nose ' : ''}r ${v}`
+    if (q.ask === 'corner_radius' || q.ask === 'nose' || q.ask === 'wraps') return `${q.ask === 'nose' ? 'nose ' : q.ask === 'wraps' ? 'ends ' : ''}r ${v}`
     return q.ask === 'recess_depth' ? `${v} deep` : v
   }
   const size = m.sizes.find((z) => z.key === open)

@@ -24,6 +24,8 @@ export function questionName(q: TapeQuestion, fmt: Formatter): string {
       return `${q.about} position`
     case 'nose':
       return 'nose radius'
+    case 'wraps':
+      return 'radius of its ends'
     default:
       return q.about
   }
@@ -49,6 +51,8 @@ export function questionHint(q: TapeQuestion, fmt: Formatter): string {
       return 'From the top or left edge to the crease.'
     case 'nose':
       return 'Radius gauge over the roll of the nose.'
+    case 'wraps':
+      return 'Radius gauge where the panel turns round at its ends.'
     default:
       return ''
   }

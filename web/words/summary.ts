@@ -5,7 +5,7 @@ const SECTION: Record<string, string> = {
   layout: 'Roll layout', runSheet: 'Run sheet', note: 'Note', 'film/main': 'Main film', conditions: 'Conditions',
 } // prettier-ignore
 const FIELD: Record<string, string> = {
-  widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownOverMm: 'straightedge', crownDownMm: 'crown down', crownDownOverMm: 'straightedge down', raised: 'raised objects', bodyLines: 'body lines', surface: 'surface', nose: 'nose', assumed: 'taped', cornerRadiusMm: 'corner radius', edges: 'edges',
+  widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownOverMm: 'straightedge', crownDownMm: 'crown down', crownDownOverMm: 'straightedge down', raised: 'raised objects', bodyLines: 'body lines', surface: 'surface', nose: 'nose', wraps: 'ends', assumed: 'taped', cornerRadiusMm: 'corner radius', edges: 'edges',
   recesses: 'recesses', wrap: 'wrap or not', filmId: 'film', parts: 'parts', bleedMm: 'bleed', preStretch: 'pre-stretch', kept: 'kept layout', startAt: 'start', crew: 'crew',
 } // prettier-ignore
 

@@ -81,7 +81,7 @@ export function rect(
 export const everyFigure = (p: Panel): string[] => [
   'widthMm', 'heightMm', 'crownMm', ...(p.crownDownMm === null ? [] : ['crownDownMm']), ...(p.cornerRadiusMm === null ? [] : ['cornerRadiusMm']),
   ...p.edges.map((e) => `edges.${e.id}`), ...p.recesses.map((r) => `recesses.${r.id}`), ...p.bodyLines.map((l) => `bodyLines.${l.id}`),
-  ...p.raised.map((r) => `raised.${r.id}`), ...(p.nose ? ['nose'] : []),
+  ...p.raised.map((r) => `raised.${r.id}`), ...(p.nose ? ['nose'] : []), ...(p.wraps.length > 0 ? ['wraps'] : []),
 ] // prettier-ignore
 
 /** Left panels and their mirrors; panels of the middle stay single. */
