@@ -6,6 +6,7 @@ import { priceWayOut } from '@/core/reckon/price'
 import { CAUTIONS, findingText, wayText } from '@/web/words/sentences'
 import { solvedText } from '@/web/words/stretch-words'
 import { Fig } from './figure'
+import { signed } from '@/web/words/format'
 import { useJob } from './job-state'
 
 const LEVEL = { stop: 'Stop', warn: 'Mind', note: 'Note' } as const
@@ -41,7 +42,6 @@ function OneFinding({ f }: { f: Finding }) {
   const ways = solvedWays ?? f.waysOut
   const [open, setOpen] = useState(false)
   const prices = open ? ways.map((w) => priceWayOut(plan, catalogue, ledger, w, reckoning)) : []
-  const signed = (v: number, text: string) => (v > 0 ? `+${text}` : v < 0 ? `−${text.replace('−', '')}` : `±${text}`)
   return (
     <div className="finding" data-level={f.level}>
       <span className="level">{LEVEL[f.level]}</span>

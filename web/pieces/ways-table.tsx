@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, useState } from 'react'
 import { applyChange } from '@/core/reckon/finding'
+import { signed } from '@/web/words/format'
 import { useJob } from '@/web/job/job-state'
 import type { PricedWay, StretchNews } from '@/web/workers/stretch.worker'
 import { faultText } from '@/web/words/sentences'
@@ -29,7 +30,6 @@ export function WaysTable({ panelId, onTaken }: { panelId: string; onTaken: () =
     })
   }
   const stale = state !== null && state.key !== key
-  const signed = (v: number, text: string) => (v > 0 ? `+${text}` : v < 0 ? `−${text.replace('−', '')}` : `±${text}`)
   const take = (way: PricedWay) => {
     onTaken()
     edit((was) => applyChange(was, way.change))

@@ -96,3 +96,7 @@ export function formatter(u: MemberUnits) {
   return { units: u, length, longLength, temp, minutes, money, area, percent, wallTime, moment, quantity, text, number }
 }
 export type Formatter = ReturnType<typeof formatter>
+
+/** A difference in words: its size as text, with a plus, a minus, or both where there is none. */
+export const signed = (v: number, text: string): string =>
+  v > 0 ? `+${text}` : v < 0 ? `−${text.replace('−', '')}` : `±${text}`
