@@ -1,6 +1,9 @@
 import { bandsLength, type Band } from './band'
 import { EITHER, TURNED, AS_COMES, type StripItems } from './decode'
 import { guillotine, itemsOf, type StripJob, type StripPlan } from './guillotine'
+import { commonStep } from './kinds'
+import { BeamSearch } from './beam'
+import { LEAST_STEP } from './search'
 import { matched } from './match'
 import { perfect } from './perfect'
 import { PACK_TOLERANCE as EPS } from './types'
@@ -30,29 +33,48 @@ export function free(job: StripJob): StripPlan {
     const found = lossless(job, items, 0)
     if (found) take(found)
   }
-  const share = Math.min(Math.ceil(job.rounds / 2), items.n > 40 ? 90_000 : 40_000)
-  if (!finished()) take(guillotine({ ...job, cuts: Infinity, rounds: share, better: take }).bands)
-  for (let turn = 0, rounds = share; rounds < job.rounds && !finished(); turn++) {
+  const step = commonStep(job.kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP
+  const beams = new BeamSearch({ items, random: job.random, step, bound: job.bound, spent: job.spent })
+  const most = noWaste ? LOSSLESS_SHARE : items.n > 40 ? 90_000 : 40_000
+  let rounds = Math.min(Math.ceil(job.rounds / 2), most)
+  if (!finished()) take(guillotine({ ...job, cuts: noWaste ? STAGES : Infinity, rounds, better: take }).bands)
+  for (let turn = 0; rounds < job.rounds && !finished(); turn++) {
     if (noWaste) {
       const found = lossless(job, items, turn)
       if (found) take(found)
       if (finished()) break
     }
-    rounds += anneal(job, items, sky, take, () => length, turn)
+    if (noWaste || turn % 2 === 0) {
+      const work = items.n * BEAM_ROUNDS
+      for (let laid = 0; laid < work && !finished();) {
+        const next = beams.run(length)
+        if (next.band) take([next.band])
+        laid += next.laid
+      }
+      rounds += BEAM_ROUNDS
+    } else rounds += anneal(job, items, sky, take, () => length, turn)
   }
   return { bands: best, length, proven: length <= job.bound + EPS }
 }
 
+/** Rounds of straight cuts where nothing need be lost; and those that a turn of beams counts for, each the laying of all items. */
+const LOSSLESS_SHARE = 8_000
+const BEAM_ROUNDS = 2_000
+/** As good as any number of stages, but sides are not put together again, which is done here. */
+const STAGES = 64
+/** Tries at putting sides together each time, of few items and of many. */
+const MATCHES = { few: 60, many: 12, upTo: 70 }
+
 /** Plans that lose nothing: sides that match go together, and what is left is searched to the end. */
 function lossless(job: StripJob, items: StripItems, turn: number): Band[] | null {
-  const nodes = 4_000 * (1 + turn)
-  if (items.n <= 60 && turn % 2 === 0) {
+  const nodes = 2_000 * (1 + turn)
+  if (items.n <= 40 && turn % 2 === 0) {
     const rects = Array.from({ length: items.n }, (_, i) => ({
       w: items.w[i] as number,
       l: items.l[i] as number,
       turn: items.turn[i] === 1,
     }))
-    const places = perfect(rects, job.width, job.bound, nodes * 20, job.spent)
+    const places = perfect(rects, job.width, job.bound, nodes * 40, job.spent)
     if (places)
       return [
         {
@@ -69,7 +91,7 @@ function lossless(job: StripJob, items: StripItems, turn: number): Band[] | null
     job.width,
     job.bound,
     job.random,
-    (items.n > 60 ? 6 : 30) + 10 * turn,
+    items.n > MATCHES.upTo ? MATCHES.many : MATCHES.few,
     job.spent,
     (blocks) => {
       if (blocks.length > 40) return null
