@@ -1,4 +1,5 @@
 import { seeded } from '@/core/kit/random'
+export { cutUp } from '../test/fixtures/cut-up'
 import type { PackBin, PackItem } from '@/core/solve/pack'
 
 /** What is cut, from a strip of this width; `least` where it is known. */
@@ -54,30 +55,4 @@ export function accents(k: number): Instance {
     id: `a${i}`, copy: 1, width: Math.round(60 + random() * 400), length: Math.round(150 + random() * 1300), turn: random() < 0.5 ? 'fixed' : 'quarter', group: null,
   })) // prettier-ignore
   return { name: `accents ${k}`, width: 1220, items, rule: 'guillotine' }
-}
-/** A sheet cut up at random, so that its least length is known; with pinwheels no straight cuts put it together again. */
-export function cutUp(seed: number, n: number, wheels: number): Instance {
-  const random = seeded(seed)
-  const [width, least] = [1520, 4000]
-  const rects: [number, number][] = [[width, least]]
-  let left = wheels
-  while (rects.length < n) {
-    const i = Math.floor(random() * rects.length)
-    const [w, l] = rects[i] as [number, number]
-    if (left > 0 && w > 250 && l > 250 && rects.length + 4 <= n) {
-      left--
-      const [x1, x2, y1, y2] = [0.2 + 0.25 * random(), 0.55 + 0.25 * random(), 0.2 + 0.25 * random(), 0.55 + 0.25 * random()].map((f, j) => Math.round(f * (j < 2 ? w : l))) as [number, number, number, number] // prettier-ignore
-      rects.splice(i, 1, [x2, y1], [w - x2, y2], [w - x1, l - y2], [x1, l - y1], [x2 - x1, y2 - y1])
-      continue
-    }
-    const lengthwise = random() < w / (w + l)
-    const side = lengthwise ? w : l
-    if (side < 60) continue
-    const at = Math.round(side * (0.2 + 0.6 * random()))
-    rects.splice(i, 1, ...((lengthwise ? [[at, l], [w - at, l]] : [[w, at], [w, l - at]]) as [number, number][])) // prettier-ignore
-  }
-  return {
-    name: `${n} pieces, ${wheels} pinwheels`, width, least, rule: wheels > 0 ? 'free' : 'guillotine',
-    items: rects.map(([w, l], i) => ({ id: `r${i}`, copy: 1, width: w, length: l, turn: seed % 2 ? 'fixed' : 'quarter', group: null })),
-  } // prettier-ignore
 }

@@ -1,9 +1,10 @@
+import { apart, BeamSearch, LOSSLESS } from './beam'
 import { bandsLength, counts, worth, type Band } from './band'
 import { Decoder, EITHER, type StripItems } from './decode'
 import { commonStep, type Kind } from './kinds'
 import { matched } from './match'
 import { BandPool } from './recombine'
-import { SheetSearch } from './sheet'
+import { rectangles } from './rectangles'
 import { itemsOf, LARGE, LEAST_STEP, Search, type StripJob, type StripPlan } from './search'
 import { PACK_TOLERANCE as EPS } from './types'
 
@@ -20,8 +21,8 @@ const BATCH = { least: 16, spread: 16, rounds: 6_000, roundsOfMany: 2_500, many:
 /** Items of one part where many are dealt out to parts, rounds spent on each, and how many are dealt out at most. */
 const DEAL = { items: 28, rounds: 20_000, most: 400, share: 0.35 }
 
-/** Sheets as a whole are tried for so many items at most; rounds of one try; how far the bound may stand above the bare area. */
-const SHEET = { most: 260, rounds: 20_000, work: 1_600_000, lossless: 1.002 }
+/** Sheets as a whole are tried for so many items at most; how far the bound may stand above the bare area. */
+const SHEET = { most: 260, lossless: 1.002 }
 
 /** Many items: good orders, then batches of bands solved anew one after another. */
 export function batches(job: StripJob): StripPlan {
@@ -47,8 +48,8 @@ export function batches(job: StripJob): StripPlan {
   const area = job.kinds.reduce((t, k) => t + k.w * k.l * k.items.length, 0)
   const asSheet = job.cuts > 2 * items.n && items.n <= SHEET.most && job.bound <= (area / job.width) * SHEET.lossless
   const step = commonStep(job.kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP * 10
-  const sheet = asSheet ? new SheetSearch({ items, random: job.random, step, bound: job.bound, spent: job.spent, better: (b) => take([b]) }) : null // prettier-ignore
-  if (!sheet && job.rounds >= LEAST_ROUNDS && items.n <= DEAL.most) {
+  const beams = asSheet ? new BeamSearch({ items, random: job.random, step, bound: job.bound, spent: job.spent }, rectangles, LOSSLESS) : null // prettier-ignore
+  if (!beams && job.rounds >= LEAST_ROUNDS && items.n <= DEAL.most) {
     const dealt = dealtOut(until(job, DEAL.share), items.n)
     if (dealt) take(dealt)
   }
@@ -58,8 +59,10 @@ export function batches(job: StripJob): StripPlan {
   }
   for (let turn = 0; length > job.bound + EPS && rounds < job.rounds && !job.spent(); turn++) {
     // One band cannot be taken apart: only as a whole.
-    if (sheet && (turn % 4 !== 3 || best.length < 3)) {
-      rounds += sheet.run(length, Math.min(SHEET.rounds, Math.floor(SHEET.work / items.n), job.rounds - rounds), turn)
+    if (beams && (turn % 8 !== 7 || best.length < 3)) {
+      const next = beams.run(length)
+      if (next.band) take(apart(next.band, job.kinds))
+      rounds += next.rounds
       continue
     }
     const depth = Math.min(items.n > BATCH.many ? BATCH.roundsOfMany : BATCH.rounds, job.rounds - rounds)

@@ -2,7 +2,8 @@ import { bandsLength, type Band } from './band'
 import { EITHER, TURNED, AS_COMES, type StripItems } from './decode'
 import { guillotine, itemsOf, type StripJob, type StripPlan } from './guillotine'
 import { commonStep } from './kinds'
-import { BeamSearch } from './beam'
+import { apart, BeamSearch, LOSSLESS, LOSSY } from './beam'
+import { niches } from './niches'
 import { LEAST_STEP } from './search'
 import { matched } from './match'
 import { perfect } from './perfect'
@@ -34,7 +35,8 @@ export function free(job: StripJob): StripPlan {
     if (found) take(found)
   }
   const step = commonStep(job.kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP
-  const beams = new BeamSearch({ items, random: job.random, step, bound: job.bound, spent: job.spent })
+  const beamJob = { items, random: job.random, step, bound: job.bound, spent: job.spent, ...(noWaste ? {} : { price: job.price }) } // prettier-ignore
+  const beams = new BeamSearch(beamJob, niches, noWaste ? LOSSLESS : LOSSY)
   const most = noWaste ? LOSSLESS_SHARE : items.n > 40 ? 90_000 : 40_000
   let rounds = Math.min(Math.ceil(job.rounds / 2), most)
   if (!finished()) take(guillotine({ ...job, cuts: noWaste ? STAGES : Infinity, rounds, better: take }).bands)
@@ -45,21 +47,20 @@ export function free(job: StripJob): StripPlan {
       if (finished()) break
     }
     if (noWaste || turn % 2 === 0) {
-      const work = items.n * BEAM_ROUNDS
-      for (let laid = 0; laid < work && !finished();) {
+      const until = rounds + BEAM_ROUNDS
+      while (rounds < until && !finished()) {
         const next = beams.run(length)
-        if (next.band) take([next.band])
-        laid += next.laid
+        if (next.band) take(apart(next.band, job.kinds))
+        rounds += next.rounds
       }
-      rounds += BEAM_ROUNDS
     } else rounds += anneal(job, items, sky, take, () => length, turn)
   }
   return { bands: best, length, proven: length <= job.bound + EPS }
 }
 
-/** Rounds of straight cuts where nothing need be lost; and those that a turn of beams counts for, each the laying of all items. */
+/** Rounds of straight cuts where nothing need be lost; and those of a turn of beams. */
 const LOSSLESS_SHARE = 8_000
-const BEAM_ROUNDS = 2_000
+const BEAM_ROUNDS = 20_000
 /** As good as any number of stages, but sides are not put together again, which is done here. */
 const STAGES = 64
 /** Tries at putting sides together each time, of few items and of many. */

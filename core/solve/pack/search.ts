@@ -1,8 +1,10 @@
 import { seeded, type Random } from '../../kit/random'
+import { apart, BeamSearch, LOSSLESS, LOSSY } from './beam'
 import { bandsLength, counts, worth, type Band } from './band'
 import { Decoder, EITHER, type StripItems } from './decode'
-import type { Kind } from './kinds'
+import { commonStep, type Kind } from './kinds'
 import { matched } from './match'
+import { rectangles } from './rectangles'
 import { BandPool } from './recombine'
 import { subsets } from './subset'
 import { PACK_TOLERANCE as EPS } from './types'
@@ -50,6 +52,12 @@ export function itemsOf(kinds: readonly Kind[], width: number): StripItems {
   }
 }
 
+/** Beams take part from so many rounds on, with rounds in this share of those of annealing; without prices where nearly nothing need be lost. */
+const BEAM = { least: 50_000, share: 0.1, ofLossless: 6, lossless: 1.002 }
+
+/** Tries at putting sides together, again and again. */
+const MATCHES = 150
+
 /** What one length can at least be shorter than another. */
 export const LEAST_STEP = 1e-4
 const NODES = 100_000
@@ -69,6 +77,7 @@ export class Search {
   private across: Uint8Array
   private glue: Uint8Array
   private rounds = 0
+  private beamShare = 0
   /** A random number for each kind: contents of a band are known again by their sum. */
   private readonly code: Float64Array
   private readonly loss: Float64Array
@@ -110,25 +119,45 @@ export class Search {
     this.sorted()
     if (this.done()) return this.plan(false)
     if (job.cuts > 2 * n && !known) {
-      const match = matched(job.kinds, job.width, job.bound, job.random, 4000, job.spent)
+      const match = matched(job.kinds, job.width, job.bound, job.random, MATCHES, job.spent)
       if (match) this.take(match)
       if (this.done()) return this.plan(false)
     }
     if (n <= EXACT_AT_ONCE && this.exact()) return this.plan(true)
+    const beams = job.cuts > 2 * n && !known && job.rounds > BEAM.least ? this.beams() : null
     for (let turn = 0; !this.done(); turn++) {
+      const before = this.rounds
       this.anneal(turn)
+      if (beams) this.through(beams, (this.rounds - before) * this.beamShare)
       if (this.done()) break
       // Against a good plan most of what could be put together is soon out of question.
       if (n <= EXACT_ITEMS && turn === 2 && this.exact()) return this.plan(true)
       const batches = job.rounds > 50_000 ? 6 : turn % 3 === 2 ? 1 : 0
       for (let i = 0; i < batches && !this.done(); i++) this.batch()
       this.recombine()
-      if (turn % 3 === 2 && job.cuts > 2 * n && !known && !this.done()) {
-        const match = matched(job.kinds, job.width, job.bound, job.random, 4000, job.spent)
+      if (job.cuts > 2 * n && !known && !this.done()) {
+        const match = matched(job.kinds, job.width, job.bound, job.random, MATCHES, job.spent)
         if (match) this.take(match)
       }
     }
     return this.plan(false)
+  }
+  private beams(): BeamSearch {
+    const { kinds, width, price, bound, random, spent } = this.job
+    const area = kinds.reduce((t, k) => t + k.w * k.l * k.items.length, 0)
+    const step = commonStep(kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP
+    const lossless = bound <= (area / width) * BEAM.lossless
+    this.beamShare = lossless ? BEAM.ofLossless : BEAM.share
+    const job = { items: this.items, random, step, bound, spent, ...(lossless ? {} : { price }) }
+    return new BeamSearch(job, rectangles, lossless ? LOSSLESS : LOSSY)
+  }
+  private through(beams: BeamSearch, rounds: number): void {
+    const until = this.rounds + rounds
+    while (this.rounds < until && !this.done()) {
+      const next = beams.run(this.length)
+      if (next.band) this.take(apart(next.band, this.job.kinds))
+      this.rounds += next.rounds
+    }
   }
   /** All plans of few items; false where time ran out first. */
   private exact(): boolean {

@@ -1,0 +1,178 @@
+import type { Band } from './band'
+import { CHANCE, emptyHand, firstLeft, has, plus, sheetOf, type BeamJob, type Taste } from './beam'
+
+interface Node {
+  /** Corners of the outline: x and y of each step from left to right. */
+  sx: Int32Array
+  sy: Int32Array
+  laid: Uint32Array
+  loss: number
+  placed: number
+  worth: number
+  parent: Node | null
+  item: number
+  turned: number
+  x: number
+  y: number
+}
+interface Child {
+  node: Node
+  s: number
+  item: number
+  turned: number
+  score: number
+}
+
+/**
+ * Fills a sheet of a set length niche by niche, the lowest first, keeping so many of the most promising part plans side
+ * by side: those that lost least for what they hold. The plan, or null where all of them lost too much.
+ * Source of the idea: docs/sources.md#libralesso-2021.
+ */
+export function niches(job: BeamJob, target: number, wide: number, taste: Taste): Band | null {
+  const { items, step } = job
+  const { n } = items
+  const sheet = sheetOf(job, target)
+  const { width: W, length: T, w, h, turn, area, budget, worth, bySize, byNarrow, byLow, narrow, low } = sheet
+  if (budget < 0) return null
+  const byHigh = byLow.slice().reverse()
+  let generation: Node[] = [
+    { sx: Int32Array.of(0, W), sy: Int32Array.of(0), laid: emptyHand(n), loss: 0, placed: 0, worth: 0, parent: null, item: -1, turned: 0, x: 0, y: 0 },
+  ] // prettier-ignore
+  const children: Child[] = []
+  for (let depth = 0; depth < n; depth++) {
+    children.length = 0
+    for (const node of generation) {
+      if (job.spent()) return null
+      const tallest = firstLeft(byHigh, node.laid)
+      const least = narrow(firstLeft(byNarrow, node.laid))
+      // Niches that nothing fits are lost.
+      for (;;) {
+        const { sx, sy } = node
+        let s = 0
+        for (let k = 1; k < sy.length; k++) if ((sy[k] as number) < (sy[s] as number)) s = k
+        const y = sy[s] as number
+        const room = (sx[s + 1] as number) - (sx[s] as number)
+        const wallL = (s > 0 ? (sy[s - 1] as number) : T) - y
+        const wallR = (s + 1 < sy.length ? (sy[s + 1] as number) : T) - y
+        const most = T - y
+        const before = children.length
+        // What is tallest would find no room any more.
+        if (most < low(tallest)) break
+        if (room >= least) {
+          let loose = 0
+          for (let o = 0; o < n; o++) {
+            const i = bySize[o] as number
+            if (has(node.laid, i)) continue
+            for (let t = 0; t < (turn[i] ? 2 : 1); t++) {
+              const a = (t ? h[i] : w[i]) as number
+              const b = (t ? w[i] : h[i]) as number
+              const spare = room - a
+              if (spare < 0 || b > most) continue
+              const atWall = b === wallL || b === wallR
+              let segs = sy.length
+              let trapped = 0
+              if (spare === 0) {
+                if (b === wallL) segs--
+                if (b === wallR) segs--
+              } else if (spare < least) {
+                trapped = spare * Math.min(b, Math.max(wallL, wallR) === wallL ? wallR : wallL)
+                if (node.loss + trapped > budget || (loose >= taste.loose && i !== tallest)) continue
+                segs++
+                loose++
+              } else {
+                if (!atWall) {
+                  if (loose >= taste.loose && i !== tallest) continue
+                  loose++
+                }
+                segs += atWall ? 0 : 1
+              }
+              const held = node.worth + (worth[i] as number)
+              const lost = node.loss + trapped + node.placed + a * b - held
+              const score = (Math.max(0, lost + taste.given * area) * (1 + taste.steps * segs)) / held ** taste.held
+              children.push({ node, s, item: i, turned: t, score: score * (1 + CHANCE * job.random()) })
+            }
+          }
+        }
+        if (children.length > before) break
+        const up = Math.min(wallL, wallR)
+        node.loss += up * room
+        if (node.loss > budget || y + up >= T) break
+        raise(node, s, y + up)
+      }
+    }
+    if (children.length === 0) return null
+    children.sort((a, b) => a.score - b.score)
+    const seen = new Set<string>()
+    const next: Node[] = []
+    for (const c of children) {
+      if (next.length >= wide) break
+      const made = lay(c)
+      const key = made.sx.join() + '|' + made.sy.join() + '|' + made.placed
+      if (seen.has(key)) continue
+      seen.add(key)
+      next.push(made)
+    }
+    generation = next
+  }
+  const best = generation[0] as Node
+  const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
+  for (let at: Node | null = best; at && at.item >= 0; at = at.parent) {
+    band.kinds.push(items.kind[at.item] as number)
+    band.x.push(at.x * step)
+    band.y.push(at.y * step)
+    band.turned.push(at.turned === 1)
+    band.length = Math.max(band.length, (at.y + ((at.turned ? w[at.item] : h[at.item]) as number)) * step)
+  }
+  return band
+
+  function raise(node: Node, s: number, y: number): void {
+    const xs: number[] = []
+    const ys: number[] = []
+    node.sy.forEach((v, k) => {
+      const at = k === s ? y : v
+      if (ys.length > 0 && ys[ys.length - 1] === at) return
+      xs.push(node.sx[k] as number)
+      ys.push(at)
+    })
+    xs.push(W)
+    node.sx = Int32Array.from(xs)
+    node.sy = Int32Array.from(ys)
+  }
+  function lay(c: Child): Node {
+    const { node, s, item, turned } = c
+    const { sx, sy } = node
+    const a = (turned ? h[item] : w[item]) as number
+    const b = (turned ? w[item] : h[item]) as number
+    const x = sx[s] as number
+    const y = sy[s] as number
+    const spare = (sx[s + 1] as number) - x - a
+    const wallL = s > 0 ? (sy[s - 1] as number) - y : T - y
+    const wallR = s + 1 < sy.length ? (sy[s + 1] as number) - y : T - y
+    const right = spare > 0 && b !== wallL && (b === wallR || wallR > wallL)
+    const xs: number[] = []
+    const ys: number[] = []
+    const put = (px: number, py: number) => {
+      if (ys.length > 0 && ys[ys.length - 1] === py) return
+      xs.push(px)
+      ys.push(py)
+    }
+    for (let k = 0; k < sy.length; k++) {
+      if (k !== s) put(sx[k] as number, sy[k] as number)
+      else if (spare === 0) put(x, y + b)
+      else if (right) {
+        put(x, y)
+        put(x + spare, y + b)
+      } else {
+        put(x, y + b)
+        put(x + a, y)
+      }
+    }
+    xs.push(W)
+    const laid = plus(node.laid, item)
+    return {
+      sx: Int32Array.from(xs), sy: Int32Array.from(ys), laid, loss: node.loss, placed: node.placed + a * b,
+      worth: node.worth + (worth[item] as number), parent: node,
+      item, turned, x: right ? x + spare : x, y,
+    } // prettier-ignore
+  }
+}
