@@ -22,6 +22,8 @@ export interface Catalogue {
   now: string
   /** Stretch of panels that was solved on their surfaces already; the closed forms stand in for what is not there. */
   solved?: SolvedTable
+  /** Marks of the scans kept with this job, by panel: such a panel's stretch is solved on its scan. */
+  scans?: Readonly<Record<string, string>>
 }
 
 export const EMPTY_CATALOGUE: Catalogue = {

@@ -69,7 +69,7 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
       keep(piece.figures.width)
       keep(piece.figures.height)
     }
-    const s = panelStretch(plan, panel, film, catalogue.solved)
+    const s = panelStretch(plan, panel, film, catalogue.solved, catalogue.scans?.[panel.id])
     s.all.forEach(keep)
     worst.push(s.worst)
     stretch.set(panel.id, s.worst.value as number)

@@ -3,7 +3,9 @@ import type { Result } from '../kit/result'
 import type { Method } from '../method/schema'
 import type { PieceChoice } from '../plan/schema'
 import type { Panel, Recess } from '../vehicle/schema'
-import { surfaceMap, type SurfaceMap, type SurfaceOptions } from './surface-map'
+import { chainsOn } from './mesh-ways'
+import type { ScanSurface } from './scan'
+import { mapOf, surfaceMap, type SurfaceMap, type SurfaceOptions } from './surface-map'
 
 /** Film pressed into a recess first is stuck a little past its mouth, mm. Assumed. */
 const PAST_MOUTH_MM = 8
@@ -67,12 +69,28 @@ export interface LayingOptions extends Omit<SurfaceOptions, 'lines' | 'laid'> {
   order: Method['order']
   /** All film moves until the last stroke: what no order can better. */
   atOnce?: boolean
+  /** The panel as it was scanned, in place of the surface made of the tape. */
+  scan?: ScanSurface | null
 }
+
+/** Places of a scan as shares of the taped sides: a scan is seen from the front, a tape runs over the surface. */
+function onTape(panel: Panel, { taped }: ScanSurface): Float64Array {
+  const most = [0, 1].map((d) => taped.reduce((m, v, i) => (i % 2 === d ? Math.max(m, v) : m), 0)) as [number, number]
+  const by = [panel.widthMm / (most[0] || 1), panel.heightMm / (most[1] || 1)] as const
+  return taped.map((v, i) => v * by[(i % 2) as 0 | 1])
+}
+/** A line on a scan is followed by vertices no further off than this, mm. */
+const SCAN_REACH_MM = 60
 
 /** The map of a panel as its pieces and the method have it: parted along its seams and cuts, laid in the method's order. Errors: those of `surfaceMap`. */
 export function laidPanel(panel: Panel, choice: PieceChoice, options: LayingOptions): Result<SurfaceMap> {
-  const { order, atOnce = false, ...rest } = options
+  const { order, atOnce = false, scan, ...rest } = options
   const lines = linesOf(panel, choice)
   const stuck = atOnce ? null : stuckFirst(panel, order)
-  return surfaceMap(panel, { ...rest, ...(lines.length > 0 ? { lines } : {}), ...(stuck ? { laid: stuck } : {}) })
+  const laid = stuck ? { laid: stuck } : {}
+  if (scan) {
+    const places = onTape(panel, scan)
+    return mapOf(scan, places, { ...rest, ...laid, chains: chainsOn(places, lines, SCAN_REACH_MM) })
+  }
+  return surfaceMap(panel, { ...rest, ...(lines.length > 0 ? { lines } : {}), ...laid })
 }

@@ -29,7 +29,13 @@ export interface PanelStretch {
 }
 
 /** Rule-based stretch of a panel in a film: its crown as a cap, its recesses bridged or fed, its corners' squeeze. */
-export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet, solved: SolvedTable = {}): PanelStretch {
+export function panelStretch(
+  plan: Plan,
+  panel: Panel,
+  film: FilmSheet,
+  solved: SolvedTable = {},
+  scan = '',
+): PanelStretch {
   const choice = choiceFor(plan, panel.id)
   const limit = {
     value: film.stretchLimit,
@@ -46,7 +52,7 @@ export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet, solved: 
   const heat = choice.preStretch > 0 ? film.heatShrink : 0
   // Relaxed film has its own slack to give; film pre-stretched and shrunk on gives back what heat can return.
   const value = Math.max(0, (1 + taken) * (1 - relax) * (1 - heat) - 1)
-  const known = solved[stretchKey(plan, panel, film)]
+  const known = solved[stretchKey(plan, panel, film, scan)]
   const byRule = figure(
     `stretch/${panel.id}/${known ? 'rule' : 'worst'}`,
     value,
@@ -63,7 +69,7 @@ export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet, solved: 
     ],
     { limit, standing: 'common_practice', source: GEOMETRY },
   )
-  const worst = known ? solvedFigure(panel, byRule, known, limit) : byRule
+  const worst = known ? solvedFigure(panel, byRule, known, limit, scan !== '') : byRule
   const corners = cornerFigures(plan, panel, film)
   const findings: Finding[] = []
   const now = worst.value as number
@@ -126,12 +132,21 @@ export function panelStretch(plan: Plan, panel: Panel, film: FilmSheet, solved: 
 }
 
 /** The worst stretch as it was solved on the panel's surface, beside what the rule makes of the same tape. */
-function solvedFigure(panel: Panel, byRule: Figure, known: SolvedStretch, limit: NonNullable<Figure['limit']>): Figure {
+function solvedFigure(
+  panel: Panel,
+  byRule: Figure,
+  known: SolvedStretch,
+  limit: NonNullable<Figure['limit']>,
+  scanned: boolean,
+): Figure {
+  // prettier-ignore
   return figure(
     `stretch/${panel.id}/worst`,
     known.worst,
     'fraction',
-    'solved on a surface of {triangles} triangles with the taped lengths, laid in the method’s order (the rule alone makes it {rule})', // prettier-ignore
+    scanned
+      ? 'solved on the scanned surface of {triangles} triangles, laid in the method’s order (the rule alone makes it {rule})'
+      : 'solved on a surface of {triangles} triangles with the taped lengths, laid in the method’s order (the rule alone makes it {rule})', // prettier-ignore
     [input('triangles', known.triangles, 'count', 'measured', 'data/mesh'), from('rule', byRule)],
     { limit, standing: 'common_practice', source: MILNOR },
   )

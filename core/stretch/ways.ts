@@ -7,6 +7,7 @@ import type { Panel } from '../vehicle/schema'
 import { feelOf, type Feel } from './feel'
 import { freeRound, laidPanel } from './laying'
 import { proposals, together, type Proposal } from './proposals'
+import type { ScanSurface } from './scan'
 import type { SurfaceMap } from './surface-map'
 
 /** How much of a seam is seen: on a body line it is lost in the crease, near the rim in the shadow of the gap. */
@@ -30,6 +31,7 @@ export interface WaysOptions {
   /** Triangles of each map: few, since many are solved. */
   triangles?: number
   films?: readonly FilmSheet[]
+  scan?: ScanSurface | null
   spent?: () => boolean
   /** Told as each is solved. */
   found?: (way: SolvedWay, done: number, of: number) => void
@@ -66,7 +68,13 @@ export const filmOf = (plan: Plan, panel: Panel): FilmSheet | undefined =>
 export function mapInPlan(
   plan: Plan,
   panelId: string,
-  options: { triangles: number; pull?: 'tightest' | 'even'; spent?: () => boolean; progress?: (share: number) => void },
+  options: {
+    triangles: number
+    pull?: 'tightest' | 'even'
+    spent?: () => boolean
+    progress?: (share: number) => void
+    scan?: ScanSurface | null
+  },
 ): Result<{ map: SurfaceMap; feel: Feel }> | null {
   const panel = plan.panels.find((p) => p.id === panelId)
   const film = panel && filmOf(plan, panel)
@@ -92,11 +100,11 @@ export function mapInPlan(
  * another film. Sorted: those that answer first, least seam seen, least stretch. Errors: those of the map as it is.
  */
 export function waysFor(plan: Plan, panelId: string, options: WaysOptions = {}): Result<{ now: SolvedWay | null; ways: SolvedWay[] }> {
-  const { films = [], spent = () => false, found } = options
+  const { films = [], scan = null, spent = () => false, found } = options
   const panel = plan.panels.find((p) => p.id === panelId)
   const pressed = panel?.recesses.some((r) => r.way !== 'inlay') ?? false
   const triangles = options.triangles ?? (pressed ? WITH_RECESS : COARSE)
-  const now = mapInPlan(plan, panelId, { triangles, spent })
+  const now = mapInPlan(plan, panelId, { triangles, spent, scan })
   if (!panel || !now) return ok({ now: null, ways: [] })
   if (!now.ok) return now
   const list = candidates(plan, panel, now.value.map, films)
@@ -107,7 +115,7 @@ export function waysFor(plan: Plan, panelId: string, options: WaysOptions = {}):
   const before = now.value.feel.worst
   const solve = (c: Candidate) => {
     if (spent()) return
-    const way = solvedWay(plan, panelId, c, triangles, spent)
+    const way = solvedWay(plan, panelId, c, triangles, spent, scan)
     if (!way || (way.worst > before - BETTER && !(way.wrinklesMm2 === 0 && now.value.feel.areaMm2[4] !== 0))) return void of--
     ways.push(way)
     solved.set(way, c)
@@ -119,7 +127,8 @@ export function waysFor(plan: Plan, panelId: string, options: WaysOptions = {}):
   for (const seam of best('seam', 1)) for (const slits of best('slits', BOTH)) if (seam.proposal && slits.proposal) solve(bothOf(panel, seam, slits, together(seam.proposal, slits.proposal)))
   sortInPlace(ways)
   for (const way of ways.slice(0, CONFIRMED)) {
-    const again = spent() ? null : solvedWay(plan, panelId, solved.get(way) as Candidate, triangles * FINER, spent)
+    // A scan is as fine as it is.
+    const again = spent() || scan ? null : solvedWay(plan, panelId, solved.get(way) as Candidate, triangles * FINER, spent, null)
     if (!again) continue
     ways[ways.indexOf(way)] = again
     found?.(again, ++confirmed + ways.length, of)
@@ -137,8 +146,8 @@ function measured({ feel }: { feel: Feel }) {
   const [, , heat = 0, over = 0, wrinkles = 0] = feel.areaMm2
   return { worst: feel.worst, toPostHeatMm2: heat + over, overLimitMm2: over, wrinklesMm2: wrinkles }
 }
-function solvedWay(plan: Plan, panelId: string, c: Candidate, triangles: number, spent: () => boolean): SolvedWay | null {
-  const made = mapInPlan(applyChange(plan, c.change), panelId, { triangles, spent })
+function solvedWay(plan: Plan, panelId: string, c: Candidate, triangles: number, spent: () => boolean, scan: ScanSurface | null): SolvedWay | null {
+  const made = mapInPlan(applyChange(plan, c.change), panelId, { triangles, spent, scan })
   if (!made?.ok || made.value.map.report.overlaps) return null
   const m = measured(made.value)
   const { code, change, facts, seamMm, seen } = c

@@ -10,7 +10,7 @@ import { standsAt } from '@/core/reckon/stages'
 import { guarded, type Right, type Tx, type Who } from '../client'
 import { job, ledger, revision } from '../schema'
 import { climateIn } from './climate'
-import { solvedIn } from './stretch'
+import { scanMarksIn, solvedIn } from './stretch'
 import { cutStock, rackIn, restoreStock } from './rack'
 
 export interface JobHead {
@@ -50,7 +50,7 @@ const headOf = ({ shopId: _s, createdAt: _c, updatedAt, ...row }: typeof job.$in
   updatedAt: updatedAt.toISOString(),
 })
 
-async function catalogueIn(tx: Tx, who: Who, now: Date): Promise<Catalogue> {
+async function catalogueIn(tx: Tx, who: Who, jobId: string | null, now: Date): Promise<Catalogue> {
   const { films, stock } = await rackIn(tx, who)
   return {
     ...EMPTY_CATALOGUE,
@@ -58,6 +58,7 @@ async function catalogueIn(tx: Tx, who: Who, now: Date): Promise<Catalogue> {
     stock,
     climate: await climateIn(tx, who),
     solved: await solvedIn(tx, who),
+    scans: jobId ? await scanMarksIn(tx, who, jobId) : {},
     now: utcWall(now),
   }
 }
@@ -72,7 +73,7 @@ async function planIn(tx: Tx, who: Who, jobId: string, number: number): Promise<
 
 /** What the yard shows of a job, read off a fresh reckoning. */
 async function yardColumns(tx: Tx, who: Who, jobId: string | null, plan: Plan, now: Date) {
-  const result = reckon(plan, await catalogueIn(tx, who, now), jobId ? await ledgerIn(tx, who, jobId) : [])
+  const result = reckon(plan, await catalogueIn(tx, who, jobId, now), jobId ? await ledgerIn(tx, who, jobId) : [])
   const stands = standsAt(result.stages)
   return {
     name: plan.name, vehicle: plan.vehicle.name, customerRef: plan.customerRef, stage: stands.stage, stageState: stands.state,
@@ -91,7 +92,12 @@ export const openJob = (who: Who, id: string, now: Date): Promise<JobFile | null
     if (!row) return null
     const plan = await planIn(tx, who, id, row.head)
     if (!plan) return null
-    return { head: headOf(row), plan, ledger: await ledgerIn(tx, who, id), catalogue: await catalogueIn(tx, who, now) }
+    return {
+      head: headOf(row),
+      plan,
+      ledger: await ledgerIn(tx, who, id),
+      catalogue: await catalogueIn(tx, who, id, now),
+    }
   })
 
 export const createJob = (who: Who, id: string, plan: Plan, summary: string, now: Date): Promise<'done' | 'again'> =>

@@ -1,5 +1,5 @@
 import { and, desc, eq, sql } from 'drizzle-orm'
-import type { SolvedStretch, SolvedTable } from '@/core/stretch/solved'
+import { scanMark, type SolvedStretch, type SolvedTable } from '@/core/stretch/solved'
 import { guarded, type Tx, type Who } from '../client'
 import { job, panelScan, stretchSolved } from '../schema'
 
@@ -29,6 +29,12 @@ export interface ScanHead {
 }
 const ownScan = (who: Who, jobId: string, panelId: string) => and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId), eq(panelScan.panelId, panelId)) // prettier-ignore
 
+/** Marks of the scans kept with a job, by panel. */
+export async function scanMarksIn(tx: Tx, who: Who, jobId: string): Promise<Record<string, string>> {
+  const { panelId, triangles, at } = panelScan
+  const rows = await tx.select({ panelId, triangles, at }).from(panelScan).where(and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId))) // prettier-ignore
+  return Object.fromEntries(rows.map((r) => [r.panelId, scanMark({ ...r, at: r.at.toISOString() })]))
+}
 /** Null where there is no such job. */
 export const scansOf = (who: Who, jobId: string): Promise<ScanHead[] | null> =>
   guarded(who, 'read', async (tx) => {

@@ -27,6 +27,9 @@ it('a scan is kept with its panel, a new one takes its place, dropped it is gone
   expect(await keepScan(installer, { ...own, name: 'first.ply', bytes: Buffer.from(packScan(scan(100))) })).toBe('done')
   expect(await keepScan(lead, { ...own, name: 'second.ply', bytes: Buffer.from(packScan(scan(200))) })).toBe('done')
   expect(await scansOf(desk, ours.jobId)).toMatchObject([{ panelId: 'bonnet', name: 'second.ply', by: lead.name }])
+  // Figures of the job are told which scan it is.
+  const mark = async () => (await openJob(desk, ours.jobId, NOW))?.catalogue.scans?.bonnet
+  expect(await mark()).toMatch(/^2@/u)
   const bytes = await scanBytes(desk, ours.jobId, 'bonnet')
   const back = bytes && unpackScan(bytes)
   expect(back?.ok && back.value.positions[3]).toBe(200)
@@ -40,6 +43,7 @@ it('a scan is kept with its panel, a new one takes its place, dropped it is gone
   await expect(dropScan(desk, ours.jobId, 'bonnet')).rejects.toBeInstanceOf(Denied)
   await dropScan(lead, ours.jobId, 'bonnet')
   expect(await scansOf(lead, ours.jobId)).toEqual([])
+  expect(await mark()).toBeUndefined()
 })
 
 it('a solved stretch stands in the reckoning of the job until its panel changes, and in no other shop', async () => {

@@ -54,6 +54,8 @@ export interface JobContext {
   take: (saved: Saved) => void
   /** Stretches solved just now: what hangs on them is reckoned anew, and the shop keeps them. */
   solved: (rows: readonly { key: string; value: SolvedStretch }[]) => void
+  /** Marks of the scans that the job has now, by panel. */
+  scansAre: (marks: Readonly<Record<string, string>>) => void
   /** The best ways out that were solved, by panel: they stand beside the finding. */
   waysFound: ReadonlyMap<string, readonly WayOut[]>
   foundWays: (panelId: string, ways: readonly WayOut[]) => void
@@ -183,7 +185,9 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
   const { ledger, waiting, logFault, log } = useLedger(start)
   const fmt = useMemo(() => formatter(start.units), [start.units])
   const [known, setKnown] = useState<SolvedTable>(start.catalogue.solved ?? {})
-  const catalogue = useMemo(() => ({ ...start.catalogue, solved: known }), [start.catalogue, known])
+  const [scans, setScans] = useState<Readonly<Record<string, string>>>(start.catalogue.scans ?? {})
+  const scansAre = useCallback<JobContext['scansAre']>((marks) => setScans((was) => (JSON.stringify(was) === JSON.stringify(marks) ? was : marks)), []) // prettier-ignore
+  const catalogue = useMemo(() => ({ ...start.catalogue, solved: known, scans }), [start.catalogue, known, scans])
   const solved = useCallback<JobContext['solved']>((rows) => {
     setKnown((was) => ({ ...was, ...Object.fromEntries(rows.map((r) => [r.key, r.value])) }))
     void call(keepStretch, { rows })
@@ -216,6 +220,7 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
     log,
     take,
     solved,
+    scansAre,
     waysFound,
     foundWays,
     shown,

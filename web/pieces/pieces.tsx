@@ -1,5 +1,6 @@
 'use client'
 
+import Link from 'next/link'
 import { useState } from 'react'
 import { choiceFor } from '@/core/plan/new-plan'
 import { applyChange } from '@/core/reckon/finding'
@@ -34,7 +35,7 @@ export function Pieces() {
     .map((panel) => ({
       panel,
       pieces: byPanel.get(panel.id) ?? [],
-      solved: catalogue.solved?.[keyOf(plan, panel.id)] ?? null,
+      solved: catalogue.solved?.[keyOf(plan, panel.id, catalogue.scans)] ?? null,
       stretch: reckoning.stretch.get(panel.id) ?? 0,
     }))
     .sort((a, b) => b.stretch - a.stretch)
@@ -61,7 +62,10 @@ export function Pieces() {
       <Findings stage="pieces" limit={5} />
       {reckoning.pieces.length === 0 && (
         <p className="plate">
-          No pieces yet: {plan.panels.length === 0 ? 'no panel is measured' : 'no film is chosen'}.
+          No pieces yet: {plan.panels.length === 0 ? 'no panel is measured' : 'no film is chosen'}.{' '}
+          <Link href={`/jobs/${jobId}/${plan.panels.length === 0 ? 'tape' : 'film'}`}>
+            {plan.panels.length === 0 ? 'Tape the panels' : 'Choose the film'}
+          </Link>
         </p>
       )}
       {reckoning.pieces.length > 0 && (
@@ -127,7 +131,9 @@ export function Pieces() {
                       )}
                       {survey.faults.get(panel.id) && <div className="label">{survey.faults.get(panel.id)}</div>}
                     </td>
-                    <td className="n text-nowrap">{solved ? fmt.text(fmt.area(solved.toPostHeatMm2)) : ''}</td>
+                    <td className="n text-nowrap">
+                      {solved ? (solved.toPostHeatMm2 > 0 ? fmt.text(fmt.area(solved.toPostHeatMm2)) : '–') : ''}
+                    </td>
                     <td style={{ minWidth: 120 }}>
                       <span className="label">{wayOf(panel, choice)}</span>
                       {solved &&

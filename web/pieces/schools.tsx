@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { FilmSheet } from '@/core/film/schema'
 import { choiceFor } from '@/core/plan/new-plan'
 import { feelOf } from '@/core/stretch/feel'
+import type { ScanSurface } from '@/core/stretch/scan'
 import type { Panel } from '@/core/vehicle/schema'
 import { useJob } from '@/web/job/job-state'
 import type { School } from '@/web/workers/stretch.worker'
@@ -12,7 +13,7 @@ import { SurfacePicture } from './surface-picture'
 import { startStretch } from './use-stretch'
 
 /** The same recess laid by four schools, side by side: what they argue about. */
-export function Schools({ panel, film }: { panel: Panel; film: FilmSheet }) {
+export function Schools({ panel, film, scan }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null }) {
   const { plan, fmt } = useJob()
   const [list, setList] = useState<School[] | null>(null)
   const [busy, setBusy] = useState(false)
@@ -22,7 +23,7 @@ export function Schools({ panel, film }: { panel: Panel; film: FilmSheet }) {
     stop.current()
     setList([])
     setBusy(true)
-    stop.current = startStretch({ kind: 'schools', plan, panelId: panel.id }, (news) => {
+    stop.current = startStretch({ kind: 'schools', plan, panelId: panel.id, scan }, (news) => {
       if (news.kind === 'school') setList((was) => [...(was ?? []), news.school])
       else if (news.kind === 'end') setBusy(false)
     })

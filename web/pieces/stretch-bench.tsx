@@ -36,7 +36,7 @@ const NOTHING: State = { key: '', map: null, coarse: true, share: 0, fault: '' }
 
 /** The stretch of one panel: in space beside its flat film, what the film feels, where it is too much, and what would help. */
 export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null }) {
-  const { plan, fmt, edit, mayPlan, solved } = useJob()
+  const { plan, catalogue, fmt, edit, mayPlan, solved } = useJob()
   const [pull, setPull] = useState<'tightest' | 'even'>('even')
   const [atOnce, setAtOnce] = useState(false)
   const [limit, setLimit] = useState(film.stretchLimit)
@@ -47,14 +47,15 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   const [state, setState] = useState<State>(NOTHING)
   const choice = choiceFor(plan, panel.id)
   const { method } = plan
-  const key = `${keyOf(plan, panel.id)} ${pull} ${String(atOnce)} ${scan ? scan.positions.length : 0}`
+  const planKey = keyOf(plan, panel.id, catalogue.scans)
+  const key = `${planKey} ${pull} ${String(atOnce)} ${scan ? scan.positions.length : 0}`
   useEffect(() => {
     return startStretch({ kind: 'map', plan, panelId: panel.id, pull, atOnce, scan }, (news) => {
       if (news.kind === 'tick') setState((s) => ({ ...s, share: news.share }))
       else if (news.kind === 'map') {
         setState({ key, map: news.map, coarse: news.coarse, share: news.coarse ? 0 : 1, fault: '' })
         // The finer map of the plan as it is takes the place of the coarse one in all figures.
-        if (!news.coarse && pull === 'even' && !atOnce && !scan) solved([{ key: keyOf(plan, panel.id), value: solvedOf(news.map, feelOf(news.map, panel, film, choice, method)) }])
+        if (!news.coarse && pull === 'even' && !atOnce) solved([{ key: planKey, value: solvedOf(news.map, feelOf(news.map, panel, film, choice, method)) }])
       }
       else if (news.kind === 'fault') setState({ ...NOTHING, key, coarse: false, fault: faultText(news.fault) })
     })
@@ -107,7 +108,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
             <option value="tightest">the least worst there is</option>
           </select>
         </label>
-        {panel.recesses.length > 0 && !scan && (
+        {panel.recesses.length > 0 && (
           <label className="d-flex gap-2 align-items-center">
             <span className="label">Laid</span>
             <select className="form-select form-select-sm w-auto" aria-label="Laid" value={atOnce ? 'once' : 'method'} onChange={(e) => setAtOnce(e.target.value === 'once')}>
@@ -167,7 +168,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
           )}
         </div>
       )}
-      {!scan && <WaysTable panelId={panel.id} onTaken={() => !coarse && setBefore({ map, key })} />}
+      <WaysTable panelId={panel.id} scan={scan} onTaken={() => !coarse && setBefore({ map, key })} />
       {before && before.key !== key && beforeFeel && (
         <section aria-label="Before and after" className="mt-2">
           <div className="d-flex gap-2 align-items-baseline">
@@ -180,7 +181,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
           </div>
         </section>
       )}
-      {panel.recesses.length > 0 && !scan && <Schools panel={panel} film={film} />}
+      {panel.recesses.length > 0 && <Schools panel={panel} film={film} scan={scan} />}
     </section>
   )
 } // prettier-ignore

@@ -2,29 +2,37 @@
 
 import { useCallback, useEffect, useState } from 'react'
 import type { ScanSurface } from '@/core/stretch/scan'
-import { packScan, unpackScan } from '@/core/stretch/scan-file'
+import { packScan } from '@/core/stretch/scan-file'
+import { scanMark } from '@/core/stretch/solved'
+import { useJob } from '@/web/job/job-state'
 import { faultText } from '@/web/words/sentences'
+import { fetchScan } from './use-stretch'
 
 export interface KeptScan {
   panelId: string
   name: string
   triangles: number
   by: string
+  at: string
 }
 type Reply<T> = { ok: true; value: T } | { ok: false; error: Parameters<typeof faultText>[0] }
 
 /** The scans kept with a job: which panels have one, the surface of the one looked at, and keeping or dropping one. */
 export function useScans(jobId: string, panelId: string | null) {
+  const { scansAre } = useJob()
   const [kept, setKept] = useState<readonly KeptScan[]>([])
   const [surfaces, setSurfaces] = useState<ReadonlyMap<string, ScanSurface>>(new Map())
   const list = useCallback(async () => {
     try {
       const reply = (await (await fetch(`/api/jobs/${jobId}/scans`)).json()) as Reply<KeptScan[]>
-      if (reply.ok) setKept(reply.value)
+      if (!reply.ok) return
+      setKept(reply.value)
+      // The plan's figures hang on them too.
+      scansAre(Object.fromEntries(reply.value.map((k) => [k.panelId, scanMark(k)])))
     } catch {
       // Without a network the tape's own surfaces stand.
     }
-  }, [jobId])
+  }, [jobId, scansAre])
   useEffect(() => {
     // eslint-disable-next-line react-hooks/set-state-in-effect -- what the server has is known only here
     void list()
@@ -33,13 +41,9 @@ export function useScans(jobId: string, panelId: string | null) {
   useEffect(() => {
     if (!has || panelId === null || surfaces.has(panelId)) return
     let gone = false
-    void fetch(`/api/jobs/${jobId}/scans/${panelId}`)
-      .then((r) => (r.ok ? r.arrayBuffer() : null))
-      .then((bytes) => {
-        const scan = bytes ? unpackScan(new Uint8Array(bytes)) : null
-        if (!gone && scan?.ok) setSurfaces((was) => new Map(was).set(panelId, scan.value))
-      })
-      .catch(() => {})
+    void fetchScan(jobId, panelId).then((scan) => {
+      if (!gone && scan) setSurfaces((was) => new Map(was).set(panelId, scan))
+    })
     return () => {
       gone = true
     }

@@ -3,6 +3,8 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Fault } from '@/core/kit/result'
 import type { Plan } from '@/core/plan/schema'
+import { unpackScan } from '@/core/stretch/scan-file'
+import type { ScanSurface } from '@/core/stretch/scan'
 import { stretchKey, type SolvedStretch } from '@/core/stretch/solved'
 import { filmOf } from '@/core/stretch/ways'
 import { useJob } from '@/web/job/job-state'
@@ -32,10 +34,22 @@ export function startStretch(ask: StretchAsk, on: (news: StretchNews) => void): 
   }
 }
 
-export const keyOf = (plan: Plan, panelId: string): string => {
+type Marks = Readonly<Record<string, string>> | undefined
+export const keyOf = (plan: Plan, panelId: string, scans: Marks): string => {
   const panel = plan.panels.find((p) => p.id === panelId)
   const film = panel && filmOf(plan, panel)
-  return panel && film ? stretchKey(plan, panel, film) : ''
+  return panel && film ? stretchKey(plan, panel, film, scans?.[panelId]) : ''
+}
+
+/** A kept scan's surface; null where it cannot be had. */
+export async function fetchScan(jobId: string, panelId: string): Promise<ScanSurface | null> {
+  try {
+    const reply = await fetch(`/api/jobs/${jobId}/scans/${panelId}`)
+    const scan = reply.ok ? unpackScan(new Uint8Array(await reply.arrayBuffer())) : null
+    return scan?.ok ? scan.value : null
+  } catch {
+    return null
+  }
 }
 
 /** Wait this long after a change before the maps are solved anew, ms. */
@@ -48,10 +62,10 @@ const BATCH = 6
  * their limit: both are handed to the job. Answers what could not be solved, and how many are left.
  */
 export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number } {
-  const { plan, catalogue, solved, foundWays } = useJob()
+  const { plan, catalogue, solved, foundWays, jobId } = useJob()
   const [faults, setFaults] = useState<ReadonlyMap<string, string>>(new Map())
   const [left, setLeft] = useState(0)
-  const keys = useMemo(() => new Map(plan.panels.filter((p) => p.wrap && filmOf(plan, p)).map((p) => [p.id, keyOf(plan, p.id)])), [plan])
+  const keys = useMemo(() => new Map(plan.panels.filter((p) => p.wrap && filmOf(plan, p)).map((p) => [p.id, keyOf(plan, p.id, catalogue.scans)])), [plan, catalogue.scans])
   const all = [...keys.values()].join()
   const latest = useRef({ plan, catalogue, asked: new Set<string>() })
   useEffect(() => {
@@ -70,7 +84,12 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
         if (batch.length > 0) solved(batch)
         batch = []
       }
-      const own = startStretch({ kind: 'survey', plan: now, panelIds: todo, films: shop.films, best: true }, (news) => {
+      let gone = false
+      let own = () => {}
+      const begin = (scans: ReadonlyMap<string, ScanSurface>) => {
+      // A scan that cannot be had leaves its panel to the rule.
+      const panelIds = todo.filter((id) => !shop.scans?.[id] || scans.has(id))
+      own = startStretch({ kind: 'survey', plan: now, panelIds, films: shop.films, best: true, scans }, (news) => {
         if (news.kind === 'survey') {
           const key = keys.get(news.panelId) as string
           if (news.sum) batch.push({ key, value: news.sum })
@@ -83,7 +102,15 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
           foundWays(news.panelId, news.ways.map((w) => ({ code: w.code, change: w.change, becomes: w.worst, facts: w.facts })))
         } else if (news.kind === 'end') hand()
       })
+      }
+      const scanned = todo.filter((id) => shop.scans?.[id])
+      if (scanned.length === 0) begin(new Map())
+      else
+        void Promise.all(scanned.map(async (id) => [id, await fetchScan(jobId, id)] as const)).then((list) => {
+          if (!gone) begin(new Map(list.flatMap(([id, s]) => (s ? [[id, s] as const] : []))))
+        })
       stop = () => {
+        gone = true
         hand()
         own()
       }

@@ -7,23 +7,24 @@ import { useJob } from '@/web/job/job-state'
 import type { PricedWay, StretchNews } from '@/web/workers/stretch.worker'
 import { faultText } from '@/web/words/sentences'
 import { SEEN, solvedText } from '@/web/words/stretch-words'
+import type { ScanSurface } from '@/core/stretch/scan'
 import type { SolvedWay } from '@/core/stretch/ways'
 import { keyOf, startStretch } from './use-stretch'
 
 const SHOWN = 8
 
 /** The ways out of one panel's stretch: each solved on its own mesh, priced through the layout, taken by one click. */
-export function WaysTable({ panelId, onTaken }: { panelId: string; onTaken: () => void }) {
+export function WaysTable({ panelId, scan, onTaken }: { panelId: string; scan: ScanSurface | null; onTaken: () => void }) {
   const { plan, catalogue, ledger, fmt, edit, undo, mayPlan } = useJob()
   const [state, setState] = useState<{ key: string; share: number; now: SolvedWay | null; ways: PricedWay[]; done: boolean; fault: string } | null>(null)
   const [all, setAll] = useState(false)
   const stop = useRef<() => void>(() => {})
-  const key = keyOf(plan, panelId)
+  const key = keyOf(plan, panelId, catalogue.scans)
   useEffect(() => () => stop.current(), [])
   const look = () => {
     stop.current()
     setState({ key, share: 0, now: null, ways: [], done: false, fault: '' })
-    stop.current = startStretch({ kind: 'ways', plan, panelId, catalogue, ledger }, (news: StretchNews) => {
+    stop.current = startStretch({ kind: 'ways', plan, panelId, catalogue, ledger, scan }, (news: StretchNews) => {
       if (news.kind === 'tick') setState((s) => s && { ...s, share: news.share })
       else if (news.kind === 'ways') setState((s) => s && { ...s, now: news.now, ways: news.ways, done: news.done })
       else if (news.kind === 'fault') setState((s) => s && { ...s, done: true, fault: faultText(news.fault) })

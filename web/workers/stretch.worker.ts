@@ -1,25 +1,31 @@
 import type { FilmSheet } from '@/core/film/schema'
 import type { LogRow } from '@/core/log/schema'
-import type { Fault, Result } from '@/core/kit/result'
+import type { Fault } from '@/core/kit/result'
 import { choiceFor } from '@/core/plan/new-plan'
 import type { Plan } from '@/core/plan/schema'
 import type { Catalogue } from '@/core/reckon/catalogue'
 import { priceWayOut, type Price } from '@/core/reckon/price'
 import { reckon } from '@/core/reckon/reckon'
 import { solvedOf } from '@/core/stretch/feel'
-import { laidPanel, linesOf } from '@/core/stretch/laying'
-import { chainsOn } from '@/core/stretch/mesh-ways'
+import { laidPanel } from '@/core/stretch/laying'
 import type { ScanSurface } from '@/core/stretch/scan'
-import { mapOf, type SurfaceMap } from '@/core/stretch/surface-map'
+import type { SurfaceMap } from '@/core/stretch/surface-map'
 import type { SolvedStretch } from '@/core/stretch/solved'
 import { filmOf, mapInPlan, waysFor, type SolvedWay } from '@/core/stretch/ways'
 import type { Panel } from '@/core/vehicle/schema'
 
 export type StretchAsk =
   | { kind: 'map'; plan: Plan; panelId: string; pull: 'tightest' | 'even'; atOnce: boolean; scan: ScanSurface | null }
-  | { kind: 'survey'; plan: Plan; panelIds: string[]; films: readonly FilmSheet[]; best: boolean }
-  | { kind: 'ways'; plan: Plan; panelId: string; catalogue: Catalogue; ledger: LogRow[] }
-  | { kind: 'schools'; plan: Plan; panelId: string }
+  | {
+      kind: 'survey'
+      plan: Plan
+      panelIds: string[]
+      films: readonly FilmSheet[]
+      best: boolean
+      scans: ReadonlyMap<string, ScanSurface>
+    }
+  | { kind: 'ways'; plan: Plan; panelId: string; catalogue: Catalogue; ledger: LogRow[]; scan: ScanSurface | null }
+  | { kind: 'schools'; plan: Plan; panelId: string; scan: ScanSurface | null }
 
 export type PricedWay = SolvedWay & { price: Price | null }
 export type School = { code: string; map: SurfaceMap }
@@ -34,8 +40,6 @@ export type StretchNews =
   | { kind: 'fault'; fault: Fault }
   | { kind: 'end' }
 
-/** A line on a scan is followed by vertices no further off than this, mm. */
-const SCAN_REACH_MM = 60
 const COARSE = 400
 const FINE = 3000
 const SURVEY = 500
@@ -66,21 +70,16 @@ function map({ plan, panelId, pull, atOnce, scan }: Extract<StretchAsk, { kind: 
         if (triangles !== COARSE && share > told + 0.05) post({ kind: 'tick', share: (told = share) })
       },
     } // prettier-ignore
-    const made: Result<SurfaceMap> = scan
-      ? mapOf(scan, scan.taped, {
-          ...how,
-          chains: chainsOn(scan.taped, linesOf(panel, choiceFor(plan, panelId)), SCAN_REACH_MM),
-        })
-      : laidPanel(panel, choiceFor(plan, panelId), { ...how, order: plan.method.order, atOnce })
+    const made = laidPanel(panel, choiceFor(plan, panelId), { ...how, order: plan.method.order, atOnce, scan })
     if (!made.ok) return post({ kind: 'fault', fault: made.error })
     post({ kind: 'map', map: made.value, coarse: triangles === COARSE })
   }
 }
 
-function survey({ plan, panelIds, films, best }: Extract<StretchAsk, { kind: 'survey' }>): void {
+function survey({ plan, panelIds, films, best, scans }: Extract<StretchAsk, { kind: 'survey' }>): void {
   const over: string[] = []
   for (const panelId of panelIds) {
-    const made = mapInPlan(plan, panelId, { triangles: SURVEY })
+    const made = mapInPlan(plan, panelId, { triangles: SURVEY, scan: scans.get(panelId) ?? null })
     if (!made) continue
     if (!made.ok) {
       post({ kind: 'survey', panelId, sum: null, fault: made.error })
@@ -93,14 +92,15 @@ function survey({ plan, panelIds, films, best }: Extract<StretchAsk, { kind: 'su
   }
   if (!best) return
   for (const panelId of over) {
-    const found = waysFor(plan, panelId, { films })
+    const found = waysFor(plan, panelId, { films, scan: scans.get(panelId) ?? null })
     if (found.ok) post({ kind: 'best', panelId, ways: found.value.ways.slice(0, BEST) })
   }
 }
 
-function ways({ plan, panelId, catalogue, ledger }: Extract<StretchAsk, { kind: 'ways' }>): void {
+function ways({ plan, panelId, catalogue, ledger, scan }: Extract<StretchAsk, { kind: 'ways' }>): void {
   const found = waysFor(plan, panelId, {
     films: catalogue.films,
+    scan,
     found: (_way, done, of) => post({ kind: 'tick', share: Math.min(0.95, done / of) }),
   })
   if (!found.ok) return post({ kind: 'fault', fault: found.error })
@@ -112,7 +112,7 @@ function ways({ plan, panelId, catalogue, ledger }: Extract<StretchAsk, { kind: 
 }
 
 /** What the schools argue about, each laid on the same panel: recesses first or after the flats, bridged near or wide, fed. */
-function schools({ plan, panelId }: Extract<StretchAsk, { kind: 'schools' }>): void {
+function schools({ plan, panelId, scan }: Extract<StretchAsk, { kind: 'schools' }>): void {
   const panel = plan.panels.find((p) => p.id === panelId) as Panel
   const film = filmOf(plan, panel) as FilmSheet
   const as = (way: Partial<Panel['recesses'][number]>): Panel => ({ ...panel, recesses: panel.recesses.map((r) => ({ ...r, ...way })) }) // prettier-ignore
@@ -124,7 +124,7 @@ function schools({ plan, panelId }: Extract<StretchAsk, { kind: 'schools' }>): v
     ['fed', as({ way: 'feed', ...(open ? {} : { open: true, openAt: 'bottom' }) }), 'flats_first'],
   ] as const
   for (const [code, own, order] of list) {
-    const made = laidPanel(own, choiceFor(plan, panelId), { order, triangles: SCHOOLS, limit: film.stretchLimit, shrink: 0, restShrink: film.heatShrink }) // prettier-ignore
+    const made = laidPanel(own, choiceFor(plan, panelId), { order, scan, triangles: SCHOOLS, limit: film.stretchLimit, shrink: 0, restShrink: film.heatShrink }) // prettier-ignore
     if (made.ok) post({ kind: 'school', school: { code, map: made.value } })
     else post({ kind: 'fault', fault: made.error })
   }

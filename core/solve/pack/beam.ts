@@ -40,7 +40,7 @@ export const LOSSY: readonly Taste[] = [
 ]
 /** Plans differ a little by chance, so that a second try is another one. */
 export const CHANCE = 0.02
-const WIDTH = { first: 4, grows: 1.5, mostItems: 200_000 }
+const WIDTH = { first: 4, grows: 1.5, mostItems: 60_000 }
 /** Work on one part plan from the first item to the last, measured in orders laid by annealing. */
 const ROUNDS = 20
 /** Part of the way from the best length known to the bound that the next plan is asked to be shorter by. */
