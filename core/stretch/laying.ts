@@ -69,6 +69,8 @@ export interface LayingOptions extends Omit<SurfaceOptions, 'lines' | 'laid'> {
   order: Method['order']
   /** All film moves until the last stroke: what no order can better. */
   atOnce?: boolean
+  /** The film turned over the edge all round, mm, when the face is stuck. */
+  flangeMm?: number
   /** The panel as it was scanned, in place of the surface made of the tape. */
   scan?: ScanSurface | null
 }
@@ -86,7 +88,7 @@ const SCAN_REACH_MM = 60
 export function laidPanel(panel: Panel, choice: PieceChoice, options: LayingOptions): Result<SurfaceMap> {
   const { order, atOnce = false, scan, ...rest } = options
   const lines = linesOf(panel, choice)
-  const stuck = atOnce ? null : stuckFirst(panel, order)
+  const stuck = atOnce || rest.flangeMm ? null : stuckFirst(panel, order)
   const laid = stuck ? { laid: stuck } : {}
   if (scan) {
     const places = onTape(panel, scan)

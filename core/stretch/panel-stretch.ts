@@ -17,6 +17,8 @@ import {
   sagittaRadiusMm,
 } from './closed-forms'
 
+/** Wrinkles over less than this are not told, mm². Assumed. */
+const WRINKLES_MM2 = 200
 /** Lock-and-gap distance that spreads a bridge, mm. Common practice, no source. */
 const WIDE_GAP_MM = 200
 const GEOMETRY = 'docs/sources.md#geometry'
@@ -108,6 +110,14 @@ export function panelStretch(
         figureId: worst.id,
       }),
     )
+  if (known && known.wrinklesMm2 > WRINKLES_MM2)
+    findings.push(
+      finding('stretch_wrinkles', 'note', 'pieces', {
+        panelId: panel.id,
+        facts: { panel: panel.name, area_mm2: known.wrinklesMm2, limit: film.heatShrink },
+        figureId: `stretch/${panel.id}/wrinkles`,
+      }),
+    )
   const tight = corners.filter((c) => (c.value as number) > film.heatShrink)
   if (tight.length > 0)
     findings.push(
@@ -124,11 +134,34 @@ export function panelStretch(
       ...recesses.flatMap((x) => x.parts),
       ...stretches,
       ...corners,
-      ...(known ? [byRule] : []),
+      ...(known ? [byRule, ...areaFigures(panel, film, known)] : []),
       worst,
     ],
     findings,
   }
+}
+
+/** Of the solved surface what is to be post-heated, and where film is squeezed past what heat takes. */
+function areaFigures(panel: Panel, film: FilmSheet, known: SolvedStretch): Figure[] {
+  const area = input('area', known.areaMm2, 'mm2', 'measured', 'data/mesh')
+  const of = (id: string, mm2: number, formula: string, field: 'postHeatOver' | 'heatShrink') =>
+    figure(
+      `stretch/${panel.id}/${id}`,
+      mm2,
+      'mm2',
+      formula,
+      [area, input('over', film[field], 'fraction', filmStanding(film, field), `film/${film.id}/${field}`)],
+      { standing: 'common_practice', source: MILNOR },
+    )
+  return [
+    of('post_heat', known.toPostHeatMm2, 'of a surface of {area}: triangles stretched past {over}', 'postHeatOver'),
+    of(
+      'wrinkles',
+      known.wrinklesMm2,
+      'of a surface of {area}: triangles squeezed past the {over} that heat takes',
+      'heatShrink',
+    ),
+  ]
 }
 
 /** The worst stretch as it was solved on the panel's surface, beside what the rule makes of the same tape. */

@@ -132,7 +132,7 @@ export function Pieces() {
                       {survey.faults.get(panel.id) && <div className="label">{survey.faults.get(panel.id)}</div>}
                     </td>
                     <td className="n text-nowrap">
-                      {solved ? (solved.toPostHeatMm2 > 0 ? fmt.text(fmt.area(solved.toPostHeatMm2)) : '–') : ''}
+                      {solved ? solved.toPostHeatMm2 > 0 ? <Fig id={`stretch/${panel.id}/post_heat`} /> : '–' : ''}
                     </td>
                     <td style={{ minWidth: 120 }}>
                       <span className="label">{wayOf(panel, choice)}</span>

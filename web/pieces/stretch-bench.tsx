@@ -2,6 +2,7 @@
 
 import dynamic from 'next/dynamic'
 import { useCallback, useEffect, useMemo, useState } from 'react'
+import { EDGE_RULES } from '@/core/edge/edge-data'
 import type { FilmSheet } from '@/core/film/schema'
 import { choiceFor } from '@/core/plan/new-plan'
 import { applyChange } from '@/core/reckon/finding'
@@ -39,6 +40,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   const { plan, catalogue, fmt, edit, mayPlan, solved } = useJob()
   const [pull, setPull] = useState<'tightest' | 'even'>('even')
   const [atOnce, setAtOnce] = useState(false)
+  const [turned, setTurned] = useState(false)
   const [limit, setLimit] = useState(film.stretchLimit)
   const [at, setAt] = useState<number | null>(null)
   const [grid, setGrid] = useState(true)
@@ -48,14 +50,17 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   const choice = choiceFor(plan, panel.id)
   const { method } = plan
   const planKey = keyOf(plan, panel.id, catalogue.scans)
-  const key = `${planKey} ${pull} ${String(atOnce)} ${scan ? scan.positions.length : 0}`
+  // How far the film goes over the edge where it goes furthest.
+  const overMm = scan ? 0 : Math.max(0, ...panel.edges.map((e) => EDGE_RULES[e.meets].wrapUnderMm))
+  const flangeMm = turned ? overMm : 0
+  const key = `${planKey} ${pull} ${String(atOnce)} ${flangeMm} ${scan ? scan.positions.length : 0}`
   useEffect(() => {
-    return startStretch({ kind: 'map', plan, panelId: panel.id, pull, atOnce, scan }, (news) => {
+    return startStretch({ kind: 'map', plan, panelId: panel.id, pull, atOnce, flangeMm, scan }, (news) => {
       if (news.kind === 'tick') setState((s) => ({ ...s, share: news.share }))
       else if (news.kind === 'map') {
         setState({ key, map: news.map, coarse: news.coarse, share: news.coarse ? 0 : 1, fault: '' })
         // The finer map of the plan as it is takes the place of the coarse one in all figures.
-        if (!news.coarse && pull === 'even' && !atOnce) solved([{ key: planKey, value: solvedOf(news.map, feelOf(news.map, panel, film, choice, method)) }])
+        if (!news.coarse && pull === 'even' && !atOnce && flangeMm === 0) solved([{ key: planKey, value: solvedOf(news.map, feelOf(news.map, panel, film, choice, method)) }])
       }
       else if (news.kind === 'fault') setState({ ...NOTHING, key, coarse: false, fault: faultText(news.fault) })
     })
@@ -126,6 +131,12 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
           <input type="checkbox" className="form-check-input mt-0" checked={grid} onChange={(e) => setGrid(e.target.checked)} />
           film’s 100 mm grid
         </label>
+        {overMm > 0 && (
+          <label className="d-flex gap-2 align-items-center">
+            <input type="checkbox" className="form-check-input mt-0" checked={turned} onChange={(e) => setTurned(e.target.checked)} />
+            turned over the edges, {fmt.text(fmt.length(overMm))}
+          </label>
+        )}
         <label className="d-flex gap-2 align-items-center">
           <input type="checkbox" className="form-check-input mt-0" checked={flat} onChange={(e) => setFlat(e.target.checked)} />
           drawn flat
@@ -153,7 +164,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
       {map.report.overlaps && <p className="caution">The flat film would lie on itself: it takes a seam or a relief cut.</p>}
       {mayPlan && (
         <div className="d-flex gap-2 flex-wrap my-2">
-          <button type="button" className="btn btn-outline-primary btn-sm" disabled={coarse || outline} onClick={toRoll}>
+          <button type="button" className="btn btn-outline-primary btn-sm" disabled={coarse || outline || turned} onClick={toRoll}>
             {outline ? 'On the roll as this outline' : 'Cut from the roll as this outline'}
           </button>
           {choice.flat && (

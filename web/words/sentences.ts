@@ -149,6 +149,8 @@ const FINDINGS: Record<string, Say> = {
     `${f.panel} needs ${pct(f, 'value', fmt)} at ${String(f.where).startsWith('spot:') ? spotText(f.where) : `the ${f.where}`}, limit ${pct(f, 'limit', fmt)}. Film stretched past its limit lifts or tears.`,
   stretch_needs_post_heat: (f, fmt) =>
     `${f.panel}: ${pct(f, 'value', fmt)} is past ${pct(f, 'limit', fmt)}, so the area must be post-heated to ${deg(f, 'min_c', fmt)}–${deg(f, 'max_c', fmt)}.`,
+  stretch_wrinkles: (f, fmt) =>
+    `${f.panel}: ${fmt.text(fmt.area(Number(f.area_mm2)))} of film is squeezed past the ${pct(f, 'limit', fmt)} that heat takes; it will wrinkle there.`,
   corner_needs_relief: (f, fmt) =>
     `${f.panel}: turning the corners in squeezes the film ${pct(f, 'value', fmt)}; heat takes ${pct(f, 'limit', fmt)}. Relief cuts at the corners.`,
   piece_wider_than_roll: (f, fmt) =>

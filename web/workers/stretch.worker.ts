@@ -15,7 +15,15 @@ import { filmOf, mapInPlan, waysFor, type SolvedWay } from '@/core/stretch/ways'
 import type { Panel } from '@/core/vehicle/schema'
 
 export type StretchAsk =
-  | { kind: 'map'; plan: Plan; panelId: string; pull: 'tightest' | 'even'; atOnce: boolean; scan: ScanSurface | null }
+  | {
+      kind: 'map'
+      plan: Plan
+      panelId: string
+      pull: 'tightest' | 'even'
+      atOnce: boolean
+      flangeMm: number
+      scan: ScanSurface | null
+    }
   | {
       kind: 'survey'
       plan: Plan
@@ -59,7 +67,7 @@ self.onmessage = ({ data }: MessageEvent<StretchAsk>) => {
   post({ kind: 'end' })
 }
 
-function map({ plan, panelId, pull, atOnce, scan }: Extract<StretchAsk, { kind: 'map' }>): void {
+function map({ plan, panelId, pull, atOnce, flangeMm, scan }: Extract<StretchAsk, { kind: 'map' }>): void {
   const panel = plan.panels.find((p) => p.id === panelId) as Panel
   const film = filmOf(plan, panel) as FilmSheet
   for (const triangles of scan ? [0] : [COARSE, FINE]) {
@@ -70,7 +78,13 @@ function map({ plan, panelId, pull, atOnce, scan }: Extract<StretchAsk, { kind: 
         if (triangles !== COARSE && share > told + 0.05) post({ kind: 'tick', share: (told = share) })
       },
     } // prettier-ignore
-    const made = laidPanel(panel, choiceFor(plan, panelId), { ...how, order: plan.method.order, atOnce, scan })
+    const made = laidPanel(panel, choiceFor(plan, panelId), {
+      ...how,
+      order: plan.method.order,
+      atOnce,
+      flangeMm,
+      scan,
+    })
     if (!made.ok) return post({ kind: 'fault', fault: made.error })
     post({ kind: 'map', map: made.value, coarse: triangles === COARSE })
   }

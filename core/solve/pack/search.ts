@@ -124,7 +124,8 @@ export class Search {
       if (this.done()) return this.plan(false)
     }
     if (n <= EXACT_AT_ONCE && this.exact()) return this.plan(true)
-    const beams = job.cuts > 2 * n && !known && job.rounds > BEAM.least ? this.beams() : null
+    // A part of a larger strip has no bound of its own: its bands are what is wanted of it.
+    const beams = job.cuts > 2 * n && !known && job.bound > 0 && job.rounds > BEAM.least ? this.beams() : null
     for (let turn = 0; !this.done(); turn++) {
       const before = this.rounds
       this.anneal(turn)
