@@ -48,7 +48,7 @@ export function flanged(made: PanelMesh, surface: PanelSurface, flangeMm: number
     before = ring
   }
   const grown: TriMesh = { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) }
-  return { mesh: grown, taped: Float64Array.from(places), chains, faceTriangles: made.faceTriangles }
+  return { mesh: grown, taped: Float64Array.from(places), chains }
 }
 const apart = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y)
 

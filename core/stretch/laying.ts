@@ -69,7 +69,7 @@ export interface LayingOptions extends Omit<SurfaceOptions, 'lines' | 'laid'> {
   order: Method['order']
   /** All film moves until the last stroke: what no order can better. */
   atOnce?: boolean
-  /** The film turned over the edge all round, mm, when the face is stuck. */
+  /** Film turned over the edge all round, mm: all at once then, heat shrinking what it can. */
   flangeMm?: number
   /** The panel as it was scanned, in place of the surface made of the tape. */
   scan?: ScanSurface | null
@@ -88,11 +88,12 @@ const SCAN_REACH_MM = 60
 export function laidPanel(panel: Panel, choice: PieceChoice, options: LayingOptions): Result<SurfaceMap> {
   const { order, atOnce = false, scan, ...rest } = options
   const lines = linesOf(panel, choice)
+  const edges = rest.flangeMm ? { shrink: rest.restShrink ?? rest.shrink } : {}
   const stuck = atOnce || rest.flangeMm ? null : stuckFirst(panel, order)
   const laid = stuck ? { laid: stuck } : {}
   if (scan) {
     const places = onTape(panel, scan)
     return mapOf(scan, places, { ...rest, ...laid, chains: chainsOn(places, lines, SCAN_REACH_MM) })
   }
-  return surfaceMap(panel, { ...rest, ...(lines.length > 0 ? { lines } : {}), ...laid })
+  return surfaceMap(panel, { ...rest, ...edges, ...(lines.length > 0 ? { lines } : {}), ...laid })
 }

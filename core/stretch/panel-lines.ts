@@ -7,8 +7,6 @@ export interface PanelMesh {
   taped: Float64Array
   /** Vertices along each line that was asked for, in order; a line that the panel's outline parts gives several. */
   chains: number[][]
-  /** Triangles of the panel’s face; those of film turned over its edge come after them. */
-  faceTriangles: number
 }
 
 /** A run of a line that lies on the panel: its points from end to end, broken where others cross it; `line` is whose it is. */

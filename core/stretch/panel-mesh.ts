@@ -51,7 +51,7 @@ export function panelMesh(panel: Panel, triangles = 5000, options: PanelMeshOpti
   const mesh = { positions, triangles: Uint32Array.from(used.triangles) }
   const taped = Float64Array.from(used.points.flatMap((p) => [p.x, p.y]))
   const lines = along.flatMap((chain, i) => ((chains[i] as Chain).line < asked.length ? [chain.map((v) => used.ids[v] as number).filter((v) => v >= 0)] : [])).filter((c) => c.length > 1) // prettier-ignore
-  const made = { mesh, taped, chains: lines, faceTriangles: mesh.triangles.length / 3 }
+  const made = { mesh, taped, chains: lines }
   return ok(options.flangeMm ? flanged(made, surface, options.flangeMm) : made)
 }
 

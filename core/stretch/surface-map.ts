@@ -37,7 +37,7 @@ export interface SurfaceOptions {
   lines?: readonly (readonly [Point, Point])[]
   /** What is stuck before the rest is laid: places on the taped panel. */
   laid?: (p: Point) => boolean
-  /** The film is turned over the edge all round by so much once the face is laid, mm. */
+  /** Film turned over the edge all round by so much, mm. */
   flangeMm?: number
   spent?: () => boolean
   progress?: (share: number) => void
@@ -48,22 +48,21 @@ const APART = 0.06
 
 /** The stretch map of a taped panel, solved. Errors: those of `panelMesh` and `flatPanel`. */
 export function surfaceMap(panel: Panel, options: SurfaceOptions): Result<SurfaceMap> {
-  const { flangeMm = 0 } = options
-  const made = panelMesh(panel, options.triangles, { ...(options.lines ? { lines: options.lines } : {}), ...(flangeMm > 0 ? { flangeMm } : {}) }) // prettier-ignore
+  const { lines, flangeMm } = options
+  const made = panelMesh(panel, options.triangles, { ...(lines ? { lines } : {}), ...(flangeMm ? { flangeMm } : {}) })
   if (!made.ok) return made
-  const { mesh, taped, chains, faceTriangles } = made.value
-  if (!options.lines) {
+  const { mesh, taped, chains } = made.value
+  if (!lines) {
     const there = topologyOf(mesh)
     if (there.ok && there.value.parts.length !== 1) return err({ code: 'not_one_piece', facts: { pieces: there.value.parts.length } }) // prettier-ignore
   }
-  return mapOf(mesh, taped, { ...options, chains, ...(flangeMm > 0 ? { face: faceTriangles } : {}) })
+  return mapOf(mesh, taped, { ...options, chains })
 }
 
 /** The stretch map of any surface with a place on the panel for each vertex. Errors: those of `flatPanel`. */
-export function mapOf(mesh: TriMesh, taped: Float64Array, options: SurfaceOptions & { chains?: readonly (readonly number[])[]; face?: number }): Result<SurfaceMap> {
-  const { limit, shrink, restShrink, pull, quick, spent, progress, laid, chains, face } = options
-  // What is turned over an edge comes last.
-  const stuck = face !== undefined ? Array.from({ length: face }, (_, t) => t) : laid ? wholly(mesh, (v) => laid({ x: taped[2 * v] as number, y: taped[2 * v + 1] as number })) : []
+export function mapOf(mesh: TriMesh, taped: Float64Array, options: SurfaceOptions & { chains?: readonly (readonly number[])[] }): Result<SurfaceMap> {
+  const { limit, shrink, restShrink, pull, quick, spent, progress, laid, chains } = options
+  const stuck = laid ? wholly(mesh, (v) => laid({ x: taped[2 * v] as number, y: taped[2 * v + 1] as number })) : []
   const flat = flatPanel(mesh, {
     limit, shrink, ...(restShrink === undefined ? {} : { restShrink }), ...(pull ? { pull } : {}), ...(quick ? { quick } : {}), ...(spent ? { spent } : {}), ...(progress ? { progress } : {}),
     ...(chains && chains.length > 0 ? { lines: chains } : {}), ...(stuck.length > 0 ? { laid: stuck } : {}),

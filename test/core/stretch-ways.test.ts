@@ -97,6 +97,19 @@ describe('surfaces of taped panels that wrap round, fold and carry things', () =
     expect(most).toBeLessThan(cornerSqueeze90(w, r) * 1.03)
     expect(most).toBeGreaterThan(cornerSqueeze90(w, r) * 0.85)
   })
+  it('film turned over the edges takes more the further it goes, and less where heat shrinks more; never past what heat takes', () => {
+    const round = plain({ cornerRadiusMm: 60, crownMm: 6, crownOverMm: 500 }, 600, 400)
+    const turned = (flangeMm: number, restShrink: number) => {
+      const { stretch, squeeze, report } = laid(round, 'flats_first', { flangeMm, restShrink, quick: true })
+      expect(Math.max(...squeeze)).toBeLessThan(restShrink + 0.001)
+      expect(report.overlaps).toBe(false)
+      return Math.max(...stretch)
+    }
+    const face = Math.max(...laid(round, 'flats_first', { quick: true }).stretch)
+    expect(turned(10, 0.06)).toBeGreaterThan(face)
+    expect(turned(25, 0.06)).toBeGreaterThan(turned(10, 0.06))
+    expect(turned(10, 0.03)).toBeGreaterThan(turned(10, 0.06))
+  })
   it('what makes no surface is refused with its field', () => {
     const refusal = (over: Partial<Panel>) => {
       const out = panelMesh(plain(over), 500)

@@ -134,7 +134,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
         {overMm > 0 && (
           <label className="d-flex gap-2 align-items-center">
             <input type="checkbox" className="form-check-input mt-0" checked={turned} onChange={(e) => setTurned(e.target.checked)} />
-            turned over the edges, {fmt.text(fmt.length(overMm))}
+            turned {fmt.text(fmt.length(overMm))} over the edges, heat shrinking what it can
           </label>
         )}
         <label className="d-flex gap-2 align-items-center">
