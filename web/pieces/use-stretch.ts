@@ -15,7 +15,9 @@ const fresh = (): Worker => new Worker(new URL('../workers/stretch.worker.ts', i
 /** A worker that is loaded already, so that the next map does not wait for it. */
 let spare: Worker | null = null
 function warm(): void {
-  spare ??= fresh()
+  if (spare) return
+  spare = fresh()
+  spare.postMessage({ kind: 'warm' } satisfies StretchAsk)
 }
 
 /** A worker for one ask; ended when the ask changes or the page is left. */

@@ -75,8 +75,8 @@ export function WaysTable({ panelId, scan, onTaken }: { panelId: string; scan: S
               {state?.now && (
                 <tr>
                   <td className="label">as it is</td>
-                  <td className="n">{fmt.text(fmt.percent(state.now.worst))}</td>
-                  <td className="n">{fmt.text(fmt.area(state.now.overLimitMm2))}</td>
+                  <td className="n text-nowrap">{fmt.text(fmt.percent(state.now.worst))}</td>
+                  <td className="n text-nowrap">{fmt.text(fmt.area(state.now.overLimitMm2))}</td>
                   <td colSpan={5} />
                 </tr>
               )}
@@ -86,15 +86,15 @@ export function WaysTable({ panelId, scan, onTaken }: { panelId: string; scan: S
                     {solvedText(w, fmt)} {w.answers && <span className="label">answers</span>}
                     {w.wrinklesMm2 > 0 && <span className="label"> wrinkles {fmt.text(fmt.area(w.wrinklesMm2))}</span>}
                   </td>
-                  <td className="n">{fmt.text(fmt.percent(w.worst))}</td>
-                  <td className="n">{fmt.text(fmt.area(w.overLimitMm2))}</td>
-                  <td className="n">{w.seamMm > 0 ? fmt.text(fmt.longLength(w.seamMm)) : '–'}</td>
+                  <td className="n text-nowrap">{fmt.text(fmt.percent(w.worst))}</td>
+                  <td className="n text-nowrap">{fmt.text(fmt.area(w.overLimitMm2))}</td>
+                  <td className="n text-nowrap">{w.seamMm > 0 ? fmt.text(fmt.longLength(w.seamMm)) : '–'}</td>
                   <td>{SEEN[w.seen]}</td>
-                  <td className="n">{w.price ? signed(w.price.filmMm, fmt.text(fmt.longLength(Math.abs(w.price.filmMm)))) : ''}</td>
-                  <td className="n">{w.price ? signed(w.price.minutes, fmt.text(fmt.minutes(Math.abs(w.price.minutes)))) : ''}</td>
-                  <td className="n">
+                  <td className="n text-nowrap">{w.price ? signed(w.price.filmMm, fmt.text(fmt.longLength(Math.abs(w.price.filmMm)))) : ''}</td>
+                  <td className="n text-nowrap">{w.price ? signed(w.price.minutes, fmt.text(fmt.minutes(Math.abs(w.price.minutes)))) : ''}</td>
+                  <td className="n text-nowrap">
                     {mayPlan && !stale && (
-                      <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => take(w)}>
+                      <button type="button" className="btn btn-sm btn-outline-primary text-nowrap" onClick={() => take(w)}>
                         Take it
                       </button>
                     )}

@@ -1,7 +1,7 @@
 import type { FilmSheet } from '@/core/film/schema'
 import type { LogRow } from '@/core/log/schema'
 import type { Fault } from '@/core/kit/result'
-import { choiceFor } from '@/core/plan/new-plan'
+import { choiceFor, newPanel } from '@/core/plan/new-plan'
 import type { Plan } from '@/core/plan/schema'
 import type { Catalogue } from '@/core/reckon/catalogue'
 import { priceWayOut, type Price } from '@/core/reckon/price'
@@ -9,7 +9,7 @@ import { reckon } from '@/core/reckon/reckon'
 import { solvedOf } from '@/core/stretch/feel'
 import { laidPanel } from '@/core/stretch/laying'
 import type { ScanSurface } from '@/core/stretch/scan'
-import type { SurfaceMap } from '@/core/stretch/surface-map'
+import { surfaceMap, type SurfaceMap } from '@/core/stretch/surface-map'
 import type { SolvedStretch } from '@/core/stretch/solved'
 import { filmOf, mapInPlan, waysFor, type SolvedWay } from '@/core/stretch/ways'
 import type { Panel } from '@/core/vehicle/schema'
@@ -34,6 +34,8 @@ export type StretchAsk =
     }
   | { kind: 'ways'; plan: Plan; panelId: string; catalogue: Catalogue; ledger: LogRow[]; scan: ScanSurface | null }
   | { kind: 'schools'; plan: Plan; panelId: string; scan: ScanSurface | null }
+  /** Lays a panel of no account, so that the next map does not wait for the solver to be compiled. */
+  | { kind: 'warm' }
 
 export type PricedWay = SolvedWay & { price: Price | null }
 export type School = { code: string; map: SurfaceMap }
@@ -60,6 +62,7 @@ const post = (news: StretchNews) => self.postMessage(news)
 
 /** Stretch maps, ways out and comparisons off the main thread. Stopped by ending the worker. */
 self.onmessage = ({ data }: MessageEvent<StretchAsk>) => {
+  if (data.kind === 'warm') return warm()
   if (data.kind === 'map') map(data)
   else if (data.kind === 'survey') survey(data)
   else if (data.kind === 'ways') ways(data)
@@ -88,6 +91,13 @@ function map({ plan, panelId, pull, atOnce, flangeMm, scan }: Extract<StretchAsk
     if (!made.ok) return post({ kind: 'fault', fault: made.error })
     post({ kind: 'map', map: made.value, coarse: triangles === COARSE })
   }
+}
+
+function warm(): void {
+  const panel: Panel = { ...newPanel('warm', 'Warm', 'bonnet', 'centre', 900, 600), crownMm: 20, crownOverMm: 800, crownDownMm: 10, crownDownOverMm: 500 } // prettier-ignore
+  const how = { triangles: COARSE, pull: 'even', quick: true, limit: 0.1, shrink: 0 } as const
+  // Twice: what ran once is compiled for the second.
+  for (let i = 0; i < 2; i++) surfaceMap(panel, how)
 }
 
 function survey({ plan, panelIds, films, best, scans }: Extract<StretchAsk, { kind: 'survey' }>): void {
