@@ -15,6 +15,9 @@ interface Node {
   x: number
   y: number
 }
+const NOTHING = new Int32Array(0)
+const NO_HAND = new Uint32Array(0)
+
 interface Child {
   node: Node
   s: number
@@ -111,6 +114,12 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
       if (seen.has(key)) continue
       seen.add(key)
       next.push(made)
+    }
+    // Of what came before only the way it went is needed.
+    for (const node of generation) {
+      node.sx = NOTHING
+      node.sy = NOTHING
+      node.laid = NO_HAND
     }
     generation = next
   }

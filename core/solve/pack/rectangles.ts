@@ -14,6 +14,9 @@ interface Node {
   x: number
   y: number
 }
+const NOTHING = new Int32Array(0)
+const NO_HAND = new Uint32Array(0)
+
 interface Child {
   node: Node
   /** Place of the rectangle in `free`. */
@@ -140,6 +143,11 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
       if (seen.has(key)) continue
       seen.add(key)
       next.push(made)
+    }
+    // Of what came before only the way it went is needed.
+    for (const node of generation) {
+      node.free = NOTHING
+      node.laid = NO_HAND
     }
     generation = next
   }
