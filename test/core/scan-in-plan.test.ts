@@ -58,6 +58,10 @@ describe('a scanned panel in the plan', () => {
     const of = (scans: Record<string, string>) => reckon(plan, { ...EMPTY_CATALOGUE, solved, scans }, []).figures.get(`stretch/${ID}/worst`) // prettier-ignore
     expect(of({ [ID]: mark })?.value).toBe(0.31)
     expect(of({ [ID]: mark })?.formula).toContain('scanned surface')
+    const wrinkled = { ...value, worst: 0.01, wrinklesMm2: 5000 }
+    const { findings, figures } = reckon(plan, { ...EMPTY_CATALOGUE, solved: { [stretchKey(plan, panel, film)]: wrinkled } }, []) // prettier-ignore
+    expect(findings.find((f) => f.code === 'stretch_wrinkles')?.figureId).toBe(`stretch/${ID}/wrinkles`)
+    expect(figures.get(`stretch/${ID}/wrinkles`)).toMatchObject({ value: 5000, unit: 'mm2' })
     expect(of({})?.value).toBe(0)
     expect(of({ [ID]: scanMark({ triangles: 900, at: '2026-11-21T08:00:00.000Z' }) })?.value).toBe(0)
   })

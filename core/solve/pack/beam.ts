@@ -39,12 +39,15 @@ export const LOSSY: readonly Taste[] = [
   { held: 1, steps: 0.1, loose: 10, given: 0.1 },
 ]
 /** Plans differ a little by chance, so that a second try is another one. */
-export const CHANCE = 0.02
+const CHANCE = 0.02
 const WIDTH = { first: 4, grows: 1.5, mostItems: 60_000 }
 /** Work on one part plan from the first item to the last, measured in orders laid by annealing. */
 const ROUNDS = 20
 /** Part of the way from the best length known to the bound that the next plan is asked to be shorter by. */
 const AIM = 0.2
+
+/** Places are kept in 32 bits. */
+const MOST_STEPS = 2 ** 31 - 1
 
 /** Sizes in whole steps, and what the fillers ask of them again and again. */
 export interface Sheet {
@@ -80,17 +83,73 @@ export function sheetOf({ items, step, price }: BeamJob, target: number): Sheet 
   const sorted = (by: (i: number) => number) => Int32Array.from({ length: n }, (_, i) => i).sort((a, b) => by(a) - by(b)) // prettier-ignore
   return {
     width, length, w, h, turn, area, narrow, low,
-    budget: width * length - area,
+    // What is counted in too many steps cannot be laid so.
+    budget: length > MOST_STEPS ? -1 : width * length - area,
     worth: price ? Float64Array.from(kind, (k) => ((price[k] as number) * width) / step) : areas,
     bySize: sorted((i) => -(areas[i] as number)),
     byNarrow: sorted(narrow),
     byLow: sorted(low),
   } // prettier-ignore
 }
-/** Items laid, a bit each. */
-export const emptyHand = (n: number): Uint32Array => new Uint32Array((n >> 5) + 1)
+/** A part plan: the item laid last, where, and what it was laid onto. */
+export interface Part {
+  /** Items laid, a bit each. */
+  laid: Uint32Array
+  loss: number
+  placed: number
+  worth: number
+  parent: Part | null
+  item: number
+  turned: number
+  x: number
+  y: number
+}
+export const nothingLaid = (n: number): Part => ({ laid: new Uint32Array((n >> 5) + 1), loss: 0, placed: 0, worth: 0, parent: null, item: -1, turned: 0, x: 0, y: 0 }) // prettier-ignore
+export function laidOnto<P extends Part>(parent: P, { w, h, worth }: Sheet, item: number, turned: number, x: number, y: number): Part {
+  const area = (w[item] as number) * (h[item] as number)
+  return { laid: plus(parent.laid, item), loss: parent.loss, placed: parent.placed + area, worth: parent.worth + (worth[item] as number), parent, item, turned, x, y } // prettier-ignore
+} // prettier-ignore
+/** What a part plan would be worth with one item more and so much more lost: less is better. */
+export function scoreOf(part: Part, sheet: Sheet, item: number, lost: number, steps: number, taste: Taste, random: Random): number {
+  const held = part.worth + (sheet.worth[item] as number)
+  const gone = part.loss + lost + part.placed + (sheet.w[item] as number) * (sheet.h[item] as number)
+  return ((Math.max(0, gone - held + taste.given * sheet.area) * (1 + taste.steps * steps)) / held ** taste.held) * (1 + CHANCE * random()) // prettier-ignore
+} // prettier-ignore
+/** So many of the best, each outline with the same items once. */
+export function chosen<C extends { score: number }, P>(
+  children: C[],
+  wide: number,
+  lay: (child: C) => P,
+  keyOf: (part: P) => string,
+): P[] {
+  // prettier-ignore
+  children.sort((a, b) => a.score - b.score)
+  const seen = new Set<string>()
+  const next: P[] = []
+  for (const child of children) {
+    if (next.length >= wide) break
+    const made = lay(child)
+    const key = keyOf(made)
+    if (seen.has(key)) continue
+    seen.add(key)
+    next.push(made)
+  }
+  return next
+}
+/** The way that a part plan went, as one band. */
+export function bandOf(last: Part, { items, step }: BeamJob, { w, h }: Sheet): Band {
+  const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
+  for (let at: Part | null = last; at && at.item >= 0; at = at.parent) {
+    band.kinds.push(items.kind[at.item] as number)
+    band.x.push(at.x * step)
+    band.y.push(at.y * step)
+    band.turned.push(at.turned === 1)
+    band.length = Math.max(band.length, (at.y + ((at.turned ? w[at.item] : h[at.item]) as number)) * step)
+  }
+  return band
+}
 export const has = (laid: Uint32Array, i: number): number => ((laid[i >> 5] as number) >>> (i & 31)) & 1
-export function plus(laid: Uint32Array, i: number): Uint32Array {
+function plus(laid: Uint32Array, i: number): Uint32Array {
   const next = laid.slice()
   next[i >> 5] = (next[i >> 5] as number) | (1 << (i & 31))
   return next

@@ -225,33 +225,10 @@ class Skyline {
     this.sw.copyWithin(at, at + 1, this.count)
     this.count--
   }
-  /** The plan as bands: cut apart wherever a straight line across meets no item. */
-  bands(): Band[] {
-    const { items } = this
-    const order = Array.from({ length: items.n }, (_, i) => i).sort(
-      (a, b) => (this.y[a] as number) - (this.y[b] as number),
-    )
-    const bands: Band[] = []
-    let start = 0
-    let end = 0
-    let band: Band | null = null
-    for (const i of order) {
-      const y = this.y[i] as number
-      const h = (this.turned[i] ? items.w[i] : items.l[i]) as number
-      if (!band || y >= end - EPS) {
-        if (band) band.length = end - start
-        start = band ? end : y
-        band = { length: 0, kinds: [], x: [], y: [], turned: [] }
-        bands.push(band)
-      }
-      band.kinds.push(items.kind[i] as number)
-      band.x.push(this.x[i] as number)
-      band.y.push(y - start)
-      band.turned.push(this.turned[i] === 1)
-      end = Math.max(end, y + h)
-    }
-    if (band) band.length = end - start
-    return bands
+  /** The plan as bands. */
+  bands(kinds: StripJob['kinds']): Band[] {
+    const { kind } = this.items
+    return apart({ length: this.length, kinds: [...kind], x: [...this.x], y: [...this.y], turned: [...this.turned].map((t) => t === 1) }, kinds) // prettier-ignore
   }
 }
 
@@ -268,7 +245,7 @@ function starts(items: StripItems, sky: Skyline, take: (bands: Band[]) => void, 
       const length = sky.run(order, new Uint8Array(items.n).fill(lie), 1)
       if (length < least) {
         least = length
-        take(sky.bands())
+        take(sky.bands(job.kinds))
       }
       if (job.spent()) return
     }
@@ -312,7 +289,7 @@ function anneal(
     const length = sky.run(order, way, weight)
     if (length <= current || random() < Math.exp((current - length) / (hot * (1 - r / cycle) ** 2 + 1e-9))) {
       current = length
-      if (length < best() - 1e-7) take(sky.bands())
+      if (length < best() - 1e-7) take(sky.bands(job.kinds))
     } else {
       way[item] = had
       if (moved) {

@@ -1,19 +1,22 @@
 import type { Band } from './band'
-import { CHANCE, emptyHand, firstLeft, has, plus, sheetOf, type BeamJob, type Taste } from './beam'
+import {
+  bandOf,
+  chosen,
+  firstLeft,
+  has,
+  laidOnto,
+  nothingLaid,
+  scoreOf,
+  sheetOf,
+  type BeamJob,
+  type Part,
+  type Taste,
+} from './beam'
 
-interface Node {
+interface Node extends Part {
   /** Corners of the outline: x and y of each step from left to right. */
   sx: Int32Array
   sy: Int32Array
-  laid: Uint32Array
-  loss: number
-  placed: number
-  worth: number
-  parent: Node | null
-  item: number
-  turned: number
-  x: number
-  y: number
 }
 const NOTHING = new Int32Array(0)
 const NO_HAND = new Uint32Array(0)
@@ -32,15 +35,12 @@ interface Child {
  * Source of the idea: docs/sources.md#libralesso-2021.
  */
 export function niches(job: BeamJob, target: number, wide: number, taste: Taste): Band | null {
-  const { items, step } = job
-  const { n } = items
+  const { n } = job.items
   const sheet = sheetOf(job, target)
-  const { width: W, length: T, w, h, turn, area, budget, worth, bySize, byNarrow, byLow, narrow, low } = sheet
+  const { width: W, length: T, w, h, turn, budget, bySize, byNarrow, byLow, narrow, low } = sheet
   if (budget < 0) return null
   const byHigh = byLow.slice().reverse()
-  let generation: Node[] = [
-    { sx: Int32Array.of(0, W), sy: Int32Array.of(0), laid: emptyHand(n), loss: 0, placed: 0, worth: 0, parent: null, item: -1, turned: 0, x: 0, y: 0 },
-  ] // prettier-ignore
+  let generation: Node[] = [{ ...nothingLaid(n), sx: Int32Array.of(0, W), sy: Int32Array.of(0) }]
   const children: Child[] = []
   for (let depth = 0; depth < n; depth++) {
     children.length = 0
@@ -89,10 +89,7 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
                 }
                 segs += atWall ? 0 : 1
               }
-              const held = node.worth + (worth[i] as number)
-              const lost = node.loss + trapped + node.placed + a * b - held
-              const score = (Math.max(0, lost + taste.given * area) * (1 + taste.steps * segs)) / held ** taste.held
-              children.push({ node, s, item: i, turned: t, score: score * (1 + CHANCE * job.random()) })
+              children.push({ node, s, item: i, turned: t, score: scoreOf(node, sheet, i, trapped, segs, taste, job.random) }) // prettier-ignore
             }
           }
         }
@@ -104,17 +101,7 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
       }
     }
     if (children.length === 0) return null
-    children.sort((a, b) => a.score - b.score)
-    const seen = new Set<string>()
-    const next: Node[] = []
-    for (const c of children) {
-      if (next.length >= wide) break
-      const made = lay(c)
-      const key = made.sx.join() + '|' + made.sy.join() + '|' + made.placed
-      if (seen.has(key)) continue
-      seen.add(key)
-      next.push(made)
-    }
+    const next = chosen(children, wide, lay, ({ sx, sy, placed }) => `${sx.join()}|${sy.join()}|${placed}`)
     // Of what came before only the way it went is needed.
     for (const node of generation) {
       node.sx = NOTHING
@@ -123,16 +110,7 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
     }
     generation = next
   }
-  const best = generation[0] as Node
-  const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
-  for (let at: Node | null = best; at && at.item >= 0; at = at.parent) {
-    band.kinds.push(items.kind[at.item] as number)
-    band.x.push(at.x * step)
-    band.y.push(at.y * step)
-    band.turned.push(at.turned === 1)
-    band.length = Math.max(band.length, (at.y + ((at.turned ? w[at.item] : h[at.item]) as number)) * step)
-  }
-  return band
+  return bandOf(generation[0] as Node, job, sheet)
 
   function raise(node: Node, s: number, y: number): void {
     const xs: number[] = []
@@ -177,11 +155,6 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
       }
     }
     xs.push(W)
-    const laid = plus(node.laid, item)
-    return {
-      sx: Int32Array.from(xs), sy: Int32Array.from(ys), laid, loss: node.loss, placed: node.placed + a * b,
-      worth: node.worth + (worth[item] as number), parent: node,
-      item, turned, x: right ? x + spare : x, y,
-    } // prettier-ignore
+    return { ...laidOnto(node, sheet, item, turned, right ? x + spare : x, y), sx: Int32Array.from(xs), sy: Int32Array.from(ys) } // prettier-ignore
   }
 }

@@ -1,18 +1,21 @@
 import type { Band } from './band'
-import { CHANCE, emptyHand, firstLeft, has, plus, sheetOf, type BeamJob, type Taste } from './beam'
+import {
+  bandOf,
+  chosen,
+  firstLeft,
+  has,
+  laidOnto,
+  nothingLaid,
+  scoreOf,
+  sheetOf,
+  type BeamJob,
+  type Part,
+  type Taste,
+} from './beam'
 
-interface Node {
+interface Node extends Part {
   /** Free rectangles: x, y, width, height of each. */
   free: Int32Array
-  laid: Uint32Array
-  loss: number
-  placed: number
-  worth: number
-  parent: Node | null
-  item: number
-  turned: number
-  x: number
-  y: number
 }
 const NOTHING = new Int32Array(0)
 const NO_HAND = new Uint32Array(0)
@@ -33,26 +36,12 @@ interface Child {
  * parted by one cut, either way. Answers as `niches` does.
  */
 export function rectangles(job: BeamJob, target: number, wide: number, taste: Taste): Band | null {
-  const { items, step } = job
-  const { n } = items
+  const { n } = job.items
   const sheet = sheetOf(job, target)
-  const { width: W, length: T, w, h, turn, area, budget, worth, bySize, byNarrow, byLow, narrow, low } = sheet
+  const { width: W, length: T, w, h, turn, budget, bySize, byNarrow, byLow, narrow, low } = sheet
   if (budget < 0) return null
   const demanding = [bySize, byNarrow.slice().reverse(), byLow.slice().reverse()]
-  let generation: Node[] = [
-    {
-      free: Int32Array.of(0, 0, W, T),
-      laid: emptyHand(n),
-      loss: 0,
-      placed: 0,
-      worth: 0,
-      parent: null,
-      item: -1,
-      turned: 0,
-      x: 0,
-      y: 0,
-    },
-  ]
+  let generation: Node[] = [{ ...nothingLaid(n), free: Int32Array.of(0, 0, W, T) }]
   const children: Child[] = []
   for (let depth = 0; depth < n; depth++) {
     children.length = 0
@@ -107,19 +96,7 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
                   else more++
                 }
                 if (node.loss + lost > budget) continue
-                const gone = node.loss + lost + node.placed + iw * ih
-                const held = node.worth + (worth[i] as number)
-                const score =
-                  (Math.max(0, gone - held + taste.given * area) * (1 + taste.steps * (rects + more))) /
-                  held ** taste.held
-                children.push({
-                  node,
-                  f,
-                  item: i,
-                  turned: t,
-                  across: c === 1,
-                  score: score * (1 + CHANCE * job.random()),
-                })
+                children.push({ node, f, item: i, turned: t, across: c === 1, score: scoreOf(node, sheet, i, lost, rects + more, taste, job.random) }) // prettier-ignore
               }
             }
           }
@@ -133,17 +110,7 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
       }
     }
     if (children.length === 0) return null
-    children.sort((p, q) => p.score - q.score)
-    const seen = new Set<string>()
-    const next: Node[] = []
-    for (const c of children) {
-      if (next.length >= wide) break
-      const made = lay(c)
-      const key = made.free.join() + '|' + made.placed
-      if (seen.has(key)) continue
-      seen.add(key)
-      next.push(made)
-    }
+    const next = chosen(children, wide, lay, ({ free, placed }) => `${free.join()}|${placed}`)
     // Of what came before only the way it went is needed.
     for (const node of generation) {
       node.free = NOTHING
@@ -151,15 +118,7 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
     }
     generation = next
   }
-  const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
-  for (let at: Node | null = generation[0] as Node; at && at.item >= 0; at = at.parent) {
-    band.kinds.push(items.kind[at.item] as number)
-    band.x.push(at.x * step)
-    band.y.push(at.y * step)
-    band.turned.push(at.turned === 1)
-    band.length = Math.max(band.length, (at.y + ((at.turned ? w[at.item] : h[at.item]) as number)) * step)
-  }
-  return band
+  return bandOf(generation[0] as Node, job, sheet)
   /** Whether the largest, the longest or the widest item that is left fits no rectangle any more. */
   function dead(node: Node): boolean {
     for (const list of demanding) {
@@ -178,29 +137,12 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
   function lay(c: Child): Node {
     const { node, f, item, turned, across } = c
     const { free } = node
-    const [x, y, FW, FH] = [free[f], free[f + 1], free[f + 2], free[f + 3]] as unknown as [
-      number,
-      number,
-      number,
-      number,
-    ]
+    const [x, y, FW, FH] = [...free.subarray(f, f + 4)] as [number, number, number, number]
     const iw = (turned ? h[item] : w[item]) as number
     const ih = (turned ? w[item] : h[item]) as number
     const list: number[] = [...free.subarray(0, f), ...free.subarray(f + 4)]
     if (FW > iw) list.push(x + iw, y, FW - iw, across ? ih : FH)
     if (FH > ih) list.push(x, y + ih, across ? FW : iw, FH - ih)
-    const laid = plus(node.laid, item)
-    return {
-      free: Int32Array.from(list),
-      laid,
-      loss: node.loss,
-      placed: node.placed + iw * ih,
-      worth: node.worth + (worth[item] as number),
-      parent: node,
-      item,
-      turned,
-      x,
-      y,
-    }
+    return { ...laidOnto(node, sheet, item, turned, x, y), free: Int32Array.from(list) }
   }
 }
