@@ -4,7 +4,7 @@ const port = Number(process.env.E2E_PORT ?? 3199)
 
 export default defineConfig({
   testDir: 'test/e2e',
-  timeout: 300_000,
+  timeout: 420_000,
   expect: { timeout: 30_000 },
   fullyParallel: false,
   workers: 1,
@@ -29,7 +29,7 @@ export default defineConfig({
   webServer: {
     command: 'node scripts/e2e-server.mjs',
     url: `http://127.0.0.1:${port}/sign-in`,
-    timeout: 300_000,
+    timeout: 420_000,
     reuseExistingServer: false,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
   },
