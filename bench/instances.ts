@@ -40,13 +40,25 @@ export const fleet = (cars: number, seed: number, directional: boolean): Instanc
   rule: 'guillotine',
   items: Array.from({ length: cars }, (_, c) => sized('', CAR, seed + c, directional, `${c}-`).items).flat(),
 })
+/** Rolls of 25 m, eight lots of them. */
+const ROLLS: PackBin[] = Array.from({ length: 44 }, (_, k) => ({ id: `r${k}`, width: 1520, length: 25_000, lot: `L${k % 8}` })) // prettier-ignore
+
+/** A fleet of directional film, each car a group, onto these rolls. */
+export function inLots(cars: number, seed: number): Instance {
+  const all = fleet(cars, seed, true)
+  return {
+    ...all,
+    items: all.items.map((i) => ({ ...i, group: `car ${i.id.slice(0, i.id.indexOf('-'))}` })),
+    bins: ROLLS,
+  }
+}
 /** So many cars alike, each a group, onto rolls of several lots. */
 export function alike(cars: number, seed: number): Instance {
   const one = sized('', CAR, seed, true).items
   return {
     name: `${cars} alike`, width: 1520, rule: 'guillotine',
     items: Array.from({ length: cars }, (_, c) => one.map((i) => ({ ...i, id: `${c}-${i.id}`, group: `car ${c}` }))).flat(),
-    bins: Array.from({ length: 44 }, (_, k) => ({ id: `r${k}`, width: 1520, length: 25_000, lot: `L${k % 8}` })),
+    bins: ROLLS,
   } // prettier-ignore
 }
 export function accents(k: number): Instance {

@@ -1,6 +1,7 @@
 import { apart, BeamSearch, LOSSLESS } from './beam'
 import { bandsLength, counts, worth, type Band } from './band'
 import { Decoder, EITHER, type StripItems } from './decode'
+import { Filling, leaning } from './fill'
 import { commonStep, type Kind } from './kinds'
 import { matched } from './match'
 import { BandPool } from './recombine'
@@ -18,8 +19,11 @@ const PART_SHARE = 0.55
 /** Items in a batch of a large strip, and rounds spent on it. */
 const BATCH = { least: 16, spread: 16, rounds: 6_000, roundsOfMany: 2_500, many: 600 }
 
-/** Items of one part where many are dealt out to parts, rounds spent on each, and how many are dealt out at most. */
-const DEAL = { items: 28, rounds: 20_000, most: 400, share: 0.35 }
+/** How evenly bands are picked for a batch: what loses least lends its small items to what loses most. */
+const EVEN = 1
+
+/** Bands filled one after another: tries at each to begin with, worths leaning towards area by these shares; the share of time and rounds, and of time for the first of them. */
+const FILL = { tries: 1_500, leans: [0.15, 0.3, 0.5], share: 0.2, first: 0.5 }
 
 /** Sheets as a whole are tried for so many items at most; how far the bound may stand above the bare area. */
 const SHEET = { most: 260, lossless: 1.002 }
@@ -49,10 +53,7 @@ export function batches(job: StripJob): StripPlan {
   const asSheet = job.cuts > 2 * items.n && items.n <= SHEET.most && job.bound <= (area / job.width) * SHEET.lossless
   const step = commonStep(job.kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP * 10
   const beams = asSheet ? new BeamSearch({ items, random: job.random, step, bound: job.bound, spent: job.spent }, rectangles, LOSSLESS) : null // prettier-ignore
-  if (!beams && job.rounds >= LEAST_ROUNDS && items.n <= DEAL.most) {
-    const dealt = dealtOut(until(job, DEAL.share), items.n)
-    if (dealt) take(dealt)
-  }
+  if (!beams && job.rounds >= LEAST_ROUNDS) rounds += filled(job, items, area, take)
   if (!job.spent() && length > job.bound + EPS) {
     const repeated = repeatedPart(until(job, PART_SHARE))
     if (repeated) take(repeated)
@@ -72,7 +73,7 @@ export function batches(job: StripJob): StripPlan {
       LARGE,
       Math.max(BATCH.least + Math.floor(job.random() * BATCH.spread), Math.ceil(each * (2 + 1.5 * job.random()))),
     )
-    const even = (0.3 * (length - job.bound)) / best.length + 1
+    const even = (EVEN * (length - job.bound)) / best.length + 1
     const losses = best.map((b, i) => ({ i, key: Math.log(job.random()) / (b.length - worth(b.kinds, price) + even) }))
     losses.sort((a, b) => b.key - a.key)
     const picked: number[] = []
@@ -112,42 +113,31 @@ export function batches(job: StripJob): StripPlan {
   return { bands: best, length, proven: length <= job.bound + EPS }
 }
 
+/**
+ * Plans of bands filled one after another, with worths that lean more or less towards bare area; answers the rounds spent.
+ */
+function filled(job: StripJob, items: StripItems, area: number, take: (bands: Band[]) => void): number {
+  const all = [...items.kind.keys()]
+  let rounds = 0
+  for (let turn = 0; rounds < job.rounds * FILL.share; turn++) {
+    const lean = FILL.leans[turn % FILL.leans.length] as number
+    const value = leaning(job.kinds, job.price, job.bound / area, lean)
+    const { spent } = until(job, turn === 0 ? FILL.first : FILL.share)
+    const filling = new Filling(items, job.cuts, value, job.random, spent)
+    const tries = FILL.tries * 2 ** Math.floor(turn / FILL.leans.length)
+    const bands = filling.run(all, Math.ceil(Math.min(tries, (job.rounds * FILL.share) / items.n)))
+    rounds += filling.rounds
+    if (!bands) break
+    take(bands)
+  }
+  return rounds
+}
+
 /** The same job, spent once a share of its time is gone. */
 const until = (job: StripJob, share: number): StripJob => ({
   ...job,
   spent: () => job.spent() || (job.gone?.() ?? 0) > share,
 })
-
-/** Items dealt out evenly to parts that are searched one by one: a far better plan to begin with than orders of all of them. */
-function dealtOut(job: StripJob, n: number): Band[] | null {
-  const parts = Math.max(2, Math.round(n / DEAL.items))
-  const list = job.kinds.flatMap((k, kind) => k.items.map(() => kind))
-  const size = (k: number) => {
-    const kind = job.kinds[k] as Kind
-    return Math.max(kind.w, kind.l)
-  }
-  list.sort((a, b) => size(b) - size(a))
-  const hands = Array.from({ length: parts }, () => ({ area: 0, held: new Map<number, number>() }))
-  for (const k of list) {
-    const kind = job.kinds[k] as Kind
-    const hand = hands.reduce((a, b) => (b.area < a.area ? b : a))
-    hand.area += kind.w * kind.l
-    hand.held.set(k, (hand.held.get(k) ?? 0) + 1)
-  }
-  const bands: Band[] = []
-  const begun = job.gone?.() ?? 0
-  for (const [at, { held }] of hands.entries()) {
-    const share = begun + ((DEAL.share - begun) * (at + 1)) / hands.length
-    const from = [...held.keys()]
-    const kinds = from.map((k) => ({ ...(job.kinds[k] as Kind), items: (job.kinds[k] as Kind).items.slice(0, held.get(k)) })) // prettier-ignore
-    const price = Float64Array.from(from, (k) => job.price[k] as number)
-    const bound = kinds.reduce((t, k, i) => t + (price[i] as number) * k.items.length, 0)
-    const rounds = Math.min(DEAL.rounds, Math.floor(job.rounds / parts))
-    const plan = new Search({ ...until(job, share), kinds, price, bound, rounds, better: undefined }).run()
-    bands.push(...plan.bands.map((b) => ({ ...b, kinds: b.kinds.map((k) => from[k] as number) })))
-  }
-  return bands
-}
 
 function startLarge(job: StripJob, items: StripItems, decoder: Decoder, take: (bands: Band[]) => void): void {
   const { w, l, turn, n } = items
@@ -159,7 +149,7 @@ function startLarge(job: StripJob, items: StripItems, decoder: Decoder, take: (b
   ]
   let least = Infinity
   for (const key of keys)
-    for (const lie of [0, 1, EITHER]) {
+    for (const lie of n > BATCH.many ? [EITHER] : [0, 1, EITHER]) {
       const order = Int32Array.from({ length: n }, (_, i) => i).sort((a, b) => key(b) - key(a))
       const length = decoder.run(order, new Uint8Array(n).fill(lie), new Uint8Array(n), new Uint8Array(n), true)
       if (length < least - EPS) {

@@ -71,7 +71,8 @@ export class Decoder {
     bands = Infinity,
   ): number {
     const { items, fw, fh, fx, fy, fband } = this
-    const { width, w: iw, l: il, turn, n } = items
+    const { width, w: iw, l: il, turn } = items
+    const n = order.length
     const limited = this.cuts < UNLIMITED
     this.free = 0
     this.bands = 0
@@ -170,9 +171,9 @@ export class Decoder {
     glue: Uint8Array,
     limited: boolean,
   ): number {
-    const { w: iw, l: il, turn, width, n } = this.items
+    const { w: iw, l: il, turn, width } = this.items
     let end = o
-    for (; end < n && end < o + MOST_BLOCK; end++) {
+    for (; end < order.length && end < o + MOST_BLOCK; end++) {
       const i = order[end] as number
       let how = end === o ? 0 : (glue[i] as number)
       if (end > o && (how === 0 || (limited && (how === 2 || this.cuts < 3)))) break

@@ -1,6 +1,7 @@
 import type { Budget } from '../../kit/budget'
 import { seeded, type Random } from '../../kit/random'
 import type { Band } from './band'
+import { bars } from './bars'
 import { dualFeasible, longest } from './bound'
 import { kindsOf, type Kind } from './kinds'
 import { roomsBeside } from './rooms'
@@ -26,6 +27,9 @@ export interface PackOptions {
 const BOUND_SHARE = 0.15
 /** Share of the time after which no shorter plan is looked for, only a tidier one. */
 const SEARCH_SHARE = 0.985
+/** Over several lots: the least rounds for which the sharper bound is worth its time, and its share of the time. */
+const SHARP_ROUNDS = 2000
+const SHARP_SHARE = 0.05
 /** A lot is filled to this share of its length by bound before the next one is begun; past it plans no longer fit. */
 const LOT_FILL = 0.93
 
@@ -53,6 +57,7 @@ export function pack(items: readonly PackItem[], bins: readonly PackBin[], optio
   relieve(lots, options)
   const total = Math.max(1, rest.length)
   const loads = lots.filter((lot) => lot.items.length > 0)
+  const overLots = loads.length > 1 && locked.length === 0 ? sharpBound(fitting, bins, options) : 0
   const leftOver: PackItem[] = []
   for (const lot of loads) {
     const part = lot.items.length / total
@@ -70,7 +75,12 @@ export function pack(items: readonly PackItem[], bins: readonly PackBin[], optio
   settle(leftOver, lots, options, placed, unplaced)
   const only = loads.length === 1 && locked.length === 0 && leftOver.length === 0 ? loads[0] : undefined
   const widest = Math.max(...bins.map((b) => b.width))
-  const proof = only && only.bins.some((b) => b.width >= widest - EPS) ? only.proven : 0
+  const proof =
+    only && only.bins.some((b) => b.width >= widest - EPS)
+      ? only.proven
+      : placed.length === fitting.length
+        ? overLots
+        : 0
   return summary(placed, unplaced, bins, gap, proof)
 }
 
@@ -131,6 +141,15 @@ function boundOf(items: readonly PackItem[], width: number, gap: number): number
   if (fit.length === 0) return 0
   const kinds = kindsOf(fit, gap, width + gap)
   return Math.max(dualFeasible(kinds, width + gap).bound, longest(kinds)) - gap
+}
+
+/** The sharper bound over all items on one endless bin as wide as the widest, where there is time for it. */
+function sharpBound(items: readonly PackItem[], bins: readonly PackBin[], { gap, budget }: PackOptions): number {
+  if (budget.rounds < SHARP_ROUNDS) return 0
+  const width = Math.max(...bins.map((b) => b.width)) + gap
+  const kinds = kindsOf(items, gap, width)
+  const spent = () => budget.spent?.() === true || (budget.elapsed?.() ?? 0) > SHARP_SHARE
+  return bars(kinds, width, dualFeasible(kinds, width), spent).bound - gap
 }
 
 /** Groups to lots, the largest first: the first lot not yet full, else the least full that can take it; then what is loose. */

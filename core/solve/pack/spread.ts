@@ -40,16 +40,19 @@ export function spread(
       left = []
       break
     }
+    // By place in the list: the same band may be in it many times.
     const chosen = fullest(left, room(span))
-    lay(span, chosen)
-    const there = new Set(chosen)
-    left = left.filter((b) => !there.has(b))
+    lay(
+      span,
+      left.filter((_, i) => chosen.has(i)),
+    )
+    left = left.filter((_, i) => !chosen.has(i))
   }
   return { at, over: left }
 }
 
-/** Bands whose lengths come nearest to a room without passing it: a subset-sum table on rounded-up lengths. */
-function fullest(bands: readonly Band[], room: number): Band[] {
+/** Which bands' lengths come nearest to a room without passing it: a subset-sum table on rounded-up lengths. */
+function fullest(bands: readonly Band[], room: number): Set<number> {
   const step = room / CELLS
   const from = new Int32Array(CELLS + 1).fill(-1)
   const before = new Int32Array(CELLS + 1)
@@ -70,5 +73,5 @@ function fullest(bands: readonly Band[], room: number): Band[] {
   while (!reached[c]) c--
   const chosen = new Set<number>()
   for (; c > 0; c = before[c] as number) chosen.add(from[c] as number)
-  return bands.filter((_, i) => chosen.has(i))
+  return chosen
 }
