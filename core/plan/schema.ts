@@ -5,6 +5,11 @@ import { MAX_PANELS, Panel, Vehicle, Walkaround } from '../vehicle/schema'
 
 export const FORMAT = 'cuirass/job@1'
 
+const FlatRing = z
+  .array(z.tuple([z.number().min(-1000).max(30000), z.number().min(-1000).max(30000)]))
+  .min(3)
+  .max(160)
+
 /** How one panel is broken into pieces. A panel without an entry is one piece by the method's bleed. */
 export const PieceChoice = z.strictObject({
   panelId: Id,
@@ -32,15 +37,12 @@ export const PieceChoice = z.strictObject({
   flat: z
     .strictObject({
       mark: z.string().max(40),
-      parts: z
-        .array(
-          z
-            .array(z.tuple([z.number().min(-1000).max(30000), z.number().min(-1000).max(30000)]))
-            .min(3)
-            .max(160),
-        )
-        .min(1)
-        .max(12),
+      parts: z.array(FlatRing).min(1).max(12),
+      /** Those of its inlays, each by its recess. */
+      inlays: z
+        .array(z.strictObject({ recess: z.string().max(80), outline: FlatRing }))
+        .max(12)
+        .default([]),
     })
     .nullable()
     .default(null),

@@ -81,10 +81,10 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
   const widthAlong = facts.sameWayUp || facts.rollAlongWidth === true
   const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
 
-  const solved = choice.flat && choice.flat.parts.length === choice.parts && choice.flat.mark === flatMark(panel, choice) ? choice.flat.parts : null // prettier-ignore
+  const solved = choice.flat && choice.flat.parts.length === choice.parts && choice.flat.mark === flatMark(panel, choice) ? choice.flat : null // prettier-ignore
 
   const main = Array.from({ length: choice.parts }, (_, index) => {
-    const flat = solved?.[index]?.map(([x, y]) => ({ x, y })) ?? null
+    const flat = solved?.parts[index]?.map(([x, y]) => ({ x, y })) ?? null
     const id = choice.parts === 1 ? panel.id : `${panel.id}.${index + 1}`
     const size = (axis: Axis) => {
       const split = choice.parts > 1 && choice.along === axis.name
@@ -145,21 +145,25 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
       outline: plan.layout.cutting !== 'free' ? null : flat ? flatPieceOutline(flat, { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }, { x: across.stretch, y: down.stretch }) : pieceOutline(panel, { x: across.from, y: down.from, width: across.own, height: down.own }, { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }, { x: across.stretch, y: down.stretch }),
     } satisfies Piece // prettier-ignore
   })
-  const inlays = panel.recesses.flatMap((r, i) =>
-    r.way === 'inlay' ? [inlayPiece(panel, r, i, film, fixed, widthAlong)] : [],
-  )
+  const inlays = panel.recesses.flatMap((r, i) => {
+    if (r.way !== 'inlay') return []
+    const flat = solved?.inlays.find((o) => o.recess === r.id)?.outline.map(([x, y]) => ({ x, y })) ?? null
+    return [inlayPiece(panel, r, i, { film, fixed, widthAlong, flat, free: plan.layout.cutting === 'free' })]
+  })
   return [...main, ...inlays]
 }
 
 /** A recess that is inlaid takes a small piece of its own: its floor and walls, turned round the corner, and a grip to lay it by. */
-function inlayPiece(panel: Panel, recess: Recess, index: number, film: FilmSheet, fixed: boolean, widthAlong: boolean): Piece {
+function inlayPiece(panel: Panel, recess: Recess, index: number, how: { film: FilmSheet; fixed: boolean; widthAlong: boolean; flat: Point[] | null; free: boolean }): Piece {
+  const { film, fixed, widthAlong, flat, free } = how
+  const beyond = INLAY_TURN_MM + GRIP_MM
   const id = `${panel.id}.i${index + 1}`
   const at = (f: string) => `panels/${panel.id}/recesses/${recess.id}/${f}`
   const standing = (f: string) => measureStanding(panel, `recesses.${recess.id}.${f}`)
   const size = (name: 'width' | 'height', field: 'mouthWidthMm' | 'mouthHeightMm') => {
-    const profile = recessProfileMm(recess[field], recess.depthMm, recess.wallDeg)
-    return figure(`piece/${id}/${name}`, profile + 2 * (INLAY_TURN_MM + GRIP_MM), 'mm', '{profile} + 2 × ({turn} + {grip})', [
-      input('profile', profile, 'mm', standing(field), at(field)),
+    const own = flat ? Math.max(...flat.map((p) => (name === 'width' ? p.x : p.y))) : recessProfileMm(recess[field], recess.depthMm, recess.wallDeg)
+    return figure(`piece/${id}/${name}`, own + 2 * beyond, 'mm', flat ? '{flat} + 2 × ({turn} + {grip})' : '{profile} + 2 × ({turn} + {grip})', [
+      flat ? input('flat', own, 'mm', 'common_practice', `pieces/${panel.id}/flat`) : input('profile', own, 'mm', standing(field), at(field)),
       input('turn', INLAY_TURN_MM, 'mm', 'common_practice', 'data/inlay'),
       input('grip', GRIP_MM, 'mm', 'assumed', 'data/inlay'),
     ])
@@ -169,7 +173,8 @@ function inlayPiece(panel: Panel, recess: Recess, index: number, film: FilmSheet
   return {
     id, panelId: panel.id, part: 1, parts: 1, along: 'height', filmId: film.id, name: `${panel.name}, inlay ${recess.name}`, cutWidthMm: w, cutHeightMm: h,
     acrossMm: widthAlong ? h : w, alongMm: widthAlong ? w : h, top: widthAlong ? 'across' : 'along', turn: fixed ? 'fixed' : 'quarter', upsideDown: !(fixed && film.directional),
-    seamMm: 2 * (recess.mouthWidthMm + recess.mouthHeightMm), figures: { width, height }, outline: null, inlay: true,
+    seamMm: 2 * (recess.mouthWidthMm + recess.mouthHeightMm), figures: { width, height }, inlay: true,
+    outline: free && flat ? flatPieceOutline(flat, { left: beyond, right: beyond, top: beyond, bottom: beyond }, { x: 1, y: 1 }) : null,
   }
 } // prettier-ignore
 

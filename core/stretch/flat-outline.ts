@@ -2,6 +2,7 @@ import type { Point } from '../kit/plane'
 import { textHash } from '../kit/random'
 import type { PieceChoice } from '../plan/schema'
 import type { Panel } from '../vehicle/schema'
+import { mouth } from './laying'
 import type { SurfaceMap } from './surface-map'
 
 /** Outlines are kept to so many points, each no further off than this, mm, as long as that can be. */
@@ -17,29 +18,46 @@ export function flatMark(panel: Panel, choice: Pick<PieceChoice, 'parts' | 'alon
   return textHash(JSON.stringify([widthMm, heightMm, crownMm, crownOverMm, crownDownMm, crownDownOverMm, cornerRadiusMm, nose, wraps, bodyLines.map((l) => [l.along, l.atMm, l.foldDeg, l.radiusMm]), raised.map((r) => [r.xMm, r.yMm, r.widthMm, r.heightMm, r.riseMm, r.removable]), holes.map((h) => [h.xMm, h.yMm, h.widthMm, h.heightMm]), edges, recesses, parts, along, seamsAtMm, slits])).toString()
 } // prettier-ignore
 
-/**
- * Outlines of the film's pieces, mm, each in its own frame with its box at 0, 0, lying as its panel does: in the order of
- * the plan's parts. Null where the film fell into other pieces than the plan has.
- */
-export function flatOutlines(map: SurfaceMap, choice: Pick<PieceChoice, 'parts' | 'along'>): [number, number][][] | null {
+/** Outlines of the film's pieces, mm, each in its own frame with its box at 0, 0, lying as its panel does. */
+export interface FlatOutlines {
+  /** In the order of the plan's parts. */
+  parts: [number, number][][]
+  inlays: { recess: string; outline: [number, number][] }[]
+}
+
+/** Null where the film fell into other pieces than the plan has. */
+export function flatOutlines(map: SurfaceMap, panel: Panel, choice: Pick<PieceChoice, 'parts' | 'along'>): FlatOutlines | null {
   const count = map.piece.reduce((m, p) => Math.max(m, p), 0) + 1
-  const d = choice.along === 'width' ? 0 : 1
   const own = Array.from({ length: count }, (_, p) => {
     const ring = outerRing(map, p)
     const vertices = Array.from(map.triangles).filter((_, c) => map.piece[Math.floor(c / 3)] === p)
-    return { ring, at: vertices.reduce((s, v) => s + (map.taped[2 * v + d] as number), 0) / vertices.length, area: area(ring) }
+    const mean = (d: 0 | 1) => vertices.reduce((s, v) => s + (map.taped[2 * v + d] as number), 0) / vertices.length
+    return { ring, x: mean(0), y: mean(1), area: area(ring) }
   })
   // An inlay is a piece of its own within another: the plan's parts are the largest.
-  const kept = own.sort((a, b) => b.area - a.area).slice(0, choice.parts).sort((a, b) => a.at - b.at)
-  if (kept.length !== choice.parts) return null
-  return kept.map(({ ring }) => {
-    const [x0, y0] = [Math.min(...ring.map((p) => p.x)), Math.min(...ring.map((p) => p.y))]
-    let off = OFF_MM
-    let thin = thinned(ring, off)
-    while (thin.length > MOST_POINTS) thin = thinned(ring, (off *= 1.5))
-    return thin.map((p): [number, number] => [Math.round((p.x - x0) * 10) / 10, Math.round((p.y - y0) * 10) / 10])
-  })
+  own.sort((a, b) => b.area - a.area)
+  const along = choice.along === 'width' ? 'x' : 'y'
+  const parts = own.slice(0, choice.parts).sort((a, b) => a[along] - b[along])
+  const rest = own.slice(choice.parts)
+  if (parts.length !== choice.parts) return null
+  const inlays: FlatOutlines['inlays'] = []
+  for (const recess of panel.recesses.filter((r) => r.way === 'inlay')) {
+    const m = mouth(panel, recess, 0)
+    const at = rest.findIndex((p) => p.x > m.x0 && p.x < m.x1 && p.y > m.y0 && p.y < m.y1)
+    // An inlay that a seam parts has no outline of one piece: its box is cut.
+    if (at >= 0) inlays.push({ recess: recess.id, outline: boxed((rest.splice(at, 1)[0] as (typeof own)[number]).ring) })
+  }
+  return { parts: parts.map((p) => boxed(p.ring)), inlays }
 } // prettier-ignore
+
+/** A ring of few points with its box at 0, 0, to a tenth of a millimetre. */
+function boxed(ring: readonly Point[]): [number, number][] {
+  const [x0, y0] = [Math.min(...ring.map((p) => p.x)), Math.min(...ring.map((p) => p.y))]
+  let off = OFF_MM
+  let thin = thinned(ring, off)
+  while (thin.length > MOST_POINTS) thin = thinned(ring, (off *= 1.5))
+  return thin.map((p): [number, number] => [Math.round((p.x - x0) * 10) / 10, Math.round((p.y - y0) * 10) / 10])
+}
 
 const area = (ring: readonly Point[]): number =>
   Math.abs(ring.reduce((s, p, i) => s + p.x * (ring[(i + 1) % ring.length] as Point).y - p.y * (ring[(i + 1) % ring.length] as Point).x, 0)) / 2 // prettier-ignore

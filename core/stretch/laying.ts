@@ -16,7 +16,7 @@ export interface Box {
   x1: number
   y1: number
 }
-const mouth = (panel: Panel, r: Recess, more: number): Box => {
+export const mouth = (panel: Panel, r: Recess, more: number): Box => {
   const [x, y] = [r.xMm ?? panel.widthMm / 2, r.yMm ?? panel.heightMm / 2]
   return { x0: x - r.mouthWidthMm / 2 - more, y0: y - r.mouthHeightMm / 2 - more, x1: x + r.mouthWidthMm / 2 + more, y1: y + r.mouthHeightMm / 2 + more } // prettier-ignore
 }

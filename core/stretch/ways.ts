@@ -71,6 +71,8 @@ export function mapInPlan(
   options: {
     triangles: number
     pull?: 'tightest' | 'even'
+    /** A coarser relaxing, for previews; on by default. */
+    quick?: boolean
     spent?: () => boolean
     progress?: (share: number) => void
     scan?: ScanSurface | null

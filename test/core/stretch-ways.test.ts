@@ -289,16 +289,43 @@ describe('inlays and relief cuts in a plan', () => {
     const minutes = (r: typeof after) => Number(r.figures.get('rail/crew_minutes')?.value)
     expect(minutes(after)).toBeGreaterThan(minutes(before))
   })
+  it('two inlays of one panel go to the roll as their own flat outlines, each by its recess', () => {
+    const base = hatch()
+    const own = base.panels[0]
+    if (!own) throw new Error('no panel')
+    const other = { ...cup({ way: 'inlay' }), id: 'plate', name: 'Plate', mouthWidthMm: 300, mouthHeightMm: 120, depthMm: 12, xMm: 400, yMm: 430 } // prettier-ignore
+    const panel: Panel = { ...plain({ recesses: [cup({ way: 'inlay' }), other] }, 800, 550), id: own.id, kind: own.kind, filmId: own.filmId } // prettier-ignore
+    const plan = Plan.parse({ ...base, layout: { ...base.layout, cutting: 'free' }, panels: [panel], pieces: [] })
+    const choice = choiceFor(plan, panel.id)
+    const made = flatOutlines(laid(panel, 'flats_first', { triangles: 2500 }), panel, choice)
+    if (!made) throw new Error('no outline')
+    expect(made.parts).toHaveLength(1)
+    expect(made.inlays.map((o) => o.recess)).toEqual(['cup', 'plate'])
+    const kept = applyChange(plan, { kind: 'piece', panelId: panel.id, set: { flat: { mark: flatMark(panel, choice), ...made } } }) // prettier-ignore
+    expect(Plan.safeParse(kept).success).toBe(true)
+    const inlays = (p: Plan) => reckon(p, EMPTY_CATALOGUE, []).pieces.filter((x) => x.inlay)
+    for (const [i, recess] of panel.recesses.entries()) {
+      const [rule, solved] = [inlays(plan)[i], inlays(kept)[i]]
+      // By rule the box is the profile both ways; the flat film of the recess is that long where it is longest, to some per cent.
+      expect(rule?.outline).toBeNull()
+      expect(solved?.outline?.length).toBeGreaterThan(8)
+      const profile = recessProfileMm(recess.mouthWidthMm, recess.depthMm, recess.wallDeg)
+      expect((solved?.cutWidthMm ?? 0) - 2 * (6 + 25)).toBeGreaterThan(recess.mouthWidthMm * 0.99)
+      expect(Math.abs((solved?.cutWidthMm ?? 0) - 2 * (6 + 25) - profile) / profile).toBeLessThan(0.06)
+    }
+  })
   it('a flat outline is cut as it is while its panel stays as it was, and no longer', () => {
     const plan = hatch()
     const panel = plan.panels.find((p) => p.id === 'hatch')
     if (!panel) throw new Error('no hatch')
     const choice = choiceFor(plan, panel.id)
-    const parts = flatOutlines(map(panel, { triangles: 500 }), choice)
-    if (!parts) throw new Error('no outline')
+    const made = flatOutlines(map(panel, { triangles: 500 }), panel, choice)
+    if (!made) throw new Error('no outline')
+    const { parts } = made
+    expect(made.inlays).toEqual([])
     expect(parts).toHaveLength(1)
     expect(parts[0]?.length).toBeLessThanOrEqual(120)
-    const kept = applyChange(plan, { kind: 'piece', panelId: panel.id, set: { flat: { mark: flatMark(panel, choice), parts } } }) // prettier-ignore
+    const kept = applyChange(plan, { kind: 'piece', panelId: panel.id, set: { flat: { mark: flatMark(panel, choice), ...made } } }) // prettier-ignore
     expect(Plan.safeParse(kept).success).toBe(true)
     const width = (p: Plan) => reckon(p, EMPTY_CATALOGUE, []).pieces.find((x) => x.panelId === 'hatch')?.cutWidthMm ?? 0
     const box = Math.max(...(parts[0] ?? []).map(([x]) => x))

@@ -57,6 +57,7 @@ export function Pieces() {
             laying film on {survey.left} more
           </span>
         )}
+        {survey.left === 0 && survey.finer > 0 && <span className="label">finer maps of {survey.finer} follow</span>}
       </div>
       <MethodPlate />
       <Findings stage="pieces" limit={5} />
@@ -210,8 +211,8 @@ export function Pieces() {
             </tbody>
           </table>
           <p className="label mb-0 mt-2">
-            Stretch is solved on a coarse surface of each panel, laid in the method’s order, the worst first; until it
-            is there, by closed forms from the tape.
+            Stretch is solved on a surface of each panel, laid in the method’s order, first a coarse one, then a finer;
+            until it is there, by closed forms from the tape.
           </p>
         </fieldset>
       )}

@@ -10,7 +10,7 @@ import { useJob } from '@/web/job/job-state'
 import type { School } from '@/web/workers/stretch.worker'
 import { SCHOOL_NAMES } from '@/web/words/stretch-words'
 import { SurfacePicture } from './surface-picture'
-import { startStretch } from './use-stretch'
+import { startStretch } from './stretch-workers'
 
 /** The same recess laid by four schools, side by side: what they argue about. */
 export function Schools({ panel, film, scan }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null }) {

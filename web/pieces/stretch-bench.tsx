@@ -20,7 +20,8 @@ import { LOOK_TEXT, spotText } from '@/web/words/stretch-words'
 import { BAND_NAMES, BAND_WHY } from './bands'
 import { Schools } from './schools'
 import { BandKey, SurfacePicture } from './surface-picture'
-import { keyOf, startStretch } from './use-stretch'
+import { startStretch } from './stretch-workers'
+import { keyOf } from './use-stretch'
 import { WaysTable } from './ways-table'
 
 const Surface3D = dynamic(() => import('./surface-3d').then((m) => m.Surface3D), { ssr: false, loading: () => <p className="label">Setting up the view …</p> }) // prettier-ignore
@@ -81,8 +82,8 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   const says = `worst stretch ${fmt.text(fmt.percent(feel.worst))}`
   const outline = choice.flat !== null && choice.flat.mark === flatMark(panel, choice)
   const toRoll = () => {
-    const parts = flatOutlines(map, choice)
-    if (parts) edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { flat: { mark: flatMark(panel, choice), parts } } })) // prettier-ignore
+    const made = flatOutlines(map, panel, choice)
+    if (made) edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { flat: { mark: flatMark(panel, choice), ...made } } })) // prettier-ignore
   }
   return (
     <section aria-label={`Stretch over ${panel.name}`} className="mb-3">

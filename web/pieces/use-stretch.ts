@@ -8,33 +8,10 @@ import type { ScanSurface } from '@/core/stretch/scan'
 import { stretchKey, type SolvedStretch } from '@/core/stretch/solved'
 import { filmOf } from '@/core/stretch/ways'
 import { useJob } from '@/web/job/job-state'
-import type { StretchAsk, StretchNews } from '@/web/workers/stretch.worker'
+import type { StretchNews } from '@/web/workers/stretch.worker'
 import { faultText } from '@/web/words/sentences'
-
-const fresh = (): Worker => new Worker(new URL('../workers/stretch.worker.ts', import.meta.url), { type: 'module' })
-/** A worker that is loaded already, so that the next map does not wait for it. */
-let spare: Worker | null = null
-function warm(): void {
-  if (spare) return
-  spare = fresh()
-  spare.postMessage({ kind: 'warm' } satisfies StretchAsk)
-}
-
-/** A worker for one ask; ended when the ask changes or the page is left. */
-export function startStretch(ask: StretchAsk, on: (news: StretchNews) => void): () => void {
-  const own = spare ?? fresh()
-  spare = null
-  own.onmessage = ({ data }: MessageEvent<StretchNews>) => {
-    on(data)
-    if (data.kind === 'end') warm()
-  }
-  own.onerror = () => on({ kind: 'fault', fault: { code: 'no_worker' } })
-  own.postMessage(ask)
-  return () => {
-    own.terminate()
-    warm()
-  }
-}
+import { FINE } from './fineness'
+import { onWaiting, someoneWaits, startStretch } from './stretch-workers'
 
 type Marks = Readonly<Record<string, string>> | undefined
 export const keyOf = (plan: Plan, panelId: string, scans: Marks): string => {
@@ -54,67 +31,109 @@ export async function fetchScan(jobId: string, panelId: string): Promise<ScanSur
   }
 }
 
-/** Wait this long after a change before the maps are solved anew, ms. */
+/** Wait this long after a change before the maps are solved anew, and after somebody waited for a map before they go on, ms. */
 const PAUSE_MS = 900
+const GIVEN_WAY_MS = 250
 /** Solved stretches are handed on so many at a time. */
 const BATCH = 6
+/** A surface of fewer triangles is coarse: its stretch is solved once more when all others are known. */
+const FINER_THAN = FINE / 2
 
 /**
- * Solves the stretch of every panel that is not known yet, in the background, and then the best ways out of those past
- * their limit: both are handed to the job. Answers what could not be solved, and how many are left.
+ * Solves the stretch of every panel that is not known yet, in the background; then the best ways out of those past their
+ * limit; then all of them on finer surfaces. All is handed to the job as it comes. While somebody waits for another map it
+ * stands back. Answers what could not be solved, and how many are left of the first and of the last.
  */
-export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number } {
+export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number; finer: number } {
   const { plan, catalogue, solved, foundWays, jobId } = useJob()
   const [faults, setFaults] = useState<ReadonlyMap<string, string>>(new Map())
-  const [left, setLeft] = useState(0)
+  const [left, setLeft] = useState({ first: 0, finer: 0 })
   const keys = useMemo(() => new Map(plan.panels.filter((p) => p.wrap && filmOf(plan, p)).map((p) => [p.id, keyOf(plan, p.id, catalogue.scans)])), [plan, catalogue.scans])
   const all = [...keys.values()].join()
-  const latest = useRef({ plan, catalogue, asked: new Set<string>() })
+  const latest = useRef({ plan, catalogue, asked: new Set<string>(), refined: new Set<string>() })
   useEffect(() => {
     latest.current = { ...latest.current, plan, catalogue }
   }, [plan, catalogue])
   useEffect(() => {
     let stop = () => {}
     const timer = setTimeout(() => {
-      const { plan: now, catalogue: shop, asked } = latest.current
+      const { plan: now, catalogue: shop, asked, refined } = latest.current
       const known = shop.solved ?? {}
-      const todo = [...keys].filter(([, key]) => !known[key] || (known[key].overMm2 + known[key].wrinklesMm2 > 0 && !asked.has(key))).map(([id]) => id)
-      setLeft(todo.length)
-      if (todo.length === 0) return
+      const isOver = (v: SolvedStretch) => v.overMm2 + v.wrinklesMm2 > 0
+      const ids = (wanted: (key: string, id: string) => boolean) => new Set([...keys].filter(([id, key]) => wanted(key, id)).map(([id]) => id))
+      const first = ids((key) => !known[key])
+      const best = ids((key) => known[key] !== undefined && isOver(known[key]) && !asked.has(key))
+      // A scan is as fine as it is.
+      const finer = ids((key, id) => !shop.scans?.[id] && !refined.has(key) && (known[key]?.triangles ?? 0) < FINER_THAN)
+      const count = () => setLeft({ first: first.size, finer: finer.size })
+      count()
+      if (first.size + best.size + finer.size === 0) return
       let batch: { key: string; value: SolvedStretch }[] = []
       const hand = () => {
         if (batch.length > 0) solved(batch)
         batch = []
       }
       let gone = false
-      let own = () => {}
-      const begin = (scans: ReadonlyMap<string, ScanSurface>) => {
-      // A scan that cannot be had leaves its panel to the rule.
-      const panelIds = todo.filter((id) => !shop.scans?.[id] || scans.has(id))
-      own = startStretch({ kind: 'survey', plan: now, panelIds, films: shop.films, best: true, scans }, (news) => {
+      let own: (() => void) | null = null
+      let scans: ReadonlyMap<string, ScanSurface> | null = null
+      let again: ReturnType<typeof setTimeout> | undefined
+      const hear = (news: StretchNews) => {
         if (news.kind === 'survey') {
           const key = keys.get(news.panelId) as string
-          if (news.sum) batch.push({ key, value: news.sum })
-          if (news.fault) setFaults((was) => new Map(was).set(news.panelId, faultText(news.fault as Fault)))
-          if (batch.length >= BATCH) hand()
-          setLeft((n) => Math.max(0, n - 1))
+          if (news.fault) {
+            setFaults((was) => new Map(was).set(news.panelId, faultText(news.fault as Fault)))
+            finer.delete(news.panelId)
+          }
+          if (news.sum) {
+            batch.push({ key, value: news.sum })
+            if (first.has(news.panelId) && isOver(news.sum)) best.add(news.panelId)
+          }
+          if (!first.delete(news.panelId)) {
+            finer.delete(news.panelId)
+            refined.add(key)
+          }
+          if (batch.length >= BATCH || first.size === 0) hand()
+          count()
         } else if (news.kind === 'best') {
-          hand()
+          best.delete(news.panelId)
           asked.add(keys.get(news.panelId) as string)
           foundWays(news.panelId, news.ways.map((w) => ({ code: w.code, change: w.change, becomes: w.worst, facts: w.facts })))
-        } else if (news.kind === 'end') hand()
-      })
+        } else if (news.kind === 'end') {
+          own = null
+          hand()
+          first.clear()
+          best.clear()
+          finer.clear()
+          count()
+        }
       }
-      const scanned = todo.filter((id) => shop.scans?.[id])
-      if (scanned.length === 0) begin(new Map())
-      else
-        void Promise.all(scanned.map(async (id) => [id, await fetchScan(jobId, id)] as const)).then((list) => {
-          if (!gone) begin(new Map(list.flatMap(([id, s]) => (s ? [[id, s] as const] : []))))
-        })
+      const go = () => {
+        if (gone || own || !scans || someoneWaits() || first.size + best.size + finer.size === 0) return
+        own = startStretch({ kind: 'survey', plan: now, panelIds: [...first], bestIds: [...best], finerIds: [...finer], films: shop.films, scans }, hear, true)
+      }
+      const giveWay = () => {
+        clearTimeout(again)
+        if (!someoneWaits()) again = setTimeout(go, GIVEN_WAY_MS)
+        else if (own) {
+          own()
+          own = null
+          hand()
+        }
+      }
+      const listen = onWaiting(giveWay)
+      const scanned = [...new Set([...first, ...best])].filter((id) => shop.scans?.[id])
+      void Promise.all(scanned.map(async (id) => [id, await fetchScan(jobId, id)] as const)).then((list) => {
+        // A scan that cannot be had leaves its panel to the rule.
+        for (const [id, s] of list) if (!s) for (const set of [first, best]) set.delete(id)
+        scans = new Map(list.flatMap(([id, s]) => (s ? [[id, s] as const] : [])))
+        go()
+      })
       stop = () => {
         gone = true
+        clearTimeout(again)
+        listen()
         hand()
-        own()
+        own?.()
       }
     }, PAUSE_MS)
     return () => {
@@ -124,5 +143,5 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
     // The keys say all that the maps hang on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [all])
-  return { faults, left }
+  return { faults, left: left.first, finer: left.finer }
 } // prettier-ignore

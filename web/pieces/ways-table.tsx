@@ -9,7 +9,8 @@ import { faultText } from '@/web/words/sentences'
 import { SEEN, solvedText } from '@/web/words/stretch-words'
 import type { ScanSurface } from '@/core/stretch/scan'
 import type { SolvedWay } from '@/core/stretch/ways'
-import { keyOf, startStretch } from './use-stretch'
+import { startStretch } from './stretch-workers'
+import { keyOf } from './use-stretch'
 
 const SHOWN = 8
 

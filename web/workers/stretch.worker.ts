@@ -13,6 +13,7 @@ import { surfaceMap, type SurfaceMap } from '@/core/stretch/surface-map'
 import type { SolvedStretch } from '@/core/stretch/solved'
 import { filmOf, mapInPlan, waysFor, type SolvedWay } from '@/core/stretch/ways'
 import type { Panel } from '@/core/vehicle/schema'
+import { FINE } from '../pieces/fineness'
 
 export type StretchAsk =
   | {
@@ -27,9 +28,11 @@ export type StretchAsk =
   | {
       kind: 'survey'
       plan: Plan
+      /** Panels to be solved; those past a limit whose best ways out are wanted; those to be solved anew on a finer surface. */
       panelIds: string[]
+      bestIds: string[]
+      finerIds: string[]
       films: readonly FilmSheet[]
-      best: boolean
       scans: ReadonlyMap<string, ScanSurface>
     }
   | { kind: 'ways'; plan: Plan; panelId: string; catalogue: Catalogue; ledger: LogRow[]; scan: ScanSurface | null }
@@ -51,7 +54,6 @@ export type StretchNews =
   | { kind: 'end' }
 
 const COARSE = 400
-const FINE = 3000
 const SURVEY = 500
 const SCHOOLS = 1200
 /** Ways whose film and minutes are reckoned. */
@@ -100,24 +102,28 @@ function warm(): void {
   for (let i = 0; i < 2; i++) surfaceMap(panel, how)
 }
 
-function survey({ plan, panelIds, films, best, scans }: Extract<StretchAsk, { kind: 'survey' }>): void {
-  const over: string[] = []
+function survey({ plan, panelIds, bestIds, finerIds, films, scans }: Extract<StretchAsk, { kind: 'survey' }>): void {
+  const solve = (panelId: string, triangles: number) => {
+    const made = mapInPlan(plan, panelId, { triangles, quick: triangles === SURVEY, scan: scans.get(panelId) ?? null })
+    if (!made) return null
+    if (made.ok) return solvedOf(made.value.map, made.value.feel)
+    post({ kind: 'survey', panelId, sum: null, fault: made.error })
+    return null
+  }
+  const over = [...bestIds]
   for (const panelId of panelIds) {
-    const made = mapInPlan(plan, panelId, { triangles: SURVEY, scan: scans.get(panelId) ?? null })
-    if (!made) continue
-    if (!made.ok) {
-      post({ kind: 'survey', panelId, sum: null, fault: made.error })
-      continue
-    }
-    const { map: m, feel } = made.value
-    const sum = solvedOf(m, feel)
+    const sum = solve(panelId, SURVEY)
+    if (!sum) continue
     post({ kind: 'survey', panelId, sum, fault: null })
     if (sum.overMm2 + sum.wrinklesMm2 > 0) over.push(panelId)
   }
-  if (!best) return
   for (const panelId of over) {
     const found = waysFor(plan, panelId, { films, scan: scans.get(panelId) ?? null })
     if (found.ok) post({ kind: 'best', panelId, ways: found.value.ways.slice(0, BEST) })
+  }
+  for (const panelId of finerIds) {
+    const sum = solve(panelId, FINE)
+    if (sum) post({ kind: 'survey', panelId, sum, fault: null })
   }
 }
 

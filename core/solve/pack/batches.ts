@@ -17,7 +17,7 @@ const LEAST_ROUNDS = 5_000
 const PART_SHARE = 0.55
 
 /** Items in a batch of a large strip, and rounds spent on it. */
-const BATCH = { least: 16, spread: 16, rounds: 6_000, roundsOfMany: 2_500, many: 600 }
+const BATCH = { least: 16, spread: 16, rounds: 6_000, roundsOfMany: 2_500, many: 250 }
 
 /** How evenly bands are picked for a batch: what loses least lends its small items to what loses most. */
 const EVEN = 1
