@@ -22,6 +22,8 @@ export interface SolvedWay {
   overLimitMm2: number
   toPostHeatMm2: number
   wrinklesMm2: number
+  /** Of the surface that it was solved on. */
+  triangles: number
   seamMm: number
   seen: SeamSeen
   /** Within the limit of its film, and no wrinkle. */
@@ -144,9 +146,15 @@ function sortInPlace(ways: SolvedWay[]): void {
   const rank: SeamSeen[] = ['none', 'body_line', 'near_edge', 'open']
   ways.sort((a, b) => Number(b.answers) - Number(a.answers) || (a.answers ? rank.indexOf(a.seen) - rank.indexOf(b.seen) || a.seamMm - b.seamMm : 0) || a.worst - b.worst) // prettier-ignore
 }
-function measured({ feel }: { feel: Feel }) {
+function measured({ map, feel }: { map: SurfaceMap; feel: Feel }) {
   const [, , heat = 0, over = 0, wrinkles = 0] = feel.areaMm2
-  return { worst: feel.worst, toPostHeatMm2: heat + over, overLimitMm2: over, wrinklesMm2: wrinkles }
+  return {
+    worst: feel.worst,
+    toPostHeatMm2: heat + over,
+    overLimitMm2: over,
+    wrinklesMm2: wrinkles,
+    triangles: map.report.triangles,
+  }
 }
 function solvedWay(plan: Plan, panelId: string, c: Candidate, triangles: number, spent: () => boolean, scan: ScanSurface | null): SolvedWay | null {
   const made = mapInPlan(applyChange(plan, c.change), panelId, { triangles, spent, scan })
@@ -207,7 +215,7 @@ function inRecess(panel: Panel, map: SurfaceMap): boolean {
 }
 function ofProposal(panel: Panel, p: Proposal): Candidate {
   return p.kind === 'slits'
-    ? { code: 'slits', change: { kind: 'piece', panelId: panel.id, set: { slits: slitsOf(panel, p.lines) } }, facts: { count: p.lines.length, mm: longest(p), where: p.where ?? 'corners' }, seamMm: lengthOf(p), seen: longest(p) > SHORT_CUT_MM ? 'open' : 'near_edge', proposal: p }
+    ? { code: 'slits', change: { kind: 'piece', panelId: panel.id, set: { slits: slitsOf(panel, p.lines) } }, facts: { count: p.lines.length, mm: longest(p), where: p.where ?? 'corners' }, seamMm: lengthOf(slitsOf(panel, p.lines)), seen: longest(p) > SHORT_CUT_MM ? 'open' : 'near_edge', proposal: p }
     : { code: 'seam', change: { kind: 'piece', panelId: panel.id, set: parted(p) }, facts: seamFacts(panel, p), seamMm: seamLength(panel, p), seen: seenAt(panel, p), proposal: p }
 } // prettier-ignore
 function bothOf(panel: Panel, seam: Candidate, slits: Candidate, both: Proposal): Candidate {
@@ -224,7 +232,7 @@ const slitsOf = (panel: Panel, lines: Proposal['lines']): Plan['pieces'][number]
     fromXMm: held(a.x, panel.widthMm), fromYMm: held(a.y, panel.heightMm), toXMm: held(b.x, panel.widthMm), toYMm: held(b.y, panel.heightMm),
   })) // prettier-ignore
 }
-const lengthOf = (p: Proposal): number => p.lines.reduce((s, [a, b]) => s + Math.hypot(a.x - b.x, a.y - b.y), 0)
+const lengthOf = (slits: Plan['pieces'][number]['slits']): number => slits.reduce((s, c) => s + Math.hypot(c.toXMm - c.fromXMm, c.toYMm - c.fromYMm), 0) // prettier-ignore
 const longest = (p: Proposal): number =>
   Math.round(Math.max(...p.lines.map(([a, b]) => Math.hypot(a.x - b.x, a.y - b.y))))
 const seamLength = (panel: Panel, p: Proposal): number =>

@@ -5,6 +5,8 @@ import { Plan } from '@/core/plan/schema'
 import { applyChange } from '@/core/reckon/finding'
 import { areaOf, strainOf, topologyOf, type TriMesh } from '@/core/solve/mesh'
 import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
+import { formulaWithNumbers, type Figure } from '@/core/reckon/figure'
+import { priceWayOut } from '@/core/reckon/price'
 import { reckon } from '@/core/reckon/reckon'
 import { flatMark, flatOutlines } from '@/core/stretch/flat-outline'
 import { bridgeStrain, cornerSqueeze90, recessProfileMm } from '@/core/stretch/closed-forms'
@@ -14,6 +16,7 @@ import { freeRound, laidPanel } from '@/core/stretch/laying'
 import { waysOnMesh } from '@/core/stretch/mesh-ways'
 import { panelMesh } from '@/core/stretch/panel-mesh'
 import { surfaceMap } from '@/core/stretch/surface-map'
+import { wayFigureId, wayFigures } from '@/core/stretch/way-figures'
 import { filmOf, mapInPlan, waysFor } from '@/core/stretch/ways'
 import type { Panel } from '@/core/vehicle/schema'
 import { DEMO_JOBS } from '@/db/demo/jobs'
@@ -39,6 +42,20 @@ const laid = (panel: Panel, order: 'flats_first' | 'recesses_first', over: objec
   return out.value
 }
 const area = (mesh: TriMesh): number => Array.from({ length: mesh.triangles.length / 3 }, (_, t) => areaOf(mesh, t)).reduce((s, a) => s + a, 0) // prettier-ignore
+
+/** A formula of sums, differences and products, worked with its own numbers. */
+function worked(f: Figure): number {
+  const text = formulaWithNumbers(f, (i) => String(i.value)).split(':')[0] ?? ''
+  const inner = text.replace(/\(([^()]*)\)/g, (_, t: string) => String(sum(t)))
+  return sum(inner)
+}
+const sum = (text: string): number => text.split(' + ').reduce((s, t) => s + difference(t), 0)
+const difference = (text: string): number =>
+  text
+    .split(' − ')
+    .map(product)
+    .reduce((a, b) => a - b)
+const product = (text: string): number => text.split(' × ').reduce((p, t) => p * Number(t), 1)
 
 describe('surfaces of taped panels that wrap round, fold and carry things', () => {
   it('an end that wraps round a straight panel is a part of a cylinder; a swept corner is a part of a torus', () => {
@@ -259,6 +276,24 @@ describe('ways out, solved', () => {
     expect(new Set(ways.map((w) => w.code)).size).toBeGreaterThan(3)
     const cut = ways.find((w) => w.code === 'slits')
     if (!cut) throw new Error('no cuts')
+    // The working of each: its numbers put into its formula give its value; film and minutes are what the job then takes.
+    const panel = plan.panels.find((p) => p.id === 'mirror-left')
+    if (!panel) throw new Error('no mirror')
+    const before = reckon(plan, EMPTY_CATALOGUE, [])
+    const [used, crew] = ['rail/film_used', 'rail/crew_minutes'].map((f) => before.figures.get(f))
+    for (const [n, w] of ways.entries()) {
+      const price = priceWayOut(plan, EMPTY_CATALOGUE, [], { code: w.code, change: w.change, becomes: w.worst, facts: w.facts }, before) // prettier-ignore
+      const figures = wayFigures(panel, sheet, w, n, now, price, used, crew)
+      const of = (part: string) => figures.find((f) => f.id === wayFigureId(panel.id, n, part))
+      expect(of('worst')?.value).toBe(w.worst)
+      expect(of('seam')?.value ?? 0).toBe(w.seamMm)
+      for (const part of ['seam', 'film', 'minutes']) {
+        const f = of(part)
+        if (f) expect(worked(f)).toBeCloseTo(f.value as number, 6)
+      }
+      const then = reckon(applyChange(plan, w.change), EMPTY_CATALOGUE, [])
+      expect(of('film')?.inputs[0]?.value).toBeCloseTo(Number(then.figures.get('rail/film_used')?.value), 6)
+    }
     const applied = applyChange(plan, cut.change)
     expect(Plan.safeParse(applied).success).toBe(true)
     const fine = mapInPlan(applied, 'mirror-left', { triangles: 1200 })

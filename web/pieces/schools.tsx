@@ -5,7 +5,9 @@ import type { FilmSheet } from '@/core/film/schema'
 import { choiceFor } from '@/core/plan/new-plan'
 import { feelOf } from '@/core/stretch/feel'
 import type { ScanSurface } from '@/core/stretch/scan'
+import { surfaceFigures } from '@/core/stretch/surface-figures'
 import type { Panel } from '@/core/vehicle/schema'
+import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import type { School } from '@/web/workers/stretch.worker'
 import { SCHOOL_NAMES } from '@/web/words/stretch-words'
@@ -42,11 +44,12 @@ export function Schools({ panel, film, scan }: { panel: Panel; film: FilmSheet; 
             const feel = feelOf(map, panel, film, choiceFor(plan, panel.id), plan.method)
             const [name = code, why = ''] = SCHOOL_NAMES[code] ?? []
             const worst = fmt.text(fmt.percent(feel.worst))
+            const figures = new Map(surfaceFigures(panel, film, map, feel, { pull: 'even', choice: choiceFor(plan, panel.id), method: plan.method, scanned: scan !== null }).map((f) => [f.id, f]))
             const squeeze = fmt.text(fmt.percent(map.report.squeeze.max))
             return (
               <div key={code} style={{ width: 178 }}>
                 <SurfacePicture title={name} places={map.seen} map={map} band={feel.band} id={`s-${code}`} px={178} says={`worst ${worst}`} />
-                <b>{worst}</b> <span className="label">to post-heat {fmt.text(fmt.area((feel.areaMm2[2] ?? 0) + (feel.areaMm2[3] ?? 0)))}, shrunk by heat up to {squeeze}</span>
+                <Fig among={figures} id={`surface/${panel.id}/worst`} /> <span className="label">to post-heat <Fig among={figures} id={`surface/${panel.id}/post_heat`} />, shrunk by heat up to {squeeze}</span>
                 <p className="label mb-0">{why}</p>
               </div>
             )

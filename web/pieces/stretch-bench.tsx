@@ -180,7 +180,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
           )}
         </div>
       )}
-      <WaysTable panelId={panel.id} scan={scan} onTaken={() => !coarse && setBefore({ map, key })} />
+      <WaysTable panel={panel} film={film} scan={scan} onTaken={() => !coarse && setBefore({ map, key })} />
       {before && before.key !== key && beforeFeel && (
         <section aria-label="Before and after" className="mt-2">
           <div className="d-flex gap-2 align-items-baseline">

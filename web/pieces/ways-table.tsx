@@ -1,7 +1,11 @@
 'use client'
 
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import type { FilmSheet } from '@/core/film/schema'
 import { applyChange } from '@/core/reckon/finding'
+import { wayFigureId, wayFigures } from '@/core/stretch/way-figures'
+import type { Panel } from '@/core/vehicle/schema'
+import { Fig } from '@/web/job/figure'
 import { signed } from '@/web/words/format'
 import { useJob } from '@/web/job/job-state'
 import type { PricedWay, StretchNews } from '@/web/workers/stretch.worker'
@@ -15,8 +19,9 @@ import { keyOf } from './use-stretch'
 const SHOWN = 8
 
 /** The ways out of one panel's stretch: each solved on its own mesh, priced through the layout, taken by one click. */
-export function WaysTable({ panelId, scan, onTaken }: { panelId: string; scan: ScanSurface | null; onTaken: () => void }) {
-  const { plan, catalogue, ledger, fmt, edit, undo, mayPlan } = useJob()
+export function WaysTable({ panel, film, scan, onTaken }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null; onTaken: () => void }) {
+  const { plan, catalogue, ledger, fmt, edit, undo, mayPlan, reckoning } = useJob()
+  const panelId = panel.id
   const [state, setState] = useState<{ key: string; share: number; now: SolvedWay | null; ways: PricedWay[]; done: boolean; fault: string } | null>(null)
   const [all, setAll] = useState(false)
   const stop = useRef<() => void>(() => {})
@@ -36,6 +41,13 @@ export function WaysTable({ panelId, scan, onTaken }: { panelId: string; scan: S
     onTaken()
     edit((was) => applyChange(was, way.change))
   }
+  // Against the job as it was when they were solved.
+  const figures = useMemo(() => {
+    const [used, crew] = [reckoning.figures.get('rail/film_used'), reckoning.figures.get('rail/crew_minutes')]
+    return new Map((state?.ways ?? []).flatMap((w, n) => wayFigures(panel, film, w, n, state?.now ?? null, w.price, used, crew)).map((f) => [f.id, f]))
+  }, [state, panel, film, reckoning])
+  const among = useMemo(() => new Map([...reckoning.figures, ...figures]), [reckoning, figures])
+  const cell = (n: number, part: string, as?: string) => <Fig among={among} id={wayFigureId(panelId, n, part)} {...(as === undefined ? {} : { as: { text: as, unit: '' } })} />
   const shown = state ? (all ? state.ways : state.ways.slice(0, SHOWN)) : []
   return (
     <section aria-label="Ways out, solved" className="mt-2">
@@ -81,18 +93,18 @@ export function WaysTable({ panelId, scan, onTaken }: { panelId: string; scan: S
                   <td colSpan={5} />
                 </tr>
               )}
-              {shown.map((w) => (
+              {shown.map((w, n) => (
                 <tr key={JSON.stringify(w.change)}>
                   <td>
                     {solvedText(w, fmt)} {w.answers && <span className="label">answers</span>}
                     {w.wrinklesMm2 > 0 && <span className="label"> wrinkles {fmt.text(fmt.area(w.wrinklesMm2))}</span>}
                   </td>
-                  <td className="n text-nowrap">{fmt.text(fmt.percent(w.worst))}</td>
-                  <td className="n text-nowrap">{fmt.text(fmt.area(w.overLimitMm2))}</td>
-                  <td className="n text-nowrap">{w.seamMm > 0 ? fmt.text(fmt.longLength(w.seamMm)) : '–'}</td>
+                  <td className="n text-nowrap">{cell(n, 'worst')}</td>
+                  <td className="n text-nowrap">{cell(n, 'over')}</td>
+                  <td className="n text-nowrap">{w.seamMm > 0 ? cell(n, 'seam', fmt.text(fmt.longLength(w.seamMm))) : '–'}</td>
                   <td>{SEEN[w.seen]}</td>
-                  <td className="n text-nowrap">{w.price ? signed(w.price.filmMm, fmt.text(fmt.longLength(Math.abs(w.price.filmMm)))) : ''}</td>
-                  <td className="n text-nowrap">{w.price ? signed(w.price.minutes, fmt.text(fmt.minutes(Math.abs(w.price.minutes)))) : ''}</td>
+                  <td className="n text-nowrap">{w.price ? cell(n, 'film', signed(w.price.filmMm, fmt.text(fmt.longLength(Math.abs(w.price.filmMm))))) : ''}</td>
+                  <td className="n text-nowrap">{w.price ? cell(n, 'minutes', signed(w.price.minutes, fmt.text(fmt.minutes(Math.abs(w.price.minutes))))) : ''}</td>
                   <td className="n text-nowrap">
                     {mayPlan && !stale && (
                       <button type="button" className="btn btn-sm btn-outline-primary text-nowrap" onClick={() => take(w)}>

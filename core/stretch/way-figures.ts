@@ -1,0 +1,61 @@
+import { filmStanding } from '../film/film-data'
+import type { FilmSheet } from '../film/schema'
+import type { Price } from '../reckon/price'
+import { figure, from, input, type Figure } from '../reckon/figure'
+import { measureStanding } from '../roll/pieces'
+import type { Panel } from '../vehicle/schema'
+import type { SolvedWay } from './ways'
+
+/** Names of a way's figures: `way/<panel>/<n>/worst`, `over`, `seam`, `film`, `minutes`. */
+export const wayFigureId = (panelId: string, n: number, part: string): string => `way/${panelId}/${n}/${part}`
+
+/**
+ * The figures of a way out with their working. `n` numbers it in its table; `now` is the panel as it is; `used` and `crew`
+ * are the job's film and minutes as they stand, which the price is the difference to.
+ */
+export function wayFigures(
+  panel: Panel,
+  film: FilmSheet,
+  way: SolvedWay,
+  n: number,
+  now: SolvedWay | null,
+  price: Price | null,
+  used: Figure | undefined,
+  crew: Figure | undefined,
+): Figure[] {
+  const id = (part: string) => wayFigureId(panel.id, n, part)
+  const standing = 'common_practice' as const
+  const count = input('triangles', way.triangles, 'count', 'measured', 'data/mesh')
+  const limit = input('limit', film.stretchLimit, 'fraction', filmStanding(film, 'stretchLimit'), `film/${film.id}/stretchLimit`) // prettier-ignore
+  const most = { value: film.stretchLimit, unit: 'fraction' as const, kind: 'max' as const, standing: limit.standing, at: limit.at } // prettier-ignore
+  const worst = figure(
+    id('worst'), way.worst, 'fraction', `greatest stretch of the film laid anew with this taken, over {triangles} triangles${now ? ' ({as_it_is} as it is)' : ''}`,
+    [count, ...(now ? [input('as_it_is', now.worst, 'fraction', standing, 'data/mesh')] : [])], { limit: most, standing },
+  ) // prettier-ignore
+  const out = [worst, figure(id('over'), way.overLimitMm2, 'mm2', 'area stretched past {limit}', [limit, from('worst', worst)], { standing })] // prettier-ignore
+  if (way.seamMm > 0) out.push(seamFigure(id('seam'), panel, way))
+  const against = (part: 'film' | 'minutes', unit: 'mm' | 'min', more: number, as: Figure | undefined) => {
+    if (as) out.push(figure(id(part), more, unit, '{with_it} − {now}: the whole job reckoned again with this taken', [input('with_it', Number(as.value) + more, unit, as.standing, 'data/mesh'), from('now', as)])) // prettier-ignore
+  }
+  if (price) {
+    against('film', 'mm', price.filmMm, used)
+    against('minutes', 'min', price.minutes, crew)
+  }
+  return out
+}
+
+/** Seam to be made: along the divisions, along the cuts, and round what is inlaid. */
+function seamFigure(id: string, panel: Panel, { change, seamMm }: SolvedWay): Figure {
+  const side = (key: 'widthMm' | 'heightMm') => input('side', panel[key], 'mm', measureStanding(panel, key), `panels/${panel.id}/${key}`) // prettier-ignore
+  if (change.kind === 'recess') {
+    const recess = panel.recesses.find((r) => r.id === change.recessId)
+    const mouth = (key: string, field: 'mouthWidthMm' | 'mouthHeightMm') => input(key, recess?.[field] ?? 0, 'mm', measureStanding(panel, `recesses.${change.recessId}.${field}`), `panels/${panel.id}/recesses/${change.recessId}/${field}`) // prettier-ignore
+    return figure(id, seamMm, 'mm', '2 × ({mouth_width} + {mouth_height})', [mouth('mouth_width', 'mouthWidthMm'), mouth('mouth_height', 'mouthHeightMm')]) // prettier-ignore
+  }
+  const set = change.kind === 'piece' ? change.set : {}
+  const divisions = (set.parts ?? 1) - 1
+  const cuts = (set.slits ?? []).map((s, i) => input(`cut_${i + 1}`, Math.hypot(s.toXMm - s.fromXMm, s.toYMm - s.fromYMm), 'mm', 'common_practice', `pieces/${panel.id}/slits`)) // prettier-ignore
+  const terms = [...(divisions > 0 ? ['{divisions} × {side}'] : []), ...cuts.map((c) => `{${c.key}}`)].join(' + ')
+  const own = divisions > 0 ? [input('divisions', divisions, 'count', 'common_practice', `pieces/${panel.id}/parts`), side(set.along === 'width' ? 'heightMm' : 'widthMm')] : [] // prettier-ignore
+  return figure(id, seamMm, 'mm', terms, [...own, ...cuts])
+}
