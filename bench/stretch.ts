@@ -1,3 +1,4 @@
+import { COARSE } from '@/web/pieces/fineness'
 import { Assembly } from '@/core/solve/mesh/assemble'
 import type { TriMesh } from '@/core/solve/mesh'
 import { flatPanel } from '@/core/stretch/flat-panel'
@@ -106,7 +107,7 @@ export function stretchBench(): string {
   const plan = Plan.parse(DEMO_JOBS[0]?.make())
   const first = plan.panels.map((panel) => {
     const began = performance.now()
-    surfaceMap(panel, { triangles: 400, limit: 0.1, shrink: 0, quick: true })
+    surfaceMap(panel, { triangles: COARSE, limit: 0.1, shrink: 0, quick: true })
     return performance.now() - began
   })
   first.sort((a, b) => a - b)

@@ -92,7 +92,7 @@ export function Pieces() {
                 const first = pieces[0]
                 return (
                   <tr key={panel.id} id={panel.id}>
-                    <td>
+                    <td style={{ minWidth: 116 }}>
                       <button
                         type="button"
                         className="btn btn-link btn-sm p-0 text-start"
@@ -135,7 +135,7 @@ export function Pieces() {
                     <td className="n text-nowrap">
                       {solved ? solved.toPostHeatMm2 > 0 ? <Fig id={`stretch/${panel.id}/post_heat`} /> : '–' : ''}
                     </td>
-                    <td style={{ minWidth: 120 }}>
+                    <td style={{ minWidth: 104 }}>
                       <span className="label">{wayOf(panel, choice)}</span>
                       {solved &&
                         solved.overMm2 + solved.wrinklesMm2 > 0 &&

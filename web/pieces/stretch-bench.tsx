@@ -20,7 +20,8 @@ import { LOOK_TEXT, spotText } from '@/web/words/stretch-words'
 import { BAND_NAMES, BAND_WHY } from './bands'
 import { Schools } from './schools'
 import { BandKey, SurfacePicture } from './surface-picture'
-import { startStretch } from './stretch-workers'
+import type { StretchNews } from '@/web/workers/stretch.worker'
+import { startQuick, startStretch } from './stretch-workers'
 import { keyOf } from './use-stretch'
 import { WaysTable } from './ways-table'
 
@@ -56,7 +57,8 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   const flangeMm = turned ? overMm : 0
   const key = `${planKey} ${pull} ${String(atOnce)} ${flangeMm} ${scan ? scan.positions.length : 0}`
   useEffect(() => {
-    return startStretch({ kind: 'map', plan, panelId: panel.id, pull, atOnce, flangeMm, scan }, (news) => {
+    const ask = { plan, panelId: panel.id, pull, atOnce, flangeMm, scan }
+    const hear = (news: StretchNews) => {
       if (news.kind === 'tick') setState((s) => ({ ...s, share: news.share }))
       else if (news.kind === 'map') {
         setState({ key, map: news.map, coarse: news.coarse, share: news.coarse ? 0 : 1, fault: '' })
@@ -64,7 +66,18 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
         if (!news.coarse && pull === 'even' && !atOnce && flangeMm === 0) solved([{ key: planKey, value: solvedOf(news.map, feelOf(news.map, panel, film, choice, method)) }])
       }
       else if (news.kind === 'fault') setState({ ...NOTHING, key, coarse: false, fault: faultText(news.fault) })
+    }
+    // A scan is as fine as it is: there is no coarser map of it.
+    if (scan) return startStretch({ kind: 'map', ...ask }, hear)
+    let finer = () => {}
+    const first = startQuick(ask, (news) => {
+      hear(news)
+      if (news.kind === 'map') finer = startStretch({ kind: 'map', ...ask }, hear)
     })
+    return () => {
+      first()
+      finer()
+    }
     // The key says all that the map hangs on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key])

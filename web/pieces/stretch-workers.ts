@@ -29,6 +29,49 @@ export function onWaiting(tell: () => void): () => void {
   return () => void told.delete(tell)
 }
 
+/** A worker for first maps alone: they take so little that they are never called off, and it stays ready. */
+let quick: Worker | null = null
+const heard = new Map<number, (news: StretchNews) => void>()
+let asked = 0
+
+/** A first, coarse map; called off, its answer is not listened to. */
+export function startQuick(
+  ask: Extract<StretchAsk, { kind: 'quick' }>['map'],
+  on: (news: StretchNews) => void,
+): () => void {
+  const own = (quick ??= quickWorker())
+  const id = ++asked
+  count(1)
+  heard.set(id, on)
+  own.postMessage({ kind: 'quick', id, map: ask } satisfies StretchAsk)
+  return () => {
+    if (heard.delete(id)) count(-1)
+  }
+}
+function quickWorker(): Worker {
+  const own = fresh()
+  const answered = (id: number, news: StretchNews) => {
+    const on = heard.get(id)
+    if (!on) return
+    heard.delete(id)
+    count(-1)
+    on(news)
+  }
+  own.onmessage = ({ data }: MessageEvent<StretchNews>) => {
+    if (data.kind === 'quick') answered(data.id, data.news)
+  }
+  own.onerror = () => {
+    quick = null
+    for (const id of [...heard.keys()]) answered(id, { kind: 'fault', fault: { code: 'no_worker' } })
+  }
+  own.postMessage({ kind: 'warm' } satisfies StretchAsk)
+  return own
+}
+/** Has it ready before anything is asked. */
+export function makeReady(): void {
+  quick ??= quickWorker()
+}
+
 /** One ask of a worker; ended when it is answered or called off. In the background nobody waits for it. */
 export function startStretch(ask: StretchAsk, on: (news: StretchNews) => void, background = false): () => void {
   const own = idle.pop() ?? fresh()

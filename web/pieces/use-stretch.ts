@@ -11,7 +11,7 @@ import { useJob } from '@/web/job/job-state'
 import type { StretchNews } from '@/web/workers/stretch.worker'
 import { faultText } from '@/web/words/sentences'
 import { FINE } from './fineness'
-import { onWaiting, someoneWaits, startStretch } from './stretch-workers'
+import { makeReady, onWaiting, someoneWaits, startStretch } from './stretch-workers'
 
 type Marks = Readonly<Record<string, string>> | undefined
 export const keyOf = (plan: Plan, panelId: string, scans: Marks): string => {
@@ -48,6 +48,7 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
   const { plan, catalogue, solved, foundWays, jobId } = useJob()
   const [faults, setFaults] = useState<ReadonlyMap<string, string>>(new Map())
   const [left, setLeft] = useState({ first: 0, finer: 0 })
+  useEffect(makeReady, [])
   const keys = useMemo(() => new Map(plan.panels.filter((p) => p.wrap && filmOf(plan, p)).map((p) => [p.id, keyOf(plan, p.id, catalogue.scans)])), [plan, catalogue.scans])
   const all = [...keys.values()].join()
   const latest = useRef({ plan, catalogue, asked: new Set<string>(), refined: new Set<string>() })

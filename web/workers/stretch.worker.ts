@@ -13,18 +13,20 @@ import { surfaceMap, type SurfaceMap } from '@/core/stretch/surface-map'
 import type { SolvedStretch } from '@/core/stretch/solved'
 import { filmOf, mapInPlan, waysFor, type SolvedWay } from '@/core/stretch/ways'
 import type { Panel } from '@/core/vehicle/schema'
-import { FINE } from '../pieces/fineness'
+import { COARSE, FINE } from '../pieces/fineness'
 
+interface MapAsk {
+  plan: Plan
+  panelId: string
+  pull: 'tightest' | 'even'
+  atOnce: boolean
+  flangeMm: number
+  scan: ScanSurface | null
+}
 export type StretchAsk =
-  | {
-      kind: 'map'
-      plan: Plan
-      panelId: string
-      pull: 'tightest' | 'even'
-      atOnce: boolean
-      flangeMm: number
-      scan: ScanSurface | null
-    }
+  /** A first, coarse map, answered under its number. */
+  | { kind: 'quick'; id: number; map: MapAsk }
+  | ({ kind: 'map' } & MapAsk)
   | {
       kind: 'survey'
       plan: Plan
@@ -44,6 +46,7 @@ export type PricedWay = SolvedWay & { price: Price | null }
 export type School = { code: string; map: SurfaceMap }
 export type StretchNews =
   | { kind: 'tick'; share: number }
+  | { kind: 'quick'; id: number; news: StretchNews }
   /** `coarse`: a first map, soon followed by a finer one. */
   | { kind: 'map'; map: SurfaceMap; coarse: boolean }
   | { kind: 'survey'; panelId: string; sum: SolvedStretch | null; fault: Fault | null }
@@ -53,7 +56,6 @@ export type StretchNews =
   | { kind: 'fault'; fault: Fault }
   | { kind: 'end' }
 
-const COARSE = 400
 const SURVEY = 500
 const SCHOOLS = 1200
 /** Ways whose film and minutes are reckoned. */
@@ -65,34 +67,26 @@ const post = (news: StretchNews) => self.postMessage(news)
 /** Stretch maps, ways out and comparisons off the main thread. Stopped by ending the worker. */
 self.onmessage = ({ data }: MessageEvent<StretchAsk>) => {
   if (data.kind === 'warm') return warm()
-  if (data.kind === 'map') map(data)
+  if (data.kind === 'quick') return post({ kind: 'quick', id: data.id, news: map(data.map, COARSE) })
+  if (data.kind === 'map') post(map(data, data.scan ? 0 : FINE))
   else if (data.kind === 'survey') survey(data)
   else if (data.kind === 'ways') ways(data)
   else schools(data)
   post({ kind: 'end' })
 }
 
-function map({ plan, panelId, pull, atOnce, flangeMm, scan }: Extract<StretchAsk, { kind: 'map' }>): void {
+function map({ plan, panelId, pull, atOnce, flangeMm, scan }: MapAsk, triangles: number): StretchNews {
   const panel = plan.panels.find((p) => p.id === panelId) as Panel
   const film = filmOf(plan, panel) as FilmSheet
-  for (const triangles of scan ? [0] : [COARSE, FINE]) {
-    let told = 0
-    const how = {
-      triangles, pull, quick: triangles === COARSE, limit: film.stretchLimit, shrink: 0, restShrink: film.heatShrink,
-      progress: (share: number) => {
-        if (triangles !== COARSE && share > told + 0.05) post({ kind: 'tick', share: (told = share) })
-      },
-    } // prettier-ignore
-    const made = laidPanel(panel, choiceFor(plan, panelId), {
-      ...how,
-      order: plan.method.order,
-      atOnce,
-      flangeMm,
-      scan,
-    })
-    if (!made.ok) return post({ kind: 'fault', fault: made.error })
-    post({ kind: 'map', map: made.value, coarse: triangles === COARSE })
-  }
+  const coarse = triangles === COARSE
+  let told = 0
+  const made = laidPanel(panel, choiceFor(plan, panelId), {
+    triangles, pull, atOnce, flangeMm, scan, quick: coarse, order: plan.method.order, limit: film.stretchLimit, shrink: 0, restShrink: film.heatShrink,
+    progress: (share) => {
+      if (!coarse && share > told + 0.05) post({ kind: 'tick', share: (told = share) })
+    },
+  }) // prettier-ignore
+  return made.ok ? { kind: 'map', map: made.value, coarse } : { kind: 'fault', fault: made.error }
 }
 
 function warm(): void {
