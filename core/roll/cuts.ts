@@ -29,6 +29,9 @@ export interface Offcut {
   widthMm: number
   lengthMm: number
 }
+/** What is left over smaller than this, mm, is scrap; common practice, no source. */
+export const LEAST_REST = { short: 150, long: 250 }
+
 export interface CutPlan {
   cuts: Cut[]
   /** What is left over within the used length, largest first. */

@@ -4,7 +4,8 @@ import { seeded, textHash } from '../kit/random'
 import type { KeptLayout, Plan } from '../plan/schema'
 import { lengthBound, nest, pack, type Packing, type PackOptions, type Placed } from '../solve/pack'
 import { orderFor, type BoughtLine } from './buy'
-import { cutPlan } from './cuts'
+import { freeRooms } from './free-rooms'
+import { LEAST_REST, cutPlan } from './cuts'
 import { bandLengths, damageFromEnd, NO_CONTEXT, type CutPiece, type FilmLayout, type LayOutContext, type RollPlan } from './layout' // prettier-ignore
 import type { Piece } from './pieces'
 import { moved, onRoll, pieceAreaMm2 } from './shape'
@@ -153,7 +154,7 @@ export function layOutFilm(
               locked: locked.some((l) => l.placement.pieceId === piece.id && l.placement.locked),
             })) // prettier-ignore
           })
-        return asRoll(u.binId, (bin?.width ?? 0) + 2 * trimMm, u.length, placements, context.stock, film, cutting)
+        return asRoll(u.binId, (bin?.width ?? 0) + 2 * trimMm, u.length, placements, context.stock, film, cutting, gap)
       })
   })
   const unplaced = done.flatMap(
@@ -172,7 +173,8 @@ export function layOutFilm(
     const nested = interlocked(plan, done.map((d) => d.part), rolls, locked, options) // prettier-ignore
     // Outlines may lie closer than their rectangles: their bare area, and the longest of them, is what bounds them.
     boundMm = Math.min(boundMm, outlineBound(done.map((d) => d.part))) // prettier-ignore
-    if (nested) rolls = nested.map((r) => asRoll(r.id, r.widthMm, r.usedMm, r.placements, context.stock, film, cutting))
+    if (nested)
+      rolls = nested.map((r) => asRoll(r.id, r.widthMm, r.usedMm, r.placements, context.stock, film, cutting, gap))
   }
   const inner = parts[0]?.bins[0]?.width ?? width - 2 * trimMm
   return { ...base, rollWidthMm: inner + 2 * trimMm, boundMm, rolls, usedMm: sum(rolls), unplaced, kept: keptPlan ? 'stale' : 'none' } // prettier-ignore
@@ -264,7 +266,7 @@ function readKept(
   stock: readonly StockItem[],
   cutting: Plan['layout']['cutting'],
 ): Pick<FilmLayout, 'source' | 'join' | 'rollWidthMm' | 'boundMm' | 'rolls' | 'usedMm' | 'unplaced' | 'kept'> {
-  const rolls = kept.rolls.map((r) => asRoll(r.id, r.widthMm, r.usedMm, r.placements, stock, base.film, cutting))
+  const rolls = kept.rolls.map((r) => asRoll(r.id, r.widthMm, r.usedMm, r.placements, stock, base.film, cutting, gap))
   const placed = new Set(rolls.flatMap((r) => r.placements.map((p) => p.pieceId)))
   const unplaced = toLay.filter((p) => !placed.has(p.id)).map((piece) => ({ piece, why: 'wider_than_every_bin' }))
   const widest = Math.max(width, ...rolls.map((r) => r.widthMm))
@@ -289,9 +291,13 @@ function asRoll(
   stock: readonly StockItem[],
   film: FilmSheet,
   cutting: Plan['layout']['cutting'],
+  gapMm: number,
 ): RollPlan {
   const item = stock.find((s) => s.id === id) ?? null
-  const plan = cutting === 'free' ? { cuts: [], offcuts: [], knots: [] } : cutPlan(placements, widthMm, usedMm)
+  const plan =
+    cutting === 'free'
+      ? { cuts: [], offcuts: freeRooms(placements, widthMm, usedMm, gapMm, LEAST_REST), knots: [] }
+      : cutPlan(placements, widthMm, usedMm)
   return {
     id, stock: item, widthMm, lengthMm: item?.leftMm ?? film.rollLengthsMm[0] ?? 25000, usedMm, placements,
     crossCutsMm: plan.cuts.filter((c) => c.stage === 1).map((c) => c.from.yMm),

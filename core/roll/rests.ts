@@ -1,5 +1,6 @@
 import type { StockItem } from '../film/schema'
 import { PANEL_FACTS } from '../vehicle/panel-data'
+import { LEAST_REST } from './cuts'
 import type { FilmLayout } from './lay-out'
 
 export interface Rest {
@@ -14,9 +15,6 @@ export interface Rest {
   cut: boolean
 }
 
-/** Smaller ones are scraps; common practice, no source. */
-const LEAST_WIDTH_MM = 150
-const LEAST_LENGTH_MM = 250
 /** Room that small panels take with their bleed, mm across × along; assumed. */
 const SMALL: Record<string, [number, number]> = {
   mirror: [350, 400],
@@ -36,7 +34,7 @@ export function restsOf(layout: FilmLayout): Rest[] {
   layout.rolls.forEach((roll, n) => {
     for (const o of roll.cutting.offcuts) {
       const [short, long] = [Math.min(o.widthMm, o.lengthMm), Math.max(o.widthMm, o.lengthMm)]
-      if (short < LEAST_WIDTH_MM || long < LEAST_LENGTH_MM) continue
+      if (short < LEAST_REST.short || long < LEAST_REST.long) continue
       const beside = roll.placements.filter(
         (p) => p.yMm < o.yMm + o.lengthMm - 1e-6 && p.yMm + p.lengthMm > o.yMm + 1e-6,
       )

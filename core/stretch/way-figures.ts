@@ -35,7 +35,7 @@ export function wayFigures(
   const out = [worst, figure(id('over'), way.overLimitMm2, 'mm2', 'area stretched past {limit}', [limit, from('worst', worst)], { standing })] // prettier-ignore
   if (way.seamMm > 0) out.push(seamFigure(id('seam'), panel, way))
   const against = (part: 'film' | 'minutes', unit: 'mm' | 'min', more: number, as: Figure | undefined) => {
-    if (as) out.push(figure(id(part), more, unit, '{with_it} − {now}: the whole job reckoned again with this taken', [input('with_it', Number(as.value) + more, unit, as.standing, 'data/mesh'), from('now', as)])) // prettier-ignore
+    if (as) out.push(figure(id(part), more, unit, '{with_it} − {now}', [input('with_it', Number(as.value) + more, unit, as.standing, 'reckoned'), from('now', as)])) // prettier-ignore
   }
   if (price) {
     against('film', 'mm', price.filmMm, used)

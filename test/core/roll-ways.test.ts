@@ -12,6 +12,9 @@ import { cutEntry, cutKey, cutsMade, machineEntry, machineKey } from '@/core/rol
 import { dropPlan, type DropTask } from '@/core/roll/drops'
 import { fleetInput } from '@/core/roll/fleet'
 import { bandLengths, damageFromEnd, layOutFilm, type FilmLayout } from '@/core/roll/lay-out'
+import { seeded } from '@/core/kit/random'
+import type { Offcut } from '@/core/roll/cuts'
+import { freeRooms } from '@/core/roll/free-rooms'
 import { restsOf } from '@/core/roll/rests'
 import { clash, moved, onRoll, pieceAreaMm2 } from '@/core/roll/shape'
 import { shareLots } from '@/core/roll/zones'
@@ -188,6 +191,37 @@ describe('from one length', () => {
 })
 
 describe('rests', () => {
+  it('between pieces that a machine cuts: the largest rectangle there is, as trying every place finds it; clear of all boxes', () => {
+    const random = seeded(3)
+    const least = { short: 2, long: 2 }
+    for (let t = 0; t < 60; t++) {
+      const [width, used] = [12, 16]
+      const pieces = Array.from({ length: 1 + Math.floor(random() * 6) }, () => {
+        const [w, l] = [1 + Math.floor(random() * 6), 1 + Math.floor(random() * 6)]
+        return { xMm: Math.floor(random() * (width - w + 1)), yMm: Math.floor(random() * (used - l + 1)), widthMm: w, lengthMm: l } // prettier-ignore
+      })
+      const meets = (a: Offcut, b: Offcut) => a.xMm < b.xMm + b.widthMm && b.xMm < a.xMm + a.widthMm && a.yMm < b.yMm + b.lengthMm && b.yMm < a.yMm + a.lengthMm // prettier-ignore
+      let most = 0
+      for (let x = 0; x < width; x++)
+        for (let y = 0; y < used; y++)
+          for (let w = 2; x + w <= width; w++)
+            for (let l = 2; y + l <= used; l++)
+              if (w * l > most && !pieces.some((p) => meets(p, { xMm: x, yMm: y, widthMm: w, lengthMm: l })))
+                most = w * l
+      const rooms = freeRooms(pieces, width, used, 0, least)
+      expect((rooms[0]?.widthMm ?? 0) * (rooms[0]?.lengthMm ?? 0)).toBe(most)
+      rooms.forEach((r, i) => expect([...pieces, ...rooms.slice(0, i)].some((p) => meets(r, p))).toBe(false))
+    }
+    expect(freeRooms([{ xMm: 0, yMm: 0, widthMm: 5, lengthMm: 10 }], 12, 10, 3, least)).toEqual([{ xMm: 8, yMm: 0, widthMm: 4, lengthMm: 10 }]) // prettier-ignore
+    expect(freeRooms([], 12, 10, 0, least)).toEqual([])
+  })
+  it('of a plan for the machine are offered too, each with its own mark', () => {
+    const { layout } = lay(layoutOf(hatch(), { cutting: 'free' }))
+    const rests = restsOf(layout)
+    expect(rests.length).toBeGreaterThan(0)
+    expect(new Set(rests.map((r) => r.key)).size).toBe(rests.length)
+    expect(rests.every((r) => Math.min(r.widthMm, r.lengthMm) >= 150 && Math.max(r.widthMm, r.lengthMm) >= 250)).toBe(true) // prettier-ignore
+  })
   it('bands are told as the lengths that must come off one roll; together they are what is used', () => {
     fc.assert(
       fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 50 }), fc.integer({ min: 1, max: 20 })), { minLength: 1, maxLength: 12 }), (list) => {

@@ -59,6 +59,10 @@ export function placeOf(at: string, plan: Plan, jobId: string): Place {
     case 'points':
     case 'log':
       return { label: head === 'log' ? 'readings' : 'heat points', href: link('bay') }
+    case 'reckoned':
+      return { label: 'the whole job, reckoned with this taken', href: null }
+    case 'data':
+      return { label: id === 'mesh' ? 'surface that was solved' : 'rule of the trade', href: null }
     default:
       return { label: 'rule of the trade', href: null }
   }

@@ -44,7 +44,10 @@ export function Roll() {
       <RollSettings />
       <Findings stage="roll" />
       {reckoning.layouts.length === 0 && (
-        <p className="plate">Nothing to lay out yet: it takes measured panels and a film.</p>
+        <p className="plate">
+          Nothing to lay out yet: it takes <Link href={`/jobs/${jobId}/tape`}>measured panels</Link> and{' '}
+          <Link href={`/jobs/${jobId}/film`}>a film</Link>.
+        </p>
       )}
       {reckoning.layouts.map((layout) => (
         <OneFilm key={layout.film.id} layout={layout} />
