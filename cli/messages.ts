@@ -26,6 +26,8 @@ const SAY: Record<string, (f: Record<string, string | number>) => string> = {
   bad_file: (f) =>
     `the mesh file cannot be read (${f.why}${f.said !== undefined ? `: it says ${f.said} triangles and holds ${f.holds}` : ''}${f.type ? `: ${f.type}` : ''}${f.limit ? `: at most ${f.limit} triangles` : ''})`,
   crown_too_deep: (f) => `the crown (${f.crown_mm} mm) is deeper than half its straightedge (${f.over_mm} mm)`,
+  recess_off_panel: (f) => `the middle of the recess ${f.recess} lies off its panel`,
+  raised_off_panel: (f) => `${f.object} lies off its panel`,
   recess_too_wide: (f) => `the recess ${f.recess} is larger than its panel`,
   recess_too_deep: (f) => `the walls of ${f.recess} meet before it is ${f.depth_mm} mm deep`,
   nose_too_long: (f) => `the nose takes ${f.length_mm} mm of a side of ${f.side_mm} mm`,

@@ -28,7 +28,7 @@ const MOST_TRIANGLES = 80_000
 /**
  * A taped panel as a triangle mesh in mm: its outline laid on the surface of `panelSurface`, holes and what film is cut
  * round left open. Looked at from outside, x to the right, y up, z towards the eye. Errors: crown_too_deep,
- * recess_too_wide, recess_too_deep, nose_too_long, turn_too_tight, fold_off_panel, outline_impossible, each naming the field.
+ * recess_too_wide, recess_off_panel, recess_too_deep, raised_off_panel, nose_too_long, turn_too_tight, fold_off_panel, outline_impossible, each naming the field.
  */
 export function panelMesh(panel: Panel, triangles = 5000, options: PanelMeshOptions = {}): Result<PanelMesh> {
   const fault = impossible(panel)

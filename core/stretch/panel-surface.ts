@@ -80,8 +80,11 @@ export function impossible(panel: Panel): Fault | null {
   for (const [i, r] of panel.recesses.entries()) {
     const run = r.depthMm / Math.tan(rad(Math.min(STEEPEST_DEG, r.wallDeg)))
     if (r.mouthWidthMm > widthMm || r.mouthHeightMm > heightMm) return { code: 'recess_too_wide', at: `recesses[${i}].mouthWidthMm`, facts: { recess: r.name } } // prettier-ignore
+    if ((r.xMm ?? 0) > widthMm || (r.yMm ?? 0) > heightMm) return { code: 'recess_off_panel', at: `recesses[${i}].${(r.xMm ?? 0) > widthMm ? 'xMm' : 'yMm'}`, facts: { recess: r.name } } // prettier-ignore
     if (2 * run > Math.min(r.mouthWidthMm, r.mouthHeightMm)) return { code: 'recess_too_deep', at: `recesses[${i}].depthMm`, facts: { recess: r.name, depth_mm: r.depthMm } } // prettier-ignore
   }
+  for (const [i, r] of panel.raised.entries())
+    if ((r.xMm ?? 0) > widthMm || (r.yMm ?? 0) > heightMm) return { code: 'raised_off_panel', at: `raised[${i}].${(r.xMm ?? 0) > widthMm ? 'xMm' : 'yMm'}`, facts: { object: r.name } } // prettier-ignore
   for (const [a, b, side, at] of [['left', 'right', widthMm, 'widthMm'], ['top', 'bottom', heightMm, 'heightMm']] as const) {
     const length = lengthOf(rollAt(panel, a)) + lengthOf(rollAt(panel, b))
     if (length > side) return { code: 'nose_too_long', at: panel.nose && (panel.nose.at === a || panel.nose.at === b) ? 'nose' : `wraps.${at}`, facts: { length_mm: Math.round(length), side_mm: side } } // prettier-ignore

@@ -138,6 +138,7 @@ describe('the mesh of a taped panel', () => {
     }
     expect(code(plain({ crownMm: 300, crownOverMm: 500 }))).toBe('crown_too_deep crownMm')
     expect(code(plain({ recesses: [recess({ mouthWidthMm: 1300 })] }))).toBe('recess_too_wide recesses[0].mouthWidthMm')
+    expect(code(plain({ recesses: [recess({ xMm: 4000 })] }))).toBe('recess_off_panel recesses[0].xMm')
     expect(code(plain({ recesses: [recess({ depthMm: 90, wallDeg: 45 })] }))).toBe('recess_too_deep recesses[0].depthMm') // prettier-ignore
     expect(code(plain({ nose: { at: 'top', radiusMm: 600, angleDeg: 180 } }))).toBe('nose_too_long nose')
   })

@@ -386,6 +386,8 @@ const FAULTS: Record<string, Say> = {
   crown_too_deep: (f) =>
     `The crown (${f.crown_mm} mm) is deeper than half its straightedge (${f.over_mm} mm): no surface has that. Check both figures.`,
   recess_too_wide: (f) => `The recess ${f.recess} is larger than its panel. Check its mouth.`,
+  recess_off_panel: (f) => `The recess ${f.recess} lies off its panel. Check where its middle is.`,
+  raised_off_panel: (f) => `${f.object} lies off its panel. Check where it is.`,
   recess_too_deep: (f) =>
     `The walls of ${f.recess} meet before it is ${f.depth_mm} mm deep. Check its depth, its mouth or the slope of its walls.`,
   nose_too_long: (f) =>

@@ -43,7 +43,7 @@ interface Effort {
 }
 const QUICK: Effort = { perStage: 3, stages: 2, steps: 5 }
 const EFFORTS: [triangles: number, effort: Effort][] = [
-  [12_000, { perStage: 5, stages: 3, steps: 28 }],
+  [12_000, { perStage: 5, stages: 3, steps: 60 }],
   [40_000, { perStage: 4, stages: 2, steps: 16 }],
   [150_000, { perStage: 3, stages: 2, steps: 4 }],
   [Infinity, { perStage: 2, stages: 1, steps: 4 }],
