@@ -48,6 +48,8 @@ export interface StretchOptions {
   pull?: 'tightest' | 'even'
   /** Fewer steps, for previews and for many maps to be compared. */
   quick?: boolean
+  /** As in `FlattenOptions`. */
+  thorough?: boolean
   spent?: () => boolean
   progress?: (share: number) => void
 }
@@ -120,6 +122,7 @@ export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPa
       restShrink: options.restShrink ?? options.shrink,
       ...(options.pull ? { pull: options.pull } : {}),
       ...(options.quick ? { quick: true } : {}),
+      ...(options.thorough ? { thorough: true } : {}),
       ...(options.spent ? { spent: options.spent } : {}),
       progress: (p: number) => options.progress?.(done + p * share),
     }

@@ -11,6 +11,8 @@ export interface FlattenOptions {
   pull?: 'tightest' | 'even'
   /** Fewer steps: within a few per cent of the least, for previews and for many maps to be compared. */
   quick?: boolean
+  /** Many more steps than there is time for: what benches measure the others against. */
+  thorough?: boolean
   spent?: () => boolean
   progress?: (share: number) => void
 }
@@ -42,6 +44,7 @@ interface Effort {
   steps: number
 }
 const QUICK: Effort = { perStage: 3, stages: 2, steps: 5 }
+const THOROUGH: Effort = { perStage: 30, stages: 4, steps: 500 }
 const EFFORTS: [triangles: number, effort: Effort][] = [
   [12_000, { perStage: 5, stages: 3, steps: 60 }],
   [40_000, { perStage: 4, stages: 2, steps: 16 }],
@@ -58,13 +61,14 @@ const effortFor = (triangles: number): Effort => (EFFORTS.find(([most]) => trian
  * Source: docs/sources.md#boyd-2004, docs/sources.md#smith-2019. Errors: cannot_flatten.
  */
 export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptions = {}): Result<Flat> {
-  const { shrink = 0, pull = 'tightest', quick = false, spent = () => false, progress } = options
+  const { shrink = 0, pull = 'tightest', quick = false, thorough = false, spent = () => false, progress } = options
   const n = mesh.positions.length / 3
   const work = new Work(new Assembly(mesh, new Uint8Array(n)))
   let u = sound(work, conformal(mesh, topology)) ?? sound(work, tutte(mesh, topology))
   if (!u) return err({ code: 'cannot_flatten' })
   work.centre(u)
-  const effort = quick ? QUICK : effortFor(mesh.triangles.length / 3)
+  const effort = thorough ? THOROUGH : quick ? QUICK : effortFor(mesh.triangles.length / 3)
+  const still = thorough ? 1e-7 : 1e-4
   const { perStage } = effort
   const stages = effort.stages + (pull === 'even' ? 1 : 0)
   let steps = 0
@@ -98,7 +102,7 @@ export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptio
       progress?.(0.8 + 0.2 * ((stage * effort.steps + k) / (stages * effort.steps)))
       if (!next) break
       u = next.u
-      if (next.decrement < 1e-4 * weight) break
+      if (next.decrement < still * weight) break
     }
   if (pull === 'even') {
     const scale = 1 / (Math.exp(bound) * least)
