@@ -1,0 +1,138 @@
+import { seeded, type Random } from '../../kit/random'
+import type { Band } from './band'
+import { kindsOf, type Kind } from './kinds'
+import { area, freeSpans, keyOf, neverFits, type Lot } from './lots'
+import { roomsBeside } from './rooms'
+import { spread, type Span } from './spread'
+import { strip } from './strip'
+import { PACK_TOLERANCE as EPS, type PackBin, type PackItem, type Packing, type Placed } from './types'
+
+interface How {
+  gap: number
+  random: Random
+  cuts?: number
+}
+
+export function placementsOf(
+  at: { band: Band; span: Span; y: number }[],
+  kinds: readonly Kind[],
+  gap: number,
+): Placed[] {
+  const next = kinds.map(() => 0)
+  return at.flatMap(({ band, span, y }) =>
+    band.kinds.map((k, i): Placed => {
+      const kind = kinds[k] as Kind
+      const item = kind.items[next[k] as number] as PackItem
+      next[k] = (next[k] as number) + 1
+      const across = (band.turned[i] ? kind.l : kind.w) - gap
+      const along = (band.turned[i] ? kind.w : kind.l) - gap
+      // A kind may be written the other way about than its item comes.
+      const turned = Math.abs(across - item.width) > EPS || Math.abs(along - item.length) > EPS
+      return {
+        item,
+        binId: span.bin.id,
+        x: band.x[i] as number,
+        y: y + (band.y[i] as number),
+        width: turned ? item.length : item.width,
+        length: turned ? item.width : item.length,
+        turned,
+      }
+    }),
+  )
+}
+
+/** What found no room in the first go: onto whatever spans are still free, lot by lot. */
+export function settle(
+  left: readonly PackItem[],
+  lots: readonly Lot[],
+  options: How,
+  placed: Placed[],
+  unplaced: Packing['unplaced'],
+): void {
+  if (left.length === 0) return
+  const { gap } = options
+  let open = [...left]
+  for (const lot of lots) {
+    if (open.length === 0) break
+    const groupsHere = new Set(placed.filter((p) => lot.bins.some((b) => b.id === p.binId)).map((p) => p.item.group))
+    for (const bin of [...lot.bins].sort((a, b) => b.width - a.width)) {
+      const may = open.filter(
+        (i) => i.group === null || groupsHere.has(i.group) || !placed.some((p) => p.item.group === i.group),
+      )
+      const inBin = placed.filter((p) => p.binId === bin.id)
+      const spans = freeSpans(
+        bin,
+        inBin.map((p) => ({ from: Math.max(0, p.y - gap), to: p.y + p.length + gap })),
+      )
+      const fit = may.filter((i) => neverFits(i, [bin]) === null)
+      if (fit.length === 0 || spans.length === 0) continue
+      const kinds = kindsOf(fit, gap, bin.width + gap)
+      const plan = strip({
+        kinds, width: bin.width + gap, rule: 'guillotine', cuts: options.cuts ?? Infinity, random: seeded(1), rounds: 0,
+        spent: () => false, boundSpent: () => true,
+      }) // prettier-ignore
+      const { at } = spread(
+        plan.bands,
+        spans.map((s) => ({ bin, ...s })),
+        gap,
+      )
+      const done = placementsOf(at, kinds, gap)
+      for (const p of done) groupsHere.add(p.item.group)
+      placed.push(...done)
+      const there = new Set(done.map((p) => keyOf(p.item)))
+      open = open.filter((i) => !there.has(keyOf(i)))
+    }
+  }
+  for (const item of open) unplaced.push({ item, why: item.group === null ? 'no_room_left' : 'no_lot_holds_group' })
+}
+
+/** Rooms beside locked items, filled as well as chance finds. */
+export function fillBeside(
+  items: readonly PackItem[],
+  bins: readonly PackBin[],
+  locked: readonly Placed[],
+  options: How,
+  placed: Placed[],
+): PackItem[] {
+  let open = [...items]
+  for (const bin of bins)
+    for (const room of roomsBeside(
+      bin,
+      locked.filter((p) => p.binId === bin.id),
+      options.gap,
+    )) {
+      const tied = (i: PackItem) => {
+        const there = i.group === null ? undefined : placed.find((p) => p.item.group === i.group)
+        return !there || bins.find((b) => b.id === there.binId)?.lot === bin.lot
+      }
+      // A room beside is cut off across and lengthwise already: two stages are spent.
+      const box: PackBin = { id: bin.id, width: room.width, length: room.length, lot: bin.lot }
+      const fit = open.filter((i) => tied(i) && neverFits(i, [box]) === null)
+      let best: Placed[] = []
+      for (let t = 0; t < 60 && fit.length > 0; t++) {
+        // A chance handful that could fill the room, laid and counted.
+        const order = fit
+          .map((i) => ({ i, k: options.random() * (0.4 + i.width * i.length) }))
+          .sort((a, b) => b.k - a.k)
+        const take: PackItem[] = []
+        let sum = 0
+        for (const { i } of order)
+          if (sum + i.width * i.length <= room.width * room.length) {
+            take.push(i)
+            sum += i.width * i.length
+          }
+        const kinds = kindsOf(take, options.gap, room.width + options.gap)
+        const plan = strip({
+          kinds, width: room.width + options.gap, rule: 'guillotine', cuts: Math.max(1, (options.cuts ?? Infinity) - 2), random: options.random,
+          rounds: 0, spent: () => false, boundSpent: () => true,
+        }) // prettier-ignore
+        const { at } = spread(plan.bands, [{ bin: box, from: 0, to: room.length }], options.gap)
+        const done = placementsOf(at, kinds, options.gap)
+        if (area(done.map((p) => p.item)) > area(best.map((p) => p.item))) best = done
+      }
+      const there = new Set(best.map((p) => keyOf(p.item)))
+      placed.push(...best.map((p) => ({ ...p, x: p.x + room.x, y: p.y + room.y })))
+      open = open.filter((i) => !there.has(keyOf(i)))
+    }
+  return open
+}
