@@ -8,7 +8,7 @@ import type * as Guillotine from 'guillotine-packer'
 import type * as MaxRects from 'maxrects-packer'
 import { faultsOf } from '../test/fixtures/check-packing'
 import { catalogue, manyPanels } from '../test/fixtures/plans'
-import { accents, alike, car, cutUp, fleet, inLots, van, type Instance } from './instances'
+import { accents, alike, car, cutUp, fleet, inLots, styled, van, type Instance } from './instances'
 
 // Its package names a module that Node does not take as one.
 const { packer } = createRequire(import.meta.url)('guillotine-packer') as typeof Guillotine
@@ -146,6 +146,9 @@ function limitsBench(): string {
 const MANY = [40, 60, 80, 120, 200]
 
 /** Quality beside time: ours in the seconds given, against a general packer that keeps no rule at all. */
+const CARS = ['city_car', 'saloon', 'estate', 'suv'] as const
+const VANS = ['small_van', 'high_van', 'minibus', 'small_van', 'high_van', 'minibus'] as const
+
 export function layoutBench(): string {
   const sets: { name: string; seconds: number; list: Instance[] }[] = [
     { name: 'single car, 26 pieces', seconds: 5, list: Array.from({ length: 12 }, (_, k) => car(k)) },
@@ -153,6 +156,17 @@ export function layoutBench(): string {
     { name: 'single car', seconds: 1, list: Array.from({ length: 12 }, (_, k) => car(k)) },
     { name: 'van, 42 pieces', seconds: 5, list: Array.from({ length: 6 }, (_, k) => van(k)) },
     { name: 'of these, film with a direction', seconds: 5, list: [0, 2, 4].map((k) => van(k)) },
+    {
+      name: 'cars of our own body styles, directional film',
+      seconds: 5,
+      list: CARS.map((s, k) => styled(s, k + 1, true)),
+    },
+    {
+      name: 'vans of our own body styles, directional film',
+      seconds: 5,
+      list: VANS.map((s, k) => styled(s, k + 1, true)),
+    },
+    { name: 'vans of our own body styles, any film', seconds: 5, list: VANS.map((s, k) => styled(s, k + 1, false)) },
     { name: 'accents, 10-19 pieces', seconds: 5, list: Array.from({ length: 8 }, (_, k) => accents(k)) },
     {
       name: 'sheets cut up by straight cuts, 8-30 pieces',

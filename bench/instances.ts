@@ -1,4 +1,8 @@
 import { seeded } from '@/core/kit/random'
+import { Plan } from '@/core/plan/schema'
+import { piecesOf } from '@/core/roll/pieces'
+import { familyPanels, STYLES, type Style } from '@/core/vehicle/families'
+import { DEMO_JOBS } from '@/db/demo/jobs'
 export { cutUp } from '../test/fixtures/cut-up'
 import type { PackBin, PackItem } from '@/core/solve/pack'
 
@@ -60,6 +64,27 @@ export function alike(cars: number, seed: number): Instance {
     items: Array.from({ length: cars }, (_, c) => one.map((i) => ({ ...i, id: `${c}-${i.id}`, group: `car ${c}` }))).flat(),
     bins: ROLLS,
   } // prettier-ignore
+}
+const BASE = Plan.parse(DEMO_JOBS[0]?.make())
+const STYLE_SEED = 17
+
+/** A vehicle of one of our own body styles with key lengths by chance, its pieces as the app makes them; what is wider than the roll is divided. */
+export function styled(style: Style, k: number, directional: boolean): Instance {
+  const random = seeded(k * STYLE_SEED)
+  const keys = Object.fromEntries(STYLES[style].map((s) => [s.key, s.unit === 'count' ? s.usual : Math.round(s.min + (s.max - s.min) * random())])) // prettier-ignore
+  const sheet = BASE.film.sheets[0]
+  if (!sheet) throw new Error('the demo job has no film')
+  const film = { ...sheet, directional }
+  const panels = familyPanels(style, keys)
+  const plan: Plan = { ...BASE, film: { mainId: film.id, sheets: [film] }, panels, pieces: [] }
+  const width = 1520
+  const items = panels.filter((p) => p.wrap).flatMap((p) => piecesOf(plan, p, film, false)).flatMap((q): PackItem[] => {
+    const fits = q.acrossMm <= width || (q.turn === 'quarter' && q.alongMm <= width)
+    const parts = fits ? 1 : Math.ceil(q.acrossMm / (width - film.overlapMm))
+    const across = fits ? q.acrossMm : q.acrossMm / parts + film.overlapMm
+    return Array.from({ length: parts }, (_, i) => ({ id: q.id, copy: i + 1, width: Math.round(across), length: Math.round(q.alongMm), turn: q.turn, group: null }))
+  }) // prettier-ignore
+  return { name: `${style} ${k}`, width, items, rule: 'guillotine' }
 }
 export function accents(k: number): Instance {
   const random = seeded(500 + k)
