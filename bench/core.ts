@@ -103,7 +103,7 @@ function ruled({ width, items }: Instance): number | null {
     }
     best = Math.min(best, high)
   }
-  return best
+  return best === Infinity ? null : best
 }
 const MOST_RULED = 60
 /** It throws where an item fits no bin. */
@@ -237,7 +237,7 @@ export function layoutBench(): string {
 ${rows.join('\n')}
 
 Instances are made at random with fixed seeds (\`bench/instances.ts\`). The bound of a car is the bar relaxation: part of a gap is the bound's, since no plan by straight cuts need reach it; the nearer it stands to the bare area (film of any direction), the more of it.
-The packer that keeps the rule is guillotine-packer at its best of all its strategies; the other maxrects-packer at its best of eight orders: it may place pieces where no straight cut parts them.
+The packer that keeps the rule is guillotine-packer at its best of all its strategies; the other maxrects-packer at its best of eight orders: it may place pieces where no straight cut parts them. –: the packer has no plan, as it turns all pieces or none.
 No longer than the best of the packers with the same rule: ${noWorse} of ${compared} plans.
 
 ${limitsBench()}
