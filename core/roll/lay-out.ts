@@ -294,15 +294,16 @@ function asRoll(
   gapMm: number,
 ): RollPlan {
   const item = stock.find((s) => s.id === id) ?? null
+  const damage = item ? damageFromEnd(item) : []
   const plan =
     cutting === 'free'
-      ? { cuts: [], offcuts: freeRooms(placements, widthMm, usedMm, gapMm, LEAST_REST), knots: [] }
+      ? { cuts: [], offcuts: freeRooms(placements, widthMm, usedMm, gapMm, damage, LEAST_REST), knots: [] }
       : cutPlan(placements, widthMm, usedMm)
   return {
     id, stock: item, widthMm, lengthMm: item?.leftMm ?? film.rollLengthsMm[0] ?? 25000, usedMm, placements,
     crossCutsMm: plan.cuts.filter((c) => c.stage === 1).map((c) => c.from.yMm),
     cutting: plan,
-    damage: item ? damageFromEnd(item) : [],
+    damage,
   } // prettier-ignore
 }
 

@@ -1,12 +1,14 @@
 import type { StockItem } from '../film/schema'
 import { PANEL_FACTS } from '../vehicle/panel-data'
-import { LEAST_REST } from './cuts'
+import { LEAST_REST, type Offcut } from './cuts'
 import type { FilmLayout } from './lay-out'
 
 export interface Rest {
   /** Short mark, unique within the layout and for the roll: where it lies, in cm from the roll's end and edge. */
   key: string
   stock: StockItem | null
+  /** Where it begins along the roll. */
+  yMm: number
   widthMm: number
   lengthMm: number
   /** Kinds of small panel that it takes, by what such panels of this job need. */
@@ -23,6 +25,22 @@ const SMALL: Record<string, [number, number]> = {
   fuel_flap: [250, 250],
 }
 
+/** The longest part of what is left over that no damage of its roll lies in. */
+function undamaged(o: Offcut, damage: readonly { from: number; to: number }[]): Offcut {
+  let [best, at] = [{ ...o, lengthMm: 0 }, o.yMm]
+  const end = o.yMm + o.lengthMm
+  const offer = (to: number) => {
+    if (to - at > best.lengthMm) best = { ...o, yMm: at, lengthMm: to - at }
+  }
+  for (const d of damage) {
+    if (d.to <= o.yMm || d.from >= end) continue
+    offer(d.from)
+    at = Math.max(at, d.to)
+  }
+  offer(end)
+  return best
+}
+
 /** A rest of another layout of the same roll gets another mark: the layout's own is part of it. */
 const keyOf = (layout: FilmLayout, roll: number, o: { xMm: number; yMm: number }): string =>
   `${layout.mark.slice(0, 3)}${roll + 1}-${Math.round(o.yMm / 10)}-${Math.round(o.xMm / 10)}`
@@ -32,7 +50,8 @@ export function restsOf(layout: FilmLayout): Rest[] {
   const real = new Set(layout.cut.map((c) => c.id))
   const out: Rest[] = []
   layout.rolls.forEach((roll, n) => {
-    for (const o of roll.cutting.offcuts) {
+    for (const whole of roll.cutting.offcuts) {
+      const o = undamaged(whole, roll.damage)
       const [short, long] = [Math.min(o.widthMm, o.lengthMm), Math.max(o.widthMm, o.lengthMm)]
       if (short < LEAST_REST.short || long < LEAST_REST.long) continue
       const beside = roll.placements.filter(
@@ -46,7 +65,7 @@ export function restsOf(layout: FilmLayout): Rest[] {
         )
         .map(([kind]) => kind)
       out.push({
-        key: keyOf(layout, n, o), stock: roll.stock, widthMm: o.widthMm, lengthMm: o.lengthMm, takes,
+        key: keyOf(layout, n, o), stock: roll.stock, yMm: o.yMm, widthMm: o.widthMm, lengthMm: o.lengthMm, takes,
         cut: beside.length > 0 && beside.every((p) => real.has(p.pieceId)),
       }) // prettier-ignore
     }

@@ -7,17 +7,18 @@ import type { Panel } from '../vehicle/schema'
 import type { SolvedWay } from './ways'
 
 /** Names of a way's figures: `way/<panel>/<n>/worst`, `over`, `seam`, `film`, `minutes`. */
-export const wayFigureId = (panelId: string, n: number, part: string): string => `way/${panelId}/${n}/${part}`
+export const wayFigureId = (panelId: string, n: number | 'now', part: string): string => `way/${panelId}/${n}/${part}`
 
 /**
- * The figures of a way out with their working. `n` numbers it in its table; `now` is the panel as it is; `used` and `crew`
- * are the job's film and minutes as they stand, which the price is the difference to.
+ * The figures of a way out with their working. `n` numbers it in its table, or says that it is the panel as it is now;
+ * `now` is that panel; `used` and `crew` are the job's film and minutes as they stood when the price was reckoned, which
+ * it is the difference to.
  */
 export function wayFigures(
   panel: Panel,
   film: FilmSheet,
   way: SolvedWay,
-  n: number,
+  n: number | 'now',
   now: SolvedWay | null,
   price: Price | null,
   used: Figure | undefined,
@@ -25,11 +26,13 @@ export function wayFigures(
 ): Figure[] {
   const id = (part: string) => wayFigureId(panel.id, n, part)
   const standing = 'common_practice' as const
+  // Another film has its own limit.
+  const own = way.change.kind === 'film' ? way.change.sheet : film
   const count = input('triangles', way.triangles, 'count', 'measured', 'data/mesh')
-  const limit = input('limit', film.stretchLimit, 'fraction', filmStanding(film, 'stretchLimit'), `film/${film.id}/stretchLimit`) // prettier-ignore
-  const most = { value: film.stretchLimit, unit: 'fraction' as const, kind: 'max' as const, standing: limit.standing, at: limit.at } // prettier-ignore
+  const limit = input('limit', own.stretchLimit, 'fraction', filmStanding(own, 'stretchLimit'), `film/${own.id}/stretchLimit`) // prettier-ignore
+  const most = { value: own.stretchLimit, unit: 'fraction' as const, kind: 'max' as const, standing: limit.standing, at: limit.at } // prettier-ignore
   const worst = figure(
-    id('worst'), way.worst, 'fraction', `greatest stretch of the film laid anew with this taken, over {triangles} triangles${now ? ' ({as_it_is} as it is)' : ''}`,
+    id('worst'), way.worst, 'fraction', n === 'now' ? 'greatest stretch of the film as the plan has it, over {triangles} triangles' : `greatest stretch of the film laid anew with this taken, over {triangles} triangles${now ? ' ({as_it_is} as it is)' : ''}`,
     [count, ...(now ? [input('as_it_is', now.worst, 'fraction', standing, 'data/mesh')] : [])], { limit: most, standing },
   ) // prettier-ignore
   const out = [worst, figure(id('over'), way.overLimitMm2, 'mm2', 'area stretched past {limit}', [limit, from('worst', worst)], { standing })] // prettier-ignore

@@ -208,12 +208,24 @@ describe('rests', () => {
             for (let l = 2; y + l <= used; l++)
               if (w * l > most && !pieces.some((p) => meets(p, { xMm: x, yMm: y, widthMm: w, lengthMm: l })))
                 most = w * l
-      const rooms = freeRooms(pieces, width, used, 0, least)
+      const rooms = freeRooms(pieces, width, used, 0, [], least)
       expect((rooms[0]?.widthMm ?? 0) * (rooms[0]?.lengthMm ?? 0)).toBe(most)
       rooms.forEach((r, i) => expect([...pieces, ...rooms.slice(0, i)].some((p) => meets(r, p))).toBe(false))
     }
-    expect(freeRooms([{ xMm: 0, yMm: 0, widthMm: 5, lengthMm: 10 }], 12, 10, 3, least)).toEqual([{ xMm: 8, yMm: 0, widthMm: 4, lengthMm: 10 }]) // prettier-ignore
-    expect(freeRooms([], 12, 10, 0, least)).toEqual([])
+    expect(freeRooms([{ xMm: 0, yMm: 0, widthMm: 5, lengthMm: 10 }], 12, 10, 3, [{ from: 4, to: 5 }], least)).toEqual([{ xMm: 8, yMm: 5, widthMm: 4, lengthMm: 5 }, { xMm: 8, yMm: 0, widthMm: 4, lengthMm: 4 }]) // prettier-ignore
+    expect(freeRooms([], 12, 10, 0, [], least)).toEqual([])
+  })
+  it('hold no damage of their roll, by hand and by machine', () => {
+    const torn = [{ fromCoreMm: 21_000, lengthMm: 150, note: '' }]
+    for (const cutting of ['crosscut', 'free'] as const) {
+      const { layout } = lay(layoutOf(hatch(), { cutting }), [stock('a', { leftMm: 25_000, damage: torn })])
+      expect(layout.rolls[0]?.stock?.id).toBe('a')
+      const rests = restsOf(layout)
+      const offcuts = layout.rolls.flatMap((r) => r.cutting.offcuts)
+      expect(rests.length).toBeGreaterThan(0)
+      if (cutting === 'crosscut') expect(offcuts.some((o) => o.yMm < 4000 && o.yMm + o.lengthMm > 3850)).toBe(true)
+      for (const r of rests) expect(r.yMm + r.lengthMm <= 3850 || r.yMm >= 4000).toBe(true)
+    }
   })
   it('of a plan for the machine are offered too, each with its own mark', () => {
     const { layout } = lay(layoutOf(hatch(), { cutting: 'free' }))

@@ -287,6 +287,8 @@ describe('ways out, solved', () => {
       const of = (part: string) => figures.find((f) => f.id === wayFigureId(panel.id, n, part))
       expect(of('worst')?.value).toBe(w.worst)
       expect(of('seam')?.value ?? 0).toBe(w.seamMm)
+      // Past the limit of the film that it is laid in.
+      expect(of('over')?.inputs[0]?.value).toBe(w.code === 'film' ? tough.stretchLimit : sheet.stretchLimit)
       for (const part of ['seam', 'film', 'minutes']) {
         const f = of(part)
         if (f) expect(worked(f)).toBeCloseTo(f.value as number, 6)

@@ -171,6 +171,25 @@ describe('the survey of all panels', () => {
     second?.worker.says({ kind: 'best', panelId: a, ways: [] })
     expect(job.foundWays).toHaveBeenCalledWith(a, [])
   })
+  it('what only the finer surface shows to be too much has its ways out too; what is known is not asked again', async () => {
+    await begun()
+    const [first] = Hand.of('survey')
+    const [a, b] = ids as [string, string]
+    first?.worker.says({ kind: 'survey', panelId: b, sum: value({ overMm2: 3 }), fault: null })
+    first?.worker.says({ kind: 'best', panelId: b, ways: [] })
+    first?.worker.says({ kind: 'survey', panelId: a, sum: value(), fault: null })
+    first?.worker.says({ kind: 'survey', panelId: a, sum: value({ triangles: 3000, overMm2: 2 }), fault: null })
+    const { startStretch } = await load()
+    let stop = () => {}
+    act(() => {
+      stop = startStretch({ kind: 'schools', plan, panelId: b, scan: null }, () => {})
+    })
+    act(() => stop())
+    await act(() => vi.advanceTimersByTimeAsync(500))
+    const again = Hand.of('survey')[1]
+    expect(again?.ask).toMatchObject({ bestIds: [a], knownIds: [b] })
+    expect(again?.ask.finerIds).not.toContain(a)
+  })
   it('says what could not be solved, and does not ask for what is known and fine', async () => {
     const { keyOf } = await load()
     const [a, b] = ids as [string, string]

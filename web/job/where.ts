@@ -96,7 +96,7 @@ export function figureName(id: string, plan: Plan, railWord: (code: string) => s
   if (head === 'surface')
     return `${panel}: ${({ worst: 'worst stretch over the surface', mean: 'mean stretch over the surface', post_heat: 'surface to post-heat', area: 'surface', map: 'stretch of the film as it is laid', residual: 'what still pulls after post-heat' } as Record<string, string>)[part] ?? part}`
   if (head === 'way')
-    return `${panel}, way out ${Number(part) + 1}: ${({ worst: 'worst stretch', over: 'surface past the limit', seam: 'seam', film: 'film more or less', minutes: 'crew time more or less' } as Record<string, string>)[id.split('/')[3] ?? ''] ?? ''}`
+    return `${panel}, ${part === 'now' ? 'as it is' : `way out ${Number(part) + 1}`}: ${({ worst: 'worst stretch', over: 'surface past the limit', seam: 'seam', film: 'film more or less', minutes: 'crew time more or less' } as Record<string, string>)[id.split('/')[3] ?? ''] ?? ''}`
   if (head === 'tape') return `${panel}: film at stake`
   if (head === 'conditions') return CONDITIONS[key] ?? key
   if (head === 'squeeze') return `${panel}: squeeze at the corners`

@@ -61,6 +61,7 @@ function quickWorker(): Worker {
     if (data.kind === 'quick') answered(data.id, data.news)
   }
   own.onerror = () => {
+    own.terminate()
     quick = null
     for (const id of [...heard.keys()]) answered(id, { kind: 'fault', fault: { code: 'no_worker' } })
   }
@@ -89,6 +90,7 @@ export function startStretch(ask: StretchAsk, on: (news: StretchNews) => void, b
     on(data)
   }
   own.onerror = () => {
+    own.terminate()
     if (!over) end()
     on({ kind: 'fault', fault: { code: 'no_worker' } })
   }

@@ -87,7 +87,7 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
           }
           if (news.sum) {
             batch.push({ key, value: news.sum })
-            if (first.has(news.panelId) && isOver(news.sum)) best.add(news.panelId)
+            if (isOver(news.sum) && !asked.has(key)) best.add(news.panelId)
           }
           if (!first.delete(news.panelId)) {
             finer.delete(news.panelId)
@@ -110,7 +110,7 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
       }
       const go = () => {
         if (gone || own || !scans || someoneWaits() || first.size + best.size + finer.size === 0) return
-        own = startStretch({ kind: 'survey', plan: now, panelIds: [...first], bestIds: [...best], finerIds: [...finer], films: shop.films, scans }, hear, true)
+        own = startStretch({ kind: 'survey', plan: now, panelIds: [...first], bestIds: [...best], finerIds: [...finer], knownIds: [...keys].filter(([, key]) => asked.has(key)).map(([id]) => id), films: shop.films, scans }, hear, true)
       }
       const giveWay = () => {
         clearTimeout(again)

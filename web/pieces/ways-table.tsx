@@ -5,7 +5,7 @@ import type { FilmSheet } from '@/core/film/schema'
 import { applyChange } from '@/core/reckon/finding'
 import { wayFigureId, wayFigures } from '@/core/stretch/way-figures'
 import type { Panel } from '@/core/vehicle/schema'
-import { Fig } from '@/web/job/figure'
+import { Fig, type Figures } from '@/web/job/figure'
 import { signed } from '@/web/words/format'
 import { useJob } from '@/web/job/job-state'
 import type { PricedWay, StretchNews } from '@/web/workers/stretch.worker'
@@ -22,14 +22,14 @@ const SHOWN = 8
 export function WaysTable({ panel, film, scan, onTaken }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null; onTaken: () => void }) {
   const { plan, catalogue, ledger, fmt, edit, undo, mayPlan, reckoning } = useJob()
   const panelId = panel.id
-  const [state, setState] = useState<{ key: string; share: number; now: SolvedWay | null; ways: PricedWay[]; done: boolean; fault: string } | null>(null)
+  const [state, setState] = useState<{ key: string; share: number; now: SolvedWay | null; ways: PricedWay[]; done: boolean; fault: string; base: Figures } | null>(null)
   const [all, setAll] = useState(false)
   const stop = useRef<() => void>(() => {})
   const key = keyOf(plan, panelId, catalogue.scans)
   useEffect(() => () => stop.current(), [])
   const look = () => {
     stop.current()
-    setState({ key, share: 0, now: null, ways: [], done: false, fault: '' })
+    setState({ key, share: 0, now: null, ways: [], done: false, fault: '', base: reckoning.figures })
     stop.current = startStretch({ kind: 'ways', plan, panelId, catalogue, ledger, scan }, (news: StretchNews) => {
       if (news.kind === 'tick') setState((s) => s && { ...s, share: news.share })
       else if (news.kind === 'ways') setState((s) => s && { ...s, now: news.now, ways: news.ways, done: news.done })
@@ -42,12 +42,14 @@ export function WaysTable({ panel, film, scan, onTaken }: { panel: Panel; film: 
     edit((was) => applyChange(was, way.change))
   }
   // Against the job as it was when they were solved.
-  const figures = useMemo(() => {
-    const [used, crew] = [reckoning.figures.get('rail/film_used'), reckoning.figures.get('rail/crew_minutes')]
-    return new Map((state?.ways ?? []).flatMap((w, n) => wayFigures(panel, film, w, n, state?.now ?? null, w.price, used, crew)).map((f) => [f.id, f]))
-  }, [state, panel, film, reckoning])
-  const among = useMemo(() => new Map([...reckoning.figures, ...figures]), [reckoning, figures])
-  const cell = (n: number, part: string, as?: string) => <Fig among={among} id={wayFigureId(panelId, n, part)} {...(as === undefined ? {} : { as: { text: as, unit: '' } })} />
+  const among = useMemo(() => {
+    if (!state) return new Map()
+    const [used, crew] = [state.base.get('rail/film_used'), state.base.get('rail/crew_minutes')]
+    const own = state.ways.flatMap((w, n) => wayFigures(panel, film, w, n, state.now, w.price, used, crew))
+    const now = state.now ? wayFigures(panel, film, state.now, 'now', null, null, undefined, undefined) : []
+    return new Map([...state.base, ...[...now, ...own].map((f) => [f.id, f] as const)])
+  }, [state, panel, film])
+  const cell = (n: number | 'now', part: string, as?: string) => <Fig among={among} id={wayFigureId(panelId, n, part)} {...(as === undefined ? {} : { as: { text: as, unit: '' } })} />
   const shown = state ? (all ? state.ways : state.ways.slice(0, SHOWN)) : []
   return (
     <section aria-label="Ways out, solved" className="mt-2">
@@ -88,8 +90,8 @@ export function WaysTable({ panel, film, scan, onTaken }: { panel: Panel; film: 
               {state?.now && (
                 <tr>
                   <td className="label">as it is</td>
-                  <td className="n text-nowrap">{fmt.text(fmt.percent(state.now.worst))}</td>
-                  <td className="n text-nowrap">{fmt.text(fmt.area(state.now.overLimitMm2))}</td>
+                  <td className="n text-nowrap">{cell('now', 'worst')}</td>
+                  <td className="n text-nowrap">{cell('now', 'over')}</td>
                   <td colSpan={5} />
                 </tr>
               )}

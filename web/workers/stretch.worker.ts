@@ -34,6 +34,8 @@ export type StretchAsk =
       panelIds: string[]
       bestIds: string[]
       finerIds: string[]
+      /** Those whose best ways out are known. */
+      knownIds: string[]
       films: readonly FilmSheet[]
       scans: ReadonlyMap<string, ScanSurface>
     }
@@ -96,7 +98,15 @@ function warm(): void {
   for (let i = 0; i < 2; i++) surfaceMap(panel, how)
 }
 
-function survey({ plan, panelIds, bestIds, finerIds, films, scans }: Extract<StretchAsk, { kind: 'survey' }>): void {
+function survey({
+  plan,
+  panelIds,
+  bestIds,
+  finerIds,
+  knownIds,
+  films,
+  scans,
+}: Extract<StretchAsk, { kind: 'survey' }>): void {
   const solve = (panelId: string, triangles: number) => {
     const made = mapInPlan(plan, panelId, { triangles, quick: triangles === SURVEY, scan: scans.get(panelId) ?? null })
     if (!made) return null
@@ -104,21 +114,24 @@ function survey({ plan, panelIds, bestIds, finerIds, films, scans }: Extract<Str
     post({ kind: 'survey', panelId, sum: null, fault: made.error })
     return null
   }
-  const over = [...bestIds]
-  for (const panelId of panelIds) {
-    const sum = solve(panelId, SURVEY)
-    if (!sum) continue
-    post({ kind: 'survey', panelId, sum, fault: null })
-    if (sum.overMm2 + sum.wrinklesMm2 > 0) over.push(panelId)
-  }
-  for (const panelId of over) {
+  const looked = new Set<string>()
+  const best = (panelId: string) => {
+    if (looked.has(panelId)) return
+    looked.add(panelId)
     const found = waysFor(plan, panelId, { films, scan: scans.get(panelId) ?? null })
     if (found.ok) post({ kind: 'best', panelId, ways: found.value.ways.slice(0, BEST) })
   }
-  for (const panelId of finerIds) {
-    const sum = solve(panelId, FINE)
-    if (sum) post({ kind: 'survey', panelId, sum, fault: null })
-  }
+  /** Solves them one by one; answers those past a limit. */
+  const all = (ids: readonly string[], triangles: number): string[] =>
+    ids.filter((panelId) => {
+      const sum = solve(panelId, triangles)
+      if (sum) post({ kind: 'survey', panelId, sum, fault: null })
+      return sum !== null && sum.overMm2 + sum.wrinklesMm2 > 0
+    })
+  const over = all(panelIds, SURVEY)
+  for (const panelId of [...bestIds, ...over]) best(panelId)
+  // What only the finer surface shows to be too much has its ways out too.
+  for (const panelId of all(finerIds, FINE)) if (!knownIds.includes(panelId)) best(panelId)
 }
 
 function ways({ plan, panelId, catalogue, ledger, scan }: Extract<StretchAsk, { kind: 'ways' }>): void {

@@ -13,7 +13,7 @@ import { PACK_TOLERANCE as EPS } from './types'
 const PART_ITEMS = 28
 const PART_ROUNDS = 150_000
 const LEAST_ROUNDS = 5_000
-/** Share of the time after which repeated parts, and items dealt out, are left as they are. */
+/** Share of the time after which repeated parts are left as they are. */
 const PART_SHARE = 0.55
 
 /** Items in a batch of a large strip, and rounds spent on it. */
