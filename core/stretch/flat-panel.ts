@@ -63,7 +63,7 @@ const MOST_PARTS = 24
 /** Free film between pieces laid beside one another, as a share of their width. */
 const BETWEEN = 0.05
 /** A panel smaller or larger than this across is probably in other units, mm. */
-const SMALL_MM = 20
+const SMALL_MM = 80
 const LARGE_MM = 20_000
 
 /** Film for a surface read from the bytes of a mesh file. Errors: bad_file and those of `flatPanel`. */

@@ -201,5 +201,9 @@ describe('meshes that come in', () => {
   it('a mesh of a few millimetres is laid, with a word about its units', () => {
     const { report } = flat(disc(3, (r, a) => [r * Math.cos(a), r * Math.sin(a), 0]))
     expect(report.warnings.join()).toContain('metres or inches')
+    // A bonnet of 1.4 m in inches; a mirror cap in millimetres.
+    const across = (size: number) => flat(sheet(4, 4, (u, v) => [size * u, 0.7 * size * v, 0])).report.warnings.join()
+    expect(across(1400 / 25.4)).toContain('inches')
+    expect(across(200)).toBe('')
   })
 })

@@ -114,17 +114,19 @@ export function Pieces() {
                     </td>
                     <td>
                       {band && (
-                        <span className="d-inline-flex gap-2 align-items-center">
+                        <span className="d-inline-flex flex-wrap column-gap-2 align-items-center">
                           <span
                             aria-hidden
                             style={{
                               width: 14,
                               height: 14,
+                              flex: 'none',
                               background: `var(--band-${band.step})`,
                               border: '1px solid var(--ink)',
                             }}
                           />
-                          <Fig id={`stretch/${panel.id}/worst`} /> <span className="label">{band.text}</span>
+                          <Fig id={`stretch/${panel.id}/worst`} />{' '}
+                          <span className="label text-nowrap">{band.text}</span>
                         </span>
                       )}
                       {solved?.spot && stretch > (film?.postHeatOver ?? 1) && (

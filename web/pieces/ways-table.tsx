@@ -97,7 +97,7 @@ export function WaysTable({ panel, film, scan, onTaken }: { panel: Panel; film: 
               )}
               {shown.map((w, n) => (
                 <tr key={JSON.stringify(w.change)}>
-                  <td>
+                  <td style={{ minWidth: 150 }}>
                     {solvedText(w, fmt)} {w.answers && <span className="label">answers</span>}
                     {w.wrinklesMm2 > 0 && <span className="label"> wrinkles {fmt.text(fmt.area(w.wrinklesMm2))}</span>}
                   </td>
