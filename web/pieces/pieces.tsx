@@ -1,7 +1,7 @@
 'use client'
 
 import Link from 'next/link'
-import { useState } from 'react'
+import { Fragment, useState } from 'react'
 import { choiceFor } from '@/core/plan/new-plan'
 import { applyChange } from '@/core/reckon/finding'
 import { MethodPlate } from '@/web/method/method-plate'
@@ -90,124 +90,133 @@ export function Pieces() {
                 const film = plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
                 const band = film ? stretchBand(stretch, film) : null
                 const first = pieces[0]
+                const fault = survey.faults.get(panel.id)
                 return (
-                  <tr key={panel.id} id={panel.id}>
-                    <td style={{ minWidth: 116 }}>
-                      <button
-                        type="button"
-                        className="btn btn-link btn-sm p-0 text-start"
-                        aria-pressed={shown?.panel.id === panel.id}
-                        onClick={() => setPicked(panel.id)}
-                      >
-                        {panel.name}
-                      </button>
-                      {pieces.length > 1 && <span className="label"> × {pieces.length}</span>}
-                    </td>
-                    <td className="text-nowrap">
-                      {first ? (
-                        <>
-                          <Fig id={first.figures.width.id} /> × <Fig id={first.figures.height.id} />
-                        </>
-                      ) : (
-                        '–'
-                      )}
-                    </td>
-                    <td>
-                      {band && (
-                        <span className="d-inline-flex flex-wrap column-gap-2 align-items-center">
-                          <span
-                            aria-hidden
-                            style={{
-                              width: 14,
-                              height: 14,
-                              flex: 'none',
-                              background: `var(--band-${band.step})`,
-                              border: '1px solid var(--ink)',
-                            }}
-                          />
-                          <Fig id={`stretch/${panel.id}/worst`} />{' '}
-                          <span className="label text-nowrap">{band.text}</span>
-                        </span>
-                      )}
-                      {solved?.spot && stretch > (film?.postHeatOver ?? 1) && (
-                        <div className="label">{spotText(solved.spot)}</div>
-                      )}
-                      {survey.faults.get(panel.id) && <div className="label">{survey.faults.get(panel.id)}</div>}
-                    </td>
-                    <td className="n text-nowrap">
-                      {solved ? solved.toPostHeatMm2 > 0 ? <Fig id={`stretch/${panel.id}/post_heat`} /> : '–' : ''}
-                    </td>
-                    <td style={{ minWidth: 104 }}>
-                      <span className="label">{wayOf(panel, choice)}</span>
-                      {solved &&
-                        solved.overMm2 + solved.wrinklesMm2 > 0 &&
-                        (waysFound.get(panel.id)?.length ?? 0) > 0 && (
-                          <div className="label">
-                            would help:{' '}
-                            {waysFound
-                              .get(panel.id)
-                              ?.map((w) => `${solvedText(w, fmt)} (${fmt.text(fmt.percent(w.becomes ?? 0))})`)
-                              .join(' · ')}
-                          </div>
+                  <Fragment key={panel.id}>
+                    <tr id={panel.id}>
+                      <td style={{ minWidth: 116 }}>
+                        <button
+                          type="button"
+                          className="btn btn-link btn-sm p-0 text-start"
+                          aria-pressed={shown?.panel.id === panel.id}
+                          onClick={() => setPicked(panel.id)}
+                        >
+                          {panel.name}
+                        </button>
+                        {pieces.length > 1 && <span className="label"> × {pieces.length}</span>}
+                      </td>
+                      <td className="text-nowrap">
+                        {first ? (
+                          <>
+                            <Fig id={first.figures.width.id} /> × <Fig id={first.figures.height.id} />
+                          </>
+                        ) : (
+                          '–'
                         )}
-                    </td>
-                    <td>
-                      <select
-                        className="form-select form-select-sm d-inline-block w-auto"
-                        aria-label={`${panel.name}, parts`}
-                        value={choice.parts}
-                        onChange={(e) => set(panel.id, { parts: Number(e.target.value) })}
-                      >
-                        {[...new Set([1, 2, 3, 4, choice.parts])]
-                          .sort((a, b) => a - b)
-                          .map((n) => (
-                            <option key={n} value={n}>
-                              {n}
-                            </option>
-                          ))}
-                      </select>{' '}
-                      {choice.parts > 1 && (
+                      </td>
+                      <td>
+                        {band && (
+                          <span className="d-inline-flex flex-wrap column-gap-2 align-items-center">
+                            <span
+                              aria-hidden
+                              style={{
+                                width: 14,
+                                height: 14,
+                                flex: 'none',
+                                background: `var(--band-${band.step})`,
+                                border: '1px solid var(--ink)',
+                              }}
+                            />
+                            <Fig id={`stretch/${panel.id}/worst`} />{' '}
+                            <span className="label text-nowrap">{band.text}</span>
+                          </span>
+                        )}
+                        {solved?.spot && stretch > (film?.postHeatOver ?? 1) && (
+                          <div className="label">{spotText(solved.spot)}</div>
+                        )}
+                      </td>
+                      <td className="n text-nowrap">
+                        {solved ? solved.toPostHeatMm2 > 0 ? <Fig id={`stretch/${panel.id}/post_heat`} /> : '–' : ''}
+                      </td>
+                      <td style={{ minWidth: 104 }}>
+                        <span className="label">{wayOf(panel, choice)}</span>
+                        {solved &&
+                          solved.overMm2 + solved.wrinklesMm2 > 0 &&
+                          (waysFound.get(panel.id)?.length ?? 0) > 0 && (
+                            <div className="label">
+                              would help:{' '}
+                              {waysFound
+                                .get(panel.id)
+                                ?.map((w) => `${solvedText(w, fmt)} (${fmt.text(fmt.percent(w.becomes ?? 0))})`)
+                                .join(' · ')}
+                            </div>
+                          )}
+                      </td>
+                      <td>
                         <select
                           className="form-select form-select-sm d-inline-block w-auto"
-                          aria-label={`${panel.name}, divided along`}
-                          value={choice.along}
-                          onChange={(e) => set(panel.id, { along: e.target.value as PieceChoice['along'] })}
+                          aria-label={`${panel.name}, parts`}
+                          value={choice.parts}
+                          onChange={(e) => set(panel.id, { parts: Number(e.target.value) })}
                         >
-                          <option value="height">by height</option>
-                          <option value="width">by width</option>
+                          {[...new Set([1, 2, 3, 4, choice.parts])]
+                            .sort((a, b) => a - b)
+                            .map((n) => (
+                              <option key={n} value={n}>
+                                {n}
+                              </option>
+                            ))}
+                        </select>{' '}
+                        {choice.parts > 1 && (
+                          <select
+                            className="form-select form-select-sm d-inline-block w-auto"
+                            aria-label={`${panel.name}, divided along`}
+                            value={choice.along}
+                            onChange={(e) => set(panel.id, { along: e.target.value as PieceChoice['along'] })}
+                          >
+                            <option value="height">by height</option>
+                            <option value="width">by width</option>
+                          </select>
+                        )}
+                      </td>
+                      <td>
+                        <select
+                          className="form-select form-select-sm w-auto"
+                          aria-label={`${panel.name}, pre-stretch`}
+                          value={choice.preStretch}
+                          onChange={(e) => set(panel.id, { preStretch: Number(e.target.value) })}
+                        >
+                          {[...new Set([0, 0.2, 0.25, 0.3, choice.preStretch])]
+                            .sort((a, b) => a - b)
+                            .map((v) => (
+                              <option key={v} value={v}>
+                                {v === 0 ? 'no' : `${Math.round(v * 100)} %`}
+                              </option>
+                            ))}
                         </select>
-                      )}
-                    </td>
-                    <td>
-                      <select
-                        className="form-select form-select-sm w-auto"
-                        aria-label={`${panel.name}, pre-stretch`}
-                        value={choice.preStretch}
-                        onChange={(e) => set(panel.id, { preStretch: Number(e.target.value) })}
-                      >
-                        {[...new Set([0, 0.2, 0.25, 0.3, choice.preStretch])]
-                          .sort((a, b) => a - b)
-                          .map((v) => (
-                            <option key={v} value={v}>
-                              {v === 0 ? 'no' : `${Math.round(v * 100)} %`}
-                            </option>
-                          ))}
-                      </select>
-                    </td>
-                    <td className="n" style={{ width: 90 }}>
-                      <LengthInput
-                        className="form-control form-control-sm"
-                        aria-label={`${panel.name}, bleed`}
-                        placeholder={format(plan.method.bleedMm)}
-                        optional
-                        mm={choice.bleedMm}
-                        unit={unit}
-                        format={format}
-                        max={300}
-                        onValue={(bleedMm) => set(panel.id, { bleedMm })}
-                      />
-                    </td>
-                  </tr>
+                      </td>
+                      <td className="n" style={{ width: 90 }}>
+                        <LengthInput
+                          className="form-control form-control-sm"
+                          aria-label={`${panel.name}, bleed`}
+                          placeholder={format(plan.method.bleedMm)}
+                          optional
+                          mm={choice.bleedMm}
+                          unit={unit}
+                          format={format}
+                          max={300}
+                          onValue={(bleedMm) => set(panel.id, { bleedMm })}
+                        />
+                      </td>
+                    </tr>
+                    {fault && (
+                      <tr>
+                        <td colSpan={8} className="caution">
+                          {panel.name}: {fault} Until then its stretch is reckoned by closed forms.
+                        </td>
+                      </tr>
+                    )}
+                  </Fragment>
                 )
               })}
             </tbody>
