@@ -114,9 +114,9 @@ export function Pieces() {
                           '–'
                         )}
                       </td>
-                      <td>
+                      <td style={{ minWidth: 112 }}>
                         {band && (
-                          <span className="d-inline-flex flex-wrap column-gap-2 align-items-center">
+                          <span className="d-inline-flex gap-2 align-items-center">
                             <span
                               aria-hidden
                               style={{
@@ -127,10 +127,10 @@ export function Pieces() {
                                 border: '1px solid var(--ink)',
                               }}
                             />
-                            <Fig id={`stretch/${panel.id}/worst`} />{' '}
-                            <span className="label text-nowrap">{band.text}</span>
+                            <Fig id={`stretch/${panel.id}/worst`} />
                           </span>
                         )}
+                        {band && <div className="label">{band.text}</div>}
                         {solved?.spot && stretch > (film?.postHeatOver ?? 1) && (
                           <div className="label">{spotText(solved.spot)}</div>
                         )}
