@@ -153,6 +153,16 @@ export function layoutBench(): string {
   const sets: { name: string; seconds: number; list: Instance[] }[] = [
     { name: 'single car, 26 pieces', seconds: 5, list: Array.from({ length: 12 }, (_, k) => car(k)) },
     { name: 'of these, film with a direction', seconds: 5, list: [0, 2, 4, 6, 8, 10].map((k) => car(k)) },
+    {
+      name: 'thirty more cars, film with a direction',
+      seconds: 5,
+      list: Array.from({ length: 30 }, (_, k) => car(20 + 2 * k)),
+    },
+    {
+      name: 'the same thirty',
+      seconds: 1,
+      list: Array.from({ length: 30 }, (_, k) => car(20 + 2 * k)),
+    },
     { name: 'single car', seconds: 1, list: Array.from({ length: 12 }, (_, k) => car(k)) },
     { name: 'van, 42 pieces', seconds: 5, list: Array.from({ length: 6 }, (_, k) => van(k)) },
     { name: 'of these, film with a direction', seconds: 5, list: [0, 2, 4].map((k) => van(k)) },

@@ -1,4 +1,4 @@
-import { enter, expect, jobUrl, rail, saved, takeIn, test, typePanel } from './shop'
+import { enter, expect, jobUrl, rail, kept, saved, takeIn, test, typePanel } from './shop'
 
 test('a full car of 24 panels is typed without the mouse', async ({ page }) => {
   await enter(page)
@@ -70,6 +70,8 @@ test('units: the same car in inches, yards and °F', async ({ page }) => {
   await expect(page.getByLabel('Roof, width')).toHaveValue('53 1/8')
   await page.getByLabel('Temperature unit').selectOption('F')
   await page.getByLabel('Words').selectOption('en-US')
+  // The choice shows once it is kept; leaving the page before that would cut it off.
+  await expect(page.getByLabel('Words')).toHaveValue('en-US')
   await page.goto(jobUrl('pickup', 'handover'))
   await expect(page.getByText('179.6 °F').first()).toBeVisible()
   await page.getByLabel('Length unit').selectOption('mm')
@@ -87,14 +89,12 @@ test('two people at one job: different panels merge, the same panel shows both s
   await enter(other, 'owner')
   await page.goto(jobUrl('drover', 'tape'))
   await other.goto(jobUrl('drover', 'tape'))
-  await other.getByLabel('Bonnet, width').fill('1460')
-  await saved(other)
+  await kept(other, () => other.getByLabel('Bonnet, width').fill('1460'))
   await page.getByLabel('Bonnet, kind').focus()
   await page.getByLabel('Front door left, height').fill('1160')
   await expect(page.getByTestId('save-state')).toHaveAttribute('data-kind', 'merged')
   await expect(page.getByLabel('Bonnet, width')).toHaveValue('1460')
-  await other.getByLabel('Bonnet, width').fill('1470')
-  await saved(other)
+  await kept(other, () => other.getByLabel('Bonnet, width').fill('1470'))
   await page.getByLabel('Bonnet, width').fill('1490')
   const dialog = page.getByRole('dialog')
   await expect(dialog.getByText('Imre Saltwell changed the same thing meanwhile')).toBeVisible()

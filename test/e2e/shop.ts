@@ -33,6 +33,13 @@ export async function enter(page: Page, role: 'lead' | 'owner' | 'installer' | '
   await expect(page.getByRole('heading', { name: 'Yard' })).toBeVisible()
 }
 export const saved = (page: Page) => expect(page.getByTestId('save-state')).toHaveAttribute('data-kind', /saved|merged/)
+/** Does something and waits until it is kept; a mark that still tells of the change before does not count. */
+export async function kept(page: Page, work: () => Promise<void>) {
+  const before = await page.getByTestId('save-state').innerText()
+  await work()
+  await expect(page.getByTestId('save-state')).not.toHaveText(before)
+  await saved(page)
+}
 export const rail = (page: Page, label: string) =>
   page.getByRole('complementary', { name: 'Reckoning' }).getByRole('button', { name: new RegExp(`^${label}:`) })
 

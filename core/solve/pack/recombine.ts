@@ -64,7 +64,7 @@ export class BandPool {
   }
   /**
    * Bands that cover every kind exactly `need` times with a length under `length`, the least found within `nodes` steps:
-   * a depth-first search on the loss that is left against `price`. `whole` says that nothing better is in the pool.
+   * a depth-first search on the loss that is left against `price`. `trim`: a band may leave out what is laid already. `whole` says that nothing better is in the pool.
    */
   recombine(
     need: Int32Array,
@@ -72,6 +72,7 @@ export class BandPool {
     length: number,
     nodes: number,
     spent: () => boolean,
+    trim = false,
   ): { bands: Band[] | null; whole: boolean } {
     let slack = length
     for (let k = 0; k < need.length; k++) slack -= (price[k] as number) * (need[k] as number)
@@ -84,9 +85,9 @@ export class BandPool {
     content.forEach((c, e) => c.rows.forEach((k) => (having[k] as number[]).push(e)))
     const order = [...need.keys()].sort((a, b) => (having[a] as number[]).length - (having[b] as number[]).length)
     const left = need.slice()
-    const path: number[] = []
+    const path: { e: number; took: number[] }[] = []
     let bestLoss = slack
-    let best: number[] | null = null
+    let best: { e: number; took: number[] }[] | null = null
     let steps = 0
     let whole = true
     const search = (loss: number, from: number, lastKind: number, lastEntry: number) => {
@@ -110,22 +111,44 @@ export class BandPool {
           return
         }
         const { rows, values } = content[e] as { rows: number[]; values: number[] }
-        let fits = true
-        for (let k = 0; k < rows.length && fits; k++)
-          fits = (left[rows[k] as number] as number) >= (values[k] as number)
-        if (!fits) continue
+        // What is left out of the band is lost as worth.
+        let spare = 0
+        for (let k = 0; k < rows.length; k++) {
+          const over = (values[k] as number) - (left[rows[k] as number] as number)
+          if (over > 0) spare += trim ? over * (price[rows[k] as number] as number) : Infinity
+        }
+        if (loss + l + spare >= bestLoss - 1e-7) continue
+        const took = rows.map((k, i) => Math.min(values[i] as number, left[k] as number))
         for (let k = 0; k < rows.length; k++)
-          left[rows[k] as number] = (left[rows[k] as number] as number) - (values[k] as number)
-        path.push(e)
-        search(loss + l, at, kind, j)
+          left[rows[k] as number] = (left[rows[k] as number] as number) - (took[k] as number)
+        path.push({ e, took })
+        search(loss + l + spare, at, kind, j)
         path.pop()
         for (let k = 0; k < rows.length; k++)
-          left[rows[k] as number] = (left[rows[k] as number] as number) + (values[k] as number)
+          left[rows[k] as number] = (left[rows[k] as number] as number) + (took[k] as number)
       }
     }
     search(0, 0, -1, 0)
-    return { bands: best && (best as number[]).map((e) => (entries[e] as { band: Band }).band), whole }
+    const found = best as { e: number; took: number[] }[] | null
+    const bands = found && found.map(({ e, took }) => only((entries[e] as { band: Band }).band, (content[e] as { rows: number[] }).rows, took)) // prettier-ignore
+    return { bands, whole }
   }
+}
+
+/** The band with no more of each kind than `took` says. */
+function only(band: Band, rows: readonly number[], took: readonly number[]): Band {
+  const left = new Map(rows.map((k, i) => [k, took[i] as number]))
+  const out: Band = { length: band.length, kinds: [], x: [], y: [], turned: [] }
+  band.kinds.forEach((kind, i) => {
+    const n = left.get(kind) as number
+    if (n === 0) return
+    left.set(kind, n - 1)
+    out.kinds.push(kind)
+    out.x.push(band.x[i] as number)
+    out.y.push(band.y[i] as number)
+    out.turned.push(band.turned[i] as boolean)
+  })
+  return out
 }
 
 function contentOf(kinds: readonly number[], cost: number): { rows: number[]; values: number[]; cost: number } {

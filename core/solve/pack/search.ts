@@ -1,4 +1,6 @@
 import { seeded, type Random } from '../../kit/random'
+import { BigFirst } from './big-first'
+import { smallKinds } from './fill-table'
 import { apart, BeamSearch, LOSSLESS, LOSSY } from './beam'
 import { bandsLength, counts, worth, type Band } from './band'
 import { Decoder, EITHER, type StripItems } from './decode'
@@ -63,6 +65,22 @@ export const LEAST_STEP = 1e-4
 const NODES = 100_000
 /** Warmth of the annealing at its start, as a share of the length. */
 const HOT = 0.01
+/**
+ * Big items first: from so many rounds on, for so many big ones; what is narrower than one of these shares of the strip
+ * is small; tries for each round of annealing
+ * (more while the best plan is theirs) and in one run; tries at single bands begun with one big kind.
+ */
+const BIG = {
+  least: 20_000,
+  most: 20,
+  narrow: [0.36, 0.3, 0.2],
+  tries: [3, 10],
+  run: 50_000,
+  single: 4000,
+  perRound: 5,
+}
+/** Annealing of orders takes no longer runs than this beside it. */
+const BESIDE_BIG = 20_000
 
 /** One strip of up to some dozens of items, searched as a whole. */
 export class Search {
@@ -78,6 +96,8 @@ export class Search {
   private glue: Uint8Array
   private rounds = 0
   private beamShare = 0
+  private longest = 60_000
+  private ofBig = true
   /** A random number for each kind: contents of a band are known again by their sum. */
   private readonly code: Float64Array
   private readonly loss: Float64Array
@@ -103,12 +123,13 @@ export class Search {
   private done(): boolean {
     return this.length <= this.job.bound + EPS || this.rounds >= this.job.rounds || this.job.spent()
   }
-  private take(bands: Band[]): void {
+  private take(bands: Band[]): boolean {
     const length = bandsLength(bands)
-    if (length >= this.length - LEAST_STEP / 2) return
+    if (length >= this.length - LEAST_STEP / 2) return false
     this.best = bands
     this.length = length
     this.job.better?.(bands)
+    return true
   }
 
   /** `known`: a plan to begin with. */
@@ -126,22 +147,63 @@ export class Search {
     if (n <= EXACT_AT_ONCE && this.exact()) return this.plan(true)
     // A part of a larger strip has no bound of its own: its bands are what is wanted of it.
     const beams = job.cuts > 2 * n && !known && job.bound > 0 && job.rounds > BEAM.least ? this.beams() : null
+    const bigs: BigFirst[] = []
     for (let turn = 0; !this.done(); turn++) {
       const before = this.rounds
+      const had = this.length
       this.anneal(turn)
-      if (beams) this.through(beams, (this.rounds - before) * this.beamShare)
+      if (turn > 0 && this.length < had) this.ofBig = false
+      const annealed = this.rounds - before
+      if (turn === 0 && !known && job.bound > 0 && job.rounds > BIG.least) this.bigFirsts(bigs)
+      const big = bigs[turn % Math.max(1, bigs.length)]
+      if (big) this.bigFirst(big, annealed)
+      if (this.done()) break
+      if (beams) this.through(beams, annealed * this.beamShare)
       if (this.done()) break
       // Against a good plan most of what could be put together is soon out of question.
       if (n <= EXACT_ITEMS && turn === 2 && this.exact()) return this.plan(true)
       const batches = job.rounds > 50_000 ? 6 : turn % 3 === 2 ? 1 : 0
       for (let i = 0; i < batches && !this.done(); i++) this.batch()
-      this.recombine()
+      this.recombine(bigs.length > 0 && turn % 2 === 0)
       if (job.cuts > 2 * n && !known && !this.done()) {
         const match = matched(job.kinds, job.width, job.bound, job.random, MATCHES, job.spent)
         if (match) this.take(match)
       }
     }
     return this.plan(false)
+  }
+  /** Tables of small items, each with another idea of what is small. */
+  private bigFirsts(into: BigFirst[]): void {
+    const { kinds, width, cuts, random, spent, price } = this.job
+    let before = 0
+    for (const narrow of BIG.narrow) {
+      const small = smallKinds(kinds, narrow * width)
+      const big = this.items.n - small.reduce((sum, s) => sum + s.count, 0)
+      if (this.done() || small.length === before || big < 2 || big > BIG.most) continue
+      before = small.length
+      const first = new BigFirst({ kinds, width, known: this.length, cuts, random, spent, price, code: this.code, pool: this.pool, small }) // prettier-ignore
+      if (first.usable) into.push(first)
+    }
+    if (into.length > 0) this.longest = BESIDE_BIG
+  }
+  /** Whole plans and single bands by the big items, in proportion to the rounds of annealing. */
+  private bigFirst(big: BigFirst, annealed: number): void {
+    const before = big.rounds
+    const tries = (BIG.tries[this.ofBig ? 1 : 0] as number) * annealed
+    const each = Math.min(tries, BIG.run)
+    for (let t = 0; t < tries && !this.done(); t += each) {
+      const bands = big.run(
+        each,
+        HOT * this.length,
+        this.slack * 0.5,
+        (l) => l <= this.job.bound + EPS || this.job.spent(),
+      )
+      if (bands) this.ofBig = this.take(bands)
+    }
+    if (this.done()) return
+    const { price } = this.pool.prices(counts(this.job.kinds), this.alone(), this.job.spent)
+    big.find(price, BIG.single, HOT * this.length, this.slack * 0.7, () => this.done())
+    this.rounds += (big.rounds - before) / BIG.perRound
   }
   private beams(): BeamSearch {
     const { kinds, width, price, bound, random, spent } = this.job
@@ -245,7 +307,7 @@ export class Search {
     const { job, items, decoder } = this
     const { random } = job
     const n = items.n
-    const cycle = Math.min(job.rounds - this.rounds, Math.min(60_000, (300 + 60 * n) * 2 ** Math.floor(turn / 2)))
+    const cycle = Math.min(job.rounds - this.rounds, Math.min(this.longest, (300 + 60 * n) * 2 ** Math.floor(turn / 2)))
     const byArea = turn % 2 === 0
     const order = this.order.slice()
     const way = this.way.slice()
@@ -335,18 +397,20 @@ export class Search {
     }
   }
 
+  private alone(): Float64Array {
+    return Float64Array.from(this.job.kinds, (k) => (k.turn && k.l <= this.job.width + EPS ? Math.min(k.w, k.l) : k.l))
+  }
+
   /**
    * Prices from the bands known, and the best plan of all these bands: an exact search on what each loses against them.
    */
-  private recombine(): void {
+  private recombine(trim: boolean): void {
     const need = counts(this.job.kinds)
     this.pool.prune(this.slack)
-    const alone = Float64Array.from(this.job.kinds, (k) =>
-      k.turn && k.l <= this.job.width + EPS ? Math.min(k.w, k.l) : k.l,
-    )
+    const alone = this.alone()
     const { price } = this.pool.prices(need, alone, () => this.job.spent())
     if (this.done()) return
-    const { bands } = this.pool.recombine(need, price, this.length - LEAST_STEP, NODES, () => this.job.spent())
+    const { bands } = this.pool.recombine(need, price, this.length - LEAST_STEP, NODES, () => this.job.spent(), trim)
     if (bands) this.take(bands)
   }
 }

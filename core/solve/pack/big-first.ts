@@ -1,0 +1,290 @@
+import type { Random } from '../../kit/random'
+import type { Band } from './band'
+import { BAND, BandShape, BEHIND, LINKS } from './band-shape'
+import { FillTable, FillView, type Small } from './fill-table'
+import type { Kind } from './kinds'
+import type { BandPool } from './recombine'
+import { PACK_TOLERANCE as EPS } from './types'
+
+/** What is laid by no table costs its area and this much of it. */
+const UNKNOWN = 0.3
+/** Big items in one band that is looked for by itself. */
+const MOST_IN_BAND = 6
+
+export interface BigAsk {
+  kinds: readonly Kind[]
+  width: number
+  /** A plan this long is known. */
+  known: number
+  cuts: number
+  random: Random
+  spent: () => boolean
+  price: Float64Array
+  code: Float64Array
+  pool: BandPool
+  /** What goes into the table. */
+  small: readonly Small[]
+}
+
+/**
+ * The big items in columns of bands by annealing, the rooms filled with small items out of a table of all their
+ * selections. What is left over makes a last band. Exact where filling matters, by chance only where few items are: the
+ * table knows every way in which small items go together.
+ */
+export class BigFirst {
+  private readonly table: FillTable
+  private readonly big: number[]
+  private readonly shape: BandShape
+  private readonly single: BandShape
+  private readonly worths: Float64Array
+  private readonly marks: Float64Array
+  rounds = 0
+  length = Infinity
+  /** Of each band laid last: its length, what it holds by its sum of codes, what it loses against the prices. */
+  private readonly bandLength: number[] = []
+  private readonly bandMark: number[] = []
+  private readonly bandLoss: number[] = []
+  private count = 0
+  private placed = false
+  private bands: Band[] | null = null
+
+  constructor(private readonly ask: BigAsk) {
+    const { kinds, width, known, cuts, spent, price, code, small } = ask
+    const copies = kinds.reduce((n, k) => n + k.items.length, 0)
+    const deep = cuts > 2 * copies
+    const inTable = new Set(small.map((s) => s.kind))
+    const area = kinds.reduce((s, k) => s + k.w * k.l * k.items.length, 0)
+    const least = Math.min(...kinds.filter((_, i) => !inTable.has(i)).map((k) => (k.turn ? Math.min(k.w, k.l) : k.w)))
+    this.table = new FillTable(small, width, width - least, known, width * known - area, deep ? Infinity : 3, spent)
+    this.worths = this.table.sums((k) => price[k] as number)
+    this.marks = this.table.sums((k) => code[k] as number)
+    this.big = kinds.flatMap((k, i) => (inTable.has(i) ? [] : k.items.map(() => i)))
+    const view = new FillView(this.table, this.table.area)
+    const shape = (most: number) =>
+      new BandShape(kinds, width, deep, this.table, view, this.worths, this.marks, Math.max(1, most))
+    this.shape = shape(this.big.length)
+    this.single = shape(MOST_IN_BAND + 1)
+    this.shape.order.set(this.big)
+  }
+  /** False where there was not time enough for the table. */
+  get usable(): boolean {
+    return this.table.whole
+  }
+  /** Another beginning. */
+  private fresh(): void {
+    const { order, way, link, rank, part } = this.shape
+    const { random } = this.ask
+    for (let i = order.length - 1; i > 0; i--) {
+      const j = Math.floor(random() * (i + 1))
+      ;[order[i], order[j]] = [order[j] as number, order[i] as number]
+    }
+    for (let i = 0; i < order.length; i++) {
+      way[i] = this.shape.leaner(order[i] as number)
+      link[i] = random() < 0.5 ? BAND : BEHIND
+      rank[i] = 0
+      part[i] = random() < 0.5 ? 1 : 0
+    }
+  }
+
+  /** One run of annealing of so many tries; bands that lose less than `slack` go to the pool. Answers a plan shorter than before. */
+  run(tries: number, hot: number, slack: number, done: (length: number) => boolean): Band[] | null {
+    const { shape } = this
+    const { way, link, rank, part } = shape
+    const { random } = this.ask
+    const n = this.big.length
+    this.fresh()
+    let current = this.lay()
+    let best: Band[] | null = null
+    for (let t = 0; t < tries; t++) {
+      this.rounds++
+      if ((t & 63) === 0 && done(this.length)) break
+      const i = Math.floor(random() * n)
+      const j = Math.floor(random() * n)
+      const what = random()
+      const had = [way[i] as number, link[i] as number, rank[i] as number, part[i] as number] as const
+      if (what < 0.3) shape.swap(i, j)
+      else if (what < 0.5) shape.move(i, j)
+      else shape.alter(i, (what - 0.5) * 2, random)
+      const next = this.lay()
+      const heat = hot * (1 - t / tries) ** 2
+      if (next <= current || random() < Math.exp((current - next) / (heat + 1e-9))) {
+        if (next < current + hot * 0.5) this.offer(slack)
+        current = next
+        if (next < this.length - EPS && this.placed) {
+          this.length = next
+          best = this.read()
+        }
+      } else if (what < 0.3) shape.swap(i, j)
+      else if (what < 0.5) shape.move(j, i)
+      else [way[i], link[i], rank[i], part[i]] = had
+    }
+    return best
+  }
+  /** Bands that lose little go to the pool. */
+  private offer(slack: number): void {
+    let bands: Band[] | null = null
+    for (let b = 0; b < this.count; b++) {
+      const [mark, length, loss] = [
+        this.bandMark[b] as number,
+        this.bandLength[b] as number,
+        this.bandLoss[b] as number,
+      ]
+      if (loss >= slack || !this.ask.pool.wants(mark, length)) continue
+      bands ??= this.read()
+      this.ask.pool.put(mark, bands[b] as Band, loss)
+    }
+  }
+  private read(): Band[] {
+    const bands: Band[] = []
+    this.bands = bands
+    this.lay()
+    this.bands = null
+    return bands
+  }
+  private another(): Band | null {
+    if (!this.bands) return null
+    const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
+    this.bands.push(band)
+    return band
+  }
+
+  /** Length of strip for the order as it stands. */
+  private lay(): number {
+    const { shape, table } = this
+    const n = this.big.length
+    shape.rest = table.all
+    this.count = 0
+    let total = 0
+    for (let s = 0; s < n;) {
+      const e = shape.bandEnd(s, n)
+      total += this.note(shape, shape.band(this.holds(shape, s, e), e, shape.across, this.another()))
+      s = e
+    }
+    this.placed = true
+    if (shape.rest === 0) return total
+    const over = table.shortest(shape.rest)
+    if (!over) {
+      this.placed = false
+      return total + (table.areaOf(shape.rest) / this.ask.width) * (1 + UNKNOWN)
+    }
+    const band = this.another()
+    if (band) {
+      band.length = over.length
+      shape.out = band
+      for (const p of over.parts) table.lay(p.entry, p.x, p.y, shape.put)
+    }
+    const c = table.indexOf(shape.rest)
+    shape.worth = this.worths[c] as number
+    shape.mark = this.marks[c] as number
+    return total + this.note(shape, over.length)
+  }
+  /** Worth and mark of the big items s to e, to which the fill adds its own. */
+  private holds(shape: BandShape, s: number, e: number): number {
+    shape.worth = shape.mark = 0
+    for (let i = s; i < e; i++) {
+      shape.worth += this.ask.price[shape.order[i] as number] as number
+      shape.mark += this.ask.code[shape.order[i] as number] as number
+    }
+    return s
+  }
+  private note(shape: BandShape, length: number): number {
+    const b = this.count++
+    this.bandLength[b] = length
+    this.bandMark[b] = shape.mark
+    this.bandLoss[b] = length - shape.worth
+    return length
+  }
+
+  /**
+   * Single bands that are worth most over their length at prices u, each begun with one of the big kinds in turn: those
+   * that lose less than `slack` go to the pool.
+   */
+  find(u: Float64Array, tries: number, hot: number, slack: number, done: () => boolean): void {
+    const worth = this.table.sums((k) => u[k] as number)
+    // Where prices say nothing of small items the larger go first.
+    const perArea = NEARLY_NOTHING / this.ask.width
+    this.single.view = new FillView(this.table, worth.map((w, c) => w + perArea * (this.table.area[c] as number))) // prettier-ignore
+    for (const first of new Set(this.big)) {
+      if (done()) return
+      this.findWith({ first, u, worth, tries, hot, slack, done })
+    }
+  }
+  /** A walk from band to band, each a change of the one before: items come and go, `first` stays. */
+  private findWith({ first, u, worth, tries, hot, slack, done }: Walk): void {
+    const { single: shape, table } = this
+    const { random, pool } = this.ask
+    const kinds = [...new Set(this.big)]
+    const left = new Int32Array(this.ask.kinds.length)
+    for (const k of this.big) left[k] = (left[k] as number) + 1
+    let n = 0
+    const add = (kind: number) => {
+      shape.order[n] = kind
+      shape.way[n] = shape.leaner(kind)
+      shape.link[n] = BEHIND + Math.floor(random() * (LINKS - 1))
+      shape.rank[n] = 0
+      shape.part[n] = random() < 0.5 ? 1 : 0
+      n++
+      left[kind] = (left[kind] as number) - 1
+    }
+    const gain = () => {
+      shape.rest = table.all
+      for (let i = 0; i < n; i++) if (shape.link[i] === BAND) shape.link[i] = BEHIND
+      if (shape.bandEnd(0, n) < n) return -Infinity
+      let value = -shape.band(this.holds(shape, 0, n), n, shape.across, null)
+      for (let i = 0; i < n; i++) value += u[shape.order[i] as number] as number
+      return value + (worth[table.indexOf(table.all - shape.rest)] as number)
+    }
+    add(first)
+    let current = gain()
+    const had = shape.copy()
+    const hadLeft = left.slice()
+    for (let t = 0; t < tries; t++) {
+      if ((t & 255) === 255 && done()) return
+      this.rounds++
+      shape.keepIn(had)
+      hadLeft.set(left)
+      const hadMany = n
+      const what = random()
+      const i = Math.floor(random() * n)
+      if (what < 0.25) {
+        const kind = kinds[Math.floor(random() * kinds.length)] as number
+        if (n === MOST_IN_BAND || left[kind] === 0) continue
+        add(kind)
+        shape.move(n - 1, Math.floor(random() * n))
+      } else if (what < 0.4) {
+        if (n === 1 || shape.order[i] === first) continue
+        left[shape.order[i] as number] = (left[shape.order[i] as number] as number) + 1
+        shape.move(i, n - 1)
+        n--
+      } else if (what < 0.55) shape.swap(i, Math.floor(random() * n))
+      else if (what < 0.65) shape.move(i, Math.floor(random() * n))
+      else shape.alter(i, (what - 0.65) / 0.35, random)
+      const next = gain()
+      if (next < current && random() >= Math.exp((next - current) / hot)) {
+        shape.goBack(had)
+        left.set(hadLeft)
+        n = hadMany
+        continue
+      }
+      current = next
+      const [loss, mark] = [shape.length - shape.worth, shape.mark]
+      if (next <= -slack || loss >= slack || !pool.wants(mark, shape.length)) continue
+      const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
+      shape.rest = table.all
+      shape.band(0, n, shape.across, band)
+      pool.put(mark, band, loss)
+    }
+  }
+}
+/** Worth of small items, so small that any price outweighs it. */
+const NEARLY_NOTHING = 1e-6
+interface Walk {
+  first: number
+  u: Float64Array
+  /** Worth at u of every selection of the table. */
+  worth: Float64Array
+  tries: number
+  hot: number
+  slack: number
+  done: () => boolean
+}

@@ -1,0 +1,378 @@
+import type { Kind } from './kinds'
+import { PACK_TOLERANCE as EPS } from './types'
+
+/** Small kinds and how many of each there are. */
+export interface Small {
+  kind: number
+  w: number
+  l: number
+  turn: boolean
+  count: number
+}
+
+/** A selection laid over the whole strip. */
+export interface Over {
+  length: number
+  parts: { entry: number; x: number; y: number }[]
+}
+
+/** Pairs of selections looked through at most while the table is made. */
+const MOST_PAIRS = 700_000
+const MOST_ENTRIES = 400_000
+/** Every selection is one whole number; a guard bit over each kind's count keeps borrowings apart. */
+const BITS = 31
+const MOST_CACHED = 3_000_000
+
+/**
+ * Which kinds go into a table: the narrowest, no wider than `most` and so many that the pairs of selections stay few.
+ */
+export function smallKinds(kinds: readonly Kind[], most: number): Small[] {
+  const narrow = (k: Kind) => (k.turn ? Math.min(k.w, k.l) : k.w)
+  const order = [...kinds.keys()].sort((a, b) => narrow(kinds[a] as Kind) - narrow(kinds[b] as Kind))
+  const small: Small[] = []
+  let pairs = 1
+  let bits = 0
+  for (const i of order) {
+    const k = kinds[i] as Kind
+    const n = k.items.length
+    pairs *= ((n + 1) * (n + 2)) / 2
+    bits += bitsFor(n)
+    if (narrow(k) > most + EPS || pairs > MOST_PAIRS || bits > BITS) break
+    small.push({ kind: i, w: k.w, l: k.l, turn: k.turn, count: n })
+  }
+  return small
+}
+const bitsFor = (n: number) => Math.ceil(Math.log2(n + 1)) + 1
+
+/**
+ * For every selection of small items the rectangles (width, length) that hold it by straight cuts and that no smaller one
+ * holds; what wastes more than `waste` is left out. A room is filled with the selection of largest area that fits it and
+ * is still to be laid, found by going through those that fit the room from the largest down.
+ */
+export class FillTable {
+  /** All there is, as one number. */
+  readonly all: number
+  readonly guards: number
+  /** False where time or room for the table ran out. */
+  readonly whole: boolean
+  private readonly one: number[] = []
+  private readonly radix: number[] = []
+  private readonly digits: Uint8Array
+  readonly packed: Int32Array
+  readonly area: Float64Array
+  readonly start: Int32Array
+  readonly W: number[] = []
+  readonly L: number[] = []
+  private readonly A: number[] = []
+  private readonly B: number[] = []
+  /** 0: an item as it comes, 1: turned, 2: two beside each other, 3: one behind the other. */
+  private readonly D: number[] = []
+  private readonly selection: number[] = []
+  private readonly bySelection = new Map<number, number>()
+  private readonly over = new Map<number, Over | null>()
+
+  /** `room`: the widest room there is to fill. `stages`: with three, columns of items one behind the other; else any straight cuts. */
+  constructor(
+    readonly small: readonly Small[],
+    private readonly width: number,
+    private readonly room: number,
+    private readonly length: number,
+    private readonly waste: number,
+    stages: number,
+    spent: () => boolean,
+  ) {
+    const { radix } = this
+    let total = 1
+    let at = 0
+    this.all = 0
+    this.guards = 0
+    for (const s of small) {
+      radix.push(total)
+      total *= s.count + 1
+      this.one.push(1 << at)
+      const bits = bitsFor(s.count)
+      this.all += s.count << at
+      this.guards |= 1 << (at + bits - 1)
+      at += bits
+    }
+    const K = small.length
+    this.digits = new Uint8Array(total * K)
+    this.packed = new Int32Array(total)
+    this.area = new Float64Array(total)
+    for (let c = 1; c < total; c++)
+      small.forEach((s, d) => {
+        const n = Math.floor(c / (radix[d] as number)) % (s.count + 1)
+        this.digits[c * K + d] = n
+        this.packed[c] = (this.packed[c] as number) + n * (this.one[d] as number)
+        this.area[c] = (this.area[c] as number) + n * s.w * s.l
+      })
+    for (let c = 0; c < total; c++) this.bySelection.set(this.packed[c] as number, c)
+    this.start = new Int32Array(total + 1)
+    this.whole = stages === 3 ? this.columns(total, spent) : this.anyCuts(total, spent)
+  }
+
+  /** The selections within selection c, ascending. */
+  private within(c: number): number[] {
+    const { radix } = this
+    const subs = [0]
+    for (let d = 0; d < radix.length; d++) {
+      const n = this.digits[c * radix.length + d] as number
+      const had = subs.length
+      for (let x = 1; x <= n; x++)
+        for (let j = 0; j < had; j++) subs.push((subs[j] as number) + x * (radix[d] as number))
+    }
+    return subs
+  }
+  private only(c: number): number {
+    const K = this.small.length
+    let found = -1
+    for (let d = 0; d < K; d++) {
+      const n = this.digits[c * K + d] as number
+      if (n > 1 || (n === 1 && found >= 0)) return -1
+      if (n === 1) found = d
+    }
+    return found
+  }
+  private single(c: number): boolean {
+    const d = this.only(c)
+    if (d < 0) return false
+    const s = this.small[d] as Small
+    this.offer(s.w, s.l, d, -1, 0)
+    if (s.turn) this.offer(s.l, s.w, d, -1, 1)
+    return true
+  }
+  private anyCuts(total: number, spent: () => boolean): boolean {
+    const { W, L } = this
+    for (let c = 1; c < total; c++) {
+      if ((c & 31) === 0 && (spent() || W.length > MOST_ENTRIES)) return false
+      this.have = this.area[c] as number
+      if (!this.single(c))
+        for (const a of this.within(c)) {
+          const b = c - a
+          if (a === 0 || a > b) continue
+          for (let i = this.start[a] as number, e = this.start[a + 1] as number; i < e; i++)
+            for (let j = this.start[b] as number, f = this.start[b + 1] as number; j < f; j++) {
+              const [wi, li, wj, lj] = [W[i] as number, L[i] as number, W[j] as number, L[j] as number]
+              this.offer(wi + wj, li > lj ? li : lj, i, j, 2)
+              this.offer(wi > wj ? wi : wj, li + lj, i, j, 3)
+            }
+        }
+      this.close(c)
+    }
+    return true
+  }
+  /** Columns of items one behind the other first, then such columns beside each other. */
+  private columns(total: number, spent: () => boolean): boolean {
+    const { W, L, radix } = this
+    const first = new Int32Array(total)
+    const last = new Int32Array(total)
+    for (let c = 1; c < total; c++) {
+      if ((c & 31) === 0 && (spent() || W.length > MOST_ENTRIES)) return false
+      this.have = this.area[c] as number
+      if (!this.single(c))
+        for (let d = 0; d < radix.length; d++) {
+          // The last kind of the selection goes on behind: every stack is made in one order only.
+          if (this.digits[c * radix.length + d] === 0) continue
+          const a = radix[d] as number
+          const b = c - a
+          for (let i = first[a] as number; i < (last[a] as number); i++)
+            for (let j = first[b] as number; j < (last[b] as number); j++)
+              this.offer(Math.max(W[i] as number, W[j] as number), (L[i] as number) + (L[j] as number), j, i, 3)
+          break
+        }
+      first[c] = W.length
+      this.put(c)
+      last[c] = W.length
+    }
+    for (let c = 1; c < total; c++) {
+      if ((c & 31) === 0 && (spent() || W.length > MOST_ENTRIES)) return false
+      this.have = this.area[c] as number
+      for (let i = first[c] as number; i < (last[c] as number); i++)
+        this.offer(W[i] as number, L[i] as number, i, -1, 4)
+      for (const a of this.within(c)) {
+        const b = c - a
+        if (a === 0 || b === 0) continue
+        for (let i = first[a] as number; i < (last[a] as number); i++)
+          for (let j = this.start[b] as number, f = this.start[b + 1] as number; j < f; j++)
+            this.offer((W[i] as number) + (W[j] as number), Math.max(L[i] as number, L[j] as number), i, j, 2)
+      }
+      this.close(c)
+    }
+    return true
+  }
+
+  private have = 0
+  private front = 0
+  private readonly cand = { w: new Float64Array(512), l: new Float64Array(512), a: new Int32Array(512), b: new Int32Array(512), d: new Uint8Array(512) } // prettier-ignore
+  private offer(w: number, l: number, a: number, b: number, d: number): void {
+    if (w > this.room + EPS || l > this.length + EPS || w * l - this.have > this.waste) return
+    const { cand } = this
+    for (let i = 0; i < this.front; i++)
+      if ((cand.w[i] as number) <= w + EPS && (cand.l[i] as number) <= l + EPS) return
+    let kept = 0
+    for (let i = 0; i < this.front; i++)
+      if (w > (cand.w[i] as number) || l > (cand.l[i] as number)) {
+        if (kept < i) {
+          cand.w[kept] = cand.w[i] as number
+          cand.l[kept] = cand.l[i] as number
+          cand.a[kept] = cand.a[i] as number
+          cand.b[kept] = cand.b[i] as number
+          cand.d[kept] = cand.d[i] as number
+        }
+        kept++
+      }
+    this.front = kept
+    if (kept === 512) return
+    cand.w[kept] = w
+    cand.l[kept] = l
+    cand.a[kept] = a
+    cand.b[kept] = b
+    cand.d[kept] = d
+    this.front++
+  }
+  private put(c: number): void {
+    for (let i = 0; i < this.front; i++) {
+      this.W.push(this.cand.w[i] as number)
+      this.L.push(this.cand.l[i] as number)
+      this.A.push(this.cand.a[i] as number)
+      this.B.push(this.cand.b[i] as number)
+      this.D.push(this.cand.d[i] as number)
+      this.selection.push(c)
+    }
+    this.front = 0
+  }
+  private close(c: number): void {
+    this.start[c] = this.W.length
+    this.put(c)
+    this.start[c + 1] = this.W.length
+  }
+
+  /** The shortest bands over the strip that hold just this selection: one entry, or several beside or behind each other. */
+  shortest(rest: number): Over | null {
+    const known = this.over.get(rest)
+    if (known !== undefined) return known
+    const c = this.bySelection.get(rest) as number
+    let best: Over | null = null
+    const flat = this.flattest(c)
+    if (flat >= 0) best = { length: this.L[flat] as number, parts: [{ entry: flat, x: 0, y: 0 }] }
+    for (const a of this.within(c)) {
+      const b = c - a
+      if (a === 0 || a > b) continue
+      for (let i = this.start[a] as number, e = this.start[a + 1] as number; i < e; i++)
+        for (let j = this.start[b] as number, f = this.start[b + 1] as number; j < f; j++) {
+          const length = Math.max(this.L[i] as number, this.L[j] as number)
+          if ((this.W[i] as number) + (this.W[j] as number) <= this.width + EPS && (!best || length < best.length - EPS))
+            best = { length, parts: [{ entry: i, x: 0, y: 0 }, { entry: j, x: this.W[i] as number, y: 0 }] } // prettier-ignore
+        }
+    }
+    this.over.set(rest, best)
+    return best
+  }
+  private flattest(c: number): number {
+    let best = -1
+    for (let e = this.start[c] as number, f = this.start[c + 1] as number; e < f; e++)
+      if (best < 0 || (this.L[e] as number) < (this.L[best] as number)) best = e
+    return best
+  }
+  widthOf(entry: number): number {
+    return this.W[entry] as number
+  }
+  lengthOf(entry: number): number {
+    return this.L[entry] as number
+  }
+  /** Of every selection the sum of a figure of its kinds. */
+  sums(figure: (kind: number) => number): Float64Array {
+    const K = this.small.length
+    return Float64Array.from(this.area, (_, c) =>
+      this.small.reduce((sum, s, d) => sum + (this.digits[c * K + d] as number) * figure(s.kind), 0),
+    )
+  }
+  selectionOf(entry: number): number {
+    return this.selection[entry] as number
+  }
+  indexOf(rest: number): number {
+    return this.bySelection.get(rest) as number
+  }
+  holds(entry: number): number {
+    return this.packed[this.selection[entry] as number] as number
+  }
+  areaOf(rest: number): number {
+    return this.area[this.bySelection.get(rest) as number] as number
+  }
+  /** The items of an entry with their places from its own corner. */
+  lay(entry: number, x: number, y: number, visit: (kind: number, x: number, y: number, turned: boolean) => void): void {
+    const d = this.D[entry] as number
+    const a = this.A[entry] as number
+    if (d < 2) visit((this.small[a] as Small).kind, x, y, d === 1)
+    else {
+      this.lay(a, x, y, visit)
+      const b = this.B[entry] as number
+      if (d === 2) this.lay(b, x + (this.W[a] as number), y, visit)
+      else if (d === 3) this.lay(b, x, y + (this.L[a] as number), visit)
+    }
+  }
+}
+
+/**
+ * The table read in the order of what selections are worth: a room takes the worthiest that fits it and is still there,
+ * found by going down the list of those that fit.
+ */
+export class FillView {
+  private readonly byWorth: number[]
+  private readonly rooms = new Map<number, Map<number, Room>>()
+  private cached = 0
+  constructor(
+    private readonly table: FillTable,
+    worth: Float64Array,
+  ) {
+    const { start } = table
+    this.byWorth = Array.from(worth, (_, c) => c)
+      .filter((c) => c > 0 && (start[c + 1] as number) > (start[c] as number))
+      .sort((x, y) => (worth[y] as number) - (worth[x] as number))
+  }
+  private fitting(w: number, l: number): Room {
+    const { table } = this
+    let byLength = this.rooms.get(w)
+    if (!byLength) this.rooms.set(w, (byLength = new Map<number, Room>()))
+    let room = byLength.get(l)
+    if (!room) {
+      if (this.cached > MOST_CACHED) {
+        this.rooms.clear()
+        this.cached = 0
+        this.rooms.set(w, (byLength = new Map<number, Room>()))
+      }
+      const packed: number[] = []
+      const entry: number[] = []
+      const most = w * l + EPS
+      for (const c of this.byWorth) {
+        if ((table.area[c] as number) > most) continue
+        let best = -1
+        for (let e = table.start[c] as number, f = table.start[c + 1] as number; e < f; e++)
+          if ((table.W[e] as number) <= w + EPS && (table.L[e] as number) <= l + EPS && (best < 0 || (table.W[e] as number) < (table.W[best] as number)))
+            best = e // prettier-ignore
+        if (best >= 0) {
+          packed.push(table.packed[c] as number)
+          entry.push(best)
+        }
+      }
+      room = { packed: Int32Array.from(packed), entry: Int32Array.from(entry) }
+      this.cached += entry.length
+      byLength.set(l, room)
+    }
+    return room
+  }
+  /** The selection of largest area that fits the room and is still there (passing over the first `skip` of them): its entry, or −1. */
+  fill(w: number, l: number, rest: number, skip: number): number {
+    if (rest === 0 || w <= EPS || l <= EPS) return -1
+    const { packed, entry } = this.fitting(w, l)
+    const guarded = rest | this.table.guards
+    for (let i = 0; i < packed.length; i++)
+      if (((guarded - (packed[i] as number)) & this.table.guards) === this.table.guards && skip-- <= 0)
+        return entry[i] as number
+    return -1
+  }
+}
+interface Room {
+  packed: Int32Array
+  entry: Int32Array
+}
