@@ -4,23 +4,30 @@ import { layoutBench, reckonBench } from './core'
 import { pageBench } from './pages'
 import { stretchBench } from './stretch'
 
-/** Runs every bench and writes docs/bench.md. Numbers inform; nothing fails on them. `--core` leaves what is measured in the browser as it was. */
+/**
+ * Runs every bench and writes docs/bench.md. Numbers inform; nothing fails on them. `--core` leaves what is measured in
+ * the browser as it was; `--layout` and `--stretch` measure that alone.
+ */
 const file = new URL('../docs/bench.md', import.meta.url)
-const browserParts = () => /## From typing[\s\S]*$/.exec(readFileSync(file, 'utf8'))?.[0] ?? ''
-/** `--stretch` measures flat film alone and leaves the rest as it was. */
 const before = readFileSync(file, 'utf8')
-const rest = /[\s\S]*?(?=## Flat film|## From typing)/.exec(before)?.[0].replace(/^[\s\S]*?(?=## reckon)/, '') ?? ''
-const layouts = process.argv.includes('--stretch') ? [rest] : [reckonBench(), layoutBench()]
+/** A part of the file as it stands. */
+const had = (from: string, to: string) =>
+  new RegExp(`## ${from}[\\s\\S]*?(?=${to ? `## (?:${to})` : '$(?![\\s\\S])'})`).exec(before)?.[0] ?? ''
+const asked = ['core', 'layout', 'stretch'].find((name) => process.argv.includes(`--${name}`))
+const wants = (part: 'reckon' | 'layout' | 'stretch' | 'pages') =>
+  asked === undefined || (asked === 'core' ? part !== 'pages' : asked === part)
 const parts = [
-  ...layouts,
-  stretchBench(),
-  process.argv.includes('--core') || process.argv.includes('--stretch') ? browserParts() : await pageBench(),
+  wants('reckon') ? reckonBench() : had('reckon', 'Layout'),
+  wants('layout') ? layoutBench() : had('Layout', 'Flat film'),
+  wants('stretch') ? stretchBench() : had('Flat film', 'From typing'),
+  wants('pages') ? await pageBench() : had('From typing', ''),
 ]
 const text = `# Benches
 
 Written by \`npm run bench\`; fixed seeds. Times are medians on ${cpus().length} cores (${cpus()[0]?.model.trim() ?? 'unknown'}), Node ${process.versions.node}; read the ratios, not the milliseconds.
 
-${parts.join('\n')}`
+${parts.map((part) => part.trimEnd()).join('\n\n')}
+`
 writeFileSync(file, text)
 console.log(text)
 process.exit(0)

@@ -19,6 +19,8 @@ export interface FleetHead {
   by: string
   at: string
   endedAt: string | null
+  /** Being laid out, but nothing was heard of its worker for a while. */
+  silent: boolean
 }
 export interface FleetFile extends FleetHead {
   request: LayoutInput
@@ -30,9 +32,13 @@ const MOST_LISTED = 50
 const own = (who: Who, id: string) => and(eq(fleetLayout.shopId, who.shopId), eq(fleetLayout.id, id))
 const copies = (request: LayoutInput): number => request.pieces.reduce((s, p) => s + p.count, 0)
 type Row = typeof fleetLayout.$inferSelect
-const headOf = (r: Omit<Row, 'result' | 'shopId' | 'beatAt'>): FleetHead => ({
+/** A worker tells how far it is every second or so. */
+const SILENT_MS = 30_000
+export const isSilent = (r: Pick<Row, 'state' | 'beatAt'>, now = Date.now()): boolean =>
+  r.state === 'running' && r.beatAt !== null && now - r.beatAt.getTime() > SILENT_MS
+const headOf = (r: Omit<Row, 'result' | 'shopId'>): FleetHead => ({
   id: r.id, name: r.name, state: r.state, cancelAsked: r.cancelAsked, attempt: r.attempt, share: r.share, usedMm: r.usedMm, boundMm: r.boundMm,
-  pieces: copies(r.request), fault: r.fault, by: r.by, at: r.at.toISOString(), endedAt: r.endedAt?.toISOString() ?? null,
+  pieces: copies(r.request), fault: r.fault, by: r.by, at: r.at.toISOString(), endedAt: r.endedAt?.toISOString() ?? null, silent: isSilent(r),
 }) // prettier-ignore
 
 export const fleets = (who: Who): Promise<FleetHead[]> =>

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { closeDatabase } from '@/db/client'
 import { closeFleetQueue } from '@/db/fleet-queue'
-import { askFleet, beatFleet, cancelFleet, endFleet, fleetFile, fleets, takeFleet } from '@/db/queries/fleet'
+import { askFleet, beatFleet, cancelFleet, endFleet, fleetFile, fleets, isSilent, takeFleet } from '@/db/queries/fleet'
 import type { LayoutInput, LayoutPlan } from '@/core/roll/contract'
 import { shopWorld, type ShopWorld } from './world'
 
@@ -68,6 +68,7 @@ describe('layouts of fleets', () => {
     await askFleet(ours.who.lead, { id, name: 'Twice', request: request(1), stages: null })
     const first = await takeFleet(task)
     const second = await takeFleet(task)
+    expect((await fleetFile(ours.who.lead, id))?.silent).toBe(false)
     expect([first?.attempt, second?.attempt]).toEqual([1, 2])
     expect(await beatFleet(task, 1, { share: 0.5, usedMm: 1, boundMm: 1 })).toBe('lost')
     expect(await beatFleet(task, 2, { share: 0.5, usedMm: 1, boundMm: 1 })).toBe('on')
@@ -75,6 +76,16 @@ describe('layouts of fleets', () => {
     expect(await endFleet(task, 1, { state: 'done', result })).toBe(false)
     expect(await endFleet(task, 2, { state: 'done', result })).toBe(true)
     expect((await fleetFile(ours.who.lead, id))?.state).toBe('done')
+  })
+
+  it('is silent once its worker has not been heard of for half a minute, and only while it is being laid out', () => {
+    const beatAt = new Date('2031-03-03T08:00:00Z')
+    const after = (seconds: number) => beatAt.getTime() + 1000 * seconds
+    expect(isSilent({ state: 'running', beatAt }, after(29))).toBe(false)
+    expect(isSilent({ state: 'running', beatAt }, after(31))).toBe(true)
+    for (const state of ['queued', 'done', 'failed', 'cancelled'] as const)
+      expect(isSilent({ state, beatAt }, after(3600))).toBe(false)
+    expect(isSilent({ state: 'running', beatAt: null }, after(3600))).toBe(false)
   })
 
   it('is worked on, told of, cancelled; a killed worker’s is taken up by another', async () => {

@@ -186,7 +186,7 @@ describe('the roll', () => {
 })
 
 describe('fleets', () => {
-  const head = { id: 'f', name: 'Pool cars', state: 'running' as const, cancelAsked: false, attempt: 2, share: 0.4, usedMm: 20_000, boundMm: 19_500, pieces: 52, fault: null, by: 'Tamsin Brack', at: '2026-11-20T08:00:00Z', endedAt: null } // prettier-ignore
+  const head = { id: 'f', name: 'Pool cars', state: 'running' as const, cancelAsked: false, attempt: 2, share: 0.4, usedMm: 20_000, boundMm: 19_500, pieces: 52, fault: null, by: 'Tamsin Brack', at: '2026-11-20T08:00:00Z', endedAt: null, silent: false } // prettier-ignore
   it('vehicles are picked and counted, sent, and the page goes to the layout; a refusal is said', async () => {
     actions.startFleet.mockResolvedValueOnce({ ok: false, error: { code: 'no_pieces' } })
     render(<Fleet rows={[]} jobs={[{ id: 'j', name: 'To green', vehicle: 'Pip' }]} films={[film('fen-satin')]} stock={[]} units={units} mayStart />) // prettier-ignore
@@ -212,6 +212,18 @@ describe('fleets', () => {
     expect(screen.getByText('2.6 %')).toBeTruthy()
     fireEvent.click(screen.getByLabelText('Cancel Pool cars'))
     expect(await screen.findByText(/stopping/)).toBeTruthy()
+    cleanup()
+    render(
+      <Fleet
+        rows={[{ ...head, silent: true }]}
+        jobs={[]}
+        films={[film('fen-satin')]}
+        stock={[]}
+        units={units}
+        mayStart
+      />,
+    )
+    expect(screen.getByText(/being laid out, no word from its worker/)).toBeTruthy()
   })
   it('a result shows its rolls, finds a vehicle, and lists what is not placed with the reason', () => {
     const request = { format: 'cuirass/layout@1' as const, cutting: 'guillotine' as const, gap_mm: 0, seconds: 1, seed: 1, stock: [{ id: 'R-1', width_mm: 1520, length_mm: 9000, lot: 'L' }, { id: 'R-2', width_mm: 1520, length_mm: 9000, lot: 'L' }], pieces: [{ id: '1 Pip / bonnet', width_mm: 1400, height_mm: 1100, count: 1, turn: 'fixed' as const }, { id: '1 Pip / sign', width_mm: 1900, height_mm: 1100, count: 1, turn: 'fixed' as const }] } // prettier-ignore
@@ -220,6 +232,11 @@ describe('fleets', () => {
     expect(screen.getByText('1 roll')).toBeTruthy()
     expect(screen.getByText(/1 Pip \/ sign \(wider than every roll\)/)).toBeTruthy()
     expect(screen.getByText(/proven the least/)).toBeTruthy()
+    // 1.4 m × 1.1 m of pieces on 1.52 m × 1.1 m of film; alone they would fill 1.54 / 1.52 m.
+    const working = screen.getByText('How these figures come about').closest('details')
+    expect(working?.textContent).toContain('1.54 m² of 1.67 m²: 92.1 %')
+    expect(working?.textContent).toMatch(/would fill 1\.01 m/)
+    expect(working?.textContent).toContain('1.10 m ÷ 1.10 m − 1 = 0.0 %')
     type('Find a vehicle or piece', 'bonnet')
     expect(container.querySelectorAll('rect[fill="var(--brass)"]')).toHaveLength(1)
   })

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { fleetResult } from '@/web/actions/fleet'
 import { call } from '@/web/kit/call'
 import { FilterBox } from '@/web/kit/fields'
-import { formatter, type MemberUnits } from '@/web/words/format'
+import { formatter, type Formatter, type MemberUnits } from '@/web/words/format'
 import { busy, Cancel, gapText, Progress } from './fleet'
 
 type File = Extract<Awaited<ReturnType<typeof fleetResult>>, { ok: true }>['value']
@@ -67,6 +67,7 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
           {result?.proven ? ', proven the least' : ''}
         </span>
         <Cancel row={file} may={mayStart} onAsked={() => void look(file.id)} />
+        {result && <Working file={file} fmt={fmt} />}
         {result && (
           <span className="ms-auto d-flex gap-3">
             <a href={csv()} download={`fleet-${file.id.slice(0, 8)}.csv`}>
@@ -147,3 +148,42 @@ function Name({ text, x, y, width, height }: { text: string; x: number; y: numbe
     </text>
   )
 }
+
+/** How the figures of a result come about. */
+function Working({ file, fmt }: { file: File; fmt: Formatter }) {
+  const { request, result, boundMm } = file
+  if (!result || boundMm === null) return null
+  const used = result.stock.filter((s) => s.used_mm > 0)
+  const placed = new Map<string, number>()
+  for (const p of result.stock.flatMap((s) => s.placements)) placed.set(p.piece, (placed.get(p.piece) ?? 0) + 1)
+  const bareMm2 = request.pieces.reduce((sum, p) => sum + (placed.get(p.id) ?? 0) * p.width_mm * p.height_mm, 0)
+  const filmMm2 = used.reduce((sum, s) => sum + s.used_mm * (request.stock.find((x) => x.id === s.id)?.width_mm ?? 0), 0)
+  const widest = Math.max(...request.stock.map((s) => s.width_mm))
+  const long = (mm: number) => fmt.text(fmt.longLength(mm))
+  return (
+    <details className="w-100 order-last">
+      <summary>How these figures come about</summary>
+      <dl className="mb-0">
+        <dt>Takes</dt>
+        <dd>
+          On each roll to the far edge of its last piece: {used.map((s) => long(s.used_mm)).join(' + ') || '0'} = {long(result.used_mm)}
+        </dd>
+        <dt>Proven least</dt>
+        <dd>
+          A line across the roll never crosses pieces that are wider together than the roll ({fmt.text(fmt.length(widest))}), and each piece is crossed over
+          its whole length: by the dearest such lines no plan of these pieces is shorter than {long(boundMm)}. Their bare area alone would fill{' '}
+          {long(bareMm2 / widest)}.
+        </dd>
+        <dt>Above that</dt>
+        <dd>
+          {long(result.used_mm)} ÷ {long(boundMm)} − 1 = {gapText(file, fmt)}.
+          {used.length > 1 ? ` The least is that of one endless roll; ${used.length} rolls have ends of their own.` : ''}
+        </dd>
+        <dt>Film that becomes pieces</dt>
+        <dd>
+          {fmt.text(fmt.area(bareMm2))} of {fmt.text(fmt.area(filmMm2))}: {filmMm2 > 0 ? fmt.text(fmt.percent(bareMm2 / filmMm2)) : '–'}
+        </dd>
+      </dl>
+    </details>
+  )
+} // prettier-ignore

@@ -109,6 +109,7 @@ export function Progress({ row }: { row: FleetRow }) {
   return (
     <span role="status">
       {row.cancelAsked && busy(row) ? 'stopping' : STATES[row.state]}
+      {row.silent ? ', no word from its worker' : ''}
       {row.attempt > 1 && busy(row) ? `, taken up again (${row.attempt})` : ''}
       {row.state === 'running' && <progress className="ms-2" value={row.share} max={1} aria-label={`${row.name}, progress`} style={{ width: 90 }} />}
       {row.fault && <span className="text-danger d-block">{faultText({ code: row.fault })}</span>}
