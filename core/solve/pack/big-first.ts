@@ -66,6 +66,12 @@ export class BigFirst {
     this.single = shape(MOST_IN_BAND + 1)
     this.shape.order.set(this.big)
   }
+  get bigKinds(): number {
+    return new Set(this.big).size
+  }
+  get smallKinds(): number {
+    return this.table.small.length
+  }
   /** False where there was not time enough for the table. */
   get usable(): boolean {
     return this.table.whole

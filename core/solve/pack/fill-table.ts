@@ -26,7 +26,7 @@ const MOST_CACHED = 3_000_000
 /**
  * Which kinds go into a table: the narrowest, no wider than `most` and so many that the pairs of selections stay few.
  */
-export function smallKinds(kinds: readonly Kind[], most: number): Small[] {
+export function smallKinds(kinds: readonly Kind[], most: number, mostPairs = MOST_PAIRS): Small[] {
   const narrow = (k: Kind) => (k.turn ? Math.min(k.w, k.l) : k.w)
   const order = [...kinds.keys()].sort((a, b) => narrow(kinds[a] as Kind) - narrow(kinds[b] as Kind))
   const small: Small[] = []
@@ -37,7 +37,7 @@ export function smallKinds(kinds: readonly Kind[], most: number): Small[] {
     const n = k.items.length
     pairs *= ((n + 1) * (n + 2)) / 2
     bits += bitsFor(n)
-    if (narrow(k) > most + EPS || pairs > MOST_PAIRS || bits > BITS) break
+    if (narrow(k) > most + EPS || pairs > Math.min(mostPairs, MOST_PAIRS) || bits > BITS) break
     small.push({ kind: i, w: k.w, l: k.l, turn: k.turn, count: n })
   }
   return small

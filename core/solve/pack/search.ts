@@ -66,9 +66,11 @@ const NODES = 100_000
 /** Warmth of the annealing at its start, as a share of the length. */
 const HOT = 0.01
 /**
- * Big items first: from so many rounds on, for so many big ones; what is narrower than one of these shares of the strip
- * is small; tries for each round of annealing
- * (more while the best plan is theirs) and in one run; tries at single bands begun with one big kind.
+ * Big items first: from so many rounds on (`least`), for so many big ones (`most`). What is no wider than one of the
+ * `narrow` shares of the strip is small. `tries` for each round of annealing (more while the best plan is theirs), in one
+ * `run`, at `single` bands begun with one kind; so many tries take as long as a round (`perRound`). A table may have so
+ * many pairs of selections for each round there is time for, and take `tableShare` of the time. Where the bound is no
+ * further above the area than `above`, only with `leisure` rounds to come.
  */
 const BIG = {
   least: 20_000,
@@ -78,6 +80,10 @@ const BIG = {
   run: 50_000,
   single: 4000,
   perRound: 5,
+  pairsPerRound: 10,
+  above: 1.04,
+  leisure: 50_000,
+  tableShare: 0.12,
 }
 /** Annealing of orders takes no longer runs than this beside it. */
 const BESIDE_BIG = 20_000
@@ -97,7 +103,10 @@ export class Search {
   private rounds = 0
   private beamShare = 0
   private longest = 60_000
-  private ofBig = true
+  private ofBig: boolean
+  /** The bound leaves area free, as where wide items never lie side by side. */
+  private readonly spare: boolean
+  private began = 0
   /** A random number for each kind: contents of a band are known again by their sum. */
   private readonly code: Float64Array
   private readonly loss: Float64Array
@@ -111,6 +120,9 @@ export class Search {
     this.loss = new Float64Array(this.items.n)
     this.mark = new Float64Array(this.items.n)
     this.pool = new BandPool()
+    const area = job.kinds.reduce((t, k) => t + k.w * k.l * k.items.length, 0)
+    this.spare = job.bound * job.width > area * BIG.above
+    this.ofBig = this.spare
     this.sum = job.kinds.reduce((s, k, i) => s + (job.price[i] as number) * k.items.length, 0)
     this.order = Int32Array.from({ length: this.items.n }, (_, i) => i)
     this.way = new Uint8Array(this.items.n).fill(EITHER)
@@ -136,6 +148,7 @@ export class Search {
   run(known?: Band[]): StripPlan {
     const { job } = this
     const n = this.items.n
+    this.began = job.gone?.() ?? 0
     if (known) this.take(known)
     this.sorted()
     if (this.done()) return this.plan(false)
@@ -154,8 +167,8 @@ export class Search {
       this.anneal(turn)
       if (turn > 0 && this.length < had) this.ofBig = false
       const annealed = this.rounds - before
-      if (turn === 0 && !known && job.bound > 0 && job.rounds > BIG.least) this.bigFirsts(bigs)
-      const big = bigs[turn % Math.max(1, bigs.length)]
+      const big =
+        !known && job.bound > 0 && job.rounds > BIG.least && !this.done() ? this.nextBig(bigs, turn) : undefined
       if (big) this.bigFirst(big, annealed)
       if (this.done()) break
       if (beams) this.through(beams, annealed * this.beamShare)
@@ -172,19 +185,28 @@ export class Search {
     }
     return this.plan(false)
   }
-  /** Tables of small items, each with another idea of what is small. */
-  private bigFirsts(into: BigFirst[]): void {
+  /** The big items with a table of small ones, each time with another idea of what is small; none where there is no time for a table. */
+  private nextBig(bigs: BigFirst[], turn: number): BigFirst | undefined {
     const { kinds, width, cuts, random, spent, price } = this.job
-    let before = 0
-    for (const narrow of BIG.narrow) {
-      const small = smallKinds(kinds, narrow * width)
-      const big = this.items.n - small.reduce((sum, s) => sum + s.count, 0)
-      if (this.done() || small.length === before || big < 2 || big > BIG.most) continue
-      before = small.length
-      const first = new BigFirst({ kinds, width, known: this.length, cuts, random, spent, price, code: this.code, pool: this.pool, small }) // prettier-ignore
-      if (first.usable) into.push(first)
-    }
-    if (into.length > 0) this.longest = BESIDE_BIG
+    if (!this.spare && this.allRounds() < BIG.leisure) return undefined
+    const narrow = BIG.narrow[turn]
+    if (narrow === undefined) return bigs[turn % Math.max(1, bigs.length)]
+    const small = smallKinds(kinds, narrow * width, BIG.pairsPerRound * this.allRounds())
+    const many = this.items.n - small.reduce((sum, s) => sum + s.count, 0)
+    if (many < 2 || many > BIG.most || small.length < 2 || bigs.some((b) => b.smallKinds === small.length))
+      return bigs[0]
+    const gone = () => this.job.gone?.() ?? 0
+    const until = gone() + BIG.tableShare
+    const big = new BigFirst({ kinds, width, known: this.length, cuts, random, spent: () => spent() || gone() > until, price, code: this.code, pool: this.pool, small }) // prettier-ignore
+    if (!big.usable) return bigs[0]
+    bigs.push(big)
+    this.longest = BESIDE_BIG
+    return big
+  }
+  /** Rounds of annealing that there is time for, by those there were. */
+  private allRounds(): number {
+    const gone = this.job.gone?.()
+    return gone === undefined ? this.job.rounds : this.rounds / Math.max(1e-6, gone - this.began)
   }
   /** Whole plans and single bands by the big items, in proportion to the rounds of annealing. */
   private bigFirst(big: BigFirst, annealed: number): void {
@@ -202,7 +224,13 @@ export class Search {
     }
     if (this.done()) return
     const { price } = this.pool.prices(counts(this.job.kinds), this.alone(), this.job.spent)
-    big.find(price, BIG.single, HOT * this.length, this.slack * 0.7, () => this.done())
+    big.find(
+      price,
+      this.allRounds() < BIG.leisure ? Math.ceil(tries / big.bigKinds) : BIG.single,
+      HOT * this.length,
+      this.slack * 0.7,
+      () => this.done(),
+    )
     this.rounds += (big.rounds - before) / BIG.perRound
   }
   private beams(): BeamSearch {
