@@ -113,7 +113,7 @@ export class BandPool {
         const { rows, values } = content[e] as { rows: number[]; values: number[] }
         // What is left out of the band is lost as worth.
         let spare = 0
-        for (let k = 0; k < rows.length; k++) {
+        for (let k = 0; k < rows.length && spare < Infinity; k++) {
           const over = (values[k] as number) - (left[rows[k] as number] as number)
           if (over > 0) spare += trim ? over * (price[rows[k] as number] as number) : Infinity
         }
