@@ -228,7 +228,7 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
           <label className="d-flex gap-2 align-items-center">
             <input type="checkbox" className="form-check-input mt-0" checked={v.shelf} onChange={(e) => setV({ ...v, shelf: e.target.checked })} />
             the shelf first ({onShelf.length} {onShelf.length === 1 ? 'roll or rest' : 'rolls and rests'}, {lotCount}{' '}
-            {lotCount === 1 ? 'lot' : 'lots'}))
+            {lotCount === 1 ? 'lot' : 'lots'})
           </label>
         </div>
         <div className="d-flex gap-3 align-items-center flex-wrap mt-2">
