@@ -31,14 +31,7 @@ export function filmFigures(layout: FilmLayout, bought: Purchase, panels: Readon
     { standing: 'common_practice' },
   )
   const width = input('width', layout.rollWidthMm, 'mm', filmStanding(film, 'widthsMm'), at('widthsMm'))
-  const bound = figure(
-    id('bound'),
-    layout.boundMm,
-    'mm',
-    'no plan of {pieces} pieces on {width} can be shorter',
-    [input('pieces', layout.pieces.length, 'count', 'measured', 'pieces'), width],
-    { source: 'docs/sources.md#fekete-schepers-2004', standing: 'published' },
-  )
+  const bound = boundFigure(id('bound'), layout.boundMm, layout.pieces.length, width)
   const area = coveredMm2(layout, panels)
   const usedMm = layout.usedMm + doneMm
   const yieldFigure = figure(
@@ -50,6 +43,23 @@ export function filmFigures(layout: FilmLayout, bought: Purchase, panels: Readon
   )
   const reserve = reserveFigure(layout)
   return [used, bound, yieldFigure, reserve, ...buyingFigures(layout, bought, used, reserve), ...joinFigure(layout)]
+}
+
+/** The proven least length of these pieces on one endless roll of this width. */
+export const boundFigure = (id: string, boundMm: number, pieces: number, width: FigureInput): Figure =>
+  figure(
+    id,
+    boundMm,
+    'mm',
+    'no plan of {pieces} pieces on {width} can be shorter',
+    [input('pieces', pieces, 'count', 'measured', 'pieces'), width],
+    { source: 'docs/sources.md#fekete-schepers-2004, docs/sources.md#scheithauer-1999', standing: 'published' },
+  )
+
+/** What a layout takes above the least there is. */
+export const aboveFigure = (id: string, used: FigureInput, bound: FigureInput): Figure => {
+  const [u, b] = [Number(used.value), Number(bound.value)]
+  return figure(id, b > 0 ? Math.max(0, u / b - 1) : null, 'fraction', '{used} ÷ {bound} − 1', [used, bound])
 }
 
 /** Area of the panels, or of their parts, that this layout and what is cut of it cover, mm². */
@@ -191,10 +201,11 @@ export function compareFigures(layout: FilmLayout): Figure[] {
   const cuts = layout.rolls.map((r, i) => input(`roll_${i + 1}`, r.cutting.cuts.length, 'count', 'measured', 'layout'))
   const rests = restsOf(layout)
   return [
-    figure(id('above'), layout.boundMm > 0 ? Math.max(0, layout.usedMm / layout.boundMm - 1) : null, 'fraction', '{used} ÷ {bound} − 1', [
+    aboveFigure(
+      id('above'),
       input('used', layout.usedMm, 'mm', 'measured', `figure:${id('used')}`),
       input('bound', layout.boundMm, 'mm', 'published', `figure:${id('bound')}`),
-    ]),
+    ),
     ...(cuts.some((c) => c.value !== 0) ? [figure(id('cuts'), cuts.reduce((s, c) => s + Number(c.value), 0), 'count', 'Σ inputs', cuts)] : []),
     figure(id('rests'), rests.reduce((s, r) => s + r.widthMm * r.lengthMm, 0), 'mm2', rests.length > 0 ? 'Σ inputs' : 'no rest worth keeping', rests.map((r) => input(r.key.replace(/\W/g, '_'), r.widthMm * r.lengthMm, 'mm2', 'measured', 'layout'))),
   ] // prettier-ignore

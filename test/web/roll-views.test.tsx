@@ -225,18 +225,21 @@ describe('fleets', () => {
     )
     expect(screen.getByText(/being laid out, no word from its worker/)).toBeTruthy()
   })
-  it('a result shows its rolls, finds a vehicle, and lists what is not placed with the reason', () => {
+  it('a result shows its rolls, finds a vehicle, opens its working, and lists what is not placed with the reason', async () => {
     const request = { format: 'cuirass/layout@1' as const, cutting: 'guillotine' as const, gap_mm: 0, seconds: 1, seed: 1, stock: [{ id: 'R-1', width_mm: 1520, length_mm: 9000, lot: 'L' }, { id: 'R-2', width_mm: 1520, length_mm: 9000, lot: 'L' }], pieces: [{ id: '1 Pip / bonnet', width_mm: 1400, height_mm: 1100, count: 1, turn: 'fixed' as const }, { id: '1 Pip / sign', width_mm: 1900, height_mm: 1100, count: 1, turn: 'fixed' as const }] } // prettier-ignore
     const result = { format: 'cuirass/layout-plan@1' as const, used_mm: 1100, bound_mm: 1100, proven: true, stock: [{ id: 'R-1', used_mm: 1100, placements: [{ piece: '1 Pip / bonnet', copy: 1, x_mm: 0, y_mm: 0, turn_deg: 0 as const }] }, { id: 'R-2', used_mm: 0, placements: [] }], unplaced: [{ piece: '1 Pip / sign', copy: 1, why: 'wider than every roll' }] } // prettier-ignore
     const { container } = render(<FleetResult file={{ ...head, state: 'done', usedMm: 1100, boundMm: 1100, request, stages: 3, result }} units={units} mayStart />) // prettier-ignore
     expect(screen.getByText('1 roll')).toBeTruthy()
     expect(screen.getByText(/1 Pip \/ sign \(wider than every roll\)/)).toBeTruthy()
     expect(screen.getByText(/proven the least/)).toBeTruthy()
-    // 1.4 m × 1.1 m of pieces on 1.52 m × 1.1 m of film; alone they would fill 1.54 / 1.52 m.
-    const working = screen.getByText('How these figures come about').closest('details')
-    expect(working?.textContent).toContain('1.54 m² of 1.67 m²: 92.1 %')
-    expect(working?.textContent).toMatch(/would fill 1\.01 m/)
-    expect(working?.textContent).toContain('1.10 m ÷ 1.10 m − 1 = 0.0 %')
+    // 1.4 m × 1.1 m of pieces on 1.52 m × 1.1 m of film.
+    fireEvent.click(screen.getByLabelText('Film that becomes pieces: 92.1 %. Show the working'))
+    const sheet = await screen.findByRole('dialog')
+    expect(sheet.textContent).toContain('1.54 m² ÷ 1.67 m² = 92.1 %')
+    expect(sheet.textContent).toContain('pieces that are placed')
+    fireEvent.click(screen.getByLabelText('Above the least possible: 0.0 %. Show the working', { selector: 'button' }))
+    fireEvent.click(await screen.findByText('Least possible on one endless roll', { selector: 'td button' }))
+    expect((await screen.findByRole('dialog')).textContent).toContain('scheithauer-1999')
     type('Find a vehicle or piece', 'bonnet')
     expect(container.querySelectorAll('rect[fill="var(--brass)"]')).toHaveLength(1)
   })

@@ -2,15 +2,27 @@
 
 import Link from 'next/link'
 import { useEffect, useMemo, useState } from 'react'
+import type { Figure } from '@/core/reckon/figure'
+import { fleetFigures } from '@/core/reckon/fleet-figures'
 import { fleetResult } from '@/web/actions/fleet'
 import { call } from '@/web/kit/call'
 import { FilterBox } from '@/web/kit/fields'
-import { formatter, type Formatter, type MemberUnits } from '@/web/words/format'
+import { FigureButton, WorkingSheet, type Place } from '@/web/kit/working'
+import { formatter, type MemberUnits } from '@/web/words/format'
 import { busy, Cancel, gapText, Progress } from './fleet'
 
 type File = Extract<Awaited<ReturnType<typeof fleetResult>>, { ok: true }>['value']
 const LOOK_MS = 1000
 const PX_PER_MM = 0.075
+const NAMES: Record<string, string> = {
+  'fleet/used': 'Film it takes', 'fleet/bound': 'Least possible on one endless roll', 'fleet/above': 'Above the least possible', 'fleet/yield': 'Film that becomes pieces',
+} // prettier-ignore
+/** What the numbers of a layout come from: the file that was sent, or the layout itself. */
+const PLACES: Record<string, Place> = {
+  pieces: { label: 'pieces that are placed', href: null },
+  stock: { label: 'the widest roll', href: null },
+  layout: { label: 'layout', href: null },
+}
 
 /** One layout of a fleet: how far it is, then each roll with what lies on it. */
 export function FleetResult({ file: first, units, mayStart }: { file: File; units: MemberUnits; mayStart: boolean }) {
@@ -29,6 +41,14 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
   }, [going, first.id])
   const { result, request } = file
   const sizes = useMemo(() => new Map(request.pieces.map((p) => [p.id, p])), [request])
+  const [shown, setShown] = useState<string | null>(null)
+  const figures = useMemo(() => new Map((result ? fleetFigures(request, result) : []).map((f) => [f.id, f])), [request, result])
+  /** While it is being laid out a number stands as it is; of a result it opens its working. */
+  const number = (id: string, meanwhile: string) => {
+    const f = figures.get(id)
+    return f ? <FigureButton f={f} name={NAMES[id] ?? id} fmt={fmt} as={as(f)} onShow={() => setShown(id)} /> : meanwhile
+  }
+  const as = (f: Figure) => (f.unit === 'mm' && typeof f.value === 'number' ? fmt.longLength(f.value) : undefined)
   const used = result?.stock.filter((s) => s.placements.length > 0) ?? []
   const wanted = filter.trim().toLowerCase()
   const csv = () => {
@@ -55,19 +75,23 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
         <span>
           <span className="label">Takes</span>{' '}
           <b className="fs-4" data-testid="fleet-used">
-            {file.usedMm === null ? '–' : fmt.text(fmt.longLength(file.usedMm))}
+            {number('fleet/used', file.usedMm === null ? '–' : fmt.text(fmt.longLength(file.usedMm)))}
           </b>
         </span>
         <span>
           <span className="label">Proven: no plan on one endless roll takes less than</span>{' '}
-          <b>{file.boundMm === null ? '–' : fmt.text(fmt.longLength(file.boundMm))}</b>
+          <b>{number('fleet/bound', file.boundMm === null ? '–' : fmt.text(fmt.longLength(file.boundMm)))}</b>
         </span>
         <span>
-          <span className="label">Above that</span> <b>{gapText(file, fmt)}</b>
+          <span className="label">Above that</span> <b>{number('fleet/above', gapText(file, fmt))}</b>
           {result?.proven ? ', proven the least' : ''}
         </span>
+        {result && (
+          <span>
+            <span className="label">Becomes pieces</span> <b>{number('fleet/yield', '–')}</b>
+          </span>
+        )}
         <Cancel row={file} may={mayStart} onAsked={() => void look(file.id)} />
-        {result && <Working file={file} fmt={fmt} />}
         {result && (
           <span className="ms-auto d-flex gap-3">
             <a href={csv()} download={`fleet-${file.id.slice(0, 8)}.csv`}>
@@ -131,6 +155,7 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
           })}
         </section>
       )}
+      <WorkingSheet f={shown === null ? undefined : figures.get(shown)} fmt={fmt} nameOf={(id) => NAMES[id] ?? id} placeOf={(at) => PLACES[at] ?? { label: at, href: null }} onShow={setShown} />
     </main>
   )
 } // prettier-ignore
@@ -148,42 +173,3 @@ function Name({ text, x, y, width, height }: { text: string; x: number; y: numbe
     </text>
   )
 }
-
-/** How the figures of a result come about. */
-function Working({ file, fmt }: { file: File; fmt: Formatter }) {
-  const { request, result, boundMm } = file
-  if (!result || boundMm === null) return null
-  const used = result.stock.filter((s) => s.used_mm > 0)
-  const placed = new Map<string, number>()
-  for (const p of result.stock.flatMap((s) => s.placements)) placed.set(p.piece, (placed.get(p.piece) ?? 0) + 1)
-  const bareMm2 = request.pieces.reduce((sum, p) => sum + (placed.get(p.id) ?? 0) * p.width_mm * p.height_mm, 0)
-  const filmMm2 = used.reduce((sum, s) => sum + s.used_mm * (request.stock.find((x) => x.id === s.id)?.width_mm ?? 0), 0)
-  const widest = Math.max(...request.stock.map((s) => s.width_mm))
-  const long = (mm: number) => fmt.text(fmt.longLength(mm))
-  return (
-    <details className="w-100 order-last">
-      <summary>How these figures come about</summary>
-      <dl className="mb-0">
-        <dt>Takes</dt>
-        <dd>
-          On each roll to the far edge of its last piece: {used.map((s) => long(s.used_mm)).join(' + ') || '0'} = {long(result.used_mm)}
-        </dd>
-        <dt>Proven least</dt>
-        <dd>
-          A line across the roll never crosses pieces that are wider together than the roll ({fmt.text(fmt.length(widest))}), and each piece is crossed over
-          its whole length: by the dearest such lines no plan of these pieces is shorter than {long(boundMm)}. Their bare area alone would fill{' '}
-          {long(bareMm2 / widest)}.
-        </dd>
-        <dt>Above that</dt>
-        <dd>
-          {long(result.used_mm)} ÷ {long(boundMm)} − 1 = {gapText(file, fmt)}.
-          {used.length > 1 ? ` The least is that of one endless roll; ${used.length} rolls have ends of their own.` : ''}
-        </dd>
-        <dt>Film that becomes pieces</dt>
-        <dd>
-          {fmt.text(fmt.area(bareMm2))} of {fmt.text(fmt.area(filmMm2))}: {filmMm2 > 0 ? fmt.text(fmt.percent(bareMm2 / filmMm2)) : '–'}
-        </dd>
-      </dl>
-    </details>
-  )
-} // prettier-ignore

@@ -165,7 +165,7 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
   }
   const start = () =>
     begin(() =>
-      startFleet({ id: newId(), name: name.trim() || `${picked.length} jobs in ${film?.name ?? ''}`.slice(0, 120), filmId, cars: picked.map(([jobId, count]) => ({ jobId, count })), widthMm, ...v }),
+      startFleet({ id: newId(), name: name.trim() || `${picked.length === 1 ? (jobs.find((j) => j.id === picked[0]?.[0])?.vehicle ?? '1 job') : `${picked.length} jobs`} in ${film?.name ?? ''}`.slice(0, 120), filmId, cars: picked.map(([jobId, count]) => ({ jobId, count })), widthMm, ...v }),
     ) // prettier-ignore
   const bring = async (file: File | undefined) => {
     if (!file) return

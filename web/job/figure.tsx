@@ -1,27 +1,13 @@
 'use client'
 
-import { formulaWithNumbers, type Figure } from '@/core/reckon/figure'
-import Link from 'next/link'
-import Offcanvas from 'react-bootstrap/Offcanvas'
+import type { Figure } from '@/core/reckon/figure'
+import { FigureButton, WorkingSheet } from '@/web/kit/working'
 import type { Quantity } from '@/web/words/format'
-import { STANDING_WORDS } from '@/web/words/sentences'
 import { word } from '@/web/words/names'
 import { useJob } from './job-state'
 import { figureName, placeOf } from './where'
 
-export function Quant({ q }: { q: Quantity }) {
-  return (
-    <>
-      {q.text}
-      {q.unit !== '' && <span className="unit">{q.unit}</span>}
-    </>
-  )
-}
-
-const isOver = (f: Figure): boolean =>
-  f.limit !== null &&
-  typeof f.value === 'number' &&
-  (f.limit.kind === 'max' ? f.value > f.limit.value + 1e-9 : f.value < f.limit.value - 1e-9)
+export { Quant, StandingMark } from '@/web/kit/working'
 
 /** Figures by their names, for a reckoning that is not the job's own: another film, another method. */
 export type Figures = ReadonlyMap<string, Figure>
@@ -31,114 +17,20 @@ export function Fig({ id, as, among }: { id: string; as?: Quantity; among?: Figu
   const { reckoning, fmt, show, plan } = useJob()
   const f = (among ?? reckoning.figures).get(id)
   if (!f) return <span>–</span>
-  return (
-    <button
-      type="button"
-      className={`figure${isOver(f) ? ' over' : ''}`}
-      onClick={() => show(id, among ?? null)}
-      aria-label={`${figureName(id, plan, (c) => word('rail', c))}: ${fmt.text(as ?? fmt.quantity(f.value, f.unit))}. Show the working`}
-    >
-      <Quant q={as ?? fmt.quantity(f.value, f.unit)} />
-    </button>
-  )
+  const name = figureName(id, plan, (c) => word('rail', c))
+  return <FigureButton f={f} name={name} fmt={fmt} as={as} onShow={() => show(id, among ?? null)} />
 }
 
-export const StandingMark = ({ standing }: { standing: Figure['standing'] }) => (
-  <span className="standing" data-standing={standing}>
-    {STANDING_WORDS[standing]}
-  </span>
-)
-
-/** The working of a figure: formula, the numbers put in, where each was entered, limit, standing. */
+/** The working of the figure that is asked for. */
 export function Working() {
   const { shown, show, reckoning, fmt, plan, jobId } = useJob()
-  const f = shown ? (shown.among ?? reckoning.figures).get(shown.id) : undefined
   return (
-    <Offcanvas
-      show={f !== undefined}
-      onHide={() => show(null)}
-      placement="end"
-      style={{ width: 'min(480px, 100vw)' }}
-      aria-labelledby="working-title"
-    >
-      {f && (
-        <>
-          <Offcanvas.Header closeButton>
-            <Offcanvas.Title as="h2" id="working-title">
-              {figureName(f.id, plan, (c) => word('rail', c))}
-            </Offcanvas.Title>
-          </Offcanvas.Header>
-          <Offcanvas.Body>
-            <p className="h1 mb-1">
-              <Quant q={fmt.quantity(f.value, f.unit)} />
-            </p>
-            <p>
-              <StandingMark standing={f.standing} />
-              {f.limit && (
-                <span className="ms-3">
-                  {f.limit.kind === 'max' ? 'at most' : 'at least'}{' '}
-                  <b>{fmt.text(fmt.quantity(f.limit.value, f.limit.unit))}</b>{' '}
-                  <StandingMark standing={f.limit.standing} />
-                </span>
-              )}
-            </p>
-            <p className="mb-1">
-              <span className="label">Formula</span>
-              <br />
-              {f.formula
-                .split(/\{(\w+)\}/)
-                .map((part, i) => (i % 2 === 1 ? <var key={i}>{part.replace(/_/g, ' ')}</var> : part))}
-            </p>
-            {f.inputs.length > 0 && f.inputs.length <= 12 && (
-              <p>
-                <span className="label">With the numbers put in</span>
-                <br />
-                {formulaWithNumbers(f, (i) => fmt.text(fmt.quantity(i.value, i.unit)))} ={' '}
-                <b>{fmt.text(fmt.quantity(f.value, f.unit))}</b>
-              </p>
-            )}
-            <table className="quiet-table">
-              <thead>
-                <tr>
-                  <th>Input</th>
-                  <th className="n">Value</th>
-                  <th>Standing</th>
-                </tr>
-              </thead>
-              <tbody>
-                {f.inputs.map((i) => {
-                  const inner = i.at.startsWith('figure:') ? i.at.slice(7) : null
-                  const place = placeOf(i.at, plan, jobId)
-                  return (
-                    <tr key={i.key + i.at}>
-                      <td>
-                        {inner ? (
-                          <button type="button" className="figure" onClick={() => show(inner, shown?.among ?? null)}>
-                            {figureName(inner, plan, (c) => word('rail', c))}
-                          </button>
-                        ) : place.href ? (
-                          <Link href={place.href} onClick={() => show(null)}>
-                            {place.label}
-                          </Link>
-                        ) : (
-                          place.label
-                        )}
-                      </td>
-                      <td className="n">
-                        <Quant q={fmt.quantity(i.value, i.unit)} />
-                      </td>
-                      <td>
-                        <StandingMark standing={i.standing} />
-                      </td>
-                    </tr>
-                  )
-                })}
-              </tbody>
-            </table>
-            {f.source && <p className="label mt-3">Source: {f.source}</p>}
-          </Offcanvas.Body>
-        </>
-      )}
-    </Offcanvas>
+    <WorkingSheet
+      f={shown ? (shown.among ?? reckoning.figures).get(shown.id) : undefined}
+      fmt={fmt}
+      nameOf={(id) => figureName(id, plan, (c) => word('rail', c))}
+      placeOf={(at) => placeOf(at, plan, jobId)}
+      onShow={(id) => (id === null ? show(null) : show(id, shown?.among ?? null))}
+    />
   )
 }

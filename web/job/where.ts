@@ -1,5 +1,6 @@
 import type { Plan } from '@/core/plan/schema'
 import type { Stage } from '@/core/reckon/finding'
+import type { Place } from '@/web/kit/working'
 
 const FIELDS: Record<string, string> = {
   widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownOverMm: 'straightedge', cornerRadiusMm: 'corner radius', edges: 'edges', depthMm: 'depth', mouthWidthMm: 'mouth width',
@@ -14,12 +15,6 @@ const CONDITIONS: Record<string, string> = {
 const ROLL_FIGURES: Record<string, string> = {
   used: 'film used', bound: 'least possible', yield: 'yield', order: 'to order', cost: 'to buy', reserve: 'reserve', join: 'join between lots', takes: 'film it takes', leaves: 'left over', area: 'area', cuts: 'cuts', rests: 'rests to keep', above: 'above the least possible',
 } // prettier-ignore
-
-export interface Place {
-  label: string
-  /** Link within the job; null where it was not entered but follows from practice. */
-  href: string | null
-}
 
 /** Where an input of a figure was entered, in words and as a link. */
 export function placeOf(at: string, plan: Plan, jobId: string): Place {

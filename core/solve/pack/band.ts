@@ -1,4 +1,5 @@
 import type { Kind } from './kinds'
+import { PACK_TOLERANCE as EPS } from './types'
 
 /** One strip across the bin with what lies in it. Sizes with their gaps; x across, y from the band's own start. */
 export interface Band {
@@ -17,3 +18,7 @@ export const worth = (kinds: readonly number[], price: Float64Array): number =>
   kinds.reduce((sum, k) => sum + (price[k] as number), 0)
 
 export const counts = (kinds: readonly Kind[]): Int32Array => Int32Array.from(kinds, (k) => k.items.length)
+
+/** Length of a band that holds nothing but one item of each kind, the way it takes least. */
+export const aloneLengths = (kinds: readonly Kind[], width: number): Float64Array =>
+  Float64Array.from(kinds, (k) => (k.turn && k.l <= width + EPS ? Math.min(k.w, k.l) : k.l))

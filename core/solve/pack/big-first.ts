@@ -39,6 +39,7 @@ export class BigFirst {
   private readonly worths: Float64Array
   private readonly marks: Float64Array
   rounds = 0
+  /** The best plan known: what is not shorter is not told. */
   length = Infinity
   /** Of each band laid last: its length, what it holds by its sum of codes, what it loses against the prices. */
   private readonly bandLength: number[] = []
@@ -93,7 +94,7 @@ export class BigFirst {
   }
 
   /** One run of annealing of so many tries; bands that lose less than `slack` go to the pool. Answers a plan shorter than before. */
-  run(tries: number, hot: number, slack: number, done: (length: number) => boolean): Band[] | null {
+  run(tries: number, hot: number, slack: number, done: () => boolean): Band[] | null {
     const { shape } = this
     const { way, link, rank, part } = shape
     const { random } = this.ask
@@ -103,7 +104,7 @@ export class BigFirst {
     let best: Band[] | null = null
     for (let t = 0; t < tries; t++) {
       this.rounds++
-      if ((t & 63) === 0 && done(this.length)) break
+      if ((t & 63) === 0 && done()) break
       const i = Math.floor(random() * n)
       const j = Math.floor(random() * n)
       const what = random()

@@ -19,6 +19,8 @@ export interface Over {
 /** Pairs of selections looked through at most while the table is made. */
 const MOST_PAIRS = 700_000
 const MOST_ENTRIES = 400_000
+/** Rectangles of one selection, none of which another beats in both width and length; more are left out. */
+const MOST_FRONT = 512
 /** Every selection is one whole number; a guard bit over each kind's count keeps borrowings apart. */
 const BITS = 31
 const MOST_CACHED = 3_000_000
@@ -203,7 +205,7 @@ export class FillTable {
 
   private have = 0
   private front = 0
-  private readonly cand = { w: new Float64Array(512), l: new Float64Array(512), a: new Int32Array(512), b: new Int32Array(512), d: new Uint8Array(512) } // prettier-ignore
+  private readonly cand = { w: new Float64Array(MOST_FRONT), l: new Float64Array(MOST_FRONT), a: new Int32Array(MOST_FRONT), b: new Int32Array(MOST_FRONT), d: new Uint8Array(MOST_FRONT) } // prettier-ignore
   private offer(w: number, l: number, a: number, b: number, d: number): void {
     if (w > this.room + EPS || l > this.length + EPS || w * l - this.have > this.waste) return
     const { cand } = this
@@ -222,7 +224,7 @@ export class FillTable {
         kept++
       }
     this.front = kept
-    if (kept === 512) return
+    if (kept === MOST_FRONT) return
     cand.w[kept] = w
     cand.l[kept] = l
     cand.a[kept] = a
@@ -247,7 +249,7 @@ export class FillTable {
     this.start[c + 1] = this.W.length
   }
 
-  /** The shortest bands over the strip that hold just this selection: one entry, or several beside or behind each other. */
+  /** The shortest block over the strip that holds just this selection: one entry, or two beside each other; null where the table has none. */
   shortest(rest: number): Over | null {
     const known = this.over.get(rest)
     if (known !== undefined) return known
@@ -273,12 +275,6 @@ export class FillTable {
     for (let e = this.start[c] as number, f = this.start[c + 1] as number; e < f; e++)
       if (best < 0 || (this.L[e] as number) < (this.L[best] as number)) best = e
     return best
-  }
-  widthOf(entry: number): number {
-    return this.W[entry] as number
-  }
-  lengthOf(entry: number): number {
-    return this.L[entry] as number
   }
   /** Of every selection the sum of a figure of its kinds. */
   sums(figure: (kind: number) => number): Float64Array {
@@ -361,7 +357,7 @@ export class FillView {
     }
     return room
   }
-  /** The selection of largest area that fits the room and is still there (passing over the first `skip` of them): its entry, or −1. */
+  /** The worthiest selection that fits the room and is still there (passing over the first `skip` of them): its entry, or −1. */
   fill(w: number, l: number, rest: number, skip: number): number {
     if (rest === 0 || w <= EPS || l <= EPS) return -1
     const { packed, entry } = this.fitting(w, l)

@@ -1,8 +1,7 @@
 import { seeded, type Random } from '../../kit/random'
-import { BigFirst } from './big-first'
-import { smallKinds } from './fill-table'
+import { BigTurns } from './big-turns'
 import { apart, BeamSearch, LOSSLESS, LOSSY } from './beam'
-import { bandsLength, counts, worth, type Band } from './band'
+import { aloneLengths, bandsLength, counts, worth, type Band } from './band'
 import { Decoder, EITHER, type StripItems } from './decode'
 import { commonStep, type Kind } from './kinds'
 import { matched } from './match'
@@ -65,26 +64,6 @@ export const LEAST_STEP = 1e-4
 const NODES = 100_000
 /** Warmth of the annealing at its start, as a share of the length. */
 const HOT = 0.01
-/**
- * Big items first: from so many rounds on (`least`), for so many big ones (`most`). What is no wider than one of the
- * `narrow` shares of the strip is small. `tries` for each round of annealing (more while the best plan is theirs), in one
- * `run`, at `single` bands begun with one kind; so many tries take as long as a round (`perRound`). A table may have so
- * many pairs of selections for each round there is time for, and take `tableShare` of the time. Where the bound is no
- * further above the area than `above`, only with `leisure` rounds to come.
- */
-const BIG = {
-  least: 20_000,
-  most: 20,
-  narrow: [0.36, 0.3, 0.2],
-  tries: [3, 10],
-  run: 50_000,
-  single: 4000,
-  perRound: 5,
-  pairsPerRound: 10,
-  above: 1.04,
-  leisure: 50_000,
-  tableShare: 0.12,
-}
 /** Annealing of orders takes no longer runs than this beside it. */
 const BESIDE_BIG = 20_000
 
@@ -103,10 +82,6 @@ export class Search {
   private rounds = 0
   private beamShare = 0
   private longest = 60_000
-  private ofBig: boolean
-  /** The bound leaves area free, as where wide items never lie side by side. */
-  private readonly spare: boolean
-  private began = 0
   /** A random number for each kind: contents of a band are known again by their sum. */
   private readonly code: Float64Array
   private readonly loss: Float64Array
@@ -120,9 +95,6 @@ export class Search {
     this.loss = new Float64Array(this.items.n)
     this.mark = new Float64Array(this.items.n)
     this.pool = new BandPool()
-    const area = job.kinds.reduce((t, k) => t + k.w * k.l * k.items.length, 0)
-    this.spare = job.bound * job.width > area * BIG.above
-    this.ofBig = this.spare
     this.sum = job.kinds.reduce((s, k, i) => s + (job.price[i] as number) * k.items.length, 0)
     this.order = Int32Array.from({ length: this.items.n }, (_, i) => i)
     this.way = new Uint8Array(this.items.n).fill(EITHER)
@@ -135,20 +107,18 @@ export class Search {
   private done(): boolean {
     return this.length <= this.job.bound + EPS || this.rounds >= this.job.rounds || this.job.spent()
   }
-  private take(bands: Band[]): boolean {
+  private take(bands: Band[]): void {
     const length = bandsLength(bands)
-    if (length >= this.length - LEAST_STEP / 2) return false
+    if (length >= this.length - LEAST_STEP / 2) return
     this.best = bands
     this.length = length
     this.job.better?.(bands)
-    return true
   }
 
   /** `known`: a plan to begin with. */
   run(known?: Band[]): StripPlan {
     const { job } = this
     const n = this.items.n
-    this.began = job.gone?.() ?? 0
     if (known) this.take(known)
     this.sorted()
     if (this.done()) return this.plan(false)
@@ -160,16 +130,15 @@ export class Search {
     if (n <= EXACT_AT_ONCE && this.exact()) return this.plan(true)
     // A part of a larger strip has no bound of its own: its bands are what is wanted of it.
     const beams = job.cuts > 2 * n && !known && job.bound > 0 && job.rounds > BEAM.least ? this.beams() : null
-    const bigs: BigFirst[] = []
+    const big = !known && job.bound > 0 ? new BigTurns(job, this.pool, this.code) : null
     for (let turn = 0; !this.done(); turn++) {
       const before = this.rounds
-      const had = this.length
       this.anneal(turn)
-      if (turn > 0 && this.length < had) this.ofBig = false
       const annealed = this.rounds - before
-      const big =
-        !known && job.bound > 0 && job.rounds > BIG.least && !this.done() ? this.nextBig(bigs, turn) : undefined
-      if (big) this.bigFirst(big, annealed)
+      if (big && !this.done()) {
+        this.rounds += big.run(turn, this.length, annealed, this.rounds, (bands) => this.take(bands))
+        if (big.at > 0) this.longest = BESIDE_BIG
+      }
       if (this.done()) break
       if (beams) this.through(beams, annealed * this.beamShare)
       if (this.done()) break
@@ -177,61 +146,13 @@ export class Search {
       if (n <= EXACT_ITEMS && turn === 2 && this.exact()) return this.plan(true)
       const batches = job.rounds > 50_000 ? 6 : turn % 3 === 2 ? 1 : 0
       for (let i = 0; i < batches && !this.done(); i++) this.batch()
-      this.recombine(bigs.length > 0 && turn % 2 === 0)
+      this.recombine(big !== null && big.at > 0 && turn % 2 === 0)
       if (job.cuts > 2 * n && !known && !this.done()) {
         const match = matched(job.kinds, job.width, job.bound, job.random, MATCHES, job.spent)
         if (match) this.take(match)
       }
     }
     return this.plan(false)
-  }
-  /** The big items with a table of small ones, each time with another idea of what is small; none where there is no time for a table. */
-  private nextBig(bigs: BigFirst[], turn: number): BigFirst | undefined {
-    const { kinds, width, cuts, random, spent, price } = this.job
-    if (!this.spare && this.allRounds() < BIG.leisure) return undefined
-    const narrow = BIG.narrow[turn]
-    if (narrow === undefined) return bigs[turn % Math.max(1, bigs.length)]
-    const small = smallKinds(kinds, narrow * width, BIG.pairsPerRound * this.allRounds())
-    const many = this.items.n - small.reduce((sum, s) => sum + s.count, 0)
-    if (many < 2 || many > BIG.most || small.length < 2 || bigs.some((b) => b.smallKinds === small.length))
-      return bigs[0]
-    const gone = () => this.job.gone?.() ?? 0
-    const until = gone() + BIG.tableShare
-    const big = new BigFirst({ kinds, width, known: this.length, cuts, random, spent: () => spent() || gone() > until, price, code: this.code, pool: this.pool, small }) // prettier-ignore
-    if (!big.usable) return bigs[0]
-    bigs.push(big)
-    this.longest = BESIDE_BIG
-    return big
-  }
-  /** Rounds of annealing that there is time for, by those there were. */
-  private allRounds(): number {
-    const gone = this.job.gone?.()
-    return gone === undefined ? this.job.rounds : this.rounds / Math.max(1e-6, gone - this.began)
-  }
-  /** Whole plans and single bands by the big items, in proportion to the rounds of annealing. */
-  private bigFirst(big: BigFirst, annealed: number): void {
-    const before = big.rounds
-    const tries = (BIG.tries[this.ofBig ? 1 : 0] as number) * annealed
-    const each = Math.min(tries, BIG.run)
-    for (let t = 0; t < tries && !this.done(); t += each) {
-      const bands = big.run(
-        each,
-        HOT * this.length,
-        this.slack * 0.5,
-        (l) => l <= this.job.bound + EPS || this.job.spent(),
-      )
-      if (bands) this.ofBig = this.take(bands)
-    }
-    if (this.done()) return
-    const { price } = this.pool.prices(counts(this.job.kinds), this.alone(), this.job.spent)
-    big.find(
-      price,
-      this.allRounds() < BIG.leisure ? Math.ceil(tries / big.bigKinds) : BIG.single,
-      HOT * this.length,
-      this.slack * 0.7,
-      () => this.done(),
-    )
-    this.rounds += (big.rounds - before) / BIG.perRound
   }
   private beams(): BeamSearch {
     const { kinds, width, price, bound, random, spent } = this.job
@@ -425,18 +346,13 @@ export class Search {
     }
   }
 
-  private alone(): Float64Array {
-    return Float64Array.from(this.job.kinds, (k) => (k.turn && k.l <= this.job.width + EPS ? Math.min(k.w, k.l) : k.l))
-  }
-
   /**
    * Prices from the bands known, and the best plan of all these bands: an exact search on what each loses against them.
    */
   private recombine(trim: boolean): void {
     const need = counts(this.job.kinds)
     this.pool.prune(this.slack)
-    const alone = this.alone()
-    const { price } = this.pool.prices(need, alone, () => this.job.spent())
+    const { price } = this.pool.prices(need, aloneLengths(this.job.kinds, this.job.width), () => this.job.spent())
     if (this.done()) return
     const { bands } = this.pool.recombine(need, price, this.length - LEAST_STEP, NODES, () => this.job.spent(), trim)
     if (bands) this.take(bands)
