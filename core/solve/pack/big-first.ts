@@ -1,8 +1,8 @@
 import type { Random } from '../../kit/random'
-import type { Band } from './band'
+import { worth, type Band } from './band'
 import { BAND, BandShape, BEHIND, LINKS } from './band-shape'
 import { FillTable, FillView, type Small } from './fill-table'
-import type { Kind } from './kinds'
+import { aloneInBand, type Kind } from './kinds'
 import type { BandPool } from './recombine'
 import { PACK_TOLERANCE as EPS } from './types'
 
@@ -34,6 +34,10 @@ export interface BigAsk {
 export class BigFirst {
   private readonly table: FillTable
   private readonly big: number[]
+  /** Bands of one big item each, as only short and narrow items fit beside it; what of these lies there, and what is left of them. */
+  private readonly lone: Lone[] = []
+  private loneRest: number
+  private readonly loneLength: number
   private readonly shape: BandShape
   private readonly single: BandShape
   private readonly worths: Float64Array
@@ -41,6 +45,10 @@ export class BigFirst {
   rounds = 0
   /** The best plan known: what is not shorter is not told. */
   length = Infinity
+  /** The shortest plan of the last runs, whether better than that or not. */
+  own = Infinity
+  /** Share of the tries that it is worth. */
+  share = 1
   /** Of each band laid last: its length, what it holds by its sum of codes, what it loses against the prices. */
   private readonly bandLength: number[] = []
   private readonly bandMark: number[] = []
@@ -59,7 +67,16 @@ export class BigFirst {
     this.table = new FillTable(small, width, width - least, known, width * known - area, deep ? Infinity : 3, spent)
     this.worths = this.table.sums((k) => price[k] as number)
     this.marks = this.table.sums((k) => code[k] as number)
-    this.big = kinds.flatMap((k, i) => (inTable.has(i) ? [] : k.items.map(() => i)))
+    const big = kinds.flatMap((k, i) => (inTable.has(i) ? [] : k.items.map(() => i)))
+    this.big = big.filter((k) => !aloneInBand(kinds, k, width, inTable))
+    for (const kind of big) {
+      if (this.big.includes(kind)) continue
+      const { w, l, turn } = kinds[kind] as Kind
+      const turned = turn && l > w && l <= width + EPS
+      this.lone.push({ kind, turned, w: turned ? l : w, l: turned ? w : l, entry: -1 })
+    }
+    this.loneLength = this.lone.reduce((t, b) => t + b.l, 0)
+    this.loneRest = this.table.all
     const view = new FillView(this.table, this.table.area)
     const shape = (most: number) =>
       new BandShape(kinds, width, deep, this.table, view, this.worths, this.marks, Math.max(1, most))
@@ -81,6 +98,7 @@ export class BigFirst {
   private fresh(): void {
     const { order, way, link, rank, part } = this.shape
     const { random } = this.ask
+    this.besideLone()
     for (let i = order.length - 1; i > 0; i--) {
       const j = Math.floor(random() * (i + 1))
       ;[order[i], order[j]] = [order[j] as number, order[i] as number]
@@ -93,6 +111,29 @@ export class BigFirst {
     }
   }
 
+  /** The rooms beside what lies alone are filled first, in one order or another: nothing else can use them. */
+  private besideLone(): void {
+    const { random, width } = this.ask
+    const { lone, table } = this
+    let rest = table.all
+    for (let i = lone.length - 1; i >= 0; i--) {
+      const j = Math.floor(random() * (i + 1))
+      ;[lone[i], lone[j]] = [lone[j] as Lone, lone[i] as Lone]
+      const b = lone[i] as Lone
+      b.entry = this.shape.view.fill(width - b.w, b.l, rest, random() < 0.7 ? 0 : 1)
+      if (b.entry >= 0) rest -= table.holds(b.entry)
+    }
+    this.loneRest = rest
+  }
+  private loneBands(): Band[] {
+    return this.lone.map((b) => {
+      const band: Band = { length: b.l, kinds: [b.kind], x: [0], y: [0], turned: [b.turned] }
+      this.shape.out = band
+      if (b.entry >= 0) this.table.lay(b.entry, b.w, 0, this.shape.put)
+      return band
+    })
+  }
+
   /** One run of annealing of so many tries; bands that lose less than `slack` go to the pool. Answers a plan shorter than before. */
   run(tries: number, hot: number, slack: number, done: () => boolean): Band[] | null {
     const { shape } = this
@@ -102,6 +143,7 @@ export class BigFirst {
     this.fresh()
     let current = this.lay()
     let best: Band[] | null = null
+    this.offerLone(slack)
     for (let t = 0; t < tries; t++) {
       this.rounds++
       if ((t & 63) === 0 && done()) break
@@ -114,6 +156,7 @@ export class BigFirst {
       else shape.alter(i, (what - 0.5) * 2, random)
       const next = this.lay()
       const heat = hot * (1 - t / tries) ** 2
+      if (this.placed && next < this.own) this.own = next
       if (next <= current || random() < Math.exp((current - next) / (heat + 1e-9))) {
         if (next < current + hot * 0.5) this.offer(slack)
         current = next
@@ -126,6 +169,14 @@ export class BigFirst {
       else [way[i], link[i], rank[i], part[i]] = had
     }
     return best
+  }
+  private offerLone(slack: number): void {
+    const { price, code, pool } = this.ask
+    for (const band of this.loneBands()) {
+      const mark = band.kinds.reduce((m, k) => m + (code[k] as number), 0)
+      const loss = band.length - worth(band.kinds, price)
+      if (loss < slack && pool.wants(mark, band.length)) pool.put(mark, band, loss)
+    }
   }
   /** Bands that lose little go to the pool. */
   private offer(slack: number): void {
@@ -146,6 +197,7 @@ export class BigFirst {
     this.bands = bands
     this.lay()
     this.bands = null
+    bands.push(...this.loneBands())
     return bands
   }
   private another(): Band | null {
@@ -159,9 +211,9 @@ export class BigFirst {
   private lay(): number {
     const { shape, table } = this
     const n = this.big.length
-    shape.rest = table.all
+    shape.rest = this.loneRest
     this.count = 0
-    let total = 0
+    let total = this.loneLength
     for (let s = 0; s < n;) {
       const e = shape.bandEnd(s, n)
       total += this.note(shape, shape.band(this.holds(shape, s, e), e, shape.across, this.another()))
@@ -282,6 +334,14 @@ export class BigFirst {
       pool.put(mark, band, loss)
     }
   }
+}
+interface Lone {
+  kind: number
+  turned: boolean
+  w: number
+  l: number
+  /** What of the table lies beside it, or −1. */
+  entry: number
 }
 /** Worth of small items, so small that any price outweighs it. */
 const NEARLY_NOTHING = 1e-6

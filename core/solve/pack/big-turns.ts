@@ -1,28 +1,37 @@
 import { aloneLengths, counts, type Band } from './band'
 import { BigFirst, type BigAsk } from './big-first'
 import { smallKinds } from './fill-table'
+import { aloneInBand } from './kinds'
 import type { BandPool } from './recombine'
 import { PACK_TOLERANCE as EPS } from './types'
 
 /**
- * Big items first: from so many rounds on (`least`), for so many big ones (`most`). What is no wider than one of the
- * `narrow` shares of the strip is small. `tries` for each round of annealing, in one `run`, at `single` bands begun with
- * one kind; so many tries take as long as a round (`perRound`). A table may have so many pairs of selections for each
- * round there is time for, and take `tableShare` of the time. Where the bound is no further above the area than `above`,
- * only with `leisure` rounds to come.
+ * Big items first: from so many rounds on (`least`), for so many big ones (`most`) of so many kinds (`mostKinds`) beside
+ * those that lie alone. What is no wider than one of the `narrow` shares of the strip is small. `tries` for each round of
+ * annealing, in one `run`, at `single` bands begun with one kind but `singles` in all; so many tries take as long as a
+ * round (`perRound`); one turn takes `turnShare` of the time at most. A table may have so many pairs of selections for
+ * each round there is time for, `fewer` times less once one was too large, and take `tableShare` of the time. Where the
+ * bound is no further above the area than `above`, only with `leisure` rounds to come. While its own plans stay `behind`
+ * the best known it has half the tries of the turn before, down to `leastShare`.
  */
 const BIG = {
   least: 20_000,
   most: 20,
+  mostKinds: 16,
   narrow: [0.36, 0.3, 0.2],
   tries: 3,
   run: 50_000,
   single: 4000,
+  singles: 36_000,
   perRound: 5,
+  turnShare: 0.12,
   pairsPerRound: 10,
+  fewer: 8,
+  tableShare: 0.12,
   above: 1.04,
   leisure: 50_000,
-  tableShare: 0.12,
+  behind: 1.003,
+  leastShare: 1 / 8,
 }
 /** Warmth at the start, as a share of the length; what a band may lose of what the plan does, of whole plans and of single bands. */
 const HOT = 0.01
@@ -38,6 +47,8 @@ type BigJob = Pick<BigAsk, 'kinds' | 'width' | 'cuts' | 'random' | 'spent' | 'pr
 /** Turns of laying big items first, beside those of annealing orders: each with another idea of what is small. */
 export class BigTurns {
   private readonly tables: BigFirst[] = []
+  /** Pairs of selections a table may have for each round. */
+  private pairs = BIG.pairsPerRound
   private readonly began: number
   private readonly items: number
   /** Worth of all items: what a plan is longer than that it loses. */
@@ -74,18 +85,24 @@ export class BigTurns {
     const big = this.table(turn, length, all)
     if (!big) return 0
     const before = big.rounds
-    const tries = BIG.tries * annealed
+    const tries = Math.ceil(BIG.tries * annealed * big.share)
     const each = Math.min(tries, BIG.run)
-    const done = () => big.length <= job.bound + EPS || job.spent()
+    const gone = () => job.gone?.() ?? 0
+    const until = gone() + BIG.turnShare
+    const done = () => big.length <= job.bound + EPS || job.spent() || gone() > until
     const lost = () => big.length - this.sum
+    big.own = Infinity
     big.length = Math.min(big.length, length)
     for (let t = 0; t < tries && !done(); t += each) {
       const bands = big.run(each, HOT * big.length, lost() * LOSS.whole, done)
       if (bands) take(bands)
     }
-    if (!done()) {
+    big.share = big.own > big.length * BIG.behind ? Math.max(BIG.leastShare, big.share / 2) : 1
+    if (big.length > job.bound + EPS && !job.spent()) {
       const { price } = this.pool.prices(counts(job.kinds), aloneLengths(job.kinds, job.width), job.spent)
-      const single = all < BIG.leisure ? Math.ceil(tries / big.bigKinds) : BIG.single
+      const single = Math.ceil(
+        all < BIG.leisure ? tries / big.bigKinds : Math.min(BIG.single, BIG.singles / big.bigKinds) * big.share,
+      )
       big.find(price, single, HOT * big.length, lost() * LOSS.single, done)
     }
     return (big.rounds - before) / BIG.perRound
@@ -97,14 +114,20 @@ export class BigTurns {
     if (!this.spare && all < BIG.leisure) return undefined
     const narrow = BIG.narrow[turn]
     if (narrow === undefined) return tables[turn % Math.max(1, tables.length)]
-    const small = smallKinds(kinds, narrow * width, BIG.pairsPerRound * all)
-    const many = this.items - small.reduce((sum, s) => sum + s.count, 0)
+    const small = smallKinds(kinds, narrow * width, this.pairs * all)
+    const inTable = new Set(small.map((s) => s.kind))
+    const annealed = kinds.filter((_, i) => !inTable.has(i) && !aloneInBand(kinds, i, width, inTable))
+    const many = annealed.reduce((sum, k) => sum + k.items.length, 0)
+    if (annealed.length > BIG.mostKinds) return tables[0]
     if (many < 2 || many > BIG.most || small.length < 2 || tables.some((b) => b.smallKinds === small.length))
       return tables[0]
     const gone = () => this.job.gone?.() ?? 0
     const until = gone() + BIG.tableShare
     const big = new BigFirst({ kinds, width, known: length, cuts, random, spent: () => spent() || gone() > until, price, code: this.code, pool: this.pool, small }) // prettier-ignore
-    if (!big.usable) return tables[0]
+    if (!big.usable) {
+      this.pairs /= BIG.fewer
+      return tables[0]
+    }
     tables.push(big)
     return big
   }

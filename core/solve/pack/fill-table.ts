@@ -17,7 +17,7 @@ export interface Over {
 }
 
 /** Pairs of selections looked through at most while the table is made. */
-const MOST_PAIRS = 700_000
+const MOST_PAIRS = 250_000
 const MOST_ENTRIES = 400_000
 /** Rectangles of one selection, none of which another beats in both width and length; more are left out. */
 const MOST_FRONT = 512

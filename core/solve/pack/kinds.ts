@@ -36,3 +36,21 @@ export function commonStep(sizes: readonly number[]): number {
     if (sizes.every((s) => Math.abs(s / step - Math.round(s / step)) < 1e-7)) return step
   return 0
 }
+
+/**
+ * Whether only what is `small` fits beside an item, however it lies, and nothing longer than it: in a band of its own it
+ * then loses little.
+ */
+export function aloneInBand(kinds: readonly Kind[], i: number, width: number, small: ReadonlySet<number>): boolean {
+  const { w, l, turn, items } = kinds[i] as Kind
+  const lies = turn && l <= width + EPS ? [[w, l] as const, [l, w] as const] : [[w, l] as const]
+  return lies.every(([across, along]) => {
+    const room = width - across + EPS
+    return kinds.every((k, j) => {
+      if (j === i && items.length === 1) return true
+      const fits = k.w <= room || (k.turn && k.l <= room)
+      const longer = (k.w <= room && k.l > along) || (k.turn && k.l <= room && k.w > along)
+      return !fits || (small.has(j) && !longer)
+    })
+  })
+}
