@@ -15,6 +15,8 @@ export interface Bars {
   bound: number
   /** Worth of one item of each kind in length of strip; every crossing is worth at most 1. */
   price: Float64Array
+  /** False where time ran out before the linear program was solved. */
+  whole: boolean
 }
 
 const LARGEST_GRID = 16000
@@ -135,20 +137,21 @@ function columnGeneration(kinds: readonly Kind[], width: number, from: Bars, spe
     return { value: Math.max(1, Math.min(k.items.length, Math.floor(width / across + 1e-9))) / along, cost: 1 }
   })
   let best = from
+  let stopped = false
   const demand = kinds.map((k) => k.items.length)
-  coverLp(
+  const { optimal } = coverLp(
     demand,
     start,
     (u) => {
-      if (spent()) return null
+      if ((stopped = spent())) return null
       const most = knapsack.solve(u) * (1 + 1e-12)
       const bound = total(kinds, u) / most
-      if (bound > best.bound) best = { bound, price: u.map((p) => Math.max(0, p) / most) }
+      if (bound > best.bound) best = { bound, price: u.map((p) => Math.max(0, p) / most), whole: true }
       if (most <= 1 + 1e-9) return null
       const pattern = [...knapsack.pattern()]
       return { rows: pattern.map(([i]) => i), values: pattern.map(([, a]) => a), cost: 1 }
     },
     60 * kinds.length + 2000,
   )
-  return best
+  return { ...best, whole: optimal && !stopped }
 }

@@ -1,5 +1,6 @@
 import { apart, BeamSearch, LOSSLESS } from './beam'
 import { bandsLength, counts, worth, type Band } from './band'
+import { Known } from './known'
 import { Decoder, EITHER, type StripItems } from './decode'
 import { Filling, leaning } from './fill'
 import { commonStep, type Kind } from './kinds'
@@ -17,16 +18,16 @@ const LEAST_ROUNDS = 5_000
 const PART_SHARE = 0.55
 
 /** Items in a batch of a large strip, and rounds spent on it. */
-const BATCH = { least: 16, spread: 16, rounds: 6_000, roundsOfMany: 2_500, many: 250 }
+const BATCH = { least: 16, spread: 16, rounds: 1_500, roundsOfMany: 2_500, many: 250 }
 
 /** How evenly bands are picked for a batch: what loses least lends its small items to what loses most. */
 const EVEN = 1
 
 /** Bands filled one after another: tries at each to begin with, worths leaning towards area by these shares; the share of time and rounds, and of time for the first of them. */
-const FILL = { tries: 1_500, leans: [0.15, 0.3, 0.5], share: 0.2, first: 0.5 }
+const FILL = { tries: 400, triesOfMany: 1_500, leans: [0.15, 0.3, 0.5], share: 0.2, first: 0.5 }
 
-/** Sheets as a whole are tried for so many items at most; how far the bound may stand above the bare area. */
-const SHEET = { most: 260, lossless: 1.002 }
+/** Sheets as a whole are tried for so many items at most; how far the bound may stand above the bare area; kinds for each item. */
+const SHEET = { most: 260, lossless: 1.002, distinct: 0.9 }
 
 /** Many items: good orders, then batches of bands solved anew one after another. */
 export function batches(job: StripJob): StripPlan {
@@ -50,7 +51,10 @@ export function batches(job: StripJob): StripPlan {
   }
   // Where next to nothing is lost, plans rarely fall into bands.
   const area = job.kinds.reduce((t, k) => t + k.w * k.l * k.items.length, 0)
-  const asSheet = job.cuts > 2 * items.n && items.n <= SHEET.most && job.bound <= (area / job.width) * SHEET.lossless
+  // Where the relaxation was not solved in time, what is no sheet is known by its many copies.
+  const distinct = job.relaxed === true || job.kinds.length >= items.n * SHEET.distinct
+  const asSheet =
+    distinct && job.cuts > 2 * items.n && items.n <= SHEET.most && job.bound <= (area / job.width) * SHEET.lossless
   const step = commonStep(job.kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP * 10
   const beams = asSheet ? new BeamSearch({ items, random: job.random, step, bound: job.bound, spent: job.spent }, rectangles, LOSSLESS) : null // prettier-ignore
   if (!beams && job.rounds >= LEAST_ROUNDS) rounds += filled(job, items, area, take)
@@ -58,7 +62,10 @@ export function batches(job: StripJob): StripPlan {
     const repeated = repeatedPart(until(job, PART_SHARE))
     if (repeated) take(repeated)
   }
+  const bandsKnown = new Known(job, beams === null)
   for (let turn = 0; length > job.bound + EPS && rounds < job.rounds && !job.spent(); turn++) {
+    const made = bandsKnown.plan(best, job.gone?.() ?? rounds / job.rounds)
+    if (made) take(made)
     // One band cannot be taken apart: only as a whole.
     if (beams && (turn % 8 !== 7 || best.length < 3)) {
       const next = beams.run(length)
@@ -91,14 +98,16 @@ export function batches(job: StripJob): StripPlan {
     const sub = partOf(job.kinds, old)
     const bound = sub.kinds.reduce((t, k, i) => t + (price[sub.from[i] as number] as number) * k.items.length, 0)
     if (bound >= cap - LEAST_STEP) continue
-    const result = new Search({
+    const search = new Search({
       ...job,
       kinds: sub.kinds,
-      price: Float64Array.from(sub.from, (k) => price[k] as number),
+      price: Float64Array.from(sub.from, (k) => bandsKnown.price[k] as number),
       bound,
       rounds: depth,
       better: undefined,
-    }).run(old.map((b) => ({ ...b, kinds: b.kinds.map((k) => sub.from.indexOf(k)) })))
+    })
+    const result = search.run(old.map((b) => ({ ...b, kinds: b.kinds.map((k) => sub.from.indexOf(k)) })))
+    bandsKnown.add(search.pool, sub.from)
     if (result.length < cap - LEAST_STEP) {
       const anew = result.bands.map((b) => ({ ...b, kinds: b.kinds.map((k) => sub.from[k] as number) }))
       take([...best.filter((_, i) => !picked.includes(i)), ...anew])
@@ -124,7 +133,7 @@ function filled(job: StripJob, items: StripItems, area: number, take: (bands: Ba
     const value = leaning(job.kinds, job.price, job.bound / area, lean)
     const { spent } = until(job, turn === 0 ? FILL.first : FILL.share)
     const filling = new Filling(items, job.cuts, value, job.random, spent)
-    const tries = FILL.tries * 2 ** Math.floor(turn / FILL.leans.length)
+    const tries = (items.n > BATCH.many ? FILL.triesOfMany : FILL.tries) * 2 ** Math.floor(turn / FILL.leans.length)
     const bands = filling.run(all, Math.ceil(Math.min(tries, (job.rounds * FILL.share) / items.n)))
     rounds += filling.rounds
     if (!bands) break

@@ -9,7 +9,7 @@ import { PACK_TOLERANCE as EPS, type PackItem } from './types'
  * Gaps are within the kinds' sizes and in `width`. Source: docs/sources.md#fekete-schepers-2004.
  */
 export function dualFeasible(kinds: readonly Kind[], width: number): Bars {
-  let best: Bars = { bound: 0, price: new Float64Array(kinds.length) }
+  let best: Bars = { bound: 0, price: new Float64Array(kinds.length), whole: false }
   const share = kinds.map((k) => k.w / width)
   const shareTurned = kinds.map((k) => (k.turn && k.l <= width + EPS ? k.l / width : 0))
   const price = new Float64Array(kinds.length)
@@ -23,7 +23,7 @@ export function dualFeasible(kinds: readonly Kind[], width: number): Bars {
       price[i] = p
       sum += p * k.items.length
     }
-    if (sum > best.bound) best = { bound: sum, price: price.slice() }
+    if (sum > best.bound) best = { bound: sum, price: price.slice(), whole: false }
   }
   grow((x) => x)
   // Half the bin and no more: two wider items never lie side by side.

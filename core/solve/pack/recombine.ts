@@ -1,4 +1,4 @@
-import type { Band } from './band'
+import { worth, type Band } from './band'
 import { coverLp, type Column } from './cover-lp'
 
 const MOST_BANDS = 60_000
@@ -57,6 +57,33 @@ export class BandPool {
       return band ? [{ band, times }] : []
     })
     return { price: lp.price, value: lp.value, taken }
+  }
+  /** Bands that hold no more of each kind than is left. */
+  within(left: Int32Array): Band[] {
+    const held = new Int32Array(left.length)
+    const bands: Band[] = []
+    for (const { band } of this.byKey.values()) {
+      let fits = true
+      for (const k of band.kinds) if ((held[k] = (held[k] as number) + 1) > (left[k] as number)) fits = false
+      for (const k of band.kinds) held[k] = 0
+      if (fits) bands.push(band)
+    }
+    return bands
+  }
+  /** Keeps no more than so many bands: those that lose least at these prices. */
+  keepLeast(most: number, price: Float64Array): void {
+    if (this.byKey.size <= most) return
+    for (const e of this.byKey.values()) e.loss = e.length - worth(e.kinds, price)
+    const losses = [...this.byKey.values()].map((e) => e.loss).sort((a, b) => a - b)
+    this.prune(losses[most] as number)
+  }
+  /** Bands of a pool over some of the kinds, which `from` names. */
+  takeFrom(other: BandPool, from: readonly number[], code: Float64Array): void {
+    for (const e of other.byKey.values()) {
+      const kinds = e.kinds.map((k) => from[k] as number)
+      const mark = kinds.reduce((m, k) => m + (code[k] as number), 0)
+      if (this.wants(mark, e.length)) this.put(mark, { ...e.band, kinds }, e.loss)
+    }
   }
   /** Bands of another pool over the same kinds. */
   takeIn(other: BandPool): void {
@@ -151,7 +178,7 @@ function only(band: Band, rows: readonly number[], took: readonly number[]): Ban
   return out
 }
 
-function contentOf(kinds: readonly number[], cost: number): { rows: number[]; values: number[]; cost: number } {
+export function contentOf(kinds: readonly number[], cost: number): { rows: number[]; values: number[]; cost: number } {
   const rows: number[] = []
   const values: number[] = []
   for (const k of [...kinds].sort((a, b) => a - b))

@@ -19,6 +19,8 @@ export interface StripJob {
   price: Float64Array
   /** Proven bound: a plan this long ends the search. */
   bound: number
+  /** The bound and the prices are those of the whole relaxation, not of what there was time for. */
+  relaxed?: boolean
   random: Random
   /** Rounds of annealing at most. */
   rounds: number

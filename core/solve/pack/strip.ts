@@ -60,6 +60,7 @@ export function strip(ask: StripAsk): StripPlan & { bound: number } {
     ...job,
     price: sharp.price,
     bound,
+    relaxed: sharp.whole,
     better: better && ((bands) => bandsLength(bands) < first.length - 1e-6 && better(bands, bound)),
   })
   const best = plan.length <= first.length ? plan : { ...first, proven: false }
