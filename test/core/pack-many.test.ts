@@ -8,6 +8,7 @@ import { Filling, leaning } from '@/core/solve/pack/fill'
 import { kindsOf } from '@/core/solve/pack/kinds'
 import { itemsOf } from '@/core/solve/pack/search'
 import { spread } from '@/core/solve/pack/spread'
+import { car } from '../../bench/instances'
 import { cutUp } from '../fixtures/cut-up'
 import { faultsOf } from '../fixtures/check-packing'
 
@@ -87,6 +88,19 @@ describe('a fleet', () => {
     const quick = dualFeasible(kindsOf(items, 0, 1520), 1520).bound
     expect(plan.bound).toBeGreaterThan(quick + 1)
     expect(used(plan)).toBeGreaterThanOrEqual(plan.bound - 1e-6)
+  })
+  it('time that one lot leaves is for the lots still to come', () => {
+    const plain = Array.from({ length: 40 }, (_, i): PackItem => ({ id: `p${i}`, copy: 1, width: 1500, length: 300, turn: 'fixed', group: 'a' })) // prettier-ignore
+    const items = [...plain, ...car(3).items.map((i) => ({ ...i, group: 'b' }))]
+    const bins = ['A', 'B'].map((lot) => ({ id: lot, width: 1520, length: 15_000, lot }))
+    // A clock that goes on by a step each time somebody looks at it.
+    let at = 0
+    const budget = { rounds: Number.MAX_SAFE_INTEGER, spent: () => (at += 5e-4) >= 1, elapsed: () => Math.min(1, at) }
+    const plan = pack(items, bins, { gap: 0, random: seeded(1), budget })
+    expect(faultsOf(plan, items, bins, {})).toEqual([])
+    expect(plan.used.map((u) => u.length > 0)).toEqual([true, true])
+    // The plain ones are as short as can be at once; the car is looked at to the end of the time.
+    expect(at).toBeGreaterThan(0.9)
   })
   it('bands filled one after another hold every item once and lose far less than orders of all of them', () => {
     const random = seeded(6)

@@ -58,9 +58,11 @@ export function pack(items: readonly PackItem[], bins: readonly PackBin[], optio
   const loads = lots.filter((lot) => lot.items.length > 0)
   const overLots = loads.length > 1 && locked.length === 0 ? sharpBound(fitting, bins, options) : 0
   const leftOver: PackItem[] = []
+  let toCome = loads.reduce((sum, lot) => sum + lot.items.length, 0)
   for (const lot of loads) {
-    const part = lot.items.length / total
-    const lotBudget = portion(budget, part, loads.length)
+    // What lots before it left of their time is for those still to come.
+    const lotBudget = portion(budget, lot.items.length / total, lot.items.length / toCome)
+    toCome -= lot.items.length
     const show = options.better
     const seen =
       loads.length === 1 && show
@@ -116,12 +118,12 @@ function relieve(lots: Lot[], options: PackOptions): void {
 }
 
 type Share = Budget & { boundSpent: () => boolean; tidySpent?: () => boolean; gone?: () => number }
-/** A part of the budget; the clock is asked through the whole's. */
-function portion(budget: Budget, part: number, of: number): Share {
+/** A part of the budget's rounds, and a share of the time that is left; the clock is asked through the whole's. */
+function portion(budget: Budget, part: number, ofRest: number): Share {
   const spent = budget.spent
   const elapsed = budget.elapsed
   const begin = elapsed?.() ?? 0
-  const until = begin + (1 - begin) * (of === 1 ? 1 : Math.min(1, part / Math.max(1e-9, 1 - begin) + 0.001))
+  const until = begin + (1 - begin) * ofRest
   return {
     rounds: Math.max(budget.rounds > 0 ? 50 : 0, Math.floor(budget.rounds * part)),
     spent: () => spent?.() === true || (elapsed !== undefined && elapsed() >= begin + (until - begin) * SEARCH_SHARE),
