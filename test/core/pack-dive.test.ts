@@ -87,6 +87,16 @@ describe('a plan out of bands known', () => {
     pool.keepLeast(2, Float64Array.of(200, 200, 200))
     expect(pool.within(Int32Array.of(9, 9, 9)).map((b) => b.length)).toEqual([400, 410])
   })
+  it('a longer band never takes the place of the shorter one that holds the same', () => {
+    const pool = new BandPool()
+    const [short, long] = [band(400, [0, 1]), band(450, [0, 1])]
+    expect(pool.shortest(mark(short.kinds), short)).toBe(short)
+    expect(pool.shortest(mark(long.kinds), long)).toBe(short)
+    expect(pool.within(Int32Array.of(1, 1))).toEqual([short])
+    const shorter = band(390, [0, 1])
+    expect(pool.shortest(mark(shorter.kinds), shorter)).toBe(shorter)
+    expect(pool.within(Int32Array.of(1, 1))).toEqual([shorter])
+  })
   it('a fleet laid with them is sound, and the same again for a seed', () => {
     const { items, width } = fleet(4, 31, false)
     const bins = [{ id: 'a', width, length: 1e6, lot: 'A' }]

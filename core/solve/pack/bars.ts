@@ -146,7 +146,7 @@ function columnGeneration(kinds: readonly Kind[], width: number, from: Bars, spe
       if ((stopped = spent())) return null
       const most = knapsack.solve(u) * (1 + 1e-12)
       const bound = total(kinds, u) / most
-      if (bound > best.bound) best = { bound, price: u.map((p) => Math.max(0, p) / most), whole: true }
+      if (bound > best.bound) best = { bound, price: u.map((p) => Math.max(0, p) / most), whole: false }
       if (most <= 1 + 1e-9) return null
       const pattern = [...knapsack.pattern()]
       return { rows: pattern.map(([i]) => i), values: pattern.map(([, a]) => a), cost: 1 }

@@ -1,9 +1,9 @@
 import { apart, BeamSearch, LOSSLESS } from './beam'
-import { bandsLength, counts, worth, type Band } from './band'
+import { aloneLengths, bandsLength, counts, ofWhole, worth, type Band } from './band'
 import { Known } from './known'
 import { Decoder, EITHER, type StripItems } from './decode'
 import { Filling, leaning } from './fill'
-import { commonStep, type Kind } from './kinds'
+import { commonStep, partOf } from './kinds'
 import { matched } from './match'
 import { BandPool } from './recombine'
 import { rectangles } from './rectangles'
@@ -62,9 +62,9 @@ export function batches(job: StripJob): StripPlan {
     const repeated = repeatedPart(until(job, PART_SHARE))
     if (repeated) take(repeated)
   }
-  const bandsKnown = new Known(job, beams === null)
+  const known = new Known(job, beams === null)
   for (let turn = 0; length > job.bound + EPS && rounds < job.rounds && !job.spent(); turn++) {
-    const made = bandsKnown.plan(best, job.gone?.() ?? rounds / job.rounds)
+    const made = known.plan(best, job.gone?.() ?? rounds / job.rounds)
     if (made) take(made)
     // One band cannot be taken apart: only as a whole.
     if (beams && (turn % 8 !== 7 || best.length < 3)) {
@@ -95,29 +95,23 @@ export function batches(job: StripJob): StripPlan {
     if (picked.length < 2 && size > LARGE) continue
     const old = picked.map((i) => best[i] as Band)
     const cap = bandsLength(old)
-    const sub = partOf(job.kinds, old)
+    const sub = partOf(job.kinds, heldBy(old, job.kinds.length))
     const bound = sub.kinds.reduce((t, k, i) => t + (price[sub.from[i] as number] as number) * k.items.length, 0)
     if (bound >= cap - LEAST_STEP) continue
     const search = new Search({
       ...job,
       kinds: sub.kinds,
-      price: Float64Array.from(sub.from, (k) => bandsKnown.price[k] as number),
+      price: Float64Array.from(sub.from, (k) => known.price[k] as number),
       bound,
       rounds: depth,
       better: undefined,
     })
     const result = search.run(old.map((b) => ({ ...b, kinds: b.kinds.map((k) => sub.from.indexOf(k)) })))
-    bandsKnown.add(search.pool, sub.from)
-    if (result.length < cap - LEAST_STEP) {
-      const anew = result.bands.map((b) => ({ ...b, kinds: b.kinds.map((k) => sub.from[k] as number) }))
-      take([...best.filter((_, i) => !picked.includes(i)), ...anew])
-    } else {
-      // As long as before, but otherwise cut: kept now and then, to come loose.
-      if (result.length <= cap + EPS && job.random() < 0.5) {
-        const anew = result.bands.map((b) => ({ ...b, kinds: b.kinds.map((k) => sub.from[k] as number) }))
-        best = [...best.filter((_, i) => !picked.includes(i)), ...anew]
-      }
-    }
+    known.add(search.pool, sub.from)
+    const anew = () => [...best.filter((_, i) => !picked.includes(i)), ...ofWhole(result.bands, sub.from)]
+    if (result.length < cap - LEAST_STEP) take(anew())
+    // As long as before, but otherwise cut: kept now and then, to come loose.
+    else if (result.length <= cap + EPS && job.random() < 0.5) best = anew()
   }
   return { bands: best, length, proven: length <= job.bound + EPS }
 }
@@ -183,18 +177,11 @@ function readBands(decoder: Decoder): Band[] {
   return bands
 }
 
-/** The items of some bands as kinds of their own; `from` names the whole's kind of each. */
-function partOf(kinds: readonly Kind[], bands: readonly Band[]): { kinds: Kind[]; from: number[] } {
-  const taken = new Map<number, number>()
-  for (const b of bands) for (const k of b.kinds) taken.set(k, (taken.get(k) ?? 0) + 1)
-  const from = [...taken.keys()].sort((a, b) => a - b)
-  return {
-    from,
-    kinds: from.map((k) => {
-      const kind = kinds[k] as Kind
-      return { ...kind, items: kind.items.slice(0, taken.get(k)) }
-    }),
-  }
+/** How many of each of so many kinds these bands hold. */
+function heldBy(bands: readonly Band[], kinds: number): Int32Array {
+  const held = new Int32Array(kinds)
+  for (const b of bands) for (const k of b.kinds) held[k] = (held[k] as number) + 1
+  return held
 }
 
 /**
@@ -219,7 +206,7 @@ function repeatedPart(job: StripJob): Band[] | null {
     if (job.spent()) break
   }
   const need = counts(job.kinds)
-  const alone = Float64Array.from(job.kinds, (k) => (k.turn && k.l <= job.width + EPS ? Math.min(k.w, k.l) : k.l))
+  const alone = aloneLengths(job.kinds, job.width)
   const bands: Band[] = []
   const left = need.slice()
   for (const { band, times: n } of pool.prices(need, alone, job.spent).taken) {
@@ -231,12 +218,11 @@ function repeatedPart(job: StripJob): Band[] | null {
     for (let i = 0; i < whole; i++) bands.push(band)
     for (const [k, m] of held) left[k] = (left[k] as number) - m * whole
   }
-  const from = [...left.keys()].filter((k) => (left[k] as number) > 0)
+  const { kinds: rest, from } = partOf(job.kinds, left)
   if (from.length === 0) return bands
-  const rest = from.map((k) => ({ ...(job.kinds[k] as Kind), items: (job.kinds[k] as Kind).items.slice(0, left[k]) }))
   const n = rest.reduce((s, k) => s + k.items.length, 0)
   if (n > copies / 2) return null
   const sub = { ...job, kinds: rest, price: Float64Array.from(from, (k) => job.price[k] as number), bound: 0, rounds: Math.min(job.rounds, PART_ROUNDS), better: undefined } // prettier-ignore
   const plan = n > LARGE ? batches(sub) : new Search(sub).run()
-  return [...bands, ...plan.bands.map((b) => ({ ...b, kinds: b.kinds.map((k) => from[k] as number) }))]
+  return [...bands, ...ofWhole(plan.bands, from)]
 }

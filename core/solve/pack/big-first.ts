@@ -1,5 +1,5 @@
 import type { Random } from '../../kit/random'
-import { worth, type Band } from './band'
+import { markOf, worth, type Band } from './band'
 import { BAND, BandShape, BEHIND, LINKS } from './band-shape'
 import { FillTable, FillView, type Small } from './fill-table'
 import { aloneInBand, type Kind } from './kinds'
@@ -173,7 +173,7 @@ export class BigFirst {
   private offerLone(slack: number): void {
     const { price, code, pool } = this.ask
     for (const band of this.loneBands()) {
-      const mark = band.kinds.reduce((m, k) => m + (code[k] as number), 0)
+      const mark = markOf(band.kinds, code)
       const loss = band.length - worth(band.kinds, price)
       if (loss < slack && pool.wants(mark, band.length)) pool.put(mark, band, loss)
     }

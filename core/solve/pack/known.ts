@@ -1,7 +1,7 @@
 import { seeded } from '../../kit/random'
-import type { Band } from './band'
+import { markOf, ofWhole, type Band } from './band'
 import { dive } from './dive'
-import type { Kind } from './kinds'
+import { partOf } from './kinds'
 import { BandPool } from './recombine'
 import { Search, type StripJob } from './search'
 
@@ -16,7 +16,7 @@ export class Known {
   private readonly pool = new BandPool()
   private readonly code: Float64Array
   private readonly used: boolean
-  private next = KNOWN.every
+  private next: number
   price: Float64Array
 
   constructor(
@@ -27,6 +27,7 @@ export class Known {
     const chance = seeded(job.kinds.length)
     this.code = Float64Array.from(job.kinds, () => Math.floor(chance() * 2 ** 45))
     this.price = job.price
+    this.next = (job.gone?.() ?? 0) + KNOWN.every
   }
   /** Bands of a search over some of the kinds, which `from` names. */
   add(pool: BandPool, from: readonly number[]): void {
@@ -36,29 +37,18 @@ export class Known {
   plan(best: readonly Band[], gone: number): Band[] | null {
     if (!this.used || gone < this.next || this.pool.size === 0) return null
     const { job, pool } = this
-    for (const b of best)
-      pool.put(
-        b.kinds.reduce((sum, k) => sum + (this.code[k] as number), 0),
-        b,
-        0,
-      )
+    const known = best.map((b) => pool.shortest(markOf(b.kinds, this.code), b))
     const price = (this.price = this.price.slice())
-    const bands = dive({ pool, kinds: job.kinds, width: job.width, price, known: best, rest: KNOWN.rest, layRest: (left) => this.layRest(left), spent: job.spent }) // prettier-ignore
+    const bands = dive({ pool, kinds: job.kinds, width: job.width, price, known, rest: KNOWN.rest, layRest: (left) => this.layRest(left), spent: job.spent }) // prettier-ignore
     this.next = (job.gone?.() ?? gone) + KNOWN.every
     return bands
   }
   /** What is left of each kind, laid by itself. */
   private layRest(left: Int32Array): Band[] | null {
     const { job, price } = this
-    const from = [...left.keys()].filter((k) => (left[k] as number) > 0)
-    const kinds = from.map((k) => {
-      const kind = job.kinds[k] as Kind
-      return { ...kind, items: kind.items.slice(0, left[k]) }
-    })
+    const { kinds, from } = partOf(job.kinds, left)
     const worths = Float64Array.from(from, (k) => price[k] as number)
     const plan = new Search({ ...job, kinds, price: worths, bound: 0, rounds: KNOWN.rounds, better: undefined }).run()
-    return plan.bands.length === 0
-      ? null
-      : plan.bands.map((b) => ({ ...b, kinds: b.kinds.map((k) => from[k] as number) }))
+    return plan.bands.length === 0 ? null : ofWhole(plan.bands, from)
   }
 }

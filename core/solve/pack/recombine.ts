@@ -1,4 +1,4 @@
-import { worth, type Band } from './band'
+import { markOf, worth, type Band } from './band'
 import { coverLp, type Column } from './cover-lp'
 
 const MOST_BANDS = 60_000
@@ -77,12 +77,19 @@ export class BandPool {
     const losses = [...this.byKey.values()].map((e) => e.loss).sort((a, b) => a - b)
     this.prune(losses[most] as number)
   }
+  /** The shortest band known that holds what this one does, which is known from now on. */
+  shortest(mark: number, band: Band): Band {
+    const had = this.byKey.get(mark)
+    if (had && had.length <= band.length) return had.band
+    this.put(mark, band, 0)
+    return band
+  }
   /** Bands of a pool over some of the kinds, which `from` names. */
   takeFrom(other: BandPool, from: readonly number[], code: Float64Array): void {
-    for (const e of other.byKey.values()) {
-      const kinds = e.kinds.map((k) => from[k] as number)
-      const mark = kinds.reduce((m, k) => m + (code[k] as number), 0)
-      if (this.wants(mark, e.length)) this.put(mark, { ...e.band, kinds }, e.loss)
+    for (const { band, loss } of other.byKey.values()) {
+      const kinds = band.kinds.map((k) => from[k] as number)
+      const mark = markOf(kinds, code)
+      if (this.wants(mark, band.length)) this.put(mark, { ...band, kinds }, loss)
     }
   }
   /** Bands of another pool over the same kinds. */

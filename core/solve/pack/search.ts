@@ -1,7 +1,7 @@
 import { seeded, type Random } from '../../kit/random'
 import { BigTurns } from './big-turns'
 import { apart, BeamSearch, LOSSLESS, LOSSY } from './beam'
-import { aloneLengths, bandsLength, counts, worth, type Band } from './band'
+import { aloneLengths, bandsLength, counts, markOf, worth, type Band } from './band'
 import { Decoder, EITHER, type StripItems } from './decode'
 import { commonStep, type Kind } from './kinds'
 import { matched } from './match'
@@ -338,7 +338,7 @@ export class Search {
     result.each((kinds, length, make) => {
       const loss = length - worth(kinds, job.price)
       if (loss >= slack) return
-      const mark = kinds.reduce((sum, k) => sum + (this.code[k] as number), 0)
+      const mark = markOf(kinds, this.code)
       if (this.pool.wants(mark, length)) this.pool.put(mark, make(), loss)
     })
     if (result.best) {
