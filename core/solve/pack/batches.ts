@@ -40,7 +40,7 @@ export function batches(job: StripJob): StripPlan {
     if (next >= length - LEAST_STEP) return
     best = bands
     length = next
-    job.better?.(bands)
+    job.better?.(bands, job.bound)
   }
   startLarge(job, items, decoder, take)
   let rounds = 0

@@ -23,7 +23,7 @@ export function free(job: StripJob): StripPlan {
     if (next >= length - 1e-7) return
     best = bands
     length = next
-    job.better?.(bands)
+    job.better?.(bands, job.bound)
   }
   const sky = new Skyline(items)
   starts(items, sky, take, job)

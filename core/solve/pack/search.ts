@@ -1,10 +1,12 @@
 import { seeded, type Random } from '../../kit/random'
 import { BigTurns } from './big-turns'
+import { completed } from './complete'
 import { apart, BeamSearch, LOSSLESS, LOSSY } from './beam'
 import { aloneLengths, bandsLength, counts, markOf, worth, type Band } from './band'
 import { Decoder, EITHER, type StripItems } from './decode'
 import { commonStep, type Kind } from './kinds'
 import { matched } from './match'
+import { Parts } from './parts'
 import { rectangles } from './rectangles'
 import { BandPool } from './recombine'
 import { subsets } from './subset'
@@ -27,12 +29,16 @@ export interface StripJob {
   spent: () => boolean
   /** Share of the time that is gone, where there is a clock. */
   gone?: (() => number) | undefined
-  /** Called with each better plan. */
-  better?: ((bands: Band[]) => void) | undefined
+  /** A sharper bound is worth some of the time. */
+  prove?: boolean
+  /** Called with each better plan and the bound proven so far. */
+  better?: ((bands: Band[], bound: number) => void) | undefined
 }
 export interface StripPlan {
   bands: Band[]
   length: number
+  /** Proven on the way, where that was asked for. */
+  bound?: number
   /** No plan under this rule of cutting is shorter. */
   proven: boolean
 }
@@ -57,6 +63,9 @@ export function itemsOf(kinds: readonly Kind[], width: number): StripItems {
 
 /** Beams take part from so many rounds on, with rounds in this share of those of annealing; without prices where nearly nothing need be lost. */
 const BEAM = { least: 50_000, share: 0.1, ofLossless: 6, lossless: 1.002 }
+
+/** Proofs by parts: from so many rounds on, as much work as so many pairs for each round of the search. */
+const PROOF = { least: 20_000, work: 100, tries: 300, share: 0.4 }
 
 /** Tries at putting sides together, again and again. */
 const MATCHES = 150
@@ -89,7 +98,14 @@ export class Search {
   private readonly loss: Float64Array
   private readonly mark: Float64Array
 
-  constructor(private readonly job: StripJob) {
+  private readonly job: StripJob
+  private readonly parts: Parts | null
+  /** Work and share of the time that proofs had, and work they may still have. */
+  private readonly proof = { work: 0, gone: 0, credit: 0 }
+
+  constructor(asked: StripJob) {
+    const job = { ...asked }
+    this.job = job
     this.items = itemsOf(job.kinds, job.width)
     this.decoder = new Decoder(this.items, job.cuts)
     const chance = seeded(this.items.n)
@@ -102,6 +118,7 @@ export class Search {
     this.way = new Uint8Array(this.items.n).fill(EITHER)
     this.across = new Uint8Array(this.items.n)
     this.glue = new Uint8Array(this.items.n)
+    this.parts = job.prove && job.rounds >= PROOF.least ? new Parts(job.kinds, job.width, job) : null
   }
   private get slack(): number {
     return this.length - this.sum - LEAST_STEP
@@ -114,7 +131,7 @@ export class Search {
     if (length >= this.length - LEAST_STEP / 2) return
     this.best = bands
     this.length = length
-    this.job.better?.(bands)
+    this.job.better?.(bands, this.job.bound)
   }
 
   /** `known`: a plan to begin with. */
@@ -133,8 +150,12 @@ export class Search {
     // A part of a larger strip has no bound of its own: its bands are what is wanted of it.
     const beams = job.cuts > 2 * n && !known && job.bound > 0 && job.rounds > BEAM.least ? this.beams() : null
     const big = !known && job.bound > 0 ? new BigTurns(job, this.pool, this.code) : null
+    let proven = 0
     for (let turn = 0; !this.done(); turn++) {
       const before = this.rounds
+      this.prove(before - proven)
+      proven = this.rounds
+      if (this.done()) break
       this.anneal(turn)
       const annealed = this.rounds - before
       if (big && !this.done()) {
@@ -155,6 +176,25 @@ export class Search {
       }
     }
     return this.plan(false)
+  }
+  /** The bound is raised by parts, with a share of the time or as much work as the search had rounds since. */
+  private prove(rounds: number): void {
+    const { job, parts, proof } = this
+    if (!parts || rounds <= 0) return
+    const began = job.gone?.()
+    const credit =
+      began === undefined || proof.gone === 0
+        ? rounds * PROOF.work + proof.credit
+        : ((PROOF.share * began - proof.gone) * proof.work) / proof.gone
+    const { work, plan } = parts.run(this.length, credit, job.spent)
+    proof.credit = credit - work
+    proof.work += work
+    proof.gone += (job.gone?.() ?? 0) - (began ?? 0)
+    this.rounds += Math.ceil(work / PROOF.work)
+    job.bound = Math.max(job.bound, parts.bound)
+    if (!plan || job.cuts <= 2 * this.items.n) return
+    const bands = completed(job, plan, this.length, PROOF.tries)
+    if (bands) this.take(bands)
   }
   private beams(): BeamSearch {
     const { kinds, width, price, bound, random, spent } = this.job
@@ -181,7 +221,8 @@ export class Search {
     return exact.whole
   }
   private plan(proven: boolean): StripPlan {
-    return { bands: this.best, length: this.length, proven: proven || this.length <= this.job.bound + EPS }
+    const { bound } = this.job
+    return { bands: this.best, length: this.length, proven: proven || this.length <= bound + EPS, bound }
   }
 
   /** Good orders to begin with. */

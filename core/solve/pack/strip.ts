@@ -61,8 +61,11 @@ export function strip(ask: StripAsk): StripPlan & { bound: number } {
     price: sharp.price,
     bound,
     relaxed: sharp.whole,
-    better: better && ((bands) => bandsLength(bands) < first.length - 1e-6 && better(bands, bound)),
+    prove: ask.rule !== 'free',
+    better:
+      better && ((bands, proven) => bandsLength(bands) < first.length - 1e-6 && better(bands, Math.max(bound, proven))),
   })
   const best = plan.length <= first.length ? plan : { ...first, proven: false }
-  return { ...best, bands: tidy(best.bands), bound: best.proven ? Math.max(bound, best.length) : bound }
+  const sharpest = Math.max(bound, plan.bound ?? 0)
+  return { ...best, bands: tidy(best.bands), bound: best.proven ? Math.max(sharpest, best.length) : sharpest }
 }
