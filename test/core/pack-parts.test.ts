@@ -223,7 +223,7 @@ describe('a plan of a part, completed', () => {
       const part = kinds.slice(0, kinds.length - 3)
       const { plan } = new Exhaust(part, WIDTH, relaxed(part).price).run(1e4, MANY, never)
       const begun = bandsLength((plan ?? []).map((p) => p.band))
-      const bands = completed({ kinds, width: WIDTH, random }, plan ?? [], 1e5, 50)
+      const bands = completed({ kinds, width: WIDTH, random, spent: never }, plan ?? [], 1e5, 50)
       expect(bands).not.toBeNull()
       expect(
         faults(
@@ -234,7 +234,7 @@ describe('a plan of a part, completed', () => {
       ).toEqual([])
       if (bandsLength(bands ?? []) < begun + 1e-6) without++
       // Nothing that is no shorter than what is known.
-      expect(completed({ kinds, width: WIDTH, random }, plan ?? [], begun, 50)).toBeNull()
+      expect(completed({ kinds, width: WIDTH, random, spent: never }, plan ?? [], begun, 50)).toBeNull()
     }
     expect(without).toBeGreaterThan(0)
     expect(without).toBeLessThan(30)

@@ -1,14 +1,15 @@
+import { BandTable } from './band-table'
 import { CodeTable, longer } from './code-table'
 
 /** What an item is laid as, and how two blocks are put together. */
 export const AS = { comes: 0, turned: 1, beside: 2, behind: 3 } as const
 
-/** Candidates of one number of items, entries and bands at most. */
-const MOST = { candidates: 400_000, entries: 1_200_000, bands: 400_000 }
+/** Candidates of one number of items, places of rectangles in lists (some ten for each) and bands at most: some 50 MB. */
+const MOST = { candidates: 150_000, listed: 1_000_000, bands: 150_000 }
 /** The clock is asked after so many pairs. */
 export const CHECK_EVERY = 16_384
 /** Classes of rectangles by what they keep from what lies beside them, and by width. */
-const LEVELS = 16
+const LEVELS = 8
 const WIDTHS = 32
 const LEAST = 1e-9
 /** Keys are sorted as whole numbers: in such shares of a step, from so far below 0, with more places than there are rectangles of a number of items. */
@@ -51,8 +52,6 @@ export interface Counting {
 /** Selections of items with their least rectangles, by number of items; and bands, which nothing fits beside. */
 export class Blocks {
   work = 0
-  /** True once there are more than can be held. */
-  full = false
   private readonly layers: Layer[] = []
   // Rectangles that are done: size, what they hold and how they are put together.
   private w = new Int32Array(8192)
@@ -64,6 +63,7 @@ export class Blocks {
   private high = new Int32Array(8192)
   private value = new Float64Array(8192)
   private entries = 0
+  private listed = 0
   // Those of the number of items being worked on: lists of rectangles, one a selection.
   private readonly open = new CodeTable()
   private openValue = new Float64Array(4096)
@@ -76,11 +76,7 @@ export class Blocks {
   private next = new Int32Array(8192)
   private candidates = 0
 
-  readonly bands = new CodeTable()
-  bandLength = new Int32Array(4096)
-  private bandA = new Int32Array(4096)
-  private bandB = new Int32Array(4096)
-  private bandAs = new Int32Array(4096)
+  readonly bands = new BandTable()
 
   /** 1 − u(W − w) for each width w, the same at the least width of each level, and the level of each width. */
   private readonly keep: Float64Array
@@ -108,33 +104,18 @@ export class Blocks {
     this.spare = length * u.reduce((most, x, w) => Math.max(most, x - (this.keep[w] as number)), 0)
   }
 
-  /** Entry or, below 0, band: how it is put together. */
-  how(e: number): { as: number; a: number; b: number } {
-    if (e >= 0) return { as: this.as[e] as number, a: this.a[e] as number, b: this.b[e] as number }
-    const i = -1 - e
-    return { as: this.bandAs[i] as number, a: this.bandA[i] as number, b: this.bandB[i] as number }
+  /** True once there are more than can be held. */
+  get full(): boolean {
+    return this.candidates > MOST.candidates || this.listed > MOST.listed || this.bands.size > MOST.bands
   }
-  private addBand(low: number, high: number, h: number, a: number, b: number, as: number): void {
-    const known = this.bands.size
-    const at = this.bands.put(low, high)
-    if (at === known) {
-      if (at >= MOST.bands) this.full = true
-      if (at === this.bandLength.length) {
-        this.bandLength = longer(this.bandLength)
-        this.bandA = longer(this.bandA)
-        this.bandB = longer(this.bandB)
-        this.bandAs = longer(this.bandAs)
-      }
-    } else if (h >= (this.bandLength[at] as number)) return
-    this.bandLength[at] = h
-    this.bandA[at] = a
-    this.bandB[at] = b
-    this.bandAs[at] = as
+  /** How a rectangle is put together. */
+  how(e: number): ReturnType<BandTable['how']> {
+    return { as: this.as[e] as number, a: this.a[e] as number, b: this.b[e] as number }
   }
   /** A rectangle that holds a selection, unless it loses too much or is no smaller than one known. */
   add(low: number, high: number, value: number, w: number, h: number, a: number, b: number, as: number): void {
     if (this.width - w < this.narrowest) {
-      if (h - value <= this.slack) this.addBand(low, high, h, a, b, as)
+      if (h - value <= this.slack) this.bands.keep(low, high, h, a, b, as)
       return
     }
     if (h * (this.keep[w] as number) - value > this.slack) return
@@ -160,7 +141,6 @@ export class Blocks {
     if (after >= 0 && cw[after] === w && (ch[after] as number) <= h) return
     while (after >= 0 && (ch[after] as number) >= h) after = next[after] as number
     const c = this.candidates++
-    if (c >= MOST.candidates) this.full = true
     if (c === cw.length) {
       this.cw = longer(this.cw)
       this.ch = longer(this.ch)
@@ -201,10 +181,9 @@ export class Blocks {
         last = c
       }
       if (last >= 0 && (this.ch[last] as number) - value <= this.slack)
-        this.addBand(low, high, this.ch[last] as number, this.ca[last] as number, this.cb[last] as number, this.cas[last] as number) // prettier-ignore
+        this.bands.keep(low, high, this.ch[last] as number, this.ca[last] as number, this.cb[last] as number, this.cas[last] as number) // prettier-ignore
     }
     this.layers.push(this.layer(from))
-    if (this.entries > MOST.entries) this.full = true
     open.clear()
     this.candidates = 0
   }
@@ -258,6 +237,7 @@ export class Blocks {
   /** Those put together otherwise than `as`, and those so, in the order of their keys (a little less than given: whole shares). */
   private split(entries: readonly number[], keys: readonly number[], as: number): Split {
     if (entries.length === 0) return [NONE, NONE]
+    this.listed += entries.length
     // Sorted as whole numbers of key and place, which is many times faster than by a function.
     const order = Float64Array.from(keys, (key, i) => Math.floor((key + ABOVE) * SHARES) * PLACES + i).sort()
     let same = 0

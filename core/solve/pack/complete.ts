@@ -18,7 +18,7 @@ export interface WithRooms {
  * that chance changes a little; what finds no room begins another band. The shortest of `tries` below `length`, or null.
  */
 export function completed(
-  job: { kinds: readonly Kind[]; width: number; random: Random },
+  job: { kinds: readonly Kind[]; width: number; random: Random; spent: () => boolean },
   part: readonly WithRooms[],
   length: number,
   tries: number,
@@ -32,7 +32,7 @@ export function completed(
   const alone = aloneLengths(kinds, width)
   let best: Band[] | null = null
   let least = length - EPS
-  for (let t = 0; t < tries && least > begun + EPS; t++) {
+  for (let t = 0; t < tries && least > begun + EPS && !job.spent(); t++) {
     const chance = t === 0 ? 0 : SPREAD
     const order = rest.map((k) => ({ k, by: size(k) * (1 + chance * (random() - 0.5)) })).sort((a, b) => b.by - a.by)
     const rooms = part.map((p) => p.rooms.map((r) => ({ ...r })))

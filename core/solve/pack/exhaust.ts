@@ -219,7 +219,7 @@ export class Exhaust implements Counting {
     let length = 0
     for (let s = end; s !== 0; s = from[s] as number) {
       const b = last[s] as number
-      length += blocks.bandLength[b] as number
+      length += bands.length[b] as number
       plan.push(this.band(blocks, b))
     }
     // What fits by sizes rounded down need not by the items' own.
@@ -253,7 +253,7 @@ export class Exhaust implements Counting {
    * a plan may lose beyond that: below 0 there is none.
    */
   private reduced(blocks: Blocks, { first, kinds }: Held): { loss: Float64Array; left: number } {
-    const loss = Float64Array.from(blocks.bandLength.subarray(0, blocks.bands.size))
+    const loss = Float64Array.from(blocks.bands.length.subarray(0, blocks.bands.size))
     const less = (share: (k: number) => number) => {
       let least = 0
       for (let b = 0; b < loss.length; b++) {
@@ -295,8 +295,7 @@ export class Exhaust implements Counting {
     const room = (x: number, y: number, width: number, length: number) => {
       if (width > EPS && length > EPS) rooms.push({ x, y, width, length })
     }
-    const lay = (e: number, x: number, y: number): [number, number] => {
-      const { as, a, b } = blocks.how(e)
+    const lay = ({ as, a, b }: ReturnType<Blocks['how']>, x: number, y: number): [number, number] => {
       if (as === AS.comes || as === AS.turned) {
         const { w, l } = this.kinds[a] as Kind
         const turned = as === AS.turned
@@ -306,8 +305,8 @@ export class Exhaust implements Counting {
         band.turned.push(turned)
         return turned ? [l, w] : [w, l]
       }
-      const [w1, l1] = lay(a, x, y)
-      const [w2, l2] = as === AS.beside ? lay(b, x + w1, y) : lay(b, x, y + l1)
+      const [w1, l1] = lay(blocks.how(a), x, y)
+      const [w2, l2] = as === AS.beside ? lay(blocks.how(b), x + w1, y) : lay(blocks.how(b), x, y + l1)
       if (as === AS.beside) {
         room(x, y + l1, w1, l2 - l1)
         room(x + w1, y + l2, w2, l1 - l2)
@@ -317,7 +316,7 @@ export class Exhaust implements Counting {
       room(x + w2, y + l1, w1 - w2, l2)
       return [Math.max(w1, w2), l1 + l2]
     }
-    const [width, length] = lay(-1 - b, 0, 0)
+    const [width, length] = lay(blocks.bands.how(b), 0, 0)
     band.length = length
     room(width, 0, this.stripWidth - width, length)
     return { band, rooms }

@@ -12,7 +12,7 @@ import { PACK_TOLERANCE as EPS } from './types'
  */
 const PARTS = {
   /** The least part is worth this share of the bound. */
-  least: 0.8,
+  least: 0.9,
   /** A step of the length, as a share of the bound; a step costs so many times the one before. */
   step: 0.0035,
   grows: 3,
@@ -20,7 +20,7 @@ const PARTS = {
   longer: 1.3,
   telling: 0.2,
   /** Work of beginning a part, of an attempt at least, and of one against what is expected of it. */
-  begin: 60_000,
+  begin: 30_000,
   work: 20_000,
   over: 4,
   /** What is expected of one that was given up, against the work it had. */

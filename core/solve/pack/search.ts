@@ -1,12 +1,11 @@
 import { seeded, type Random } from '../../kit/random'
 import { BigTurns } from './big-turns'
-import { completed } from './complete'
 import { apart, BeamSearch, LOSSLESS, LOSSY } from './beam'
 import { aloneLengths, bandsLength, counts, markOf, worth, type Band } from './band'
 import { Decoder, EITHER, type StripItems } from './decode'
 import { commonStep, type Kind } from './kinds'
 import { matched } from './match'
-import { Parts } from './parts'
+import { Proof, PROOF_ROUNDS } from './proof'
 import { rectangles } from './rectangles'
 import { BandPool } from './recombine'
 import { subsets } from './subset'
@@ -64,9 +63,6 @@ export function itemsOf(kinds: readonly Kind[], width: number): StripItems {
 /** Beams take part from so many rounds on, with rounds in this share of those of annealing; without prices where nearly nothing need be lost. */
 const BEAM = { least: 50_000, share: 0.1, ofLossless: 6, lossless: 1.002 }
 
-/** Proofs by parts: from so many rounds on, as much work as so many pairs for each round of the search. */
-const PROOF = { least: 20_000, work: 100, tries: 300, share: 0.4 }
-
 /** Tries at putting sides together, again and again. */
 const MATCHES = 150
 
@@ -99,9 +95,7 @@ export class Search {
   private readonly mark: Float64Array
 
   private readonly job: StripJob
-  private readonly parts: Parts | null
-  /** Work and share of the time that proofs had, and work they may still have. */
-  private readonly proof = { work: 0, gone: 0, credit: 0 }
+  private readonly proof: Proof | null
 
   constructor(asked: StripJob) {
     const job = { ...asked }
@@ -118,7 +112,8 @@ export class Search {
     this.way = new Uint8Array(this.items.n).fill(EITHER)
     this.across = new Uint8Array(this.items.n)
     this.glue = new Uint8Array(this.items.n)
-    this.parts = job.prove && job.rounds >= PROOF.least ? new Parts(job.kinds, job.width, job) : null
+    const deep = job.cuts > 2 * this.items.n
+    this.proof = job.prove && job.rounds >= PROOF_ROUNDS ? new Proof({ ...job, deep }) : null
   }
   private get slack(): number {
     return this.length - this.sum - LEAST_STEP
@@ -150,14 +145,13 @@ export class Search {
     // A part of a larger strip has no bound of its own: its bands are what is wanted of it.
     const beams = job.cuts > 2 * n && !known && job.bound > 0 && job.rounds > BEAM.least ? this.beams() : null
     const big = !known && job.bound > 0 ? new BigTurns(job, this.pool, this.code) : null
-    let proven = 0
+    let since = 0
     for (let turn = 0; !this.done(); turn++) {
       const before = this.rounds
-      this.prove(before - proven)
-      proven = this.rounds
-      if (this.done()) break
       this.anneal(turn)
       const annealed = this.rounds - before
+      if (!this.done()) this.prove(this.rounds - since)
+      since = this.rounds
       if (big && !this.done()) {
         this.rounds += big.run(turn, this.length, annealed, this.rounds, (bands) => this.take(bands))
         if (big.at > 0) this.longest = BESIDE_BIG
@@ -177,24 +171,13 @@ export class Search {
     }
     return this.plan(false)
   }
-  /** The bound is raised by parts, with a share of the time or as much work as the search had rounds since. */
+  /** The bound is raised beside the search, after so many rounds of it. */
   private prove(rounds: number): void {
-    const { job, parts, proof } = this
-    if (!parts || rounds <= 0) return
-    const began = job.gone?.()
-    const credit =
-      began === undefined || proof.gone === 0
-        ? rounds * PROOF.work + proof.credit
-        : ((PROOF.share * began - proof.gone) * proof.work) / proof.gone
-    const { work, plan } = parts.run(this.length, credit, job.spent)
-    proof.credit = credit - work
-    proof.work += work
-    proof.gone += (job.gone?.() ?? 0) - (began ?? 0)
-    this.rounds += Math.ceil(work / PROOF.work)
-    job.bound = Math.max(job.bound, parts.bound)
-    if (!plan || job.cuts <= 2 * this.items.n) return
-    const bands = completed(job, plan, this.length, PROOF.tries)
-    if (bands) this.take(bands)
+    if (!this.proof || rounds <= 0) return
+    const got = this.proof.run(rounds, this.length)
+    this.rounds += got.rounds
+    this.job.bound = Math.max(this.job.bound, this.proof.bound)
+    if (got.bands) this.take(got.bands)
   }
   private beams(): BeamSearch {
     const { kinds, width, price, bound, random, spent } = this.job
