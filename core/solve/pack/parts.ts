@@ -16,8 +16,10 @@ const PARTS = {
   /** A step of the length, as a share of the bound; a step costs so many times the one before. */
   step: 0.0035,
   grows: 3,
-  /** By so much a step is longer after one that did not fail; one that tells how the work grows. */
-  longer: 1.3,
+  /** The first and the shortest step against that; by so much one is longer after one that did not fail; one that tells how the work grows. */
+  first: 1 / 16,
+  shortest: 1 / 40,
+  longer: 2,
   telling: 0.2,
   /** Work of beginning a part, of an attempt at least, and of one against what is expected of it. */
   begin: 30_000,
@@ -44,7 +46,7 @@ export class Parts {
   /** By number of kinds; those behind which nothing is to be had are left out. */
   private parts: Part[] = []
   private failed = 0
-  private step = PARTS.step
+  private step = PARTS.step * PARTS.first
   private readonly order: number[]
 
   /** `from`: bound and prices of the bar relaxation of all kinds. */
@@ -94,6 +96,8 @@ export class Parts {
       } else if (++this.failed >= this.parts.length) {
         this.failed = 0
         this.step /= 2
+        // Where no part gets on by so little, as where small items are worth nothing, none will.
+        if (this.step < PARTS.step * PARTS.shortest) this.parts = []
       }
       if (plan) return { work: done, plan }
     }

@@ -7,9 +7,9 @@ import { PACK_TOLERANCE as EPS } from './types'
 
 /**
  * Proofs by parts beside a search: as much work as so many pairs for each of its rounds, or a share of the time where
- * there is a clock; a plan of a part is completed in so many tries.
+ * there is a clock; less and less, down to `leastShare`, while nothing comes of it. A plan of a part is completed in so many tries.
  */
-const PROOF = { work: 100, share: 0.4, tries: 300 }
+const PROOF = { work: 100, share: 0.4, leastShare: 0.05, less: 0.6, more: 2, tries: 300 }
 /** From so many rounds of the search on they are worth it. */
 export const PROOF_ROUNDS = 20_000
 
@@ -31,6 +31,7 @@ export class Proof {
   private work = 0
   private gone = 0
   private credit = 0
+  private share = PROOF.share
 
   constructor(private readonly job: ProofJob) {
     this.parts = new Parts(job.kinds, job.width, job)
@@ -47,8 +48,9 @@ export class Proof {
     const began = job.gone?.()
     this.credit =
       began === undefined || this.gone === 0
-        ? this.credit + rounds * PROOF.work
-        : ((PROOF.share * began - this.gone) * this.work) / this.gone
+        ? this.credit + (rounds * PROOF.work * this.share) / PROOF.share
+        : ((this.share * began - this.gone) * this.work) / this.gone
+    const before = parts.bound
     let best: Band[] | null = null
     let least = length
     let done = 0
@@ -61,6 +63,11 @@ export class Proof {
       best = bands
       least = bands.reduce((sum, b) => sum + b.length, 0)
     }
+    if (done > 0)
+      this.share =
+        best || parts.bound > before + EPS
+          ? Math.min(PROOF.share, this.share * PROOF.more)
+          : Math.max(PROOF.leastShare, this.share * PROOF.less)
     this.credit -= done
     this.work += done
     this.gone += (job.gone?.() ?? 0) - (began ?? 0)
