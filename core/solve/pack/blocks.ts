@@ -4,18 +4,20 @@ import { CodeTable, longer } from './code-table'
 /** What an item is laid as, and how two blocks are put together. */
 export const AS = { comes: 0, turned: 1, beside: 2, behind: 3 } as const
 
-/** Candidates of one number of items, places of rectangles in lists (some ten for each) and bands at most: some 50 MB. */
-const MOST = { candidates: 150_000, listed: 1_000_000, bands: 150_000 }
+/** Candidates of one number of items, places of rectangles in lists (some ten for each) and bands at most: some 50 MB in all. */
+const MOST = { candidates: 150_000, listed: 1_000_000, bands: 60_000 }
 /** The clock is asked after so many pairs. */
 export const CHECK_EVERY = 16_384
+/** And before so many rectangles are put in order. */
+const ASK_FROM = 1_000
 /** Classes of rectangles by what they keep from what lies beside them, and by width. */
 const LEVELS = 8
 const WIDTHS = 32
 const LEAST = 1e-9
 /** Keys are sorted as whole numbers: in such shares of a step, from so far below 0, with more places than there are rectangles of a number of items. */
-const SHARES = 64
+export const SHARES = 64
 const ABOVE = 2 ** 20
-const PLACES = 2 ** 20
+export const PLACES = 2 ** 20
 
 /** Rectangles in the order of a key, with the selections they hold. */
 interface Ordered {
@@ -75,6 +77,8 @@ export class Blocks {
   private cas = new Int32Array(8192)
   private next = new Int32Array(8192)
   private candidates = 0
+  /** Told to stop while lists were being made: what there is is of no use. */
+  private stopped = false
 
   readonly bands = new BandTable()
 
@@ -94,6 +98,7 @@ export class Blocks {
     readonly slack: number,
     length: number,
     private readonly counting: Counting,
+    private readonly over: () => boolean,
   ) {
     this.keep = Float64Array.from(u, (_, w) => 1 - (u[width - w] as number))
     this.level = Uint8Array.from(this.keep, (k) => Math.min(LEVELS - 1, Math.floor(Math.max(0, k) * LEVELS)))
@@ -106,7 +111,9 @@ export class Blocks {
 
   /** True once there are more than can be held. */
   get full(): boolean {
-    return this.candidates > MOST.candidates || this.listed > MOST.listed || this.bands.size > MOST.bands
+    return (
+      this.stopped || this.candidates > MOST.candidates || this.listed > MOST.listed || this.bands.size > MOST.bands
+    )
   }
   /** How a rectangle is put together. */
   how(e: number): ReturnType<BandTable['how']> {
@@ -236,7 +243,9 @@ export class Blocks {
   }
   /** Those put together otherwise than `as`, and those so, in the order of their keys (a little less than given: whole shares). */
   private split(entries: readonly number[], keys: readonly number[], as: number): Split {
-    if (entries.length === 0) return [NONE, NONE]
+    if (entries.length === 0 || this.stopped) return [NONE, NONE]
+    this.work += entries.length >> 2
+    if (entries.length > ASK_FROM && this.over()) this.stopped = true
     this.listed += entries.length
     // Sorted as whole numbers of key and place, which is many times faster than by a function.
     const order = Float64Array.from(keys, (key, i) => Math.floor((key + ABOVE) * SHARES) * PLACES + i).sort()
@@ -261,7 +270,7 @@ export class Blocks {
   }
 
   /** All selections of so many items with all of so many others; false where that was too much. */
-  pair(few: number, many: number, over: () => boolean): boolean {
+  pair(few: number, many: number): boolean {
     const x = this.layers[few - 1] as Layer
     const y = this.layers[many - 1] as Layer
     // What is put together of several blocks in a row is so of one that is not and the rest.
@@ -273,13 +282,14 @@ export class Blocks {
       // prettier-ignore
       for (let l = 0; l < LEVELS; l++) {
         const [ownX, ownY] = [(x.own[l] as Split)[p], (y.own[l] as Split)[q]]
-        if (few !== many || p <= q) if (!this.allBehind(ownX, ownY, few === many && p === q, over)) return false
-        if (!this.allBehind(ownX, (y.lower[l] as Split)[q], false, over)) return false
-        if (few !== many && !this.allBehind((x.lower[l] as Split)[p], ownY, false, over)) return false
+        if (few !== many || p <= q) if (!this.allBehind(ownX, ownY, few === many && p === q)) return false
+        if (!this.allBehind(ownX, (y.lower[l] as Split)[q], false)) return false
+        if (few !== many && !this.allBehind((x.lower[l] as Split)[p], ownY, false)) return false
+        if (this.over()) return false
       }
-    return this.allBeside(x, y, false, over) && (few === many || this.allBeside(y, x, true, over))
+    return this.allBeside(x, y, false) && (few === many || this.allBeside(y, x, true))
   }
-  private allBehind(x: Ordered, y: Ordered, same: boolean, over: () => boolean): boolean {
+  private allBehind(x: Ordered, y: Ordered, same: boolean): boolean {
     const [bias0, bias1] = this.counting.bias
     const [guard0, guard1] = this.counting.guard
     const { entry, low, high, key } = x
@@ -298,7 +308,7 @@ export class Blocks {
       if (looked > CHECK_EVERY) {
         this.work += looked >> 3
         looked = 0
-        if (over()) return false
+        if (this.over()) return false
       }
     }
     this.work += looked >> 3
@@ -313,7 +323,7 @@ export class Blocks {
   }
 
   /** Each of one layer with those of the other that are no longer than it (`shorter`: shorter) and worth enough beside it. */
-  private allBeside(x: Layer, y: Layer, shorter: boolean, over: () => boolean): boolean {
+  private allBeside(x: Layer, y: Layer, shorter: boolean): boolean {
     let looked = 0
     for (const { split } of x.wide)
       for (const [p, q] of [[0, 0], [0, 1], [1, 0]] as const) {
@@ -323,7 +333,7 @@ export class Blocks {
           if (looked > CHECK_EVERY) {
             this.work += looked >> 3
             looked = 0
-            if (over()) return false
+            if (this.over()) return false
           }
         }
       } // prettier-ignore

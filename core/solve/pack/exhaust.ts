@@ -1,5 +1,5 @@
 import type { Band } from './band'
-import { AS, Blocks, CHECK_EVERY, type Counting } from './blocks'
+import { AS, Blocks, CHECK_EVERY, PLACES, SHARES, type Counting } from './blocks'
 import { CodeTable, longer } from './code-table'
 import { coverLp } from './cover-lp'
 import { commonStep, type Kind } from './kinds'
@@ -147,6 +147,7 @@ export class Exhaust implements Counting {
       capSteps - 1 - this.bound / this.step + ROUNDING,
       capSteps,
       this,
+      (): boolean => over(),
     )
     const none = (): Exhausted => ({ least: null, plan: null, whole: false, work: blocks.work })
     if (!this.usable) return none()
@@ -158,7 +159,7 @@ export class Exhaust implements Counting {
     })
     blocks.close()
     for (let n = 2; n <= this.items; n++) {
-      for (let few = 1; 2 * few <= n; few++) if (!blocks.pair(few, n - few, over)) return none()
+      for (let few = 1; 2 * few <= n; few++) if (!blocks.pair(few, n - few)) return none()
       blocks.close()
     }
     return this.plans(blocks, over) ?? none()
@@ -166,20 +167,23 @@ export class Exhaust implements Counting {
 
   /** Bands behind one another: what is laid so far by the number of its items, what comes next holds the first kind still missing. */
   private plans(blocks: Blocks, over: () => boolean): Exhausted | null {
+    if (over()) return null
     const { bands } = blocks
     const held = this.contents(bands)
-    const { loss, left } = this.reduced(blocks, held)
+    const { loss, left } = this.reduced(blocks, held, over)
+    if (over()) return null
     if (left < 0) return { least: null, plan: null, whole: true, work: blocks.work }
     const holding: number[][] = this.sized.map(() => [])
-    // Least loss first.
+    // Least loss first, but for a share of a step.
     const order = Float64Array.from(loss.keys()).filter((b) => (loss[b] as number) <= left)
-    order.sort((i, j) => (loss[i] as number) - (loss[j] as number))
-    for (const b of order)
+    for (const key of order.map((b) => Math.floor(((loss[b] as number) + 1) * SHARES) * PLACES + b).sort()) {
+      const b = key % PLACES
       for (let i = held.first[b] as number, last = -1; i < (held.first[b + 1] as number); i++) {
         const k = held.kinds[i] as number
         if (k !== last) (holding[k] as number[]).push(b)
         last = k
       }
+    }
     const rarest = [...holding.keys()].sort((a, b) => (holding[a] as number[]).length - (holding[b] as number[]).length)
     const laid = new CodeTable()
     let lost = new Float64Array(1024)
@@ -197,7 +201,7 @@ export class Exhaust implements Counting {
         for (const b of holding[kind] as number[]) {
           if ((++blocks.work & (CHECK_EVERY - 1)) === 0 && over()) return null
           const now = before + (loss[b] as number)
-          if (now > left) break
+          if (now > left + 1 / SHARES) break
           const l = low + (bands.low[b] as number)
           const h = high + (bands.high[b] as number)
           if (((l + bias0) & guard0) | ((h + bias1) & guard1)) continue
@@ -252,7 +256,7 @@ export class Exhaust implements Counting {
    * What bands lose once each kind bears its share of what can't be avoided, by a linear program over all bands; and what
    * a plan may lose beyond that: below 0 there is none.
    */
-  private reduced(blocks: Blocks, { first, kinds }: Held): { loss: Float64Array; left: number } {
+  private reduced(blocks: Blocks, { first, kinds }: Held, over: () => boolean): { loss: Float64Array; left: number } {
     const loss = Float64Array.from(blocks.bands.length.subarray(0, blocks.bands.size))
     const less = (share: (k: number) => number) => {
       let least = 0
@@ -267,6 +271,7 @@ export class Exhaust implements Counting {
     const demand = this.sized.map((s) => s.count)
     const start = demand.map(() => ({ value: 1, cost: 10 * blocks.slack + 10 }))
     const { price } = coverLp(demand, start, (u) => {
+      if (over()) return null
       let most = SMALL
       let best = -1
       for (let b = 0; b < loss.length; b++) {
