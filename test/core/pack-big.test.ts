@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '@/core/kit/random'
-import { pack, type PackItem, type Placed } from '@/core/solve/pack'
+import { pack, type PackItem } from '@/core/solve/pack'
 import { bandsLength, type Band } from '@/core/solve/pack/band'
 import { BigFirst } from '@/core/solve/pack/big-first'
 import { FillTable, FillView, smallKinds } from '@/core/solve/pack/fill-table'
@@ -9,7 +9,7 @@ import { BandPool } from '@/core/solve/pack/recombine'
 import { subsets } from '@/core/solve/pack/subset'
 import { car, van } from '../../bench/instances'
 import { cutUp } from '../fixtures/cut-up'
-import { faultsOf } from '../fixtures/check-packing'
+import { asPlan, faultsOf } from '../fixtures/check-packing'
 
 const never = () => false
 const bin = (width: number) => [{ id: 'a', width, length: 1e6, lot: 'A' }]
@@ -25,24 +25,6 @@ function few(seed: number): Kind[] {
 const tableOf = (kinds: readonly Kind[], room: number, stages = Infinity, width = room) =>
   new FillTable(smallKinds(kinds, width), width, room, 1e5, Infinity, stages, never)
 const everything = (kinds: readonly Kind[]) => kinds.flatMap((k, i) => k.items.map(() => i))
-
-/** A band as a plan, for the independent check. */
-function asPlan(bands: readonly Band[], kinds: readonly Kind[]): Placed[] {
-  const left = kinds.map((k) => [...k.items])
-  let y = 0
-  return bands.flatMap((band) => {
-    const from = y
-    y += band.length
-    return band.kinds.map((k, i): Placed => {
-      const it = left[k]?.pop()
-      if (!it) throw new Error('laid more often than it is there')
-      const { w, l } = kinds[k] as Kind
-      const turned = band.turned[i] === true
-      const [width, length] = turned ? [l, w] : [w, l]
-      return { item: it, binId: 'a', x: band.x[i] as number, y: from + (band.y[i] as number), width, length, turned: width !== it.width } // prettier-ignore
-    })
-  })
-}
 
 describe('the table of small items', () => {
   it('knows the shortest block of every selection, as a search over all subsets does', () => {

@@ -93,7 +93,7 @@ export class Blocks {
     private readonly width: number,
     private readonly narrowest: number,
     /** Most that crossings of each width are worth, 1 at the whole width. */
-    private readonly u: Float64Array,
+    u: Float64Array,
     /** What a plan may be longer than its items are worth, and its length. */
     readonly slack: number,
     length: number,

@@ -19,10 +19,6 @@ export class CodeTable {
       h = (h + 1) & mask
     }
   }
-  /** The number of a pair; −1 where it is not there. */
-  find(low: number, high: number): number {
-    return this.slots[this.slot(low, high)] as number
-  }
   /** The number of a pair, a new one where it is not there yet: then it is one less than `size`. */
   put(low: number, high: number): number {
     const h = this.slot(low, high)

@@ -1,5 +1,6 @@
 import type { Random } from '../../kit/random'
-import { aloneLengths, type Band } from './band'
+import { aloneLengths, bandsLength, type Band } from './band'
+import type { WithRooms } from './exhaust'
 import type { Kind } from './kinds'
 import type { Room } from './rooms'
 import { PACK_TOLERANCE as EPS } from './types'
@@ -7,11 +8,6 @@ import { PACK_TOLERANCE as EPS } from './types'
 /** How much chance there is in the order of sizes and in the choice of rooms. */
 const SPREAD = 0.6
 const NOISE = 0.4
-
-export interface WithRooms {
-  band: Band
-  rooms: Room[]
-}
 
 /**
  * A plan of a part of the items with the rest laid into the rooms it leaves, each item where it wastes least, by orders
@@ -28,7 +24,7 @@ export function completed(
   for (const { band } of part) for (const k of band.kinds) left[k] = (left[k] as number) - 1
   const rest = kinds.flatMap((_, k) => Array.from({ length: left[k] as number }, () => k))
   const size = (k: number) => (kinds[k] as Kind).w * (kinds[k] as Kind).l
-  const begun = part.reduce((sum, p) => sum + p.band.length, 0)
+  const begun = bandsLength(part.map((p) => p.band))
   const alone = aloneLengths(kinds, width)
   let best: Band[] | null = null
   let least = length - EPS

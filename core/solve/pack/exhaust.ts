@@ -6,6 +6,12 @@ import { commonStep, type Kind } from './kinds'
 import type { Room } from './rooms'
 import { PACK_TOLERANCE as EPS } from './types'
 
+/** A band and what stays free in it. */
+export interface WithRooms {
+  band: Band
+  rooms: Room[]
+}
+
 /**
  * All plans by straight cuts of a few kinds of items that are shorter than a given length, or the proof that there is
  * none. Every plan falls into blocks, each of two blocks side by side or one behind the other. At every line across the
@@ -19,7 +25,7 @@ export interface Exhausted {
   /** Least length below the cap; null where there is none. Nothing is known where `whole` is false. */
   least: number | null
   /** A plan of that length, and the rooms that its bands leave; null also where the items' own sizes keep it from the strip. */
-  plan: { band: Band; rooms: Room[] }[] | null
+  plan: WithRooms[] | null
   whole: boolean
   /** Pairs of blocks looked at and entries tried: what it took. */
   work: number
@@ -106,27 +112,20 @@ export class Exhaust implements Counting {
         }
     return u
   }
-  /** The first word takes what makes about as many selections as the second does: runs of it are passed over as one. */
   private coded(): boolean {
     const used = [0, 0]
-    const all = this.sized.reduce((n, s) => n * (s.count + 1), 1)
-    const bitsOf = (count: number) => 33 - Math.clz32(count)
-    let rest = this.sized.reduce((n, s) => n + bitsOf(s.count), 0)
-    let made = 1
     for (const { count, w, l } of this.sized) {
       if (w < 1 || l < 1) return false
-      const bits = bitsOf(count)
-      made *= count + 1
-      const word = rest > BITS || made <= Math.sqrt(all) ? 0 : 1
+      const bits = 33 - Math.clz32(count)
+      const word = (used[0] as number) + bits <= BITS ? 0 : 1
       const at = used[word] as number
       if (at + bits > BITS) return false
-      rest -= bits
       this.word.push(word)
       this.shift.push(at)
       this.bits.push(bits - 1)
       this.unit.push(1 << at)
-      this.bias[word as 0] = (this.bias[word as 0] as number) + (((1 << (bits - 1)) - 1 - count) << at)
-      this.guard[word as 0] = (this.guard[word as 0] as number) | (1 << (at + bits - 1))
+      this.bias[word] += ((1 << (bits - 1)) - 1 - count) << at
+      this.guard[word] |= 1 << (at + bits - 1)
       used[word] = at + bits
     }
     return true
@@ -219,7 +218,7 @@ export class Exhaust implements Counting {
       }
     const end = (byItems[this.items] as number[])[0]
     if (end === undefined) return { least: null, plan: null, whole: true, work: blocks.work }
-    const plan: { band: Band; rooms: Room[] }[] = []
+    const plan: WithRooms[] = []
     let length = 0
     for (let s = end; s !== 0; s = from[s] as number) {
       const b = last[s] as number
@@ -294,7 +293,7 @@ export class Exhaust implements Counting {
     return { loss, left: left + SMALL * this.items }
   }
   /** How a band lies, with the items' own sizes, and what stays free in it. */
-  private band(blocks: Blocks, b: number): { band: Band; rooms: Room[] } {
+  private band(blocks: Blocks, b: number): WithRooms {
     const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
     const rooms: Room[] = []
     const room = (x: number, y: number, width: number, length: number) => {

@@ -1,5 +1,5 @@
 import type { Random } from '../../kit/random'
-import type { Band } from './band'
+import { bandsLength, type Band } from './band'
 import { completed } from './complete'
 import type { Kind } from './kinds'
 import { Parts } from './parts'
@@ -61,7 +61,7 @@ export class Proof {
       const bands = job.deep ? completed(job, plan, least, PROOF.tries) : null
       if (!bands) continue
       best = bands
-      least = bands.reduce((sum, b) => sum + b.length, 0)
+      least = bandsLength(bands)
     }
     if (done > 0)
       this.share =
