@@ -1,7 +1,24 @@
 import { NextResponse, type NextRequest } from 'next/server'
 
+/** Half a year: long enough to count, short enough to leave again. */
+const HSTS = 'max-age=15552000; includeSubDomains'
+
+/** Whether a request names the address people use this server under. A health check may come under any name. */
+export function hostIsOurs(headers: Headers, path: string, appUrl: string | undefined): boolean {
+  if (appUrl === undefined || path === '/api/health') return true
+  const own = new URL(appUrl).host
+  const names = [own, own.replace('127.0.0.1', 'localhost')]
+  return ['host', 'x-forwarded-host'].every((name) => {
+    const value = headers.get(name)
+    return value === null || names.includes(value)
+  })
+}
+
 /** No page may fetch, frame or send anything outside its own origin; scripts run by nonce only. */
 export function proxy(request: NextRequest) {
+  const appUrl = process.env.APP_URL
+  if (!hostIsOurs(request.headers, request.nextUrl.pathname, appUrl))
+    return new NextResponse('This server is not known under that name.', { status: 421 })
   const nonce = btoa(crypto.randomUUID())
   const dev = process.env.NODE_ENV === 'development'
   const policy = [
@@ -24,6 +41,7 @@ export function proxy(request: NextRequest) {
   response.headers.set('content-security-policy', policy)
   response.headers.set('x-content-type-options', 'nosniff')
   response.headers.set('referrer-policy', 'same-origin')
+  if (appUrl?.startsWith('https:')) response.headers.set('strict-transport-security', HSTS)
   return response
 }
 

@@ -3,7 +3,23 @@ import type { Fault, Result } from '@/core/kit/result'
 import { readJson } from '@/core/kit/json-guard'
 import { messageOf } from './messages'
 
-const USAGE = 'usage: cuirass reckon JOB.json | cuirass layout FILE | cuirass panel PANEL.json [--triangles 5000] --out mesh.obj | cuirass stretch MESH [--limit 0.10] [--shrink 0] [--seam FILE] [--slit FILE] [--laid FILE] [--propose] [--out flat.obj]   (- reads standard input)' // prettier-ignore
+const HELP: Record<string, string> = {
+  reckon: `cuirass reckon JOB.json
+  Every figure and finding of a job file, with its working. A job file is what the history of a job gives for download.`,
+  layout: `cuirass layout FILE
+  Pieces onto rolls by straight cuts or freely, with a proven bound: cuirass/layout@1 in, cuirass/layout-plan@1 out.
+  "seconds" is the budget of wall time; "gap_mm" the clear space between pieces. No pieces make an empty plan.`,
+  panel: `cuirass panel PANEL.json [--triangles 5000] --out mesh.obj
+  The mesh of a taped panel (one of a job file's panels), mm.`,
+  stretch: `cuirass stretch MESH [--limit 0.10] [--shrink 0] [--seam FILE] [--slit FILE] [--laid FILE] [--propose] [--out flat.obj]
+  A panel's mesh (OBJ, STL, PLY; mm) laid flat with the least worst stretch; --propose finds seams and relief cuts.`,
+}
+const USAGE = `usage: cuirass COMMAND FILE [options]   (- reads standard input; JSON comes out on standard output)
+
+${Object.values(HELP).join('\n\n')}
+
+cuirass COMMAND --help tells of one command, cuirass --version of this one.
+Bad input: exit 2, with cuirass/error@1 on standard output and one line on standard error.`
 /** Each loads what it needs and no more: a layout of a second cannot wait for the whole core. */
 const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
   reckon: async (text) => {
@@ -36,6 +52,9 @@ const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
   },
 }
 
+const version = (): string =>
+  (JSON.parse(readFileSync(new URL('./package.json', import.meta.url), 'utf8')) as { version: string }).version
+
 function bad(fault: Fault): number {
   const message = messageOf(fault)
   process.stdout.write(
@@ -48,14 +67,17 @@ function bad(fault: Fault): number {
 /** Runs one command; the exit code. JSON goes to standard output, one line of error to standard error. */
 export async function main(args: string[]): Promise<number> {
   const [command = '', file, ...rest] = args
+  const say = (text: string): number => {
+    process.stdout.write(`${text}\n`)
+    return 0
+  }
+  if (command === '--version') return say(`cuirass ${version()}`)
+  if (command === '--help' || command === 'help') return say((file && Object.hasOwn(HELP, file) && HELP[file]) || USAGE)
+  if (Object.hasOwn(HELP, command) && (file === '--help' || rest.includes('--help'))) return say(HELP[command] ?? USAGE)
   if (command === 'panel' && file) return (await import('./panel')).panel(file, rest)
   if (command === 'stretch' && file)
     return (await import('./stretch')).stretch(file, rest, performance.now.bind(performance))
-  if (command === '--help' || command === 'help') {
-    process.stdout.write(`${USAGE}\n`)
-    return 0
-  }
-  const run = COMMANDS[command]
+  const run = Object.hasOwn(COMMANDS, command) ? COMMANDS[command] : undefined
   if (!run || !file || rest.length > 0) {
     process.stderr.write(`${USAGE}\n`)
     return 2

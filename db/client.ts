@@ -1,30 +1,52 @@
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import { sql } from 'drizzle-orm'
 import pg from 'pg'
+import { cleanDatabaseError } from './errors'
+import { environment } from './environment'
+import { MAY, type Right, type Role } from '@/core/rights/rights'
 import * as schema from './schema'
 
+export { MAY, may, ROLES, type Right, type Role } from '@/core/rights/rights'
 export type Database = NodePgDatabase<typeof schema>
 export type Tx = Parameters<Parameters<Database['transaction']>[0]>[0]
 
-const kept = globalThis as unknown as { cuirassDb?: { db: Database; pool: pg.Pool } }
+/** How long a request waits for a row that another holds, for one statement, for a connection, and idles in a transaction; ms. */
+export const WAITS = { lock: 2500, statement: 20_000, connection: 4000, idle: 15_000 } as const
+const settings = (extra: Record<string, string> = {}): string =>
+  Object.entries({
+    lock_timeout: WAITS.lock,
+    statement_timeout: WAITS.statement,
+    idle_in_transaction_session_timeout: WAITS.idle,
+    ...extra,
+  })
+    .map(([name, value]) => `-c ${name}=${value}`)
+    .join(' ')
 
-function open(): { db: Database; pool: pg.Pool } {
-  const url = process.env.DATABASE_URL
-  if (!url) throw new Error('DATABASE_URL is not set')
-  const pool = new pg.Pool({ connectionString: url, max: Number(process.env.DATABASE_POOL ?? 10) })
+const kept = globalThis as unknown as {
+  cuirassDb?: { db: Database; pool: pg.Pool }
+  cuirassDoorDb?: { db: Database; pool: pg.Pool }
+}
+
+function open(size: number, extra: Record<string, string> = {}): { db: Database; pool: pg.Pool } {
+  const pool = new pg.Pool({
+    connectionString: environment().DATABASE_URL,
+    max: size,
+    connectionTimeoutMillis: WAITS.connection,
+    options: settings(extra),
+  })
   pool.on('error', () => {}) // an idle connection that breaks is replaced at the next query
   return { db: drizzle(pool, { schema }), pool }
 }
 
 /** The one connection pool of this process; kept over reloads in development. */
-export const database = (): Database => (kept.cuirassDb ??= open()).db
+export const database = (): Database => (kept.cuirassDb ??= open(environment().DATABASE_POOL)).db
+/** The sign-in library's own few connections: only they see users, sessions and accounts of everybody. */
+export const doorDatabase = (): Database => (kept.cuirassDoorDb ??= open(4, { 'cuirass.door': 'on' })).db
 export const closeDatabase = async (): Promise<void> => {
-  await kept.cuirassDb?.pool.end()
+  await Promise.all([kept.cuirassDb?.pool.end(), kept.cuirassDoorDb?.pool.end()])
   delete kept.cuirassDb
+  delete kept.cuirassDoorDb
 }
-
-export const ROLES = ['owner', 'lead', 'installer', 'desk'] as const
-export type Role = (typeof ROLES)[number]
 
 /** Who acts, in which shop, with what right. Made by `whoIs` only. */
 export interface Who {
@@ -35,47 +57,31 @@ export interface Who {
   readonly name: string
 }
 
-/** What a member may do. Everyone reads everything of their own shop. */
-export const MAY = {
-  plan: ['owner', 'lead'],
-  newJob: ['owner', 'lead', 'desk'],
-  log: ['owner', 'lead', 'installer'],
-  stock: ['owner', 'lead'],
-  people: ['owner'],
-  read: ROLES,
-  walkaround: ['owner', 'lead', 'desk'],
-  film: ['owner', 'lead'],
-  vehicles: ['owner', 'lead'],
-  climate: ['owner', 'lead', 'installer'],
-  photo: ['owner', 'lead', 'installer', 'desk'],
-  tape: ['owner', 'lead', 'installer'],
-  fleet: ['owner', 'lead'],
-  scan: ['owner', 'lead', 'installer'],
-  /** What was computed from the plan is kept by whoever has it open. */
-  solve: ROLES,
-} as const satisfies Record<string, readonly Role[]>
-export type Right = keyof typeof MAY
-
 export class Denied extends Error {
   constructor(readonly right: Right) {
     super(`may not ${right}`)
   }
 }
 
+/** A transaction that acts for somebody in a shop; what the database refuses comes out without the values it was given. */
+export async function acting<T>(as: { shopId?: string; userId?: string }, work: (tx: Tx) => Promise<T>): Promise<T> {
+  try {
+    return await database().transaction(async (tx) => {
+      await tx.execute(
+        sql`select set_config('cuirass.shop', ${as.shopId ?? ''}, true), set_config('cuirass.user', ${as.userId ?? ''}, true)`,
+      )
+      return work(tx)
+    })
+  } catch (error) {
+    throw cleanDatabaseError(error)
+  }
+}
+
 /** One guarded transaction: the right is checked, then the database shows rows of this shop only. */
 export function guarded<T>(who: Who, right: Right, work: (tx: Tx) => Promise<T>): Promise<T> {
   if (!(MAY[right] as readonly Role[]).includes(who.role)) return Promise.reject(new Denied(right))
-  return database().transaction(async (tx) => {
-    await tx.execute(
-      sql`select set_config('cuirass.shop', ${who.shopId}, true), set_config('cuirass.user', ${who.userId}, true)`,
-    )
-    return work(tx)
-  })
+  return acting(who, work)
 }
 
 /** A transaction of a worker process, within the one shop that its job belongs to. */
-export const inShop = <T>(shopId: string, work: (tx: Tx) => Promise<T>): Promise<T> =>
-  database().transaction(async (tx) => {
-    await tx.execute(sql`select set_config('cuirass.shop', ${shopId}, true)`)
-    return work(tx)
-  })
+export const inShop = <T>(shopId: string, work: (tx: Tx) => Promise<T>): Promise<T> => acting({ shopId }, work)

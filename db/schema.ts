@@ -30,15 +30,22 @@ const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' 
 const mm = (name: string) => numeric(name, { precision: 12, scale: 3, mode: 'number' })
 
 /* People: the four tables of the sign-in library, by its names, and its attempt counter. */
-export const user = pgTable('user', {
-  id: text('id').primaryKey(),
-  name: text('name').notNull(),
-  email: text('email').notNull().unique(),
-  emailVerified: boolean('email_verified').notNull().default(false),
-  image: text('image'),
-  createdAt: at('created_at').notNull().defaultNow(),
-  updatedAt: at('updated_at').notNull().defaultNow(),
-})
+export const user = pgTable(
+  'user',
+  {
+    id: text('id').primaryKey(),
+    name: text('name').notNull(),
+    email: text('email').notNull().unique(),
+    emailVerified: boolean('email_verified').notNull().default(false),
+    image: text('image'),
+    createdAt: at('created_at').notNull().defaultNow(),
+    updatedAt: at('updated_at').notNull().defaultNow(),
+  },
+  (t) => [
+    check('user_name_length', sql`char_length(btrim(${t.name})) between 1 and 120`),
+    check('user_email_length', sql`char_length(${t.email}) between 3 and 200`),
+  ],
+)
 export const session = pgTable(
   'session',
   {
@@ -80,11 +87,11 @@ export const verification = pgTable('verification', {
   createdAt: at('created_at').notNull().defaultNow(),
   updatedAt: at('updated_at').notNull().defaultNow(),
 })
-export const rateLimit = pgTable('rate_limit', {
-  id: text('id').primaryKey(),
-  key: text('key').notNull().unique(),
-  count: integer('count').notNull(),
-  lastRequest: numeric('last_request', { precision: 20, scale: 0, mode: 'number' }).notNull(),
+/** Failed tries at signing in, by person, by address, and by both together. */
+export const signInTry = pgTable('sign_in_try', {
+  key: text('key').primaryKey(),
+  failures: integer('failures').notNull(),
+  lastAt: at('last_at').notNull(),
 })
 
 /* The shop and its members. */
@@ -115,6 +122,12 @@ export const member = pgTable(
 )
 
 const shopId = () => uuid('shop_id').notNull().references(() => shop.id) // prettier-ignore
+
+/** The shop's change number, counted under the row's lock, so that its order is the order of commits. */
+export const shopChange = pgTable('shop_change', {
+  shopId: shopId().primaryKey(),
+  head: integer('head').notNull(),
+})
 
 /* The rack. */
 export const film = pgTable(
@@ -161,11 +174,14 @@ export const stockMovement = pgTable(
     deltaMm: mm('delta_mm').notNull(),
     reason: text('reason', { enum: ['received', 'cut', 'correction'] }).notNull(),
     jobId: uuid('job_id'),
+    /** Who, by id; the name beside it is as it was then. */
+    byId: uuid('by_id'),
     by: text('by').notNull(),
     at: at('at').notNull().defaultNow(),
   },
   (t) => [
     primaryKey({ columns: [t.shopId, t.id] }),
+    foreignKey({ columns: [t.shopId, t.byId], foreignColumns: [member.shopId, member.id] }),
     foreignKey({ columns: [t.shopId, t.itemId], foreignColumns: [stockItem.shopId, stockItem.id] }),
     index('movement_item').on(t.shopId, t.itemId),
   ],
@@ -187,6 +203,9 @@ export const job = pgTable(
     waitsFor: text('waits_for').notNull(),
     waitsFacts: json('waits_facts').$type<Record<string, string | number>>().notNull(),
     recheckDueAt: text('recheck_due_at'),
+    /** The shop's change number when this job changed last; the yard's columns tell of the one they were read off at. */
+    changes: integer('changes').notNull().default(0),
+    yardOf: integer('yard_of').notNull().default(0),
     createdAt: at('created_at').notNull().defaultNow(),
     updatedAt: at('updated_at').notNull().defaultNow(),
   },
@@ -199,9 +218,12 @@ export const revision = pgTable(
     jobId: uuid('job_id').notNull(),
     number: integer('number').notNull(),
     basedOn: integer('based_on'),
-    /** The revision whose content this one brings back, when it undoes. */
+    /** The revision whose content this one brings back. */
     restores: integer('restores'),
+    /** The revision whose change this one takes back; taking back one that took back does it again. */
+    undoes: integer('undoes'),
     summary: text('summary').notNull(),
+    authorId: uuid('author_id'),
     author: text('author').notNull(),
     at: at('at').notNull().defaultNow(),
     plan: json('plan').$type<Plan>().notNull(),
@@ -209,6 +231,7 @@ export const revision = pgTable(
   (t) => [
     primaryKey({ columns: [t.shopId, t.jobId, t.number] }),
     foreignKey({ columns: [t.shopId, t.jobId], foreignColumns: [job.shopId, job.id] }),
+    foreignKey({ columns: [t.shopId, t.authorId], foreignColumns: [member.shopId, member.id] }),
   ],
 )
 export const ledger = pgTable(
@@ -222,12 +245,36 @@ export const ledger = pgTable(
     payload: json('payload').$type<LogPayload>().notNull(),
     happenedAt: at('happened_at').notNull(),
     receivedAt: at('received_at').notNull().defaultNow(),
+    byId: uuid('by_id'),
     by: text('by').notNull(),
+    /** The plan's revision that stood when it came. */
+    planRevision: integer('plan_revision'),
+    /** The device it was made on, and that device's own count. */
+    device: text('device'),
+    n: integer('n'),
+    /** How far that device's clock stood behind the server's when it sent this, s; null where it was not said. */
+    skewSeconds: doublePrecision('skew_seconds'),
   },
   (t) => [
     primaryKey({ columns: [t.shopId, t.id] }),
     foreignKey({ columns: [t.shopId, t.jobId], foreignColumns: [job.shopId, job.id] }),
+    foreignKey({ columns: [t.shopId, t.byId], foreignColumns: [member.shopId, member.id] }),
     index('ledger_job').on(t.shopId, t.jobId, t.seq),
+  ],
+)
+
+/* Cuts that stand, by name: one name is cut once, however many tablets tick it. */
+export const cutStanding = pgTable(
+  'cut_standing',
+  {
+    shopId: shopId(),
+    jobId: uuid('job_id').notNull(),
+    cutKey: text('cut_key').notNull(),
+    entryId: uuid('entry_id').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.jobId, t.cutKey] }),
+    foreignKey({ columns: [t.shopId, t.entryId], foreignColumns: [ledger.shopId, ledger.id] }),
   ],
 )
 
@@ -252,6 +299,7 @@ export const vehicleRevision = pgTable(
     number: integer('number').notNull(),
     summary: text('summary').notNull(),
     fromJob: uuid('from_job'),
+    authorId: uuid('author_id'),
     author: text('author').notNull(),
     at: at('at').notNull().defaultNow(),
     measured: json('measured').$type<MeasuredVehicle>().notNull(),

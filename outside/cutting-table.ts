@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs'
 import { mkdir, readdir, readFile, rename, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { z } from 'zod'
@@ -49,8 +50,13 @@ export function folderTable(dir: string): CuttingTable {
   }
 }
 
-/** The table of this shop's server; null where none is set up. */
-export const cuttingTable = (): CuttingTable | null => {
+/**
+ * The table of one shop; null where none is set up. Each shop has a folder of its own below that of the server, by its id;
+ * a shop without one has no table.
+ */
+export const cuttingTable = (shopId: string): CuttingTable | null => {
   const dir = process.env.CUTTING_TABLE_DIR
-  return dir ? folderTable(dir) : null
+  if (!dir || !/^[0-9a-f-]{36}$/.test(shopId)) return null
+  const own = join(dir, shopId)
+  return existsSync(own) ? folderTable(own) : null
 }

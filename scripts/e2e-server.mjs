@@ -18,7 +18,7 @@ const env = {
 }
 runScript('load-demo.ts', env)
 const server = serve(port, env)
-const helpers = [startWorker(env), startTable(table)]
+const helpers = [startWorker(env), startTable(join(table, '5a170000-0000-4000-8000-000000000001'))]
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => [server, ...helpers].forEach((p) => p.kill('SIGTERM')))
 server.on('exit', (code) => {

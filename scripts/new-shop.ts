@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { parseArgs } from 'node:util'
+import { isPlainText } from '@/core/kit/plain-text'
 import { closeDatabase } from '@/db/client'
 import { makeShop } from '@/db/demo/load'
 
@@ -19,6 +20,24 @@ if (!values.name || !values.owner || !values.email || password.length < 10) {
   console.error('Needs --name, --owner and --email, and a password of at least 10 characters in OWNER_PASSWORD.')
   process.exit(2)
 }
+if (Intl.supportedValuesOf('timeZone').every((zone) => zone !== values['time-zone']) && values['time-zone'] !== 'UTC') {
+  console.error(`--time-zone ${values['time-zone']} is no time zone. Give one like Europe/Dublin.`)
+  process.exit(2)
+}
+if (!Intl.supportedValuesOf('currency').includes(values.currency)) {
+  console.error(`--currency ${values.currency} is no currency. Give one like EUR.`)
+  process.exit(2)
+}
+for (const [option, most] of [
+  ['name', 120],
+  ['town', 120],
+  ['owner', 120],
+  ['email', 200],
+] as const)
+  if ((values[option] ?? '').length > most || !isPlainText(values[option] ?? '')) {
+    console.error(`--${option} is longer than ${most} characters, or holds one that is no text.`)
+    process.exit(2)
+  }
 try {
   await makeShop(
     {

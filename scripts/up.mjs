@@ -3,12 +3,14 @@ import { join } from 'node:path'
 import { dataDir, ensureDatabase, freePort, root, secrets, startCluster } from './cluster.mjs'
 import { postgresBin } from './packages.mjs'
 import { answers, build, checkNode, installModules, runScript, serve, startTable, startWorker } from './prepare.mjs'
+import { supervise } from './supervise.mjs'
 import { endWith, step, Stop } from './say.mjs'
 
 const [mode = 'demo', ...flags] = process.argv.slice(2)
 const unknown = flags.filter((f) => f !== '--reset')
 const reset = flags.includes('--reset')
 const runFile = join(dataDir, 'run.json')
+const DEMO_SHOP_ID = '5a170000-0000-4000-8000-000000000001'
 
 /** Whether a process of that number is the one that we wrote down, and not a later one of the same number. */
 const isOurs = (pid, word) => {
@@ -41,6 +43,9 @@ async function choosePort() {
   if ((await freePort(port)) !== port) throw new Stop(`Port ${port} is taken; set PORT to another one.`)
   return port
 }
+
+/** The demo shop's own folder below that of the cutting tables. */
+const demoTable = (env) => join(env.CUTTING_TABLE_DIR ?? process.env.CUTTING_TABLE_DIR, DEMO_SHOP_ID)
 
 /** Worker processes beside the server; WORKERS sets how many. */
 function workers() {
@@ -79,18 +84,18 @@ async function main() {
   process.on('SIGTERM', () => end(0))
   process.on('SIGHUP', () => end(0))
   try {
-    let url = process.env.DATABASE_URL
+    let databases = {}
     if (own) {
       await step('Private database', async () => {
         cluster = await startCluster()
-        url = await ensureDatabase(cluster, 'cuirass', { anew: reset })
+        databases = await ensureDatabase(cluster, 'cuirass', { anew: reset })
         return `${cluster.fresh ? 'made' : cluster.tookUp ? 'taken up' : 'started'} on 127.0.0.1:${cluster.port}`
       })
     }
     const port = await choosePort()
     const address = process.env.APP_URL ?? `http://127.0.0.1:${port}`
     const env = {
-      DATABASE_URL: url,
+      ...databases,
       AUTH_SECRET: process.env.AUTH_SECRET ?? secrets().authSecret,
       APP_URL: address,
       CUIRASS_ROOT: root,
@@ -106,12 +111,38 @@ async function main() {
         'Demo data',
         () => ((signIn = runScript('load-demo.ts', env)), signIn.startsWith('already') ? 'already there' : 'loaded'),
       )
+    // The owner's rights are for migrations alone.
+    const running = { ...env, DATABASE_OWNER_URL: '' }
     await step('Server', async () => {
-      server = serve(port, env, ['ignore', 'ignore', 'inherit'])
-      server.on('exit', (code) => (ending ? null : (process.stderr.write('\nThe server ended.\n'), end(code ?? 1))))
-      helpers = Array.from({ length: workers() }, () => startWorker(env))
-      if (env.CUTTING_TABLE_DIR) helpers.push(startTable(env.CUTTING_TABLE_DIR))
-      writeFileSync(runFile, JSON.stringify({ starter: process.pid, server: server.pid, helpers: helpers.map((p) => p.pid), address })) // prettier-ignore
+      const note = () => {
+        if (!server || ending) return
+        const pids = { server: server.pid, helpers: helpers.map((p) => p.pid) }
+        writeFileSync(runFile, JSON.stringify({ starter: process.pid, ...pids, address }))
+      }
+      const noted = (start) => () => {
+        const child = start()
+        child.on('spawn', note)
+        return child
+      }
+      server = supervise(
+        'server',
+        noted(() => serve(port, running, ['ignore', 'ignore', 'inherit'])),
+        { givenUp: end },
+      )
+      helpers = Array.from({ length: workers() }, () =>
+        supervise(
+          'worker',
+          noted(() => startWorker(running)),
+        ),
+      )
+      if (mode === 'demo')
+        helpers.push(
+          supervise(
+            'cutting table',
+            noted(() => startTable(demoTable(env))),
+          ),
+        )
+      note()
       if (!(await answers(`http://127.0.0.1:${port}/sign-in`, 60, () => !ending)))
         throw new Stop('The server did not answer within a minute.')
       return 'answering'

@@ -1,8 +1,11 @@
 import { hostname } from 'node:os'
 import { Worker } from 'node:worker_threads'
 import pg from 'pg'
+import type { Job } from 'pg-boss'
 import { closeDatabase } from '@/db/client'
-import { closeFleetQueue, FLEET_QUEUE, fleetQueue, type FleetTask } from '@/db/fleet-queue'
+import { environment } from '@/db/environment'
+import { cleanDatabaseError } from '@/db/errors'
+import { closeWorkQueue, FLEET_QUEUE, WORKER_NAME, workQueue, type FleetTask } from '@/db/queue'
 import { beatFleet, endFleet, takeFleet } from '@/db/queries/fleet'
 import type { SolveAsk, SolveNews } from './solve'
 
@@ -10,18 +13,30 @@ import type { SolveAsk, SolveNews } from './solve'
 const BEAT_MS = 400
 const ORPHAN_MS = 2000
 const POLL_SECONDS = 0.5
+/** A shop whose layout is being worked on here waits this long before its next one is offered again. */
+const NEXT_TURN_SECONDS = 1
 const name = `${hostname()}/${process.pid}`
 
 /**
  * One worker process; any number may run. While it works on a layout it holds a lock that the database lets go of when
  * the process dies, so that the others see at once whose work is orphaned and take it up.
  */
-const guard = new pg.Client({ connectionString: process.env.DATABASE_URL })
-guard.on('error', () => process.exit(1)) // without its lock a worker must not go on
+const guard = new pg.Client({
+  connectionString: environment().DATABASE_URL,
+  application_name: WORKER_NAME,
+  options: '-c cuirass.queue=on',
+})
+guard.on('error', () => {
+  // Without its lock a worker must not go on; whoever started it starts another.
+  console.error('The worker lost its database.')
+  process.exit(1)
+})
 await guard.connect()
-const boss = await fleetQueue({ worker: true })
+const boss = await workQueue({ worker: true })
 const lockKey = `hashtextextended($1, 20)`
 const mine = new Set<string>()
+/** Shops that have a layout in work here: one each, so that a long one holds up nobody else's. */
+const shops = new Set<string>()
 
 async function work(jobId: string, task: FleetTask): Promise<void> {
   mine.add(jobId)
@@ -30,7 +45,11 @@ async function work(jobId: string, task: FleetTask): Promise<void> {
     const taken = await takeFleet(task)
     if (!taken) return
     const flag = new Int32Array(new SharedArrayBuffer(4))
-    const at: { share: number; usedMm: number | null; boundMm: number | null } = { share: 0, usedMm: null, boundMm: null } // prettier-ignore
+    const at: { share: number; usedMm: number | null; boundMm: number | null } = {
+      share: 0,
+      usedMm: null,
+      boundMm: null,
+    }
     const ask: SolveAsk = { request: taken.request, stages: taken.stages, flag }
     const thread = new Worker(new URL('./solve-thread.mjs', import.meta.url), { workerData: ask })
     let beating = false
@@ -69,6 +88,22 @@ async function work(jobId: string, task: FleetTask): Promise<void> {
   }
 }
 
+/** One layout of each shop at a time: a second one of the same shop goes back into the line. */
+async function inTurn({ id, data }: Job<FleetTask>): Promise<void> {
+  if (shops.has(data.shopId)) {
+    await boss.send(FLEET_QUEUE, data, { startAfter: NEXT_TURN_SECONDS, priority: -1 })
+    return
+  }
+  shops.add(data.shopId)
+  try {
+    await work(id, data)
+  } catch (error) {
+    throw cleanDatabaseError(error)
+  } finally {
+    shops.delete(data.shopId)
+  }
+}
+
 /** Work that was handed out and whose worker no longer holds its lock goes back into the queue. */
 async function adopt(): Promise<void> {
   const { rows } = await guard.query<{ id: string }>(
@@ -84,9 +119,14 @@ async function adopt(): Promise<void> {
   }
 }
 
-await boss.work<FleetTask>(FLEET_QUEUE, { batchSize: 1, pollingIntervalSeconds: POLL_SECONDS }, async ([job]) => {
-  if (job) await work(job.id, job.data)
-})
+for (let i = 0; i < environment().LAYOUTS_AT_ONCE; i++)
+  await boss.work<FleetTask>(
+    FLEET_QUEUE,
+    { batchSize: 1, pollingIntervalSeconds: POLL_SECONDS, includeMetadata: false },
+    async ([job]) => {
+      if (job) await inTurn(job)
+    },
+  )
 let adopting = false
 const watch = setInterval(() => {
   if (adopting) return
@@ -101,7 +141,7 @@ async function end(): Promise<void> {
   if (ending) return
   ending = true
   clearInterval(watch)
-  await closeFleetQueue().catch(() => {})
+  await closeWorkQueue().catch(() => {})
   await guard.end().catch(() => {})
   await closeDatabase().catch(() => {})
   process.exit(0)

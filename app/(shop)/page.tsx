@@ -1,5 +1,5 @@
-import { jobs } from '@/db/queries/jobs'
-import { MAY } from '@/db/client'
+import { yardJobs } from '@/web/actions/yard'
+import { may } from '@/core/rights/rights'
 import { memberOrDoor } from '@/web/actions/session'
 import { Yard } from '@/web/yard/yard'
 
@@ -9,9 +9,9 @@ export default async function YardPage() {
   const { who, units, shop } = await memberOrDoor()
   return (
     <Yard
-      jobs={await jobs(who)}
+      jobs={await yardJobs(who)}
       units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
-      mayAdd={(MAY.newJob as readonly string[]).includes(who.role)}
+      mayAdd={may(who.role, 'newJob')}
     />
   )
 }

@@ -1,6 +1,7 @@
 import { err, ok, type Result } from '../kit/result'
 import { readTable, safeCell, type CellFault } from '../kit/table'
 import { FilmSheet, STANDED_FIELDS } from './schema'
+import { upgradeSheet } from './upgrade'
 
 type Cell = string | number | boolean | null
 interface Column {
@@ -38,13 +39,14 @@ const COLUMNS: Column[] = [
     const [width, unit, length, minimum, price] = x.trim().split(/\s+/)
     return { widthMm: Number(width), unit, lengthMm: length === '-' ? null : Number(length), minimumMm: Number(minimum), price: Number(price) }
   })),
-  plain('directional', 'directional', (f) => f.directional, yes), n('post_heat_over', 'postHeatOver', (f) => f.postHeatOver), n('stretch_limit', 'stretchLimit', (f) => f.stretchLimit), n('heat_shrink', 'heatShrink', (f) => f.heatShrink),
+  plain('directional', 'directional', (f) => f.directional, yes), n('post_heat_over', 'postHeatOver', (f) => f.postHeatOver), n('stretch_limit', 'stretchLimit', (f) => f.stretchLimit), n('heat_shrink', 'heatShrink', (f) => f.heatShrink), n('pre_stretch_cold', 'preStretchMax.cold', (f) => f.preStretchMax.cold), n('pre_stretch_warm', 'preStretchMax.warm', (f) => f.preStretchMax.warm), n('recovers', 'recovers', (f) => f.recovers), n('heat_limit_c', 'heatLimitC', (f) => f.heatLimitC),
   n('roll_residue', 'rollResidue', (f) => f.rollResidue), ...span('shaping', 'shapingC'), ...span('post_heat', 'postHeatC'), ...span('overlap', 'overlapC'), n('overlap_mm', 'overlapMm', (f) => f.overlapMm),
   n('wait_before_cut_min', 'waitBeforeCutMin', (f) => f.waitBeforeCutMin), n('post_heat_from_min', 'postHeatFromMin', (f) => f.postHeatFromMin), n('post_heat_until_min', 'postHeatUntilMin', (f) => f.postHeatUntilMin),
   n('cure_hours', 'cureHours', (f) => f.cureHours), n('gas_out_min_hours', 'gasOutHours.min', (f) => f.gasOutHours?.min ?? null), n('gas_out_max_hours', 'gasOutHours.max', (f) => f.gasOutHours?.max ?? null),
   plain('cap_sheet', 'capSheet', (f) => f.capSheet, yes), ...span('air', 'airC'), n('surface_min_c', 'surfaceMinC', (f) => f.surfaceMinC), plain('edge_order', 'edgeOrder', (f) => f.edgeOrder),
-  plain('warranty', 'warrantyMonths', (f) => f.warrantyMonths.map((w) => `${w.zone} ${w.surface} ${w.months}`).join('; '), (t) => t.split(';').filter((x) => x.trim() !== '').map((x) => {
-    const [zone, surface, months] = x.trim().split(/\s+/)
+  plain('warranty', 'warrantyMonths', (f) => f.warrantyMonths.map((w) => `${w.zone} / ${w.surface} / ${w.months}`).join('; '), (t) => t.split(';').filter((x) => x.trim() !== '').map((x) => {
+    // Parted by strokes; by blanks as it was written before names could hold them.
+    const [zone, surface, months] = x.split(x.includes('/') ? '/' : /\s+(?=\S)/).map((part) => part.trim()).filter((part) => part !== '')
     return { zone, surface, months: Number(months) }
   })),
   plain('care', 'care', (f) => f.care),
@@ -61,7 +63,7 @@ export const filmTable = (films: readonly FilmSheet[]): string[][] => [
 
 /** Film sheets from a table; every column has to be there. All or nothing. Errors: those of `readTable`, each cell's own. */
 export function filmsFromTable(rows: readonly (readonly string[])[]): Result<FilmSheet[], CellFault[]> {
-  const optional = ['standings', 'care', 'offers']
+  const optional = ['standings', 'care', 'offers', 'pre_stretch_cold', 'pre_stretch_warm', 'recovers', 'heat_limit_c']
   const table = readTable(rows, {
     known: (c) => FILM_COLUMNS.includes(c),
     required: FILM_COLUMNS.filter((c) => !optional.includes(c)).map((c) => [c]),
@@ -81,7 +83,7 @@ export function filmsFromTable(rows: readonly (readonly string[])[]): Result<Fil
     }
     const gas = raw.gasOutHours as { min: unknown; max: unknown } | undefined
     if (gas && gas.min === null && gas.max === null) raw.gasOutHours = null
-    const parsed = FilmSheet.safeParse(raw)
+    const parsed = FilmSheet.safeParse(upgradeSheet(raw))
     if (parsed.success) {
       const before = films.findIndex((f) => f.id === parsed.data.id)
       if (before >= 0) faults.push({ code: 'row_twice', line, column: 'id', facts: { other: before + 2 } })

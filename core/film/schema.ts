@@ -8,11 +8,20 @@ export const FILM_KINDS = [
   'printed_cast',
   'sheet_goods',
 ] as const
+/** Surfaces that a panel is reckoned by; a sheet may name others too. */
 export const SURFACES = ['vertical', 'horizontal'] as const
+/** Climate zones to begin with; sheets name their own. */
 export const ZONES = ['mild', 'hot'] as const
 
 export const Id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/)
 export const Name = z.string().trim().min(1).max(120)
+/** A zone or surface as a sheet names it; the marks that part them in a table are not part of a name. */
+export const SheetWord = z
+  .string()
+  .trim()
+  .min(1)
+  .max(60)
+  .regex(/^[^/;]+$/)
 export const Note = z.string().max(2000)
 export const Hex = z.string().regex(/^#[0-9a-f]{6}$/)
 export const IsoDate = z.string().regex(/^\d{4}-\d{2}-\d{2}$/)
@@ -26,7 +35,7 @@ const span = (min: number, max: number) =>
 /** Fields of a sheet that carry a standing of their own. */
 export const STANDED_FIELDS = [
   'thicknessUm', 'widthsMm', 'rollLengthsMm', 'soldBy', 'directional', 'postHeatOver', 'stretchLimit', 'heatShrink', 'rollResidue', 'shapingC', 'postHeatC', 'overlapC',
-  'overlapMm', 'waitBeforeCutMin', 'postHeatFromMin', 'postHeatUntilMin', 'cureHours', 'gasOutHours', 'capSheet', 'airC', 'surfaceMinC', 'edgeOrder', 'warrantyMonths', 'care', 'colour',
+  'overlapMm', 'waitBeforeCutMin', 'postHeatFromMin', 'postHeatUntilMin', 'cureHours', 'gasOutHours', 'capSheet', 'airC', 'surfaceMinC', 'edgeOrder', 'warrantyMonths', 'care', 'colour', 'heatLimitC', 'preStretchMax', 'recovers',
 ] as const // prettier-ignore
 
 /** A film as its maker's sheet describes it. Lengths mm, temperatures °C, waits in minutes, stretch as a fraction. */
@@ -68,11 +77,19 @@ export const FilmSheet = z.strictObject({
   stretchLimit: z.number().min(0).max(1),
   /** How much free film shrinks in its own plane under heat [–]. */
   heatShrink: z.number().min(0).max(0.3),
+  /** The most that film may be stretched before it is laid [–]: at room temperature, and warmed. 0: not at all. */
+  preStretchMax: z
+    .strictObject({ cold: z.number().min(0).max(0.6), warm: z.number().min(0).max(0.6) })
+    .refine((s) => s.cold <= s.warm, { error: 'cold_over_warm' }),
+  /** The share of a stretch that heat takes back [–]. */
+  recovers: z.number().min(0).max(1),
   /** Stretch left in the roll's direction from winding [–], which *relax first* takes out. */
   rollResidue: z.number().min(0).max(0.15),
   shapingC: span(0, 150),
   postHeatC: span(40, 180),
   overlapC: span(40, 180),
+  /** A surface hotter than this spoils the film, °C. Past the post-heat range and under this is done, and noted. */
+  heatLimitC: z.number().min(40).max(250),
   overlapMm: z.number().min(0).max(100),
   waitBeforeCutMin: z.number().min(0).max(1440),
   postHeatFromMin: z.number().min(0).max(2880),
@@ -85,8 +102,8 @@ export const FilmSheet = z.strictObject({
   surfaceMinC: z.number().min(-20).max(60),
   edgeOrder: z.enum(['press_then_heat', 'heat_then_press']),
   warrantyMonths: z
-    .array(z.strictObject({ zone: z.enum(ZONES), surface: z.enum(SURFACES), months: z.number().int().min(0).max(240) }))
-    .max(8),
+    .array(z.strictObject({ zone: SheetWord, surface: SheetWord, months: z.number().int().min(0).max(600) }))
+    .max(60),
   care: Note,
   /** How well a field is known where it is not the maker's sheet that says so. */
   standings: z.partialRecord(z.enum(STANDED_FIELDS), z.enum(['published', 'common_practice', 'assumed'])).default({}),

@@ -1,7 +1,7 @@
 import { EDGE_RULES } from '../edge/edge-data'
 import type { FilmSheet } from '../film/schema'
 import type { LogRow } from '../log/schema'
-import { heatVerdict, type Verdict } from './verdict'
+import { heatVerdict, isDone, type Verdict } from './verdict'
 import { reaches, type Piece } from '../roll/pieces'
 import type { Panel } from '../vehicle/schema'
 
@@ -14,6 +14,8 @@ export interface HeatPoint {
   /** Which edge or recess. */
   name: string
   range: { min: number; max: number }
+  /** Hotter than this the film is spoilt, °C. */
+  limitC: number
   readings: { tempC: number; verdict: Verdict; at: string; by: string }[]
   state: 'due' | 'done'
 }
@@ -28,7 +30,14 @@ export function heatPoints(
 ): HeatPoint[] {
   const readings = new Map<string, HeatPoint['readings'][number][]>()
   const out: HeatPoint[] = []
-  const add = (piece: Piece, kind: HeatPoint['kind'], key: string, name: string, range: HeatPoint['range']) =>
+  const add = (
+    piece: Piece,
+    film: FilmSheet,
+    kind: HeatPoint['kind'],
+    key: string,
+    name: string,
+    range: HeatPoint['range'],
+  ) =>
     out.push({
       id: `${piece.id}:${key}`,
       pieceId: piece.id,
@@ -36,6 +45,7 @@ export function heatPoints(
       kind,
       name,
       range,
+      limitC: film.heatLimitC,
       readings: [],
       state: 'due',
     })
@@ -45,16 +55,16 @@ export function heatPoints(
     if (!panel || !film) continue
     // An inlay is read where the overlay lies over it; all else belongs to the piece above.
     if (piece.inlay) {
-      add(piece, 'overlap', 'overlap', '', film.overlapC)
+      add(piece, film, 'overlap', 'overlap', '', film.overlapC)
       continue
     }
     for (const edge of panel.edges)
       if (EDGE_RULES[edge.meets].heatPoint && reaches(piece, edge.at))
-        add(piece, 'edge', edge.id, edge.at, film.postHeatC)
+        add(piece, film, 'edge', edge.id, edge.at, film.postHeatC)
     if (piece.part === 1)
-      for (const recess of panel.recesses) add(piece, 'recess', recess.id, recess.name, film.postHeatC)
-    if ((stretch.get(panel.id) ?? 0) > film.postHeatOver) add(piece, 'area', 'area', '', film.postHeatC)
-    if (piece.part > 1) add(piece, 'overlap', 'overlap', '', film.overlapC)
+      for (const recess of panel.recesses) add(piece, film, 'recess', recess.id, recess.name, film.postHeatC)
+    if ((stretch.get(panel.id) ?? 0) > film.postHeatOver) add(piece, film, 'area', 'area', '', film.postHeatC)
+    if (piece.part > 1) add(piece, film, 'overlap', 'overlap', '', film.overlapC)
   }
   const byId = new Map(out.map((p) => [p.id, p]))
   for (const row of ledger) {
@@ -64,7 +74,7 @@ export function heatPoints(
     const list = readings.get(point.id) ?? []
     list.push({
       tempC: row.payload.tempC,
-      verdict: heatVerdict(row.payload.tempC, point.range),
+      verdict: heatVerdict(row.payload.tempC, point.range, point.limitC),
       at: row.at,
       by: row.by,
     })
@@ -72,6 +82,6 @@ export function heatPoints(
   }
   return out.map((p) => {
     const taken = readings.get(p.id) ?? []
-    return { ...p, readings: taken, state: taken.some((r) => r.verdict === 'good') ? 'done' : 'due' }
+    return { ...p, readings: taken, state: taken.some((r) => isDone(r.verdict)) ? 'done' : 'due' }
   })
 }

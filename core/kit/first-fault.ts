@@ -5,7 +5,10 @@ import type { Fault } from './result'
 /** The first fault of a failed parse: the field and what it breaks, never the input itself. */
 export function firstFault(error: z.ZodError): Fault {
   const issue = error.issues[0]
-  if (!issue) return { code: 'bad_input' }
+  return issue ? issueFault(issue) : { code: 'bad_input' }
+}
+
+export function issueFault(issue: z.core.$ZodIssue): Fault {
   const at = pathText(issue.path)
   const facts: Record<string, string | number> = {}
   for (const key of ['minimum', 'maximum', 'expected'] as const) {

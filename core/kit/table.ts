@@ -14,6 +14,8 @@ export interface TableRow {
 }
 
 export const MAX_TABLE_ROWS = 2000
+/** More columns than any table of ours has by far. */
+export const MAX_TABLE_COLUMNS = 200
 
 /**
  * Cells by their column's name. Names are matched without case or blanks; a cell that was neutralised against being taken
@@ -28,8 +30,10 @@ export function readTable(
   const fault = (code: string, line: number, column = '', facts: CellFault['facts'] = {}) => err([{ code, line, column, facts }])
   if (!head || rows.length < 2) return fault('empty_table', 1)
   if (rows.length - 1 > limit) return fault('too_many_rows', limit + 2, '', { rows: rows.length - 1, limit })
+  if (head.length > MAX_TABLE_COLUMNS) return fault('too_many_columns', 1, '', { columns: head.length, limit: MAX_TABLE_COLUMNS })
   const columns = head.map((c) => c.replace(/^\uFEFF/, '').trim().toLowerCase().replace(/\s+/g, '_'))
-  const twice = columns.find((c, i) => c !== '' && columns.indexOf(c) !== i)
+  const seen = new Set<string>()
+  const twice = columns.find((c) => c !== '' && (seen.has(c) || !seen.add(c)))
   if (twice) return fault('column_twice', 1, twice)
   const strange = columns.find((c) => !known(c))
   if (strange !== undefined) return fault('unknown_column', 1, strange === '' ? `${columns.indexOf('') + 1}` : strange)

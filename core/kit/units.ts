@@ -59,7 +59,8 @@ export function parseLength(text: string, bare: LengthUnit): Result<number> {
   let at = 0
   let last: LengthUnit | null = null
   for (let m = part.exec(t); m; m = part.exec(t)) {
-    const unit = LENGTH_WORDS[m[2] ?? '']
+    const word = m[2] ?? ''
+    const unit = Object.hasOwn(LENGTH_WORDS, word) ? LENGTH_WORDS[word] : undefined
     const value = parseNumber(m[1] ?? '')
     if (!unit) return err({ code: 'unknown_unit', facts: { unit: m[2] ?? '' } })
     if (value === null) return err({ code: 'bad_number', facts: { text: m[1] ?? '' } })

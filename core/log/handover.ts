@@ -1,12 +1,14 @@
-import { standing } from '../roll/cut-pieces'
 import type { FilmSheet, StockItem } from '../film/schema'
 import type { HeatPoint } from '../heat/heat-points'
+import { isDone, type Verdict } from '../heat/verdict'
 import type { Plan } from '../plan/schema'
 import type { Reckoning } from '../reckon/reckon'
+import { withoutUndoneCuts } from '../roll/cut-pieces'
 import { PANEL_FACTS } from '../vehicle/panel-data'
+import { defectsOf, type Defect } from './defects'
 import type { LogRow } from './schema'
 
-/** What a customer keeps: film and lots, where, temperatures reached, rechecks, care and warranty. */
+/** What a customer keeps: film and lots, where, temperatures reached, defects, rechecks, care and warranty. */
 export interface Handover {
   films: {
     film: FilmSheet
@@ -14,43 +16,42 @@ export interface Handover {
     usedMm: number
     panels: string[]
     surfaces: ('vertical' | 'horizontal')[]
+    /** Of the job's zone: what the sheet says of these panels' surfaces, and of surfaces it names in its own words. */
     warranty: FilmSheet['warrantyMonths']
   }[]
   readings: {
     piece: string
     point: HeatPoint
     tempC: number | null
-    verdict: 'under' | 'good' | 'over' | null
+    verdict: Verdict | null
     at: string | null
     by: string | null
   }[]
-  defects: { panel: string; defect: string; note: string; at: string }[]
+  defects: (Defect & { panel: string })[]
   recheckDueAt: string | null
   recheckDone: string | null
   /** What is still open, as codes; empty when the vehicle may leave. */
-  open: ('steps' | 'heat_points' | 'recheck' | 'lots')[]
+  open: ('steps' | 'heat_points' | 'defects' | 'recheck' | 'lots')[]
+}
+
+export const HAND_OVER_STEP = 'hand_over'
+
+/** The entry that handed the vehicle over, if one stands, and all that had happened until then. */
+export function handedOver(ledger: readonly LogRow[]): { row: LogRow; until: LogRow[] } | null {
+  let at = -1
+  ledger.forEach(({ payload }, i) => {
+    if (payload.kind === 'step_done' && payload.stepId === HAND_OVER_STEP && at < 0) at = i
+    if (payload.kind === 'step_done_taken_back' && payload.stepId === HAND_OVER_STEP) at = -1
+  })
+  const row = ledger[at]
+  return row ? { row, until: ledger.slice(0, at + 1) } : null
 }
 
 export function handoverOf(plan: Plan, r: Reckoning, stock: readonly StockItem[], ledger: readonly LogRow[]): Handover {
-  const cut = standing(ledger).flatMap(({ payload }) => {
-    const item = payload.kind === 'film_used' ? stock.find((s) => s.id === payload.stockId) : undefined
-    return payload.kind === 'film_used' && item ? [{ item, mm: payload.lengthMm }] : []
-  })
-  const films = r.layouts.map(({ film }) => {
-    const own = cut.filter((c) => c.item.filmId === film.id)
-    const panels = plan.panels.filter((p) => p.wrap && (p.filmId ?? plan.film.mainId) === film.id)
-    const surfaces = [...new Set(panels.map((p) => PANEL_FACTS[p.kind].surface))]
-    return {
-      film,
-      lots: [...new Set(own.map((c) => c.item.lot))],
-      usedMm: own.reduce((s, c) => s + c.mm, 0),
-      panels: panels.map((p) => p.name),
-      surfaces,
-      warranty: film.warrantyMonths.filter((w) => w.zone === plan.walkaround.zone && surfaces.includes(w.surface)),
-    }
-  })
+  const films = appliedFilms(plan, r, stock, ledger)
   const readings = r.points.map((point) => {
-    const best = point.readings.findLast((x) => x.verdict === 'good') ?? point.readings.at(-1)
+    const { readings: all } = point
+    const best = all.findLast((x) => x.verdict === 'good') ?? all.findLast((x) => isDone(x.verdict)) ?? all.at(-1)
     return {
       piece: r.pieces.find((p) => p.id === point.pieceId)?.name ?? point.pieceId,
       point,
@@ -60,29 +61,49 @@ export function handoverOf(plan: Plan, r: Reckoning, stock: readonly StockItem[]
       by: best?.by ?? null,
     }
   })
-  const defects = ledger.flatMap(({ payload, at }) =>
-    payload.kind === 'defect'
-      ? [
-          {
-            panel: plan.panels.find((p) => p.id === payload.panelId)?.name ?? '',
-            defect: payload.defect,
-            note: payload.note,
-            at,
-          },
-        ]
-      : [],
-  )
+  const panelName = (id: string) => plan.panels.find((p) => p.id === id)?.name ?? id
+  const defects = defectsOf(ledger, r.points).map((d) => ({ ...d, panel: panelName(d.panelId) }))
   const recheck = r.steps.find((s) => s.code === 'recheck')
-  const open: Handover['open'] = []
-  if (
-    r.steps.some(
-      (s) =>
-        !['recheck', 'hardware_on', 'hand_over'].includes(s.code) && (s.state === 'to_do' || s.state === 'running'),
-    )
+  const unfinished = r.steps.some(
+    (s) =>
+      !['recheck', 'hardware_on', HAND_OVER_STEP].includes(s.code) && (s.state === 'to_do' || s.state === 'running'),
   )
-    open.push('steps')
-  if (r.points.some((p) => p.state === 'due')) open.push('heat_points')
-  if (recheck && recheck.state !== 'done' && recheck.state !== 'skipped') open.push('recheck')
-  if (films.some((f) => f.lots.length === 0)) open.push('lots')
+  const open: Handover['open'] = [
+    ...(unfinished ? (['steps'] as const) : []),
+    ...(r.points.some((p) => p.state === 'due') ? (['heat_points'] as const) : []),
+    ...(defects.some((d) => d.closed === null) ? (['defects'] as const) : []),
+    ...(recheck && recheck.state !== 'done' && recheck.state !== 'skipped' ? (['recheck'] as const) : []),
+    ...(films.some((f) => f.lots.length === 0) ? (['lots'] as const) : []),
+  ]
   return { films, readings, defects, recheckDueAt: r.recheckDueAt, recheckDone: recheck?.doneAt ?? null, open }
+}
+
+function appliedFilms(
+  plan: Plan,
+  r: Reckoning,
+  stock: readonly StockItem[],
+  ledger: readonly LogRow[],
+): Handover['films'] {
+  const cut = withoutUndoneCuts(ledger).flatMap(({ payload }) => {
+    const item = payload.kind === 'film_used' ? stock.find((s) => s.id === payload.stockId) : undefined
+    return payload.kind === 'film_used' && item ? [{ item, mm: payload.lengthMm }] : []
+  })
+  return r.layouts.map(({ film }) => {
+    const own = cut.filter((c) => c.item.filmId === film.id)
+    const panels = plan.panels.filter((p) => p.wrap && (p.filmId ?? plan.film.mainId) === film.id)
+    const surfaces = [...new Set(panels.map((p) => PANEL_FACTS[p.kind].surface))]
+    const reckonedBy: readonly string[] = ['vertical', 'horizontal']
+    return {
+      film,
+      lots: [...new Set(own.map((c) => c.item.lot))],
+      usedMm: own.reduce((s, c) => s + c.mm, 0),
+      panels: panels.map((p) => p.name),
+      surfaces,
+      warranty: film.warrantyMonths.filter(
+        (w) =>
+          w.zone === plan.walkaround.zone &&
+          ((surfaces as string[]).includes(w.surface) || !reckonedBy.includes(w.surface)),
+      ),
+    }
+  })
 }

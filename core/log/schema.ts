@@ -24,6 +24,8 @@ export const LogPayload = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('step_started'), stepId: ref }),
   z.strictObject({ kind: z.literal('step_done'), stepId: ref }),
+  /** Ticked by mistake: the step runs on. */
+  z.strictObject({ kind: z.literal('step_done_taken_back'), stepId: ref }),
   z.strictObject({
     kind: z.literal('timer_started'),
     timerId: ref,
@@ -32,10 +34,12 @@ export const LogPayload = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('timer_ended'), timerId: ref }),
   z.strictObject({ kind: z.literal('defect'), panelId: ref, defect: z.enum(DEFECT_KINDS), note: Note }),
+  /** What was done about a defect, or about a reading past the film's limit: by the id of its entry. */
+  z.strictObject({ kind: z.literal('defect_closed'), defectId: z.uuid(), how: z.string().trim().min(1).max(2000) }),
   z.strictObject({
     kind: z.literal('film_used'),
     stockId: ref,
-    lengthMm: z.number().gt(0).max(100000),
+    lengthMm: z.number().min(0.1).max(100000),
     /** Pieces that this cut made real, with their sizes on the roll before any turn. */
     pieces: z
       .array(z.strictObject({ id: ref, acrossMm: z.number().gt(0).max(20000), alongMm: z.number().gt(0).max(20000) }))
@@ -52,11 +56,15 @@ export const LogPayload = z.discriminatedUnion('kind', [
 ])
 export type LogPayload = z.infer<typeof LogPayload>
 
-/** One row of the ledger. `id` is made where it happened, so that a second arrival changes nothing. */
-export const LogEntry = z.strictObject({
-  id: z.uuid(),
-  at: z.iso.datetime(),
-  payload: LogPayload,
-})
-export type LogEntry = z.infer<typeof LogEntry>
-export type LogRow = LogEntry & { by: string }
+/** One row of the ledger: who did what, when by the server's clock. */
+export interface LogRow {
+  id: string
+  /** UTC, ISO 8601. */
+  at: string
+  by: string
+  payload: LogPayload
+  /** The plan's revision that stood when the server took it; null where that was not kept. */
+  revision?: number | null
+  /** How far the device's clock stood behind, s, where it was found wrong and `at` was put right by it. */
+  skewSeconds?: number
+}

@@ -105,6 +105,12 @@ export function mergePlans(
   return { clean: true, plan: { ...plan, pieces: plan.pieces.filter((c) => alive.has(c.panelId)) }, theirParts }
 }
 
+/** Whether `after` differs from `before` in the named sections only; each section is held as a whole, order and all. */
+export function changesOnly(before: Plan, after: Plan, sections: readonly string[]): boolean {
+  const keys = new Set([...Object.keys(before), ...Object.keys(after)])
+  return [...keys].every((key) => sections.includes(key) || same(before[key as keyof Plan], after[key as keyof Plan]))
+}
+
 export interface PlanEdit {
   part: string
   how: 'added' | 'removed' | 'changed'
@@ -130,12 +136,18 @@ export function planEdits(before: Plan, after: Plan): PlanEdit[] {
       how,
       name: panel?.name ?? named?.name ?? part,
       field: field?.key ?? null,
-      before: field?.a ?? null,
-      after: field?.b ?? null,
+      before: field ? field.a : filmName(before, was),
+      after: field ? field.b : filmName(after, is),
     })
   }
   return out
 }
+
+/** What a part that is one value says; a film by its name. */
+const filmName = (plan: Plan, value: unknown): unknown =>
+  typeof value === 'object' || value === undefined
+    ? null
+    : (plan.film.sheets.find((s) => s.id === value)?.name ?? value)
 
 function firstDifference(a: unknown, b: unknown): { key: string; a: unknown; b: unknown } | null {
   if (typeof a !== 'object' || typeof b !== 'object' || !a || !b) return null

@@ -3,7 +3,7 @@ import { FilmSheet, Id, Name, Note, WallTime } from '../film/schema'
 import { Method } from '../method/schema'
 import { MAX_PANELS, Panel, Vehicle, Walkaround } from '../vehicle/schema'
 
-export const FORMAT = 'cuirass/job@1'
+export const FORMAT = 'cuirass/job@2'
 
 const FlatRing = z
   .array(z.tuple([z.number().min(-1000).max(30000), z.number().min(-1000).max(30000)]))
@@ -79,6 +79,29 @@ export const KeptLayout = z.strictObject({
     .max(60),
 })
 export type KeptLayout = z.infer<typeof KeptLayout>
+
+/** What tells the items of a list apart: their id, or the panel or film that they speak of. */
+const keyOf = (item: unknown): string | null => {
+  if (typeof item !== 'object' || item === null) return null
+  const { id, panelId, filmId, pieceId } = item as Record<string, unknown>
+  const key = id ?? panelId ?? filmId ?? pieceId
+  return typeof key === 'string' ? key : null
+}
+
+/** Every item that stands under one id with another of its list, wherever in a document. */
+function idsTwice(value: unknown, path: (string | number)[] = []): { path: (string | number)[] }[] {
+  if (Array.isArray(value)) {
+    const seen = new Set<string>()
+    return value.flatMap((item, i) => {
+      const key = keyOf(item)
+      const twice = key !== null && seen.has(key)
+      if (key !== null) seen.add(key)
+      return [...(twice ? [{ path: [...path, i, 'id'] }] : []), ...idsTwice(item, [...path, i])]
+    })
+  }
+  if (typeof value !== 'object' || value === null) return []
+  return Object.entries(value).flatMap(([key, item]) => idsTwice(item, [...path, key]))
+}
 
 /** The plan of a job: one document. Millimetres, °C, minutes, fractions; local wall times without a zone. */
 export const Plan = z
@@ -182,11 +205,9 @@ export const Plan = z
     note: Note,
   })
   .superRefine((plan, ctx) => {
+    for (const twice of idsTwice(plan)) ctx.addIssue({ code: 'custom', path: twice.path, message: 'duplicate_id' })
     const ids = new Map<string, number>()
     plan.panels.forEach((panel, i) => {
-      const seen = ids.get(panel.id)
-      if (seen !== undefined)
-        ctx.addIssue({ code: 'custom', path: ['panels', i, 'id'], message: 'duplicate_id', params: { other: seen } })
       ids.set(panel.id, i)
       panel.recesses.forEach((r, j) => {
         if (r.mouthWidthMm > panel.widthMm)

@@ -1,6 +1,7 @@
-import { standing } from '../roll/cut-pieces'
+import { withoutUndoneCuts } from '../roll/cut-pieces'
 import { civilToMinutes, minutesToCivil } from '../kit/civil'
 import type { HeatPoint } from '../heat/heat-points'
+import { defectsOf } from '../log/defects'
 import type { LogRow } from '../log/schema'
 import type { FilmLayout } from '../roll/lay-out'
 import type { Step } from '../run-sheet/steps'
@@ -30,28 +31,26 @@ export function logFindings(
       point: point.name,
       kind: point.kind,
       c: last.tempC,
+      limit_c: point.limitC,
       min_c: point.range.min,
       max_c: point.range.max,
     }
-    if (last.verdict === 'over')
-      out.push(
-        finding('reading_over', 'warn', 'bay', { id: `reading_over/${point.id}`, panelId: point.panelId, facts }),
-      )
+    const of = (code: 'reading_over' | 'reading_too_hot', level: 'note' | 'warn') =>
+      finding(code, level, 'bay', { id: `${code}/${point.id}`, panelId: point.panelId, facts })
+    if (last.verdict === 'too_hot') out.push(of('reading_too_hot', 'warn'))
+    else if (last.verdict === 'over') out.push(of('reading_over', 'note'))
     else if (point.state === 'due')
       out.push(
         finding('reading_under', 'warn', 'bay', { id: `reading_under/${point.id}`, panelId: point.panelId, facts }),
       )
   }
+  for (const d of defectsOf(ledger, points)) {
+    if (d.closed || d.defect === 'overheated') continue
+    const facts = { panel: panelName(plan, d.panelId), defect: d.defect, note: d.note }
+    out.push(finding('defect_logged', 'note', 'bay', { id: `defect_logged/${d.id}`, panelId: d.panelId, facts }))
+  }
   const lots = new Map<string, { lots: Set<string>; mm: number }>()
-  for (const { payload } of standing(ledger)) {
-    if (payload.kind === 'defect')
-      out.push(
-        finding('defect_logged', 'note', 'bay', {
-          id: `defect_logged/${out.length}`,
-          panelId: payload.panelId,
-          facts: { panel: panelName(plan, payload.panelId), defect: payload.defect, note: payload.note },
-        }),
-      )
+  for (const { payload } of withoutUndoneCuts(ledger)) {
     if (payload.kind !== 'film_used') continue
     const item = catalogue.stock.find((s) => s.id === payload.stockId)
     if (!item) continue

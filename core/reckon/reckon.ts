@@ -104,6 +104,7 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
   }
   const points = heatPoints(pieces, panels, films, stretch, ledger)
   const steps = stepsOf({ plan, panels, films, pieces, points }, ledger)
+  findings.push(...crewFindings(plan, steps))
   const conditions = conditionsOf(plan, catalogue, workFrom(plan, steps, catalogue))
   conditions.figures.forEach(keep)
   findings.push(...conditions.findings)
@@ -112,6 +113,16 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
   const due = recheckDueAt(steps)
   const stages = stageStates({ plan, pieces, layouts, steps, findings, ledger, points })
   return { figures, findings, pieces, layouts, purchases, points, steps, stages, stretch, recheckDueAt: due }
+}
+
+/** Steps that need more people than the crew has: told, not shortened. */
+function crewFindings(plan: Plan, steps: readonly Step[]): Finding[] {
+  const { crew } = plan.runSheet
+  const short = steps.filter((s) => s.state !== 'skipped' && s.people > crew)
+  const [first] = short
+  if (!first) return []
+  const facts = { count: short.length, first: first.name, need: Math.max(...short.map((s) => s.people)), crew }
+  return [finding('crew_short', 'warn', 'run-sheet', { facts })]
 }
 
 /** When the run sheet comes to the first work on the vehicle: after it is brought in and has stood. */

@@ -36,7 +36,6 @@ export const LayoutInput = z
           group: name.optional(),
         }),
       )
-      .min(1)
       .max(MAX_COPIES),
   })
   .superRefine((input, ctx) => {
@@ -123,6 +122,8 @@ export function layoutByContract(
     ...(better ? { better } : {}),
   })
   const used = packing.used.reduce((sum, u) => sum + u.length, 0)
+  const byBin = new Map<string, (typeof packing.placed)[number][]>()
+  for (const p of packing.placed) byBin.set(p.binId, [...(byBin.get(p.binId) ?? []), p])
   return ok({
     format: 'cuirass/layout-plan@1',
     used_mm: round(used),
@@ -131,15 +132,13 @@ export function layoutByContract(
     stock: packing.used.map((u) => ({
       id: u.binId,
       used_mm: round(u.length),
-      placements: packing.placed
-        .filter((p) => p.binId === u.binId)
-        .map((p) => ({
-          piece: p.item.id,
-          copy: p.item.copy,
-          x_mm: round(p.x),
-          y_mm: round(p.y),
-          turn_deg: p.turned ? 90 : 0,
-        })),
+      placements: (byBin.get(u.binId) ?? []).map((p) => ({
+        piece: p.item.id,
+        copy: p.item.copy,
+        x_mm: round(p.x),
+        y_mm: round(p.y),
+        turn_deg: p.turned ? 90 : 0,
+      })),
     })),
     unplaced: packing.unplaced.map((u) => ({ piece: u.item.id, copy: u.item.copy, why: whyNot(u, bins) })),
   })

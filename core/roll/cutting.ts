@@ -1,6 +1,6 @@
 import type { LogPayload, LogRow } from '../log/schema'
 import type { Cut } from './cuts'
-import { standing } from './cut-pieces'
+import { withoutUndoneCuts } from './cut-pieces'
 import type { FilmLayout, RollPlan } from './lay-out'
 
 /** A cut of a kept layout by one name, however the page is opened. */
@@ -10,7 +10,7 @@ export const cutKey = (layout: FilmLayout, roll: RollPlan, cut: Cut): string =>
 /** Names of the cuts that the ledger says are made. */
 export function cutsMade(ledger: readonly LogRow[]): Set<string> {
   const made = new Set<string>()
-  for (const { payload } of standing(ledger))
+  for (const { payload } of withoutUndoneCuts(ledger))
     if ((payload.kind === 'film_used' || payload.kind === 'cut_made') && payload.cutKey) made.add(payload.cutKey)
   return made
 }

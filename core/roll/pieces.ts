@@ -101,13 +101,14 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
           : seams
             ? Math.max(0, (seams[index] ?? panel[axis.field]) - (index > 0 ? (seams[index - 1] ?? 0) : 0))
             : panel[axis.field] / (split ? choice.parts : 1)
-      const value = (own + margins[0] + margins[1]) * (1 + stretchAlong)
+      const pre = choice.preStretch
+      const value = ((own + margins[0] + margins[1]) * (1 + stretchAlong)) / (1 + pre)
       const from = !split ? 0 : seams ? (index > 0 ? (seams[index - 1] ?? 0) : 0) : own * index
       const shown = figure(
         `piece/${id}/${axis.name}`,
         value,
         'mm',
-        `(${flatMm !== null ? '{flat}' : seams ? '{part}' : `{${axis.name}}${split ? ' ÷ {parts}' : ''}`} + {${axis.ends[0]}} + {${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}`,
+        `(${flatMm !== null ? '{flat}' : seams ? '{part}' : `{${axis.name}}${split ? ' ÷ {parts}' : ''}`} + {${axis.ends[0]}} + {${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}${pre > 0 ? ' ÷ (1 + {pre})' : ''}`,
         [
           input(
             axis.name,
@@ -128,9 +129,10 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
           ...(stretchAlong > 0
             ? [input('residue', relax, 'fraction', filmStanding(film, 'rollResidue'), `film/${film.id}/rollResidue`)]
             : []),
+          ...(pre > 0 ? [input('pre', pre, 'fraction', 'measured', `pieces/${panel.id}/preStretch`)] : []),
         ],
       )
-      return { shown, own, from, margins, stretch: 1 + stretchAlong }
+      return { shown, own, from, margins, stretch: (1 + stretchAlong) / (1 + pre) }
     }
     const [across, down] = [size(WIDTH), size(HEIGHT)]
     const [width, height] = [across.shown, down.shown]

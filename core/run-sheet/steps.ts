@@ -38,6 +38,7 @@ export interface Step {
   code: string
   panelId: string | null
   name: string
+  /** People that the step needs, whatever the crew. */
   people: number
   minutes: number
   /** Unattended wait after it, minutes. */
@@ -68,6 +69,8 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
     plan.method.hardware === 'wrap_round'
       ? 0
       : plan.walkaround.hardware.filter((h) => h.way === 'remove').reduce((sum, h) => sum + h.minutes, 0)
+  // What stays on is taped, inlaid or tucked round: that work is done where the rest is masked.
+  const stays = plan.walkaround.hardware.filter((h) => h.way !== 'remove').reduce((sum, h) => sum + h.minutes, 0)
   const hardware: Record<string, number> = { hardware_off: off, hardware_on: off * HARDWARE_ON_SHARE }
   const general = (rule: StepRule): Step =>
     blank(
@@ -76,7 +79,7 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
       null,
       '',
       rule.people,
-      (hardware[rule.code] ?? rule.minutes) * pace,
+      ((hardware[rule.code] ?? rule.minutes) + (rule.code === 'mask' ? stays : 0)) * pace,
       rule.waitMin ?? 0,
       rule.cautions ?? [],
     )
@@ -167,7 +170,8 @@ function panelSteps({ plan, panels, films }: Context, panelId: string, pieces: P
   const chrome = film.kind === 'hybrid_chrome'
   // A piece held by its hinge needs one hand less than one whose liner comes off whole.
   const hands = method.liner === 'halves' && !chrome ? Math.max(1, facts.people - 1) : facts.people
-  const people = Math.min(plan.runSheet.crew, chrome ? Math.max(2, hands) : hands)
+  // What the step needs: a smaller crew does not make it less work.
+  const people = chrome ? Math.max(2, hands) : hands
   const shaping = panel.recesses.length > 0 || panel.crownMm > 0 || facts.compound
   return [
     {
@@ -180,6 +184,10 @@ function panelSteps({ plan, panels, films }: Context, panelId: string, pieces: P
         order: method.order,
         liner: method.liner,
         wet: method.wet,
+        // At room temperature only what is shaped is warmed.
+        ...(method.layWarm === 'room' && shaping
+          ? { shape_min_c: film.shapingC.min, shape_max_c: film.shapingC.max }
+          : {}),
       },
     },
     {
@@ -194,6 +202,7 @@ function layRange(layWarm: Plan['method']['layWarm'], film: FilmSheet, shaping: 
   // The film's sheet wins over the school: nothing is heated past what it is shaped at.
   if (layWarm === 'channel_65' && recessed && film.shapingC.max >= CHANNEL_C.min)
     return { min: CHANNEL_C.min, max: Math.min(CHANNEL_C.max, film.shapingC.max) }
+  if (layWarm === 'room') return null
   if (shaping) return film.shapingC
   return layWarm === 'warm_40' && film.shapingC.max >= WARM_C ? { min: Math.max(WARM_C, film.shapingC.min), max: film.shapingC.max } : null
 } // prettier-ignore
@@ -234,6 +243,7 @@ function applyLedger(steps: Step[], ledger: readonly LogRow[]): Step[] {
   for (const { payload, at } of ledger) {
     if (payload.kind === 'step_started' && !started.has(payload.stepId)) started.set(payload.stepId, at)
     if (payload.kind === 'step_done' && !done.has(payload.stepId)) done.set(payload.stepId, at)
+    if (payload.kind === 'step_done_taken_back') done.delete(payload.stepId)
   }
   return steps.map((s) => ({
     ...s,

@@ -4,6 +4,7 @@ import type { PieceChoice } from '../plan/schema'
 import { PANEL_FACTS } from '../vehicle/panel-data'
 import type { Panel } from '../vehicle/schema'
 import { FILM_FEEL, SHIFTING_FINISHES, type FilmFeel } from './feel-data'
+import { shrinkCapacity, sizeAfterHeat } from './pre-stretch'
 import type { SolvedStretch } from './solved'
 import { spotsOver } from './spots'
 import type { SurfaceMap } from './surface-map'
@@ -33,12 +34,13 @@ const WRINKLE = 0.002
 
 /**
  * Stretch as the film feels it. *Relax first* takes the roll's residue out along the roll before laying, so that much less
- * of the stretch in that direction counts; *pre-stretch* gives back what heat can shrink. Bands: hardly stretched, fine,
+ * of the stretch in that direction counts; *pre-stretch* counts by what heat leaves of it, against the sheet as made. Bands: hardly stretched, fine,
  * to be post-heated, past the film's limit, wrinkles. `limit` overrides the film's own.
  */
 export function feelOf(map: SurfaceMap, panel: Panel, film: FilmSheet, choice: PieceChoice, method: Method, limit = film.stretchLimit): Feel {
   const residue = method.tension === 'relax_first' ? film.rollResidue : 0
-  const back = choice.preStretch > 0 ? film.heatShrink : 0
+  const kept = sizeAfterHeat(choice.preStretch, film)
+  const wrinklesOver = shrinkCapacity(choice.preStretch, film) + WRINKLE
   const count = map.stretch.length
   const taken = new Float64Array(count)
   const band = new Uint8Array(count)
@@ -51,11 +53,11 @@ export function feelOf(map: SurfaceMap, panel: Panel, film: FilmSheet, choice: P
   let [worst, lookMm2, sum, whole] = [0, 0, 0, 0]
   for (let t = 0; t < count; t++) {
     const felt = residue > 0 ? relaxed(1 + (map.stretch[t] as number), 1 - (map.squeeze[t] as number), (map.direction[t] as number) - roll, residue) : 1 + (map.stretch[t] as number) // prettier-ignore
-    const s = Math.max(0, felt * (1 - back) - 1)
+    const s = Math.max(0, felt * kept - 1)
     taken[t] = s
     const a = map.area[t] as number
     // Film that was stretched before it was laid shrinks by so much more before it wrinkles.
-    const wrinkles = (map.squeeze[t] as number) > Math.max(choice.preStretch, film.heatShrink) + WRINKLE
+    const wrinkles = (map.squeeze[t] as number) > wrinklesOver
     const b = wrinkles ? 4 : s > limit ? 3 : s > film.postHeatOver ? 2 : s > film.postHeatOver / 2 ? 1 : 0
     band[t] = b
     areaMm2[b] = (areaMm2[b] as number) + a

@@ -7,6 +7,7 @@ import { figure, from, input, type Figure } from '../reckon/figure'
 import { finding, type Finding, type WayOut } from '../reckon/finding'
 import { measureStanding } from '../roll/pieces'
 import type { Panel, Recess } from '../vehicle/schema'
+import { offeredPreStretch, stretchAsMade } from './pre-stretch'
 import { stretchKey, type SolvedStretch, type SolvedTable } from './solved'
 import {
   bridgeStrain,
@@ -51,29 +52,39 @@ export function panelStretch(
   const stretches = [crown, ...recesses.map((x) => x.f)]
   const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
   const taken = Math.max(...stretches.map((f) => f.value as number))
-  const heat = choice.preStretch > 0 ? film.heatShrink : 0
-  // Relaxed film has its own slack to give; film pre-stretched and shrunk on gives back what heat can return.
-  const value = Math.max(0, (1 + taken) * (1 - relax) * (1 - heat) - 1)
+  const pre = choice.preStretch
+  // Relaxed film has its own slack to give; what pre-stretched film keeps after heat counts against the sheet as made.
+  const value = stretchAsMade((1 + taken) * (1 - relax) - 1, pre, film)
   const known = solved[stretchKey(plan, panel, film, scan)]
   const byRule = figure(
     `stretch/${panel.id}/${known ? 'rule' : 'worst'}`,
     value,
     'fraction',
-    `(1 + max(${stretches.map((_, i) => `{s${i + 1}}`).join(', ')}))${relax > 0 ? ' × (1 − {residue})' : ''}${heat > 0 ? ' × (1 − {shrink})' : ''} − 1, not below 0`,
+    `(1 + max(${stretches.map((_, i) => `{s${i + 1}}`).join(', ')}))${relax > 0 ? ' × (1 − {residue})' : ''}${pre > 0 ? ' × (1 + {pre} × (1 − {recovers})) × (1 − min({shrink}, {pre}))' : ''} − 1, not below 0`,
     [
       ...stretches.map((f, i) => from(`s${i + 1}`, f)),
       ...(relax > 0
         ? [input('residue', relax, 'fraction', filmStanding(film, 'rollResidue'), `film/${film.id}/rollResidue`)]
         : []),
-      ...(heat > 0
-        ? [input('shrink', heat, 'fraction', filmStanding(film, 'heatShrink'), `film/${film.id}/heatShrink`)]
+      ...(pre > 0
+        ? [
+            input('pre', pre, 'fraction', 'measured', `pieces/${panel.id}/preStretch`),
+            input('recovers', film.recovers, 'fraction', filmStanding(film, 'recovers'), `film/${film.id}/recovers`),
+            input(
+              'shrink',
+              film.heatShrink,
+              'fraction',
+              filmStanding(film, 'heatShrink'),
+              `film/${film.id}/heatShrink`,
+            ),
+          ]
         : []),
     ],
     { limit, standing: 'common_practice', source: GEOMETRY },
   )
   const worst = known ? solvedFigure(panel, byRule, known, limit, scan !== '') : byRule
   const corners = cornerFigures(plan, panel, film)
-  const findings: Finding[] = []
+  const findings: Finding[] = preStretchFindings(panel, film, pre)
   const now = worst.value as number
   if (now > film.stretchLimit + 1e-9) {
     const worstRecess = recesses.find((x) => x.f.value === taken)
@@ -139,6 +150,25 @@ export function panelStretch(
     ],
     findings,
   }
+}
+
+/** A pre-stretch past what the film takes is refused; past what it takes cold, the piece has to be warmed. */
+function preStretchFindings(panel: Panel, film: FilmSheet, pre: number): Finding[] {
+  const { cold, warm } = film.preStretchMax
+  const say = (code: string, level: 'stop' | 'note', bound: number): Finding =>
+    finding(code, level, 'pieces', {
+      panelId: panel.id,
+      facts: { panel: panel.name, film: film.name, value: pre, limit: bound },
+      limit: {
+        value: bound,
+        unit: 'fraction',
+        kind: 'max',
+        standing: filmStanding(film, 'preStretchMax'),
+        at: `film/${film.id}/preStretchMax`,
+      },
+    })
+  if (pre > warm + 1e-9) return [say('pre_stretch_past_bound', 'stop', warm)]
+  return pre > cold + 1e-9 ? [say('pre_stretch_warm', 'note', cold)] : []
 }
 
 /** Of the solved surface what is to be post-heated, and where film is squeezed past what heat takes. */
@@ -367,11 +397,12 @@ function waysOut(plan: Plan, panel: Panel, film: FilmSheet, recess: Recess | nul
             facts: { parts, along },
           })
   }
-  if (choice.preStretch === 0)
+  const offered = offeredPreStretch(film)
+  if (choice.preStretch === 0 && offered > 0)
     candidates.push({
       code: 'pre_stretch',
-      change: { kind: 'piece', panelId: panel.id, set: { preStretch: 0.2 } },
-      facts: { stretch: 0.2 },
+      change: { kind: 'piece', panelId: panel.id, set: { preStretch: offered } },
+      facts: { stretch: offered },
     })
   if (plan.method.tension !== 'relax_first' && film.rollResidue > 0)
     candidates.push({ code: 'relax_first', change: { kind: 'method', set: { tension: 'relax_first' } }, facts: {} })
@@ -391,7 +422,7 @@ function panelWorst(plan: Plan, panel: Panel, film: FilmSheet): number {
     ...panel.recesses.map((r) => recessStretch(panel, r).f.value as number),
   )
   const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
-  return Math.max(0, (1 + taken) * (1 - relax) * (1 - (choice.preStretch > 0 ? film.heatShrink : 0)) - 1)
+  return stretchAsMade((1 + taken) * (1 - relax) - 1, choice.preStretch, film)
 }
 
 function afterChange(plan: Plan, panel: Panel, film: FilmSheet, change: WayOut['change']): number {

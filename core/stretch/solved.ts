@@ -10,7 +10,7 @@ export function stretchKey(plan: Plan, panel: Panel, film: FilmSheet, scan = '')
   const { parts, along, preStretch, seamsAtMm, slits } = choiceFor(plan, panel.id)
   // Names, notes, neighbours and what is assumed do not bend a surface.
   const shape = { ...panel, name: '', note: '', paintNote: '', assumed: [], filmId: null, wrap: true, mirrored: true, surface: null, zones: [] } // prettier-ignore
-  return textHash(JSON.stringify([shape, parts, along, preStretch, seamsAtMm, slits, film.kind, film.stretchLimit, film.postHeatOver, film.heatShrink, film.rollResidue, plan.method.order, plan.method.tension, ...(scan ? [scan] : [])])) // prettier-ignore
+  return textHash(JSON.stringify([shape, parts, along, preStretch, seamsAtMm, slits, film.kind, film.stretchLimit, film.postHeatOver, film.heatShrink, film.rollResidue, plan.method.order, plan.method.tension, ...(preStretch > 0 ? [film.recovers] : []), ...(scan ? [scan] : [])])) // prettier-ignore
 }
 
 /** Which scan of a panel this is: another one, kept later, has another mark. */

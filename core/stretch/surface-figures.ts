@@ -24,11 +24,21 @@ export function surfaceFigures(panel: Panel, film: FilmSheet, map: SurfaceMap, f
     [count, ...taken], { standing, source: 'docs/sources.md#milnor-1969' },
   ) // prettier-ignore
   const residue = how.method.tension === 'relax_first' && film.rollResidue > 0 ? [input('residue', film.rollResidue, 'fraction', filmStanding(film, 'rollResidue'), `film/${film.id}/rollResidue`)] : [] // prettier-ignore
-  const shrink = how.choice.preStretch > 0 ? [input('shrink', film.heatShrink, 'fraction', filmStanding(film, 'heatShrink'), `film/${film.id}/heatShrink`)] : [] // prettier-ignore
+  const pre = how.choice.preStretch
+  const sheet = (name: string, field: 'recovers' | 'heatShrink') =>
+    input(name, film[field], 'fraction', filmStanding(film, field), `film/${film.id}/${field}`)
+  const beforehand =
+    pre > 0
+      ? [
+          input('pre', pre, 'fraction', 'measured', `pieces/${panel.id}/preStretch`),
+          sheet('recovers', 'recovers'),
+          sheet('shrink', 'heatShrink'),
+        ]
+      : []
   const worst = figure(
     id('worst'), feel.worst, 'fraction',
-    `${shrink.length > 0 ? '(1 + ' : ''}{map}${residue.length > 0 ? ', {residue} taken out along the roll' : ''}${shrink.length > 0 ? ') × (1 − {shrink}) − 1' : ''}, triangle by triangle, the greatest`,
-    [from('map', laid), ...residue, ...shrink], { limit: most, standing },
+    `${pre > 0 ? '(1 + ' : ''}{map}${residue.length > 0 ? ', {residue} taken out along the roll' : ''}${pre > 0 ? ') × (1 + {pre} × (1 − {recovers})) × (1 − min({shrink}, {pre})) − 1' : ''}, triangle by triangle, the greatest`,
+    [from('map', laid), ...residue, ...beforehand], { limit: most, standing },
   ) // prettier-ignore
   const over = input('post_heat_over', film.postHeatOver, 'fraction', filmStanding(film, 'postHeatOver'), `film/${film.id}/postHeatOver`) // prettier-ignore
   const left = FILM_FEEL[film.kind].memoryLeft

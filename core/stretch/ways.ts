@@ -6,6 +6,7 @@ import { applyChange, type PlanChange } from '../reckon/finding'
 import type { Panel } from '../vehicle/schema'
 import { feelOf, type Feel } from './feel'
 import { freeRound, laidPanel } from './laying'
+import { offeredPreStretch, shrinkCapacity } from './pre-stretch'
 import { proposals, together, type Proposal } from './proposals'
 import type { ScanSurface } from './scan'
 import type { SurfaceMap } from './surface-map'
@@ -51,7 +52,6 @@ const BETTER = 0.002
 const SHORT_CUT_MM = 40
 /** The gap that spreads a bridge, mm. Common practice, no source. */
 const WIDE_GAP_MM = 200
-const PRE_STRETCH = 0.2
 /** Within so much of a body line or of the rim (as a share of the side) a seam lies on it. */
 const ON_LINE_MM = 12
 const NEAR_RIM = 0.12
@@ -92,7 +92,7 @@ export function mapInPlan(
     order: plan.method.order,
     limit: film.stretchLimit,
     shrink: 0,
-    restShrink: film.heatShrink,
+    restShrink: shrinkCapacity(choiceFor(plan, panel.id).preStretch, film),
   })
   if (!made.ok) return made
   return ok({ map: made.value, feel: feelOf(made.value, panel, film, choice, plan.method) })
@@ -181,7 +181,14 @@ function candidates(plan: Plan, panel: Panel, map: SurfaceMap, films: readonly F
     if (r.way === 'bridge' && r.gapMm < WIDE_GAP_MM) out.push({ code: 'wider_gap', change: set({ gapMm: WIDE_GAP_MM }), facts: { recess: r.name, gap_mm: WIDE_GAP_MM }, ...none }) // prettier-ignore
     if (r.way !== 'inlay') out.push({ code: 'inlay', change: set({ way: 'inlay' }), facts: { recess: r.name }, seamMm: round, seen: 'near_edge' }) // prettier-ignore
   }
-  if (choice.preStretch === 0 && film.heatShrink > 0) out.push({ code: 'pre_stretch', change: { kind: 'piece', panelId: panel.id, set: { preStretch: PRE_STRETCH } }, facts: { stretch: PRE_STRETCH }, ...none }) // prettier-ignore
+  const pre = offeredPreStretch(film)
+  if (choice.preStretch === 0 && pre > 0)
+    out.push({
+      code: 'pre_stretch',
+      change: { kind: 'piece', panelId: panel.id, set: { preStretch: pre } },
+      facts: { stretch: pre },
+      ...none,
+    })
   if (plan.method.tension !== 'relax_first' && film.rollResidue > 0) out.push({ code: 'relax_first', change: { kind: 'method', set: { tension: 'relax_first' } }, facts: {}, ...none }) // prettier-ignore
   const deep = inRecess(panel, map)
   const usable = panel.bodyLines.filter((l) => l.seam)

@@ -248,7 +248,8 @@ export const Walkaround = z.strictObject({
     })
     .nullable()
     .default(null),
-  zone: z.enum(['mild', 'hot']),
+  /** The climate zone that warranties go by, as the films' sheets name theirs. */
+  zone: z.string().trim().min(1).max(60),
   note: Note,
 })
 export type Walkaround = z.infer<typeof Walkaround>

@@ -12,10 +12,10 @@ const CARE = 'Hand wash with a pH-neutral soap, no solvent, no brush. First wash
 const cast: Omit<FilmSheet, 'id' | 'name' | 'finish' | 'colour'> = {
   maker: 'Tidewright Films', kind: 'cast', thicknessUm: 90, widthsMm: [1520], rollLengthsMm: [25000],
   soldBy: { unit: 'metre', minimumMm: 3000, price: 21.5 }, offers: [], directional: false, postHeatOver: 0.1, stretchLimit: 0.15, heatShrink: 0.06, rollResidue: 0.03,
-  shapingC: { min: 40, max: 60 }, postHeatC: { min: 80, max: 95 }, overlapC: { min: 100, max: 112 }, overlapMm: 6, waitBeforeCutMin: 0,
+  shapingC: { min: 40, max: 60 }, postHeatC: { min: 80, max: 95 }, overlapC: { min: 100, max: 112 }, heatLimitC: 120, preStretchMax: { cold: 0.2, warm: 0.3 }, recovers: 0.9, overlapMm: 6, waitBeforeCutMin: 0,
   postHeatFromMin: 0, postHeatUntilMin: null, cureHours: 24, gasOutHours: null, capSheet: false, airC: { min: 16, max: 25 }, surfaceMinC: 15.5,
   edgeOrder: 'press_then_heat', warrantyMonths: warranty(60, 36), care: CARE,
-  standings: { heatShrink: 'common_practice', rollResidue: 'assumed' },
+  standings: { heatShrink: 'common_practice', rollResidue: 'assumed', preStretchMax: 'common_practice', recovers: 'assumed' },
 } // prettier-ignore
 
 export const DEMO_FILMS: FilmSheet[] = [
@@ -24,13 +24,13 @@ export const DEMO_FILMS: FilmSheet[] = [
   { ...cast, id: 'slate-matte', name: 'Slate matte', finish: 'matte', colour: { name: 'Slate', hex: '#3b4146' }, care: `${CARE} No wax: matte holds dirt.`, widthsMm: [1220, 1520] },
   {
     ...cast, id: 'quay-orange', name: 'Quay orange', maker: 'Keldmoor Sheet', kind: 'calendered', finish: 'gloss', colour: { name: 'Quay orange', hex: '#d9691e' }, thicknessUm: 120,
-    widthsMm: [1220, 1520], soldBy: { unit: 'metre', minimumMm: 2000, price: 11.8 }, stretchLimit: 0.06, postHeatOver: 0.05, heatShrink: 0.04, rollResidue: 0.01, postHeatC: { min: 105, max: 110 }, overlapC: { min: 122, max: 132 },
+    widthsMm: [1220, 1520], soldBy: { unit: 'metre', minimumMm: 2000, price: 11.8 }, stretchLimit: 0.06, postHeatOver: 0.05, heatShrink: 0.04, rollResidue: 0.01, postHeatC: { min: 105, max: 110 }, overlapC: { min: 122, max: 132 }, heatLimitC: 145, preStretchMax: { cold: 0, warm: 0 }, recovers: 0.5,
     overlapMm: 5, waitBeforeCutMin: 30, postHeatFromMin: 30, postHeatUntilMin: 1440, edgeOrder: 'heat_then_press', warrantyMonths: warranty(36, 18),
   },
   {
     ...cast, id: 'mere-mirror', name: 'Mere mirror', maker: 'Ostrel Coatings', kind: 'hybrid_chrome', finish: 'mirror', colour: { name: 'Mirror', hex: '#c9ced2' }, thicknessUm: 150,
     rollLengthsMm: [20000], soldBy: { unit: 'metre', minimumMm: 2000, price: 64 }, directional: true, stretchLimit: 0.08, postHeatOver: 0.05, heatShrink: 0.03, rollResidue: 0, capSheet: true, airC: { min: 15.5, max: 24 },
-    postHeatC: { min: 90, max: 100 }, overlapMm: 4, waitBeforeCutMin: 30, postHeatFromMin: 30, postHeatUntilMin: 1440, cureHours: 48, warrantyMonths: warranty(12, 12), care: `${CARE} No polish, no machine.`,
+    postHeatC: { min: 90, max: 100 }, heatLimitC: 115, preStretchMax: { cold: 0, warm: 0 }, recovers: 0, overlapMm: 4, waitBeforeCutMin: 30, postHeatFromMin: 30, postHeatUntilMin: 1440, cureHours: 48, warrantyMonths: warranty(12, 12), care: `${CARE} No polish, no machine.`,
   },
   {
     ...cast, id: 'dusk-shift', name: 'Dusk shift', maker: 'Ostrel Coatings', kind: 'colour_shift', finish: 'shift', colour: { name: 'Violet to teal', hex: '#5a4b8a' }, directional: true,
@@ -42,7 +42,7 @@ export const DEMO_FILMS: FilmSheet[] = [
   },
   {
     ...cast, id: 'reed-sheet', name: 'Reed texture sheet', maker: 'Keldmoor Sheet', kind: 'sheet_goods', finish: 'textured', colour: { name: 'Reed', hex: '#8b8258' }, thicknessUm: 200,
-    widthsMm: [1220], rollLengthsMm: [2440], soldBy: { unit: 'sheet', minimumMm: 0, price: 38 }, directional: true, stretchLimit: 0.03, postHeatOver: 0.02, heatShrink: 0.01, rollResidue: 0, overlapMm: 13, postHeatC: { min: 105, max: 115 }, overlapC: { min: 120, max: 132 }, airC: { min: 16, max: 32 }, warrantyMonths: warranty(24, 12),
+    widthsMm: [1220], rollLengthsMm: [2440], soldBy: { unit: 'sheet', minimumMm: 0, price: 38 }, directional: true, stretchLimit: 0.03, postHeatOver: 0.02, heatShrink: 0.01, rollResidue: 0, overlapMm: 13, postHeatC: { min: 105, max: 115 }, overlapC: { min: 120, max: 132 }, heatLimitC: 145, preStretchMax: { cold: 0, warm: 0 }, recovers: 0.3, airC: { min: 16, max: 32 }, warrantyMonths: warranty(24, 12),
   },
 ] // prettier-ignore
 

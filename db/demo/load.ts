@@ -1,17 +1,18 @@
-import { eq, sql } from 'drizzle-orm'
 import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
 import { reckon } from '@/core/reckon/reckon'
 import { keepLayout } from '@/core/roll/lay-out'
-import type { LogEntry, LogPayload } from '@/core/log/schema'
+import type { BayEntry } from '@/core/log/arrival'
+import type { LogPayload } from '@/core/log/schema'
 import { Plan } from '@/core/plan/schema'
 import { vehicleOf } from '@/core/vehicle/library'
 import { addReading } from '../queries/climate'
 import { saveVehicle } from '../queries/vehicles'
 import { createUser } from '../auth'
-import { database, guarded, type Role, type Who } from '../client'
-import { appendLog, createJob } from '../queries/jobs'
+import { guarded, type Role, type Who } from '../client'
+import { appendEntries } from '../queries/entries'
+import { createJob, settleYard } from '../queries/jobs'
 import { receiveStock } from '../queries/rack'
-import { addMember } from '../queries/people'
+import { addMember, demoLoaded } from '../queries/people'
 import { film, shop } from '../schema'
 import { DEMO_FILMS, DEMO_STOCK } from './films'
 import { DEMO_JOBS } from './jobs'
@@ -34,16 +35,15 @@ export async function makeShop(
   for (const p of people) {
     const userId = await createUser(p.name, p.email, p.password)
     if (!userId) throw new Error(`the address ${p.email} is taken`)
-    await addMember(setup, userId, p.role)
-    out[p.role] = { userId, memberId: '', shopId: info.id, role: p.role, name: p.name }
+    const memberId = await addMember(setup, userId, p.role)
+    out[p.role] = { userId, memberId, shopId: info.id, role: p.role, name: p.name }
   }
   return out
 }
 
 /** The invented shop and its five jobs; nothing when it is there already. */
 export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
-  const there = await database().select({ id: shop.id }).from(shop).where(eq(shop.isDemo, true))
-  if (there.length > 0) return 'already'
+  if (await demoLoaded()) return 'already'
   const { owner, lead, installer } = await makeShop(DEMO_SHOP, DEMO_PEOPLE.map((p) => ({ ...p, password: DEMO_PASSWORD }))) // prettier-ignore
   if (!owner || !lead || !installer) throw new Error('demo people are incomplete')
   await guarded(
@@ -55,8 +55,11 @@ export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
   for (const item of DEMO_STOCK) await receiveStock(owner, item)
   for (const { id, make, stand } of DEMO_JOBS) {
     const plan = stand === 'plan' ? make() : withKeptLayout(make(), now, stand)
-    await createJob(lead, id, Plan.parse(plan), 'Taken in', now)
-    if (stand !== 'plan') for (const entry of story(plan, stand, now)) await appendLog(installer, id, [entry], now)
+    // What has happened already happened to a job that was there.
+    const takenIn = stand === 'plan' ? now : new Date(now.getTime() - 8 * 86_400_000)
+    await createJob(lead, id, Plan.parse(plan), 'Taken in', takenIn)
+    if (stand !== 'plan') await appendEntries(installer, id, story(plan, stand, now), { now })
+    await settleYard(lead, id, now)
   }
   await keepVehicle(lead, now)
   for (const reading of DEMO_CLIMATE)
@@ -64,7 +67,6 @@ export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
       ...reading,
       at: new Date(now.getTime() - reading.hoursAgo * 3_600_000).toISOString(),
     })
-  await database().execute(sql`analyze`)
   return 'loaded'
 }
 
@@ -93,7 +95,7 @@ function withKeptLayout(plan: Plan, now: Date, stand: string): Plan {
 }
 
 /** What has happened in the bay, made from the plan's own steps and heat points, ending a while before `now`. */
-function story(plan: Plan, stand: 'bay' | 'finished', now: Date): LogEntry[] {
+function story(plan: Plan, stand: 'bay' | 'finished', now: Date): BayEntry[] {
   const { steps, points, layouts } = reckon(plan, EMPTY_CATALOGUE, [])
   const payloads: LogPayload[] = []
   const until =

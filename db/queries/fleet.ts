@@ -1,7 +1,7 @@
-import { and, desc, eq, sql } from 'drizzle-orm'
+import { and, count, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { LayoutInput, LayoutPlan } from '@/core/roll/contract'
 import { guarded, inShop, type Who } from '../client'
-import { FLEET_QUEUE, fleetQueue, type FleetTask } from '../fleet-queue'
+import { FLEET_QUEUE, within, workQueue, type FleetTask } from '../queue'
 import { fleetLayout } from '../schema'
 
 export type FleetState = (typeof fleetLayout.$inferSelect)['state']
@@ -53,23 +53,30 @@ export const fleetFile = (who: Who, id: string): Promise<FleetFile | null> =>
     return row ? { ...headOf(row), request: row.request, stages: row.stages, result: row.result } : null
   })
 
-/** A layout asked for: kept, then handed to the queue. A second arrival of the same id changes nothing. */
+/**
+ * A layout asked for: kept and handed to the queue, both or neither. A second arrival of the same id changes nothing. The
+ * more a shop has waiting, the later its next one comes, so that shops take turns.
+ */
 export async function askFleet(
   who: Who,
   ask: { id: string; name: string; request: LayoutInput; stages: number | null },
-): Promise<'done' | 'again' | 'queue_down'> {
-  const made = await guarded(who, 'fleet', async (tx) => {
-    const rows = await tx.insert(fleetLayout).values({ shopId: who.shopId, by: who.name, ...ask }).onConflictDoNothing().returning({ id: fleetLayout.id }) // prettier-ignore
-    return rows.length > 0
-  })
-  if (!made) return 'again'
-  try {
-    await (await fleetQueue()).send(FLEET_QUEUE, { shopId: who.shopId, id: ask.id } satisfies FleetTask)
+): Promise<'done' | 'again'> {
+  const queue = await workQueue()
+  return guarded(who, 'fleet', async (tx) => {
+    const [waiting] = await tx
+      .select({ n: count() })
+      .from(fleetLayout)
+      .where(and(eq(fleetLayout.shopId, who.shopId), inArray(fleetLayout.state, ['queued', 'running'])))
+    const rows = await tx
+      .insert(fleetLayout)
+      .values({ shopId: who.shopId, by: who.name, ...ask })
+      .onConflictDoNothing()
+      .returning({ id: fleetLayout.id })
+    if (rows.length === 0) return 'again'
+    const task: FleetTask = { shopId: who.shopId, id: ask.id }
+    await queue.send(FLEET_QUEUE, task, { priority: -Number(waiting?.n ?? 0), db: within(tx) })
     return 'done'
-  } catch {
-    await endFleet({ shopId: who.shopId, id: ask.id }, null, { state: 'failed', fault: 'queue_down' })
-    return 'queue_down'
-  }
+  })
 }
 
 /** Asks whoever works on it to stop; what waits in the queue is not begun. */

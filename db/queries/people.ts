@@ -1,6 +1,6 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { Method } from '@/core/method/schema'
-import { database, guarded, type Role, type Who } from '../client'
+import { acting, guarded, type Role, type Who } from '../client'
 import { member, shop, user } from '../schema'
 
 export interface Units {
@@ -26,8 +26,7 @@ export interface Shop {
 
 /** The member behind a signed-in user, with shop and units; null for a user of no shop. */
 export function whoIs(userId: string): Promise<{ who: Who; shop: Shop; units: Units } | null> {
-  return database().transaction(async (tx) => {
-    await tx.execute(sql`select set_config('cuirass.user', ${userId}, true)`)
+  return acting({ userId }, async (tx) => {
     const [m] = await tx
       .select()
       .from(member)
@@ -81,14 +80,16 @@ export const setRole = (who: Who, memberId: string, role: Role): Promise<'done' 
     return rows.length > 0 ? 'done' : 'not_found'
   })
 
-export const addMember = (who: Who, userId: string, role: Role): Promise<void> =>
+/** A user becomes a member; gives the member's id. */
+export const addMember = (who: Who, userId: string, role: Role): Promise<string> =>
   guarded(who, 'people', async (tx) => {
-    await tx.insert(member).values({ shopId: who.shopId, userId, role })
+    const [row] = await tx.insert(member).values({ shopId: who.shopId, userId, role }).returning({ id: member.id })
+    return row?.id ?? ''
   })
 
 /** Whether the demo data was loaded here; only then is there a one-click sign-in. */
 export async function demoLoaded(): Promise<boolean> {
-  const rows = await database().select({ id: shop.id }).from(shop).where(eq(shop.isDemo, true)).limit(1)
+  const rows = await acting({}, (tx) => tx.select({ id: shop.id }).from(shop).where(eq(shop.isDemo, true)).limit(1))
   return rows.length > 0
 }
 

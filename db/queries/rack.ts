@@ -1,4 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm'
+import { upgradeSheet } from '@/core/film/upgrade'
 import { FilmSheet, type DamageSpan, type StockItem } from '@/core/film/schema'
 import { guarded, type Tx, type Who } from '../client'
 import { film, stockItem, stockMovement } from '../schema'
@@ -13,7 +14,7 @@ export interface RackFilm {
 export async function rackIn(tx: Tx, who: Who): Promise<{ films: FilmSheet[]; stock: StockItem[]; all: RackFilm[] }> {
   const rows = await tx.select().from(film).where(eq(film.shopId, who.shopId)).orderBy(asc(film.id))
   const stock = await tx.select().from(stockItem).where(eq(stockItem.shopId, who.shopId)).orderBy(asc(stockItem.label))
-  const all = rows.map((f) => ({ sheet: FilmSheet.parse(f.sheet), sold: f.sold, version: f.version }))
+  const all = rows.map((f) => ({ sheet: FilmSheet.parse(upgradeSheet(f.sheet)), sold: f.sold, version: f.version }))
   return {
     films: all.filter((f) => f.sold).map((f) => f.sheet),
     stock: stock.map(({ shopId: _, ...s }) => s),
@@ -107,6 +108,7 @@ export const receiveStock = (who: Who, r: Receipt): Promise<'done' | 'again' | '
       itemId: r.id,
       deltaMm: r.lengthMm,
       reason: 'received',
+      byId: who.memberId,
       by: who.name,
     })
     return 'done'
@@ -129,6 +131,7 @@ export async function cutStock(
       deltaMm: -cut.lengthMm,
       reason: 'cut',
       jobId: cut.jobId,
+      byId: who.memberId,
       by: who.name,
     })
     .onConflictDoNothing()
@@ -144,15 +147,8 @@ export async function restoreStock(
 ): Promise<'done' | 'again'> {
   const rows = await tx
     .insert(stockMovement)
-    .values({ shopId: who.shopId, id: back.id, itemId: back.itemId, deltaMm: back.lengthMm, reason: 'correction', jobId: back.jobId, by: who.name })
+    .values({ shopId: who.shopId, id: back.id, itemId: back.itemId, deltaMm: back.lengthMm, reason: 'correction', jobId: back.jobId, byId: who.memberId, by: who.name })
     .onConflictDoNothing()
     .returning({ id: stockMovement.id }) // prettier-ignore
   return rows.length > 0 ? 'done' : 'again'
-}
-
-/** The constraint that a failed query ran into, if it was one. */
-export const brokenConstraint = (error: unknown): string | null => {
-  const cause =
-    (error as { cause?: { constraint?: string } } | null)?.cause ?? (error as { constraint?: string } | null)
-  return cause?.constraint ?? null
 }

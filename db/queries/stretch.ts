@@ -1,7 +1,9 @@
 import { and, desc, eq, sql } from 'drizzle-orm'
 import { scanMark, type SolvedStretch, type SolvedTable } from '@/core/stretch/solved'
 import { guarded, type Tx, type Who } from '../client'
+import { QUOTAS } from '../quotas'
 import { job, panelScan, stretchSolved } from '../schema'
+import { planIn } from './job-rows'
 
 /** Solved stretches read with a job: the newest of the shop. */
 const MOST_SOLVED = 3000
@@ -18,6 +20,10 @@ export const keepSolved = (who: Who, rows: readonly { key: string; value: Solved
       .insert(stretchSolved)
       .values(rows.map((r) => ({ ...r, shopId: who.shopId })))
       .onConflictDoUpdate({ target: [stretchSolved.shopId, stretchSolved.key], set: { value: sql`excluded.value`, at: sql`now()` } }) // prettier-ignore
+    // The oldest make room.
+    await tx.execute(sql`
+      delete from stretch_solved where shop_id = ${who.shopId} and key in (
+        select key from stretch_solved where shop_id = ${who.shopId} order by at desc, key offset ${QUOTAS.solvedRows})`)
   })
 
 export interface ScanHead {
@@ -59,11 +65,21 @@ export const scanBytes = (who: Who, jobId: string, panelId: string): Promise<Buf
 export const keepScan = (
   who: Who,
   scan: { jobId: string; panelId: string; name: string; triangles: number; bytes: Buffer },
-): Promise<'done' | 'not_found'> =>
+): Promise<'done' | 'not_found' | 'no_such_panel' | 'scan_quota'> =>
   guarded(who, 'scan', async (tx) => {
-    const [row] = await tx.select({ id: job.id }).from(job).where(and(eq(job.shopId, who.shopId), eq(job.id, scan.jobId))) // prettier-ignore
-    if (!row) return 'not_found'
+    const [row] = await tx
+      .select({ head: job.head })
+      .from(job)
+      .where(and(eq(job.shopId, who.shopId), eq(job.id, scan.jobId)))
+    const plan = row ? await planIn(tx, who, scan.jobId, row.head) : null
+    if (!row || !plan) return 'not_found'
+    if (!plan.panels.some((panel) => panel.id === scan.panelId)) return 'no_such_panel'
     const { name, triangles, bytes } = scan
+    const [kept] = await tx
+      .select({ bytes: sql<string>`coalesce(sum(octet_length(${panelScan.bytes})), 0)` })
+      .from(panelScan)
+      .where(and(eq(panelScan.shopId, who.shopId), sql`not (${ownScan(who, scan.jobId, scan.panelId)})`))
+    if (Number(kept?.bytes ?? 0) + bytes.byteLength > QUOTAS.scanBytes) return 'scan_quota'
     await tx
       .insert(panelScan)
       .values({ ...scan, shopId: who.shopId, by: who.name })

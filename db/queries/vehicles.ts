@@ -1,7 +1,7 @@
 import { and, desc, eq } from 'drizzle-orm'
 import { MeasuredVehicle, tapedShare } from '@/core/vehicle/library'
 import { guarded, type Tx, type Who } from '../client'
-import { vehicle, vehicleRevision } from '../schema'
+import { job, vehicle, vehicleRevision } from '../schema'
 
 export interface VehicleHead {
   id: string
@@ -83,24 +83,53 @@ export const saveVehicle = (
   who: Who,
   v: VehicleSave,
   now: Date,
-): Promise<{ kind: 'saved'; number: number } | { kind: 'changed_meanwhile' | 'not_found' }> =>
+): Promise<{ kind: 'saved'; id: string; number: number } | { kind: 'changed_meanwhile' | 'not_found' }> =>
   guarded(who, 'vehicles', async (tx) => {
-    const head = { name: v.measured.vehicle.name, kind: v.measured.vehicle.kind, updatedAt: now }
-    const number = v.basedOn + 1
-    if (v.basedOn === 0) {
-      const rows = await tx.insert(vehicle).values({ shopId: who.shopId, id: v.id, head: 1, ...head }).onConflictDoNothing().returning({ id: vehicle.id }) // prettier-ignore
-      if (rows.length === 0) return { kind: 'changed_meanwhile' }
-    } else {
-      const [row] = await tx.select().from(vehicle).where(own(who, v.id)).for('update')
-      if (!row) return { kind: 'not_found' }
-      if (row.head !== v.basedOn) return { kind: 'changed_meanwhile' }
-      await tx
-        .update(vehicle)
-        .set({ head: number, ...head })
-        .where(own(who, v.id))
-    }
-    await tx.insert(vehicleRevision).values({
-      shopId: who.shopId, vehicleId: v.id, number, summary: v.summary.slice(0, 300), fromJob: v.fromJob, author: who.name, at: now, measured: v.measured,
-    }) // prettier-ignore
-    return { kind: 'saved', number }
+    const kept = v.basedOn === 0 && v.fromJob ? await keptFrom(tx, who, v.fromJob) : null
+    return kept ? nextState(tx, who, { ...v, id: kept.id, basedOn: kept.head }, now) : nextState(tx, who, v, now)
   })
+
+/** The vehicle that a job was kept as before; the job's row is held, so that two taps make one vehicle. */
+async function keptFrom(tx: Tx, who: Who, jobId: string): Promise<{ id: string; head: number } | null> {
+  await tx
+    .select({ id: job.id })
+    .from(job)
+    .where(and(eq(job.shopId, who.shopId), eq(job.id, jobId)))
+    .for('update')
+  const [row] = await tx
+    .select({ id: vehicle.id, head: vehicle.head })
+    .from(vehicleRevision)
+    .innerJoin(vehicle, and(eq(vehicle.shopId, vehicleRevision.shopId), eq(vehicle.id, vehicleRevision.vehicleId)))
+    .where(
+      and(eq(vehicleRevision.shopId, who.shopId), eq(vehicleRevision.fromJob, jobId), eq(vehicleRevision.number, 1)),
+    )
+  return row ?? null
+}
+
+async function nextState(
+  tx: Tx,
+  who: Who,
+  v: VehicleSave,
+  now: Date,
+): Promise<{ kind: 'saved'; id: string; number: number } | { kind: 'changed_meanwhile' | 'not_found' }> {
+  const head = { name: v.measured.vehicle.name, kind: v.measured.vehicle.kind, updatedAt: now }
+  const number = v.basedOn + 1
+  if (v.basedOn === 0) {
+    const rows = await tx.insert(vehicle).values({ shopId: who.shopId, id: v.id, head: 1, ...head }).onConflictDoNothing().returning({ id: vehicle.id }) // prettier-ignore
+    if (rows.length === 0) return { kind: 'changed_meanwhile' }
+  } else {
+    const [row] = await tx.select().from(vehicle).where(own(who, v.id)).for('update')
+    if (!row) return { kind: 'not_found' }
+    if (row.head !== v.basedOn) return { kind: 'changed_meanwhile' }
+    const was = await measuredAt(tx, who, v.id, row.head)
+    if (JSON.stringify(was) === JSON.stringify(v.measured)) return { kind: 'saved', id: v.id, number: row.head }
+    await tx
+      .update(vehicle)
+      .set({ head: number, ...head })
+      .where(own(who, v.id))
+  }
+  await tx.insert(vehicleRevision).values({
+      shopId: who.shopId, vehicleId: v.id, number, summary: v.summary.slice(0, 300), fromJob: v.fromJob, authorId: who.memberId, author: who.name, at: now, measured: v.measured,
+    }) // prettier-ignore
+  return { kind: 'saved', id: v.id, number }
+}

@@ -268,7 +268,7 @@ describe('run sheet and ledger', () => {
     expect(
       reckon(Plan.parse(DEMO_JOBS[2]?.make()), catalogue, []).steps.find((s) => s.code === 'gas_out')?.waitMin,
     ).toBe(48 * 60))
-  it('readings: under, good, over against the film’s range, bounds included; only a good one settles a point', () => {
+  it('readings against the film’s range and its heat limit, bounds included: over the range is done and noted, over the limit is not', () => {
     const plan = handCar()
     const point = reckon(plan, catalogue, []).points.find((p) => p.panelId === 'bonnet')
     if (!point) throw new Error('no point')
@@ -277,7 +277,9 @@ describe('run sheet and ledger', () => {
     expect(read(79.9)?.state).toBe('due')
     expect(read(80)?.state).toBe('done')
     expect(read(95)?.state).toBe('done')
-    expect(read(96)).toMatchObject({ state: 'due', readings: [{ verdict: 'over' }] })
+    expect(read(96)).toMatchObject({ state: 'done', readings: [{ verdict: 'over' }] })
+    expect(read(120)?.state).toBe('done')
+    expect(read(120.5)).toMatchObject({ state: 'due', readings: [{ verdict: 'too_hot' }] })
     expect(read(55, 71, 90)?.state).toBe('done')
   })
   it('an inner part of a divided panel has no reading at edges it does not reach', () => {

@@ -7,7 +7,7 @@ import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
 import { applyChange } from '@/core/reckon/finding'
 import { reckon } from '@/core/reckon/reckon'
 import { obstacle } from '@/core/roll/arrange'
-import { cutPieces, standing, takenOff } from '@/core/roll/cut-pieces'
+import { cutPieces, takenOff, withoutUndoneCuts } from '@/core/roll/cut-pieces'
 import { cutEntry, cutKey, cutsMade, machineEntry, machineKey } from '@/core/roll/cutting'
 import { dropPlan, type DropTask } from '@/core/roll/drops'
 import { fleetInput } from '@/core/roll/fleet'
@@ -120,7 +120,7 @@ describe('a cut taken back', () => {
     expect(cutPieces(back).map((c) => c.id).sort()).toEqual([...one.pieceIds].sort()) // prettier-ignore
     // Made again, it counts once.
     const again = [...back, row(cutEntry(layout, roll, two, 'a'))]
-    expect(standing(again)).toHaveLength(2)
+    expect(withoutUndoneCuts(again)).toHaveLength(2)
   })
   it('what is cut stays in what the film used says, also when the rest is laid anew', () => {
     const before = lay(plan, [stock('a', {})]).r.figures.get('roll/fen-satin/used')?.value as number

@@ -227,7 +227,9 @@ describe('what the film feels', () => {
     const [pulled, pre] = [0, 0.25].map((preStretch) => feelOf(bare, CAP, film, { ...choice, preStretch }, plan.method)) // prettier-ignore
     expect(pulled?.worst).toBeGreaterThan(film.postHeatOver)
     expect(pre?.worst).toBeLessThan(film.stretchLimit)
-    expect(pre?.worst).toBeCloseTo((1 + (pulled?.worst ?? 0)) * (1 - film.heatShrink) - 1, 6)
+    // What heat leaves of the pre-stretch counts against the sheet as made; tension lets the film shrink on by its own.
+    const left = (1 + 0.25 * (1 - film.recovers)) * (1 - film.heatShrink)
+    expect(pre?.worst).toBeCloseTo((1 + (pulled?.worst ?? 0)) * left - 1, 6)
     expect(pre?.residual.heated.every((x, t) => x <= (pre.residual.cold[t] ?? 0))).toBe(true)
   })
   it('bands cover the whole surface, and squeeze past what heat shrinks is a wrinkle', () => {

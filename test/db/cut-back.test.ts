@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { closeDatabase } from '@/db/client'
-import { appendLog, openJob } from '@/db/queries/jobs'
+import type { BayEntry } from '@/core/log/arrival'
+import { appendEntries } from '@/db/queries/entries'
+import { openJob } from '@/db/queries/jobs'
 import { rack, setDamage } from '@/db/queries/rack'
 import { shopWorld, type ShopWorld } from './world'
 
@@ -14,12 +16,13 @@ beforeAll(async () => {
 afterAll(closeDatabase)
 
 const left = async (w: ShopWorld) => (await rack(w.who.lead)).stock.find((s) => s.id === w.rollId)?.leftMm
-const entry = (payload: Parameters<typeof appendLog>[2][number]['payload']) => ({ id: randomUUID(), at: '2026-11-20T08:00:00.000Z', payload }) // prettier-ignore
+const entry = (payload: BayEntry['payload']): BayEntry => ({ id: randomUUID(), at: '2026-11-20T08:00:00.000Z', payload }) // prettier-ignore
 
 it('a cut taken back puts its film back on the roll, once, and only where it was made', async () => {
   const cut = entry({ kind: 'film_used', stockId: ours.rollId, lengthMm: 1200, cutKey: 'm:r:1' })
   const back = entry({ kind: 'cut_taken_back', cutKey: 'm:r:1' })
-  const log = (list: Parameters<typeof appendLog>[2], w = ours) => appendLog(w.who.installer, w.jobId, list, new Date())
+  const log = async (list: BayEntry[], w = ours) =>
+    (await appendEntries(w.who.installer, w.jobId, list, { now: new Date() })).outcomes.map((o) => ('code' in o ? o.code : o.outcome)) // prettier-ignore
   expect(await log([back])).toEqual(['no_such_cut'])
   expect(await log([cut])).toEqual(['done'])
   expect(await left(ours)).toBe(8800)

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { closeDatabase } from '@/db/client'
-import { closeFleetQueue } from '@/db/fleet-queue'
+import { closeWorkQueue } from '@/db/queue'
 import { askFleet, beatFleet, cancelFleet, endFleet, fleetFile, fleets, isSilent, takeFleet } from '@/db/queries/fleet'
 import type { LayoutInput, LayoutPlan } from '@/core/roll/contract'
 import { shopWorld, type ShopWorld } from './world'
@@ -16,7 +16,7 @@ beforeAll(async () => {
 })
 afterAll(async () => {
   for (const w of workers) w.kill('SIGKILL')
-  await closeFleetQueue()
+  await closeWorkQueue()
   await closeDatabase()
 })
 

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import { mkdtempSync, readFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { closeDatabase, database } from '@/db/client'
-import { closeFleetQueue } from '@/db/fleet-queue'
+import { closeWorkQueue } from '@/db/queue'
 import { askFleet } from '@/db/queries/fleet'
 import { openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
@@ -30,11 +30,11 @@ const shopActions = await import('@/web/actions/shop')
 const fleetActions = await import('@/web/actions/fleet')
 const tableActions = await import('@/web/actions/cutting-table')
 const { exportJob, importJob } = await import('@/web/actions/job-files')
-const { handoverPdf } = await import('@/web/actions/handover-pdf')
+const { takeEntries } = await import('@/web/actions/entries')
+const { closeThreads } = await import('@/web/actions/threads')
 const rackActions = await import('@/web/actions/rack')
 const vehicleActions = await import('@/web/actions/vehicles')
-const { inspectionPdf, measurePdf, panelsCsv } = await import('@/web/actions/job-papers')
-const { layoutFile } = await import('@/web/actions/layout-files')
+const { handoverPdf, inspectionPdf, layoutFile, measurePdf, panelsCsv } = await import('@/web/actions/job-papers')
 const { showPhoto, takePhoto } = await import('@/web/actions/photos')
 const { listScans, takeScan } = await import('@/web/actions/scans')
 const stretchActions = await import('@/web/actions/stretch')
@@ -47,17 +47,29 @@ beforeAll(async () => {
   process.env.CUTTING_TABLE_DIR = mkdtempSync(join(tmpdir(), 'table-'))
   ours = await shopWorld()
   theirs = await shopWorld()
+  // Each has a cutting table of its own.
+  for (const w of [ours, theirs]) mkdirSync(join(process.env.CUTTING_TABLE_DIR, w.who.lead.shopId))
   const request = { format: 'cuirass/layout@1' as const, cutting: 'guillotine' as const, gap_mm: 0, seconds: 1, seed: 1, stock: [{ id: 'r', width_mm: 10, length_mm: 10 }], pieces: [{ id: 'p', width_mm: 1, height_mm: 1, count: 1, turn: 'fixed' as const }] } // prettier-ignore
   await askFleet(ours.who.lead, { id: fleetId, name: 'Ours', request, stages: null })
 })
 afterAll(async () => {
-  await closeFleetQueue()
+  await closeThreads()
+  await closeWorkQueue()
   await closeDatabase()
 })
 
 type Outcome = { ok: boolean; error?: { code: string }; value?: unknown }
 const post = (body: string) =>
   new Request('http://127.0.0.1:3999/api/jobs/import', { method: 'POST', body, headers: { host: '127.0.0.1:3999' } })
+const sendEntries = async (...payloads: object[]) => {
+  const body = JSON.stringify({ sent_at: new Date().toISOString(), entries: payloads.map(entry) })
+  const request = new Request('http://127.0.0.1:3999/x', { method: 'POST', body, headers: { host: '127.0.0.1:3999' } })
+  const answer = await takeEntries(request, ours.jobId)
+  return {
+    status: answer.status,
+    body: (await answer.json()) as { outcomes?: { outcome: string; code?: string }[]; code?: string },
+  }
+}
 const entry = (payload: object) => ({ id: randomUUID(), at: '2026-11-20T08:00:00.000Z', payload })
 
 /**
@@ -67,16 +79,12 @@ const entry = (payload: object) => ({ id: randomUUID(), at: '2026-11-20T08:00:00
 const ACTIONS: Record<string, { call: () => Promise<Outcome>; want: string } | { own: string; call: () => Promise<Outcome> }> = {
   'jobs.createJob': { own: 'makes a job in the caller’s shop', call: () => jobActions.createJob({ id: randomUUID(), name: 'X', customerRef: '', vehicle: 'V', kind: 'other', colourName: 'c', colourHex: '#000000' }) },
   'jobs.saveJob': { call: () => jobActions.saveJob({ jobId: ours.jobId, basedOn: 1, plan: { ...handCar(), name: 'stolen' } }), want: 'not_found' },
-  'jobs.undoJob': { call: () => jobActions.undoJob({ jobId: ours.jobId }), want: 'nothing_to_undo' },
+  'jobs.takeBackChange': { call: () => jobActions.takeBackChange({ jobId: ours.jobId, way: 'undo' }), want: 'not_found' },
   'jobs.restoreRevision': { call: () => jobActions.restoreRevision({ jobId: ours.jobId, number: 1, basedOn: 1 }), want: 'not_found' },
   'jobs.jobHistory': { call: async () => {
       const out = await jobActions.jobHistory({ jobId: ours.jobId })
       return out.ok && out.value.length === 0 ? { ok: false, error: { code: 'empty' } } : out
     }, want: 'empty' },
-  'jobs.logEntries': { call: async () => {
-      const out = await jobActions.logEntries({ jobId: ours.jobId, entries: [entry({ kind: 'note', text: 'x' }), entry({ kind: 'film_used', stockId: ours.rollId, lengthMm: 5 })] })
-      return { ok: false, error: { code: out.ok ? out.value.map((o) => o.outcome).join() : out.error.code } }
-    }, want: 'not_found,not_found' },
   'shop.setUnits': { own: 'sets the caller’s own units', call: () => shopActions.setUnits({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US' }) },
   'shop.addMember': { call: () => shopActions.addMember({ name: 'X', email: 'x@x.example', password: 'long-enough-words', role: 'owner' }), want: 'not_allowed' },
   'shop.setRole': { call: () => shopActions.setRole({ memberId: ours.who.installer.memberId, role: 'owner' }), want: 'not_allowed' },
@@ -107,8 +115,23 @@ const ACTIONS: Record<string, { call: () => Promise<Outcome>; want: string } | {
 } // prettier-ignore
 
 const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | { open: string }> = {
-  'app/api/auth/[...all]/route.ts': { open: 'the sign-in library’s own, tried in auth.test.ts' },
-  'app/api/demo-sign-in/route.ts': { open: 'exists only with demo data, tried in auth.test.ts' },
+  'app/api/auth/[...all]/route.ts': { open: 'in and out and nothing else, tried in sign-in.test.ts' },
+  'app/api/health/route.ts': { open: 'says nothing of any shop, tried in health.test.ts' },
+  'app/api/jobs/[jobId]/entries/route.ts': {
+    call: async () => {
+      const { status, body } = await sendEntries(
+        { kind: 'note', text: 'x' },
+        { kind: 'film_used', stockId: ours.rollId, lengthMm: 5 },
+      )
+      expect(body.outcomes).toMatchObject([
+        { outcome: 'refused', code: 'not_found' },
+        { outcome: 'refused', code: 'not_found' },
+      ])
+      return new Response(null, { status })
+    },
+    want: 200,
+  },
+  'app/api/demo-sign-in/route.ts': { open: 'exists only with demo data, tried in sign-in.test.ts' },
   'app/api/jobs/import/route.ts': { call: async () => ((acting = null), importJob(post('{}'))), want: 401 },
   'app/(shop)/jobs/[jobId]/job.json/route.ts': { call: () => exportJob(ours.jobId), want: 404 },
   'app/(shop)/jobs/[jobId]/inspection.pdf/route.ts': { call: () => inspectionPdf(ours.jobId), want: 404 },
@@ -226,19 +249,13 @@ describe('roles', () => {
   const save = (over: object) => () =>
     jobActions.saveJob({ jobId: ours.jobId, basedOn: 1, plan: { ...handCar(), ...over } })
   it('an installer logs but does not plan; the desk takes in and walks round, no more', async () => {
-    expect(await code('installer', save({ name: 'n' }))).toBe('not_a_valid_plan')
-    expect(await code('desk', save({ panels: [] }))).toBe('not_a_valid_plan')
+    expect(await code('installer', save({ name: 'n' }))).toBe('not_allowed')
+    expect(await code('desk', save({ panels: [] }))).toBe('not_allowed')
     expect(await code('desk', save({ customerRef: 'desk may' }))).toBe('ok')
-    expect(
-      await code('desk', () =>
-        jobActions.logEntries({ jobId: ours.jobId, entries: [entry({ kind: 'note', text: 'x' })] }),
-      ),
-    ).toBe('not_allowed')
-    expect(
-      await code('installer', () =>
-        jobActions.logEntries({ jobId: ours.jobId, entries: [entry({ kind: 'note', text: 'x' })] }),
-      ),
-    ).toBe('ok')
+    acting = ours.who.desk.userId
+    expect(await sendEntries({ kind: 'note', text: 'x' })).toMatchObject({ status: 403, body: { code: 'not_allowed' } })
+    acting = ours.who.installer.userId
+    expect(await sendEntries({ kind: 'note', text: 'x' })).toMatchObject({ body: { outcomes: [{ outcome: 'done' }] } })
     expect(await code('lead', () => shopActions.setRole({ memberId: ours.who.desk.memberId, role: 'lead' }))).toBe(
       'not_allowed',
     )

@@ -5,22 +5,28 @@ import { restsOf } from '@/core/roll/rests'
 import { cutEntry } from '@/core/roll/cutting'
 import { keepLayout } from '@/core/roll/lay-out'
 import { closeDatabase } from '@/db/client'
-import { openJob, savePlan } from '@/db/queries/jobs'
+import { appendEntries } from '@/db/queries/entries'
+import { openJob } from '@/db/queries/jobs'
+import { savePlan } from '@/db/queries/plans'
 import { whoIs } from '@/db/queries/people'
 import { rack } from '@/db/queries/rack'
 import { shopWorld, type ShopWorld } from './world'
 
 let acting: string | null = null
 vi.mock('@/web/actions/session', () => ({ currentMember: async () => (acting ? whoIs(acting) : null) }))
-const { layoutFile, LABEL_SIZES } = await import('@/web/actions/layout-files')
-const { logEntries } = await import('@/web/actions/jobs')
+const { layoutFile } = await import('@/web/actions/job-papers')
+const { closeThreads } = await import('@/web/actions/threads')
+const LABEL_SIZES = ['62x29', '100x50', '100x62']
 
 let world: ShopWorld
 beforeAll(async () => {
   world = await shopWorld()
   acting = world.who.lead.userId
 })
-afterAll(closeDatabase)
+afterAll(async () => {
+  await closeThreads()
+  await closeDatabase()
+})
 const get = (name: string, query: Record<string, string> = {}) =>
   layoutFile(world.jobId, name, new URLSearchParams(query))
 
@@ -78,8 +84,8 @@ it('a cut takes its length off the roll once, makes its pieces real, and the kep
   const left = async () => (await rack(world.who.lead)).stock.find((s) => s.id === world.rollId)?.leftMm ?? 0
   const before = await left()
   for (const outcome of ['done', 'again']) {
-    const out = await logEntries({ jobId: world.jobId, entries: [entry] })
-    expect(out).toMatchObject({ ok: true, value: [{ outcome }] })
+    const { outcomes } = await appendEntries(world.who.installer, world.jobId, [entry], { now: new Date() })
+    expect(outcomes).toMatchObject([{ outcome }])
     expect(before - (await left())).toBeCloseTo(cut.tapeMm, 1)
   }
   const after = await openJob(world.who.lead, world.jobId, new Date())

@@ -6,11 +6,12 @@ import { filmTable } from '@/core/film/film-table'
 import { THRIFTY } from '@/core/method/schema'
 import { vehicleOf } from '@/core/vehicle/library'
 import { closeDatabase, guarded } from '@/db/client'
-import { openJob, savePlan } from '@/db/queries/jobs'
+import { createJob as insertJob, openJob } from '@/db/queries/jobs'
+import { savePlan } from '@/db/queries/plans'
 import { whoIs } from '@/db/queries/people'
 import { photoBytes } from '@/db/queries/photos'
 import { rack, saveFilm } from '@/db/queries/rack'
-import { saveVehicle, vehicleFile } from '@/db/queries/vehicles'
+import { saveVehicle, vehicleFile, vehicles } from '@/db/queries/vehicles'
 import { writeCsv } from '@/web/kit/csv'
 import { picturePlace, picturePng } from '../fixtures/pictures'
 import { film, handCar, withPanel } from '../fixtures/plans'
@@ -21,6 +22,7 @@ vi.mock('@/web/actions/session', () => ({ currentMember: async () => (acting ? w
 const { takePhoto, showPhoto } = await import('@/web/actions/photos')
 const { bringFilms, putFilm, sellFilm } = await import('@/web/actions/rack')
 const { inspectionPdf, measurePdf, panelsCsv } = await import('@/web/actions/job-papers')
+const { closeThreads } = await import('@/web/actions/threads')
 const { createJob } = await import('@/web/actions/jobs')
 const { setShopMethod } = await import('@/web/actions/shop')
 const { keepVehicle, restoreVehicle } = await import('@/web/actions/vehicles')
@@ -30,7 +32,10 @@ beforeAll(async () => {
   world = await shopWorld()
   acting = world.who.lead.userId
 })
-afterAll(closeDatabase)
+afterAll(async () => {
+  await closeThreads()
+  await closeDatabase()
+})
 
 const send = async (body: Uint8Array<ArrayBuffer> | ReadableStream, headers: Record<string, string> = {}) => {
   const response = await takePhoto(
@@ -125,17 +130,30 @@ describe('films on the rack', () => {
 
 describe('the library of measured vehicles', () => {
   it('a correction is one state more; an older one comes back; nothing is rewritten', async () => {
-    const id = randomUUID()
     const measured = vehicleOf(handCar())
     const wider = vehicleOf(withPanel(handCar(), 'door', () => ({ widthMm: 1066 })))
-    expect(await keepVehicle({ id, basedOn: 0, measured, summary: 'Kept', fromJob: world.jobId })).toMatchObject({ value: { number: 1 } }) // prettier-ignore
+    const id = randomUUID()
+    expect(await keepVehicle({ id, basedOn: 0, measured, summary: 'Kept', fromJob: null })).toMatchObject({ value: { id, number: 1 } }) // prettier-ignore
     expect(await keepVehicle({ id, basedOn: 1, measured: wider, summary: 'Door', fromJob: null })).toMatchObject({ value: { number: 2 } }) // prettier-ignore
     expect(await keepVehicle({ id, basedOn: 1, measured, summary: 'Late', fromJob: null })).toMatchObject({ error: { code: 'changed_meanwhile' } }) // prettier-ignore
     expect(await restoreVehicle({ id, basedOn: 2, number: 1 })).toMatchObject({ value: { number: 3 } })
     const file = await vehicleFile(world.who.lead, id)
     expect(file?.measured).toEqual(measured)
     expect(file?.revisions.map((r) => r.summary)).toEqual(['Brought back: state 1', 'Door', 'Kept'])
-    await expect(guarded(world.who.lead, 'read', (tx) => tx.execute(sql`update vehicle_revision set summary = 'x'`))).rejects.toMatchObject({ cause: { constraint: 'append_only' } }) // prettier-ignore
+    await expect(guarded(world.who.lead, 'read', (tx) => tx.execute(sql`update vehicle_revision set summary = 'x'`))).rejects.toMatchObject({ code: '42501' }) // prettier-ignore
+  })
+  it('a job kept twice makes one vehicle, whoever taps and however fast', async () => {
+    const jobId = randomUUID()
+    await insertJob(world.who.lead, jobId, handCar(), 'Taken in', new Date())
+    const keep = () => keepVehicle({ id: randomUUID(), basedOn: 0, measured: vehicleOf(handCar()), summary: 'Kept', fromJob: jobId }) // prettier-ignore
+    const before = (await vehicles(world.who.lead)).length
+    const outcomes = await Promise.all([keep(), keep(), keep()])
+    const ids = new Set(outcomes.map((o) => (o.ok ? o.value.id : o.error.code)))
+    expect([...ids]).toHaveLength(1)
+    expect((await vehicles(world.who.lead)).length).toBe(before + 1)
+    // Measured on since, it is one state more of the same vehicle.
+    const wider = vehicleOf(withPanel(handCar(), 'door', () => ({ widthMm: 1066 })))
+    expect(await keepVehicle({ id: randomUUID(), basedOn: 0, measured: wider, summary: 'Kept', fromJob: jobId })).toMatchObject({ value: { id: [...ids][0], number: 2 } }) // prettier-ignore
   })
   it('the next job starts from it', async () => {
     const id = randomUUID()

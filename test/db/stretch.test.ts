@@ -53,7 +53,9 @@ it('a solved stretch stands in the reckoning of the job until its panel changes,
   const film = panel && filmOf(file.plan, panel)
   if (!panel || !film) throw new Error('no panel in film')
   const value: SolvedStretch = { worst: 0.4321, toPostHeatMm2: 5, overMm2: 5, wrinklesMm2: 0, areaMm2: 10, triangles: 500, spot: { row: 'top', column: 'left', stretch: 0.4321 } } // prettier-ignore
-  await keepSolved(ours.who.desk, [{ key: stretchKey(file.plan, panel, film), value }])
+  // Who may measure may hand in what was solved; the desk reads.
+  await expect(keepSolved(ours.who.desk, [{ key: stretchKey(file.plan, panel, film), value }])).rejects.toBeInstanceOf(Denied) // prettier-ignore
+  await keepSolved(ours.who.installer, [{ key: stretchKey(file.plan, panel, film), value }])
   const again = await openJob(ours.who.lead, ours.jobId, NOW)
   if (!again) throw new Error('no job')
   const { figures, findings } = reckon(again.plan, again.catalogue, again.ledger)

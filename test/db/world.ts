@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { loadDemo, makeShop } from '@/db/demo/load'
 import { DEMO_FILMS } from '@/db/demo/films'
 import { guarded, type Who } from '@/db/client'
-import { createJob } from '@/db/queries/jobs'
+import { createJob, settleYard } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
 import { addReading } from '@/db/queries/climate'
 import { addPhoto } from '@/db/queries/photos'
@@ -54,7 +54,9 @@ export async function shopWorld(): Promise<ShopWorld> {
     lengthMm: 10000,
   })
   const jobId = randomUUID()
-  await createJob(who.lead, jobId, handCar(), 'Taken in', new Date())
+  // Taken in before anything that the tests say happened to it.
+  await createJob(who.lead, jobId, handCar(), 'Taken in', new Date('2026-11-01T08:00:00Z'))
+  await settleYard(who.lead, jobId, new Date())
   const filmId = `own-${tag}`
   await saveFilm(who.lead, { ...sheet, id: filmId, name: `Own ${tag}` }, 0)
   const vehicleId = randomUUID()

@@ -1,3 +1,4 @@
+import 'fake-indexeddb/auto'
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { LogRow } from '@/core/log/schema'
@@ -5,17 +6,34 @@ import type { Plan } from '@/core/plan/schema'
 import { Fig, Working } from '@/web/job/figure'
 import { Findings } from '@/web/job/findings'
 import { JobProvider, useJob } from '@/web/job/job-state'
+import { forgetDeviceStore } from '@/web/job/device-store'
+import { HeldBar } from '@/web/job/held'
 import { catalogue, handCar, withPanel } from '../fixtures/plans'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 
 const saveJob = vi.fn()
-const logEntries = vi.fn()
-const undoJob = vi.fn()
+const takeBackChange = vi.fn()
 vi.mock('@/web/actions/jobs', () => ({
   saveJob: (x: unknown) => saveJob(x) as unknown,
-  logEntries: (x: unknown) => logEntries(x) as unknown,
-  undoJob: (x: unknown) => undoJob(x) as unknown,
+  takeBackChange: (x: unknown) => takeBackChange(x) as unknown,
 }))
+vi.mock('@/web/actions/stretch', () => ({ keepStretch: async () => ({ ok: true, value: { kept: 0 } }) }))
+/** What the server says to a batch of entries; throws where there is no network. */
+const answerBatch = vi.fn()
+interface Batch {
+  sent_at: string
+  member: string
+  entries: { id: string; at: string; n: number; device: string; payload: unknown }[]
+}
+const batches = (): Batch[] => answerBatch.mock.calls.map(([batch]) => batch as Batch)
+vi.stubGlobal('fetch', async (url: string, init?: { body?: string }) => {
+  if (!url.endsWith('/entries')) return new Response('{}')
+  return Response.json(await answerBatch(JSON.parse(init?.body ?? '{}')))
+})
+const all = (outcome: string, code?: string) => async (batch: Batch) => ({
+  outcomes: batch.entries.map(({ id }) => ({ id, outcome, ...(code ? { code } : {}) })),
+  head: 1,
+})
 vi.mock('next/navigation', () => ({ usePathname: () => '/jobs/x/tape' }))
 vi.stubGlobal('matchMedia', () => ({
   matches: false,
@@ -37,16 +55,28 @@ function Probe() {
       <span data-testid="ledger">{job.ledger.length}</span>
       <span data-testid="waiting">{job.waiting}</span>
       <span data-testid="fault">{job.logFault?.code ?? ''}</span>
+      <span data-testid="refused">{job.refused.map((e) => e.code).join()}</span>
+      <span data-testid="others">{job.othersWaiting}</span>
+      <span data-testid="held-back">{job.held.map((h) => `${h.place} ${h.fault.code}`).join()}</span>
+      <span data-testid="said">{job.said}</span>
       <button onClick={() => job.edit((p) => withPanel(p, 'door', () => ({ widthMm: 1111 })))}>edit</button>
       <button onClick={() => job.edit((p) => withPanel(p, 'door', () => ({ widthMm: 1222 })))}>edit again</button>
       <button onClick={() => job.edit((p) => withPanel(p, 'door', () => ({ widthMm: -1 })))}>edit badly</button>
+      <button onClick={() => job.edit((p) => withPanel(p, 'bonnet', () => ({ crownMm: 1010, crownOverMm: 1000 })))}>
+        edit crown
+      </button>
+      <button onClick={() => void job.undo()}>undo</button>
+      <button onClick={() => job.refused.forEach((e) => job.settleRefused(e.id))}>seen to</button>
+      <button onClick={() => job.log({ kind: 'film_used', stockId: 'a', lengthMm: 0.04 })}>log nothing</button>
       <button onClick={() => job.log({ kind: 'note', text: 'seen' })}>log</button>
       <button onClick={() => job.settle('theirs')}>theirs</button>
       <button onClick={() => job.settle('mine')}>mine</button>
     </div>
   )
 }
-const show = (plan: Plan = handCar(), more = <Probe />, ledger: LogRow[] = []) =>
+const ME = '00000000-0000-4000-8000-00000000aaaa'
+const OTHER = '00000000-0000-4000-8000-00000000bbbb'
+const show = (plan: Plan = handCar(), more = <Probe />, ledger: LogRow[] = [], member = ME) =>
   render(
     <JobProvider
       start={{
@@ -56,7 +86,7 @@ const show = (plan: Plan = handCar(), more = <Probe />, ledger: LogRow[] = []) =
         ledger,
         catalogue,
         units: { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR', timeZone: 'UTC' },
-        member: { name: 'Tamsin Brack', role: 'lead' },
+        member: { id: member, name: 'Tamsin Brack', role: 'lead' },
       }}
     >
       {more}
@@ -67,13 +97,15 @@ const text = (id: string) => screen.getByTestId(id).textContent
 const later = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms))
 
 beforeEach(() => {
-  vi.useFakeTimers({ shouldAdvanceTime: true })
-  for (const f of [saveJob, logEntries, undoJob]) f.mockReset()
+  vi.useFakeTimers({
+    shouldAdvanceTime: true,
+    toFake: ['setTimeout', 'clearTimeout', 'setInterval', 'clearInterval', 'Date'],
+  })
+  for (const f of [saveJob, takeBackChange, answerBatch]) f.mockReset()
   localStorage.clear()
-  logEntries.mockImplementation(async ({ entries }: { entries: { id: string }[] }) => ({
-    ok: true,
-    value: entries.map((e) => ({ id: e.id, outcome: 'done' })),
-  }))
+  globalThis.indexedDB = new IDBFactory()
+  forgetDeviceStore()
+  answerBatch.mockImplementation(all('done'))
 })
 afterEach(() => {
   cleanup()
@@ -149,12 +181,58 @@ describe('saving', () => {
     expect([text('door'), text('wing')]).toEqual([want, '650'])
     if (side === 'mine') expect(saveJob.mock.calls[1]?.[0]).toMatchObject({ basedOn: 5 })
   })
-  it('never sends what the schema refuses', async () => {
+  const echo = async ({ plan, basedOn }: { plan: Plan; basedOn: number }) => ({
+    ok: true,
+    value: { kind: 'saved', number: basedOn + 1, plan, theirParts: [] },
+  })
+  it('one refused figure is held back, named with the way to it, and all others are saved', async () => {
+    saveJob.mockImplementation(echo)
+    show(handCar(), (<><Probe /><HeldBar /></>)) // prettier-ignore
+    click('edit crown')
+    click('edit')
+    await later(800)
+    await waitFor(() => expect(text('held-back')).toBe('panels/bonnet/crownMm crown_deeper_than_half'))
+    expect((saveJob.mock.calls[0]?.[0] as { plan: Plan }).plan.panels).toMatchObject([
+      { crownMm: 22 },
+      { widthMm: 1111 },
+      {},
+    ])
+    expect(text('state')).toBe('saved')
+    const bar = screen.getByTestId('held')
+    expect(bar.textContent).toContain('Not saved: Bonnet, crown.')
+    expect(screen.getByRole('link', { name: 'Go there' }).getAttribute('href')).toBe(`/jobs/${JOB}/tape#bonnet`)
+    // What is typed after it is saved all the same.
+    click('edit again')
+    await later(800)
+    expect((saveJob.mock.calls[1]?.[0] as { plan: Plan }).plan.panels[1]?.widthMm).toBe(1222)
+    expect(text('held-back')).toContain('crownMm')
+  })
+  it('what is typed and not saved is there again after a reload, and is saved then', async () => {
+    saveJob.mockRejectedValue(new Error('network'))
     show()
-    click('edit badly')
-    await later(2000)
-    expect(saveJob).not.toHaveBeenCalled()
-    expect(text('state')).toBe('fault')
+    click('edit')
+    await later(800)
+    await waitFor(() => expect(text('state')).toBe('fault'))
+    cleanup()
+    saveJob.mockReset()
+    saveJob.mockImplementation(echo)
+    // Meanwhile somebody else saved another panel.
+    show(withPanel(handCar(), 'wing', () => ({ heightMm: 650 })))
+    await waitFor(() => expect([text('door'), text('wing')]).toEqual(['1111', '650']))
+    await waitFor(() => expect(saveJob).toHaveBeenCalled())
+    await waitFor(() => expect(text('state')).toBe('saved'))
+    cleanup()
+    show()
+    await later(200)
+    expect(text('door')).toBe('1050')
+  })
+  it('undo says what it took back', async () => {
+    takeBackChange.mockResolvedValue({ ok: true, value: { number: 4, plan: withPanel(handCar(), 'door', () => ({ widthMm: 999 })), said: 'Undo: Door: width' } }) // prettier-ignore
+    show()
+    click('undo')
+    await waitFor(() => expect(text('said')).toBe('Undo: Door: width'))
+    expect([text('door'), text('number')]).toEqual(['999', '4'])
+    expect(takeBackChange).toHaveBeenCalledWith({ jobId: JOB, way: 'undo' })
   })
   it('tries again by itself after a dead network', async () => {
     saveJob.mockRejectedValueOnce(new Error('network'))
@@ -171,41 +249,99 @@ describe('saving', () => {
   })
 })
 
-describe('the outbox', () => {
-  it('shows an entry at once and sends it', async () => {
+describe('entries of the bay', () => {
+  const dead = async () => {
+    throw new Error('network')
+  }
+  it('are shown at once and sent, with this member, device and count', async () => {
     show()
     click('log')
-    expect(text('ledger')).toBe('1')
+    click('log')
+    expect(text('ledger')).toBe('2')
     await waitFor(() => expect(text('waiting')).toBe('0'))
-    expect(text('ledger')).toBe('1')
+    expect(text('ledger')).toBe('2')
+    const sent = batches().flatMap((b) => b.entries)
+    expect(new Set(sent.map((e) => e.n)).size).toBe(new Set(sent.map((e) => e.id)).size)
+    expect(batches()[0]).toMatchObject({ member: ME })
   })
-  it('keeps an entry on the device while the network is dead, also over a reload, with the same id', async () => {
-    logEntries.mockRejectedValue(new Error('network'))
+  it('stay on the device while the network is dead, also over a reload, with the same id', async () => {
+    answerBatch.mockImplementation(dead)
     show()
     click('log')
-    await later(100)
-    expect([text('ledger'), text('waiting'), text('fault')]).toEqual(['1', '1', 'offline'])
-    const first = (logEntries.mock.calls.at(-1)?.[0] as { entries: { id: string }[] }).entries[0]?.id
+    await waitFor(() => expect([text('ledger'), text('waiting'), text('fault')]).toEqual(['1', '1', 'offline']))
+    const first = batches()[0]?.entries[0]?.id
     cleanup()
-    logEntries.mockReset()
-    logEntries.mockImplementation(async ({ entries }: { entries: { id: string }[] }) => ({
-      ok: true,
-      value: entries.map((e) => ({ id: e.id, outcome: 'again' })),
-    }))
+    forgetDeviceStore()
+    answerBatch.mockReset()
+    answerBatch.mockImplementation(all('again'))
     show()
+    await waitFor(() => expect(answerBatch).toHaveBeenCalled())
     await waitFor(() => expect(text('waiting')).toBe('0'))
-    expect((logEntries.mock.calls[0]?.[0] as { entries: { id: string }[] }).entries[0]?.id).toBe(first)
+    expect(batches()[0]?.entries.map((e) => e.id)).toEqual([first])
     expect(text('ledger')).toBe('1')
   })
-  it('a refused entry is taken back with its reason', async () => {
-    logEntries.mockImplementation(async ({ entries }: { entries: { id: string }[] }) => ({
-      ok: true,
-      value: entries.map((e) => ({ id: e.id, outcome: 'not_enough_film' })),
-    }))
+  it('of one person are not sent under another who opens the job on the same tablet', async () => {
+    answerBatch.mockImplementation(dead)
     show()
     click('log')
-    await waitFor(() => expect(text('fault')).toBe('not_enough_film'))
+    await waitFor(() => expect(text('fault')).toBe('offline'))
+    cleanup()
+    answerBatch.mockReset()
+    answerBatch.mockImplementation(all('done'))
+    show(handCar(), <Probe />, [], OTHER)
+    await waitFor(() => expect(text('others')).toBe('1'))
     expect([text('ledger'), text('waiting')]).toEqual(['0', '0'])
+    expect(answerBatch).not.toHaveBeenCalled()
+    cleanup()
+    show()
+    await waitFor(() => expect(text('waiting')).toBe('0'))
+    expect(batches().map((b) => b.member)).toEqual([ME])
+  })
+  it('of two offline tabs are all kept', async () => {
+    answerBatch.mockImplementation(dead)
+    show()
+    show()
+    for (const tab of screen.getAllByText('log')) fireEvent.click(tab)
+    await waitFor(() => expect(screen.getAllByTestId('waiting').map((w) => w.textContent)).toEqual(['2', '2']), { timeout: 8000 }) // prettier-ignore
+  })
+  it('a refused one is off the ledger, and stays with its reason until somebody has seen to it', async () => {
+    answerBatch.mockImplementation(all('refused', 'not_enough_film'))
+    show()
+    click('log')
+    await waitFor(() => expect(text('refused')).toBe('not_enough_film'))
+    expect([text('ledger'), text('waiting')]).toEqual(['0', '0'])
+    answerBatch.mockImplementation(all('done'))
+    click('log')
+    await waitFor(() => expect(text('ledger')).toBe('1'))
+    expect(text('refused')).toBe('not_enough_film')
+    cleanup()
+    show()
+    await waitFor(() => expect(text('refused')).toBe('not_enough_film'))
+    click('seen to')
+    await waitFor(() => expect(text('refused')).toBe(''))
+  })
+  it('what the schema refuses is said at once and blocks nothing', async () => {
+    show()
+    click('log nothing')
+    expect([text('fault'), text('ledger')]).toEqual(['too_small', '0'])
+    click('log')
+    await waitFor(() => expect(text('waiting')).toBe('0'))
+    expect(batches().flatMap((b) => b.entries)).toHaveLength(1)
+  })
+  it('a server that refuses one of a batch takes the others', async () => {
+    answerBatch.mockImplementation(dead)
+    show()
+    click('log')
+    click('log')
+    await waitFor(() => expect(text('fault')).toBe('offline'))
+    answerBatch.mockImplementation(async (batch: Batch) => ({
+      outcomes: batch.entries.map(({ id }, i) => ({ id, outcome: i === 0 ? 'refused' : 'done', ...(i === 0 ? { code: 'before_the_job' } : {}) })), // prettier-ignore
+      head: 1,
+    }))
+    await later(5200)
+    await waitFor(() =>
+      expect([text('refused'), text('ledger'), text('waiting')]).toEqual(['before_the_job', '1', '0']),
+    )
   })
 })
 

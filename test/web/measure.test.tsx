@@ -27,7 +27,7 @@ import { catalogue, film, handCar } from '../fixtures/plans'
 
 const putFilm = vi.fn()
 vi.mock('@/web/actions/rack', () => ({ putFilm: (x: unknown) => putFilm(x) as unknown }))
-vi.mock('@/web/actions/jobs', () => ({ saveJob: vi.fn(), logEntries: vi.fn(), undoJob: vi.fn() }))
+vi.mock('@/web/actions/jobs', () => ({ saveJob: vi.fn(), takeBackChange: vi.fn() }))
 vi.mock('@/web/actions/vehicles', () => ({ keepVehicle: vi.fn() }))
 vi.mock('next/navigation', () => ({ usePathname: () => '/jobs/x/tape', useSearchParams: () => new URLSearchParams() }))
 vi.mock('@/web/actions/shop', () => ({ setShopMethod: vi.fn() }))
@@ -57,7 +57,7 @@ function Held({ start, view }: { start: Plan; view: (plan: Plan, edit: (f: (p: P
   return view(plan, setPlan)
 } // prettier-ignore
 const inJob = (plan: Plan, view: React.ReactNode) => (
-  <JobProvider start={{ jobId: '00000000-0000-4000-8000-000000000abc', number: 1, plan, ledger: [], catalogue, units: MM, member: { name: 'T', role: 'lead' } }}>
+  <JobProvider start={{ jobId: '00000000-0000-4000-8000-000000000abc', number: 1, plan, ledger: [], catalogue, units: MM, member: { id: '00000000-0000-4000-8000-00000000aaaa', name: 'T', role: 'lead' } }}>
     {view}
     <Working />
   </JobProvider>

@@ -7,6 +7,7 @@ import { Plan } from '@/core/plan/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { Working } from '@/web/job/figure'
+import { forgetDeviceStore } from '@/web/job/device-store'
 import { JobProvider, useJob } from '@/web/job/job-state'
 import { Damage } from '@/web/rack/damage'
 import { Offers } from '@/web/rack/offers'
@@ -23,13 +24,15 @@ import { FleetResult } from '@/web/fleet/fleet-result'
 import { catalogue, film, handCar } from '../fixtures/plans'
 
 const actions = vi.hoisted(() => ({
-  setDamage: vi.fn(), receiveStock: vi.fn(), sendToTable: vi.fn(), tableReports: vi.fn(), startFleet: vi.fn(), startFleetFile: vi.fn(), cancelFleet: vi.fn(), fleetHeads: vi.fn(), fleetResult: vi.fn(), push: vi.fn(), logEntries: vi.fn(),
+  setDamage: vi.fn(), receiveStock: vi.fn(), sendToTable: vi.fn(), tableReports: vi.fn(), startFleet: vi.fn(), startFleetFile: vi.fn(), cancelFleet: vi.fn(), fleetHeads: vi.fn(), fleetResult: vi.fn(), push: vi.fn(),
 })) // prettier-ignore
 vi.mock('@/web/actions/shop', () => ({ setDamage: actions.setDamage, receiveStock: actions.receiveStock }))
 vi.mock('@/web/actions/cutting-table', () => ({ sendToTable: actions.sendToTable, tableReports: actions.tableReports }))
 vi.mock('@/web/actions/fleet', () => ({ startFleet: actions.startFleet, startFleetFile: actions.startFleetFile, cancelFleet: actions.cancelFleet, fleetHeads: actions.fleetHeads, fleetResult: actions.fleetResult })) // prettier-ignore
-vi.mock('@/web/actions/jobs', () => ({ saveJob: async () => ({ ok: true, value: { kind: 'unchanged', number: 1 } }), logEntries: actions.logEntries, undoJob: vi.fn() })) // prettier-ignore
+vi.mock('@/web/actions/jobs', () => ({ saveJob: async () => ({ ok: true, value: { kind: 'unchanged', number: 1 } }), takeBackChange: vi.fn() })) // prettier-ignore
 vi.mock('next/navigation', () => ({ usePathname: () => '/jobs/x/roll', useRouter: () => ({ refresh: () => {}, push: actions.push }) })) // prettier-ignore
+// No network: what is logged stays on the page.
+vi.stubGlobal('fetch', async () => Promise.reject(new Error('no network')))
 vi.stubGlobal('matchMedia', () => ({
   matches: false,
   addListener: () => {},
@@ -40,6 +43,7 @@ vi.stubGlobal('matchMedia', () => ({
 afterEach(() => {
   cleanup()
   localStorage.clear()
+  forgetDeviceStore()
   for (const f of Object.values(actions)) f.mockReset()
 })
 
@@ -47,7 +51,7 @@ const units = { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR
 const fmt = formatter(units)
 const show = (plan: Plan, what: React.ReactNode, stock: readonly StockItem[] = catalogue.stock) =>
   render(
-    <JobProvider start={{ jobId: '00000000-0000-4000-8000-000000000abc', number: 1, plan, ledger: [], catalogue: { ...catalogue, stock }, units, member: { name: 'Tamsin Brack', role: 'lead' } }}>
+    <JobProvider start={{ jobId: '00000000-0000-4000-8000-000000000abc', number: 1, plan, ledger: [], catalogue: { ...catalogue, stock }, units, member: { id: '00000000-0000-4000-8000-00000000aaaa', name: 'Tamsin Brack', role: 'lead' } }}>
       {what}
       <Working />
     </JobProvider>,
@@ -119,8 +123,7 @@ describe('the roll', () => {
     fireEvent.click(within(other).getAllByRole('button')[0] as HTMLElement)
     expect(await screen.findByText('With the numbers put in')).toBeTruthy()
   })
-  it('a cut made by mistake is taken back: only the last one', async () => {
-    actions.logEntries.mockImplementation(async ({ entries }: { entries: { id: string }[] }) => ({ ok: true, value: entries.map((e) => ({ id: e.id, outcome: 'done' })) })) // prettier-ignore
+  it('a second tap is the same cut; cuts made by mistake are taken back, several at once', async () => {
     const roll: StockItem = { ...(catalogue.stock[0] as StockItem), id: 'r', filmId: 'fen-satin', lot: 'L', label: 'R', widthMm: 1520, leftMm: 20_000 } // prettier-ignore
     function KeepFirst() {
       const { edit, reckoning } = useJob()
@@ -129,14 +132,24 @@ describe('the roll', () => {
     show(handCar(), <><KeepFirst /><CuttingPage /></>, [roll]) // prettier-ignore
     fireEvent.click(screen.getByText('keep'))
     expect(await screen.findByText(/^0 of \d+ cuts made/)).toBeTruthy()
+    const tick = async () => {
+      await waitFor(() => expect(screen.getByText('Cut made').closest('button')?.disabled).toBe(false), {
+        timeout: 3000,
+      })
+      fireEvent.click(screen.getByText('Cut made'))
+    }
+    await tick()
     fireEvent.click(screen.getByText('Cut made'))
-    fireEvent.click(screen.getByText('Cut made'))
-    expect(await screen.findByText(/^2 of/)).toBeTruthy()
+    expect(await screen.findByText(/^1 of/)).toBeTruthy()
+    await tick()
+    await tick()
+    expect(await screen.findByText(/^3 of/)).toBeTruthy()
     fireEvent.click(screen.getByText('Before'))
+    await waitFor(() => expect(screen.getByText('Not cut after all').closest('button')?.disabled).toBe(false), {
+      timeout: 3000,
+    })
     fireEvent.click(screen.getByText('Before'))
-    expect(screen.queryByText('Not cut after all')).toBeNull()
-    fireEvent.click(screen.getByText('After'))
-    fireEvent.click(screen.getByText('Not cut after all'))
+    fireEvent.click(screen.getByText('Take back the last 2 cuts'))
     expect(await screen.findByText(/^1 of/)).toBeTruthy()
   })
   it('drops: as many as need be, the way they run is a choice, lettering keeps seams away', () => {

@@ -4,7 +4,6 @@ import { z } from 'zod'
 import { Id, Name } from '@/core/film/schema'
 import { readJson } from '@/core/kit/json-guard'
 import { firstFault } from '@/core/plan/parse'
-import { reckon } from '@/core/reckon/reckon'
 import { LayoutInput, MOST_FLEET_PIECES } from '@/core/roll/contract'
 import { fleetInput, type FleetCar } from '@/core/roll/fleet'
 import type { Who } from '@/db/client'
@@ -19,6 +18,7 @@ import {
 import { openJob } from '@/db/queries/jobs'
 import { rack } from '@/db/queries/rack'
 import { answer, no, type Answer } from './answer'
+import { threads } from './threads'
 
 const Ask = z.strictObject({
   id: z.uuid(),
@@ -36,7 +36,7 @@ const Ask = z.strictObject({
 
 /** Pieces of several jobs' vehicles, laid out together by whichever worker is free. */
 export async function startFleet(raw: unknown): Promise<Answer<{ id: string }>> {
-  return answer(Ask, raw, async (who, ask) => {
+  return answer('fleet', Ask, raw, async (who, ask) => {
     const { all, stock } = await rack(who)
     const film = all.find((f) => f.sheet.id === ask.filmId)?.sheet
     if (!film) return no('no_such_film')
@@ -53,7 +53,8 @@ async function carsOf(who: Who, ask: z.infer<typeof Ask>): Promise<FleetCar[] | 
   for (const { jobId, count } of ask.cars) {
     const job = await openJob(who, jobId, new Date())
     if (!job) return null
-    const pieces = reckon(job.plan, job.catalogue, job.ledger).pieces.filter((p) => p.filmId === ask.filmId)
+    const { plan, catalogue, ledger } = job
+    const pieces = await threads().run('pieces', { plan, catalogue, ledger, filmId: ask.filmId })
     cars.push({ name: job.head.vehicle, pieces, count })
   }
   return cars
@@ -66,13 +67,14 @@ async function begin(
   request: LayoutInput,
   stages: number | null,
 ): Promise<Answer<{ id: string }>> {
-  const out = await askFleet(who, { id, name, request, stages })
-  return out === 'queue_down' ? no(out) : { ok: true, value: { id } }
+  await askFleet(who, { id, name, request, stages })
+  return { ok: true, value: { id } }
 }
 
 /** A layout file by the published contract, laid out the same way. */
 export async function startFleetFile(raw: unknown): Promise<Answer<{ id: string }>> {
   return answer(
+    'fleet',
     z.strictObject({ id: z.uuid(), name: Name, text: z.string().max(8_000_000) }),
     raw,
     async (who, ask) => {
@@ -88,7 +90,7 @@ export async function startFleetFile(raw: unknown): Promise<Answer<{ id: string 
 }
 
 export async function cancelFleet(raw: unknown): Promise<Answer<null>> {
-  return answer(z.strictObject({ id: z.uuid() }), raw, async (who, { id }) => {
+  return answer('fleet', z.strictObject({ id: z.uuid() }), raw, async (who, { id }) => {
     const out = await askCancel(who, id)
     return out === 'done' ? { ok: true, value: null } : no(out)
   })
@@ -96,11 +98,11 @@ export async function cancelFleet(raw: unknown): Promise<Answer<null>> {
 
 /** How the layouts of this shop stand. */
 export async function fleetHeads(raw: unknown): Promise<Answer<FleetHead[]>> {
-  return answer(z.strictObject({}), raw, async (who) => ({ ok: true, value: await fleets(who) }))
+  return answer('read', z.strictObject({}), raw, async (who) => ({ ok: true, value: await fleets(who) }))
 }
 
 export async function fleetResult(raw: unknown): Promise<Answer<FleetFile>> {
-  return answer(z.strictObject({ id: z.uuid() }), raw, async (who, { id }) => {
+  return answer('read', z.strictObject({ id: z.uuid() }), raw, async (who, { id }) => {
     const file = await fleetFile(who, id)
     return file ? { ok: true, value: file } : no('not_found')
   })

@@ -2,7 +2,6 @@
 
 import { z } from 'zod'
 import { Name } from '@/core/film/schema'
-import { LogEntry } from '@/core/log/schema'
 import { planEdits, type Clash } from '@/core/plan/merge'
 import { Method } from '@/core/method/schema'
 import { newPlan } from '@/core/plan/new-plan'
@@ -10,21 +9,15 @@ import { Plan } from '@/core/plan/schema'
 import { familyPanels, hardwareOf, keysOf, neverCoverOf } from '@/core/vehicle/families'
 import { startFrom } from '@/core/vehicle/library'
 import { VEHICLE_KINDS } from '@/core/vehicle/schema'
-import {
-  appendLog,
-  createJob as insertJob,
-  planAt,
-  revisions,
-  savePlan,
-  undoTarget,
-  type LogOutcome,
-  type RevisionHead,
-} from '@/db/queries/jobs'
+import type { Who } from '@/db/client'
+import { createJob as insertJob, planAt } from '@/db/queries/jobs'
+import { revisions, savePlan, takeBack, type RevisionHead, type SaveOutcome } from '@/db/queries/plans'
 import { vehicleFile } from '@/db/queries/vehicles'
 import { currentMember } from './session'
-import { brokenConstraint } from '@/db/queries/rack'
 import { summarise } from '@/web/words/summary'
 import { answer, no, type Answer } from './answer'
+import { inLine } from './in-line'
+import { yardFollows } from './yard'
 
 const NewJob = z.strictObject({
   id: z.uuid(),
@@ -45,7 +38,7 @@ const NewJob = z.strictObject({
 })
 
 export async function createJob(raw: unknown): Promise<Answer<{ id: string }>> {
-  return answer(NewJob, raw, async (who, input) => {
+  return answer('newJob', NewJob, raw, async (who, input) => {
     const { start } = input
     const empty = newPlan(input.name, input.customerRef, {
       name: input.vehicle,
@@ -71,6 +64,7 @@ export async function createJob(raw: unknown): Promise<Answer<{ id: string }>> {
     }
     plan = Plan.parse(plan)
     await insertJob(who, input.id, plan, 'Taken in', new Date())
+    yardFollows(who, input.id)
     return { ok: true, value: { id: input.id } }
   })
 }
@@ -83,73 +77,53 @@ export type Saved =
 
 const Save = z.strictObject({ jobId: z.uuid(), basedOn: z.number().int().min(1), plan: Plan })
 
+/** A save's outcome as an answer; what may not be or is not there as a code. */
+function saved(who: Who, jobId: string, out: SaveOutcome): Answer<Saved> {
+  if (out.kind === 'not_found') return no('not_found')
+  if (out.kind === 'invalid') return no('not_a_valid_plan')
+  if (out.kind === 'not_yours') return no('not_allowed', { right: 'plan' })
+  if (out.kind === 'saved' || out.kind === 'merged') yardFollows(who, jobId)
+  return { ok: true, value: out }
+}
+
 export async function saveJob(raw: unknown): Promise<Answer<Saved>> {
-  return answer(Save, raw, async (who, input) => {
-    const out = await savePlan(
-      who,
-      { ...input, summary: (before, after) => summarise(planEdits(before, after)) },
-      new Date(),
-    )
-    if (out.kind === 'not_found' || out.kind === 'invalid')
-      return no(out.kind === 'invalid' ? 'not_a_valid_plan' : 'not_found')
-    return { ok: true, value: out }
+  // Every role saves some part of a plan; which parts is judged where it is saved.
+  return answer('read', Save, raw, async (who, input) => {
+    const summary = (before: Plan, after: Plan) => summarise(planEdits(before, after))
+    const out = await inLine(input.jobId, () => savePlan(who, { ...input, summary }, new Date()))
+    return saved(who, input.jobId, out)
   })
 }
 
 const Ref = z.strictObject({ jobId: z.uuid() })
 
-export async function undoJob(raw: unknown): Promise<Answer<Saved>> {
-  return answer(Ref, raw, async (who, { jobId }) => {
-    const found = await undoTarget(who, jobId)
-    if (!found) return no('nothing_to_undo')
-    return bringBack(who, jobId, found.target, found.head, 'Undid')
+/** The member's own last change taken back, or done again; says which. */
+export async function takeBackChange(raw: unknown): Promise<Answer<{ number: number; plan: Plan; said: string }>> {
+  return answer('read', Ref.extend({ way: z.enum(['undo', 'redo']) }), raw, async (who, { jobId, way }) => {
+    const summary = (before: Plan, after: Plan) => summarise(planEdits(before, after))
+    const out = await inLine(jobId, () => takeBack(who, { jobId, way, summary }, new Date()))
+    if (out.kind === 'nothing') return no(way === 'undo' ? 'nothing_to_undo' : 'nothing_to_redo')
+    if (out.kind === 'not_found') return no('not_found')
+    if (out.kind === 'changed_since') return no('changed_since', { by: out.by, what: out.what })
+    yardFollows(who, jobId)
+    return { ok: true, value: { number: out.number, plan: out.plan, said: out.said } }
   })
 }
 
+/** An older revision's content as a new one. */
 export async function restoreRevision(raw: unknown): Promise<Answer<Saved>> {
-  return answer(
-    Ref.extend({ number: z.number().int().min(1), basedOn: z.number().int().min(1) }),
-    raw,
-    (who, { jobId, number, basedOn }) => bringBack(who, jobId, number, basedOn, 'Brought back'),
-  )
-}
-
-async function bringBack(
-  who: Parameters<typeof savePlan>[0],
-  jobId: string,
-  number: number,
-  basedOn: number,
-  verb: string,
-): Promise<Answer<Saved>> {
-  const plan = await planAt(who, jobId, number)
-  if (!plan) return no('not_found')
-  const out = await savePlan(
-    who,
-    { jobId, basedOn, plan, restores: number, summary: () => `${verb}: back to revision ${number}` },
-    new Date(),
-  )
-  return out.kind === 'not_found' || out.kind === 'invalid' ? no('not_found') : { ok: true, value: out }
+  const Restore = Ref.extend({ number: z.number().int().min(1), basedOn: z.number().int().min(1) })
+  return answer('plan', Restore, raw, async (who, { jobId, number, basedOn }) => {
+    const plan = await planAt(who, jobId, number)
+    if (!plan) return no('not_found')
+    const summary = () => `Brought back: revision ${number}`
+    const out = await inLine(jobId, () =>
+      savePlan(who, { jobId, basedOn, plan, restores: number, summary }, new Date()),
+    )
+    return saved(who, jobId, out)
+  })
 }
 
 export async function jobHistory(raw: unknown): Promise<Answer<RevisionHead[]>> {
-  return answer(Ref, raw, async (who, { jobId }) => ({ ok: true, value: await revisions(who, jobId) }))
-}
-
-const Log = z.strictObject({ jobId: z.uuid(), entries: z.array(LogEntry).min(1).max(200) })
-export type LogAnswer = { id: string; outcome: LogOutcome | 'not_enough_film' }
-
-export async function logEntries(raw: unknown): Promise<Answer<LogAnswer[]>> {
-  return answer(Log, raw, async (who, { jobId, entries }) => {
-    const out: LogAnswer[] = []
-    for (const entry of entries) {
-      try {
-        const [outcome] = await appendLog(who, jobId, [entry], new Date())
-        out.push({ id: entry.id, outcome: outcome ?? 'not_found' })
-      } catch (error) {
-        if (brokenConstraint(error) !== 'stock_never_below_zero') throw error
-        out.push({ id: entry.id, outcome: 'not_enough_film' })
-      }
-    }
-    return { ok: true, value: out }
-  })
+  return answer('read', Ref, raw, async (who, { jobId }) => ({ ok: true, value: await revisions(who, jobId) }))
 }

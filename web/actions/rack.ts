@@ -4,6 +4,7 @@ import { z } from 'zod'
 import { MAX_FILE_BYTES, readJson } from '@/core/kit/json-guard'
 import { filmsFromTable, MAX_IMPORTED_FILMS } from '@/core/film/film-table'
 import { FilmSheet, Id } from '@/core/film/schema'
+import { upgradeSheet } from '@/core/film/upgrade'
 import { firstFault } from '@/core/plan/parse'
 import { importSheets, saveFilm, setSold } from '@/db/queries/rack'
 import { readCsv } from '@/web/kit/csv'
@@ -13,14 +14,14 @@ import { answer, no, type Answer } from './answer'
 /** A film's sheet, new (`basedOn` 0) or changed. */
 export async function putFilm(raw: unknown): Promise<Answer<null>> {
   const Put = z.strictObject({ sheet: FilmSheet, basedOn: z.number().int().min(0) })
-  return answer(Put, raw, async (who, { sheet, basedOn }) => {
+  return answer('film', Put, raw, async (who, { sheet, basedOn }) => {
     const out = await saveFilm(who, sheet, basedOn)
     return out === 'done' ? { ok: true, value: null } : no(out)
   })
 }
 
 export async function sellFilm(raw: unknown): Promise<Answer<null>> {
-  return answer(z.strictObject({ id: Id, sold: z.boolean() }), raw, async (who, { id, sold }) => {
+  return answer('film', z.strictObject({ id: Id, sold: z.boolean() }), raw, async (who, { id, sold }) => {
     const out = await setSold(who, id, sold)
     return out === 'done' ? { ok: true, value: null } : no(out)
   })
@@ -29,7 +30,7 @@ export async function sellFilm(raw: unknown): Promise<Answer<null>> {
 /** Film sheets from a JSON or CSV file: all of them or none. */
 export async function bringFilms(raw: unknown): Promise<Answer<{ added: number; changed: number }>> {
   const Bring = z.strictObject({ text: z.string().max(MAX_FILE_BYTES), csv: z.boolean() })
-  return answer(Bring, raw, async (who, { text, csv }) => {
+  return answer('film', Bring, raw, async (who, { text, csv }) => {
     if (csv) {
       const rows = readCsv(text)
       const films = rows.ok ? filmsFromTable(rows.value) : rows
@@ -38,7 +39,11 @@ export async function bringFilms(raw: unknown): Promise<Answer<{ added: number; 
     }
     const json = readJson(text)
     if (!json.ok) return json
-    const parsed = z.strictObject({ format: z.literal('cuirass/films@1'), films: z.array(FilmSheet).min(1).max(MAX_IMPORTED_FILMS) }).safeParse(json.value) // prettier-ignore
+    const Films = z.strictObject({
+      format: z.literal('cuirass/films@1'),
+      films: z.array(z.unknown().transform(upgradeSheet).pipe(FilmSheet)).min(1).max(MAX_IMPORTED_FILMS),
+    })
+    const parsed = Films.safeParse(json.value)
     if (!parsed.success) return { ok: false, error: firstFault(parsed.error) }
     const ids = parsed.data.films.map((f) => f.id)
     const twice = ids.findIndex((id, i) => ids.indexOf(id) !== i)

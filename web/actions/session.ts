@@ -1,13 +1,13 @@
 import { headers } from 'next/headers'
 import { redirect } from 'next/navigation'
 import { cache } from 'react'
-import { auth } from '@/db/auth'
+import { sessionUser } from '@/db/auth'
 import { whoIs } from '@/db/queries/people'
 
 /** The signed-in member, or null. Once per request. */
 export const currentMember = cache(async () => {
-  const session = await auth().api.getSession({ headers: await headers() })
-  return session ? whoIs(session.user.id) : null
+  const userId = await sessionUser(await headers())
+  return userId ? whoIs(userId) : null
 })
 
 /** For pages: the signed-in member, or off to the door. */

@@ -3,7 +3,7 @@
 import { z } from 'zod'
 import { DamageSpan, Id, Name } from '@/core/film/schema'
 import { createUser } from '@/db/auth'
-import { MAY, ROLES } from '@/db/client'
+import { ROLES } from '@/core/rights/rights'
 import { Method } from '@/core/method/schema'
 import { addReading } from '@/db/queries/climate'
 import {
@@ -26,7 +26,7 @@ const Units = z
   .refine((u) => Object.keys(u).length > 0, { error: 'empty' })
 
 export async function setUnits(raw: unknown): Promise<Answer<null>> {
-  return answer(Units, raw, async (who, units) => {
+  return answer('read', Units, raw, async (who, units) => {
     await updateUnits(who, units)
     return { ok: true, value: null }
   })
@@ -40,8 +40,7 @@ const NewMember = z.strictObject({
 })
 
 export async function addMember(raw: unknown): Promise<Answer<null>> {
-  return answer(NewMember, raw, async (who, input) => {
-    if (!(MAY.people as readonly string[]).includes(who.role)) return no('not_allowed', { right: 'people' })
+  return answer('people', NewMember, raw, async (who, input) => {
     const userId = await createUser(input.name, input.email, input.password)
     if (!userId) return no('email_taken')
     await insertMember(who, userId, input.role)
@@ -50,10 +49,15 @@ export async function addMember(raw: unknown): Promise<Answer<null>> {
 }
 
 export async function setRole(raw: unknown): Promise<Answer<null>> {
-  return answer(z.strictObject({ memberId: z.uuid(), role: z.enum(ROLES) }), raw, async (who, { memberId, role }) => {
-    const out = await updateRole(who, memberId, role)
-    return out === 'done' ? { ok: true, value: null } : no(out)
-  })
+  return answer(
+    'people',
+    z.strictObject({ memberId: z.uuid(), role: z.enum(ROLES) }),
+    raw,
+    async (who, { memberId, role }) => {
+      const out = await updateRole(who, memberId, role)
+      return out === 'done' ? { ok: true, value: null } : no(out)
+    },
+  )
 }
 
 const Receipt = z.strictObject({
@@ -68,7 +72,7 @@ const Receipt = z.strictObject({
 })
 
 export async function receiveStock(raw: unknown): Promise<Answer<null>> {
-  return answer(Receipt, raw, async (who, input) => {
+  return answer('stock', Receipt, raw, async (who, input) => {
     const out = await insertStock(who, input)
     return out === 'done' || out === 'again' ? { ok: true, value: null } : no(out)
   })
@@ -76,15 +80,20 @@ export async function receiveStock(raw: unknown): Promise<Answer<null>> {
 
 /** Stretches of a roll or rest that cannot be used. */
 export async function setDamage(raw: unknown): Promise<Answer<null>> {
-  return answer(z.strictObject({ itemId: z.uuid(), damage: z.array(DamageSpan).max(20) }), raw, async (who, input) => {
-    const out = await updateDamage(who, input.itemId, input.damage)
-    return out === 'done' ? { ok: true, value: null } : no(out)
-  })
+  return answer(
+    'stock',
+    z.strictObject({ itemId: z.uuid(), damage: z.array(DamageSpan).max(20) }),
+    raw,
+    async (who, input) => {
+      const out = await updateDamage(who, input.itemId, input.damage)
+      return out === 'done' ? { ok: true, value: null } : no(out)
+    },
+  )
 }
 
 /** The method that this shop's new jobs start with. */
 export async function setShopMethod(raw: unknown): Promise<Answer<null>> {
-  return answer(Method, raw, async (who, method) => {
+  return answer('plan', Method, raw, async (who, method) => {
     await updateMethod(who, method)
     return { ok: true, value: null }
   })
@@ -100,7 +109,7 @@ const Climate = z.strictObject({
 
 /** A reading of the shop's air. */
 export async function logClimate(raw: unknown): Promise<Answer<null>> {
-  return answer(Climate, raw, async (who, reading) => {
+  return answer('climate', Climate, raw, async (who, reading) => {
     await addReading(who, reading)
     return { ok: true, value: null }
   })

@@ -10,7 +10,7 @@ const Rows = z.strictObject({ rows: z.array(z.strictObject({ key: z.string().reg
 
 /** Stretches that were solved on this member's machine, kept for the shop by what they hang on. */
 export async function keepStretch(raw: unknown): Promise<Answer<{ kept: number }>> {
-  return answer(Rows, raw, async (who, { rows }) => {
+  return answer('solve', Rows, raw, async (who, { rows }) => {
     await keepSolved(who, rows)
     return ok({ kept: rows.length })
   })

@@ -16,16 +16,16 @@ const Keep = z.strictObject({
 })
 
 /** A vehicle into the library, or one state more of it. */
-export async function keepVehicle(raw: unknown): Promise<Answer<{ number: number }>> {
-  return answer(Keep, raw, async (who, input) => {
+export async function keepVehicle(raw: unknown): Promise<Answer<{ id: string; number: number }>> {
+  return answer('vehicles', Keep, raw, async (who, input) => {
     const out = await saveVehicle(who, input, new Date())
-    return out.kind === 'saved' ? { ok: true, value: { number: out.number } } : no(out.kind)
+    return out.kind === 'saved' ? { ok: true, value: { id: out.id, number: out.number } } : no(out.kind)
   })
 }
 
 export async function restoreVehicle(raw: unknown): Promise<Answer<{ number: number }>> {
   const Back = z.strictObject({ id: z.uuid(), basedOn: z.number().int().min(1), number: z.number().int().min(1) })
-  return answer(Back, raw, async (who, { id, basedOn, number }) => {
+  return answer('vehicles', Back, raw, async (who, { id, basedOn, number }) => {
     const file = await vehicleFile(who, id, number)
     if (!file) return no('not_found')
     const out = await saveVehicle(who, { id, basedOn, measured: file.measured, summary: `Brought back: state ${number}`, fromJob: null }, new Date()) // prettier-ignore
@@ -34,5 +34,5 @@ export async function restoreVehicle(raw: unknown): Promise<Answer<{ number: num
 }
 
 export async function listVehicles(raw: unknown): Promise<Answer<VehicleHead[]>> {
-  return answer(z.strictObject({}), raw, async (who) => ({ ok: true, value: await vehicles(who) }))
+  return answer('read', z.strictObject({}), raw, async (who) => ({ ok: true, value: await vehicles(who) }))
 }

@@ -1,14 +1,22 @@
 'use client'
 
 import { useState } from 'react'
+import Button from 'react-bootstrap/Button'
+import type { LogRow } from '@/core/log/schema'
+import { runningTimers } from '@/core/log/timers'
+import type { Step } from '@/core/run-sheet/steps'
 import { Cautions } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
-import { findingText, faultText, stepHint, stepTitle } from '@/web/words/sentences'
+import { KeptEntries, SentMark } from '@/web/job/kept-entries'
+import { findingText, stepHint, stepTitle } from '@/web/words/sentences'
 import { FilmUsed } from './film-used'
 import { HeatLog } from './heat-log'
 import { Notes } from './notes'
 import { RunningTimers, StartTimer } from './timers'
 import { useNow } from './use-now'
+
+/** Stops of other stages that somebody with film in hand has to know of. */
+const STOPS_IN_THE_BAY = new Set(['surface_near_dew', 'unfit_paint', 'unfit_fresh_repaint', 'panels_blocked'])
 
 const TABS = [
   ['steps', 'Steps'],
@@ -20,24 +28,27 @@ type Tab = (typeof TABS)[number][0]
 
 /** The bay: what now, how hot, how long to wait, log it. Large, dark, with gloves. */
 export function Bay() {
-  const { reckoning, fmt, waiting, logFault, plan, mayLog } = useJob()
+  const { reckoning, fmt, plan, mayLog } = useJob()
   const [tab, setTab] = useState<Tab>('steps')
   const due = reckoning.points.filter((p) => p.state === 'due').length
   const findings = reckoning.findings.filter((f) => f.stage === 'bay' && f.level !== 'note')
+  // What stops hands at the car, wherever it was found.
+  const stops = reckoning.findings.filter((f) => f.level === 'stop' && STOPS_IN_THE_BAY.has(f.code))
   return (
     <div className="bay">
       <div className="d-flex gap-3 align-items-baseline flex-wrap mb-2">
         <h1>Bay</h1>
         <span>{plan.vehicle.name}</span>
-        <span className="ms-auto" role="status" data-testid="outbox">
-          {waiting === 0 ? 'All entries sent' : `${waiting} ${waiting === 1 ? 'entry' : 'entries'} kept here, sending`}
+        <span className="ms-auto">
+          <SentMark />
         </span>
       </div>
-      {logFault && (
-        <p className="caution" role="alert">
-          {faultText(logFault, fmt)}
-        </p>
-      )}
+      <KeptEntries />
+      {stops.map((f) => (
+        <div key={f.id} className="finding" data-level="stop" role="alert">
+          {findingText(f, fmt)}
+        </div>
+      ))}
       <fieldset disabled={!mayLog}>
         <RunningTimers />
         <div className="d-flex gap-2 my-3 flex-wrap" role="group" aria-label="Bay views">
@@ -74,7 +85,7 @@ export function Bay() {
 }
 
 function Steps() {
-  const { reckoning, fmt, log } = useJob()
+  const { reckoning, fmt } = useJob()
   const [picked, setPicked] = useState<string | null>(null)
   const open = reckoning.steps.filter((s) => s.state !== 'skipped')
   const current =
@@ -91,7 +102,7 @@ function Steps() {
             Step {open.indexOf(current) + 1} of {open.length}, {done} done
           </span>
           <h2 className="mt-1">{stepTitle(current)}</h2>
-          <p className="fs-5">{stepHint(current)}</p>
+          <p className="fs-5">{stepHint(current, fmt)}</p>
           <div className="d-flex gap-4 flex-wrap mb-3">
             <Big label="Work" text={fmt.text(fmt.minutes(current.minutes))} />
             <Big label="People" text={String(current.people)} />
@@ -103,44 +114,12 @@ function Steps() {
               />
             )}
           </div>
-          {current.state === 'to_do' && (
-            <button
-              type="button"
-              className="btn btn-go w-100"
-              onClick={() => log({ kind: 'step_started', stepId: current.id })}
-            >
-              Start this step
-            </button>
-          )}
           {current.state === 'running' && (
-            <>
-              <p>
-                Running for <Elapsed since={current.startedAt ?? ''} />
-              </p>
-              <button
-                type="button"
-                className="btn btn-go w-100"
-                onClick={() => {
-                  log({ kind: 'step_done', stepId: current.id })
-                  if (current.waitMin > 0)
-                    log({
-                      kind: 'timer_started',
-                      timerId: current.id,
-                      label: `After ${stepTitle(current)}`.slice(0, 120),
-                      minutes: current.waitMin,
-                    })
-                  setPicked(null)
-                }}
-              >
-                Done
-              </button>
-            </>
-          )}
-          {current.state === 'done' && (
-            <p className="verdict" data-verdict="good">
-              Done
+            <p>
+              Running for <Elapsed since={current.startedAt ?? ''} />
             </p>
           )}
+          <StepButtons step={current} onDone={() => setPicked(null)} />
           <div className="mt-3">
             <Cautions codes={current.cautions} />
           </div>
@@ -174,6 +153,69 @@ function Steps() {
       </div>
     </div>
   )
+}
+
+/** Start on the left, done on the right: a second tap never falls on the next step's start. What was ticked can be taken back. */
+function StepButtons({ step, onDone }: { step: Step; onDone: () => void }) {
+  const { log, reckoning, ledger } = useJob()
+  const last = lastDone(ledger)
+  const lastStep = reckoning.steps.find((s) => s.id === last && s.state === 'done')
+  const done = () => {
+    log({ kind: 'step_done', stepId: step.id })
+    if (step.waitMin > 0)
+      log({
+        kind: 'timer_started',
+        timerId: step.id,
+        label: `After ${stepTitle(step)}`.slice(0, 120),
+        minutes: step.waitMin,
+      })
+    onDone()
+  }
+  const takeBack = (stepId: string) => {
+    log({ kind: 'step_done_taken_back', stepId })
+    if (runningTimers(ledger).some((t) => t.timerId === stepId)) log({ kind: 'timer_ended', timerId: stepId })
+  }
+  return (
+    <>
+      <div className="step-buttons">
+        <Button
+          variant="outline-light"
+          className="btn-go"
+          disabled={step.state !== 'to_do'}
+          onClick={() => log({ kind: 'step_started', stepId: step.id })}
+        >
+          Start this step
+        </Button>
+        <Button variant="outline-light" className="btn-go" disabled={step.state !== 'running'} onClick={done}>
+          Done
+        </Button>
+      </div>
+      {step.state === 'done' && (
+        <p className="verdict mt-2 mb-0" data-verdict="good">
+          Done
+        </p>
+      )}
+      {lastStep && (
+        <div className="d-flex gap-3 align-items-center flex-wrap mt-2">
+          <span className="label">{stepTitle(lastStep)}: done</span>
+          <Button variant="outline-light" className="btn-plain ms-auto" onClick={() => takeBack(lastStep.id)}>
+            Not done after all
+          </Button>
+        </div>
+      )}
+    </>
+  )
+}
+
+/** The step that was ticked last and stands. */
+function lastDone(ledger: readonly LogRow[]): string | null {
+  const done: string[] = []
+  for (const { payload } of ledger) {
+    if (payload.kind === 'step_done') done.push(payload.stepId)
+    if (payload.kind === 'step_done_taken_back')
+      done.splice(done.lastIndexOf(payload.stepId), done.includes(payload.stepId) ? 1 : 0)
+  }
+  return done.at(-1) ?? null
 }
 
 const Big = ({ label, text }: { label: string; text: string }) => (

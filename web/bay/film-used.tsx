@@ -1,7 +1,7 @@
 'use client'
 
 import { useState } from 'react'
-import { standing } from '@/core/roll/cut-pieces'
+import { withoutUndoneCuts } from '@/core/roll/cut-pieces'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
 
@@ -10,7 +10,7 @@ export function FilmUsed() {
   const { catalogue, ledger, reckoning, plan, fmt, log } = useJob()
   const films = new Set(plan.film.sheets.map((s) => s.id))
   const usedNow = new Map<string, number>()
-  const real = standing(ledger)
+  const real = withoutUndoneCuts(ledger)
   for (const { payload } of real)
     if (payload.kind === 'film_used')
       usedNow.set(payload.stockId, (usedNow.get(payload.stockId) ?? 0) + payload.lengthMm)
@@ -57,6 +57,7 @@ export function FilmUsed() {
               optional
               unit={fmt.units.lengthUnit}
               format={(v) => fmt.length(v).text}
+              min={0.1}
               max={100000}
               onValue={setMm}
             />

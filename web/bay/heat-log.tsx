@@ -1,7 +1,7 @@
 'use client'
 
 import { useState } from 'react'
-import { heatVerdict } from '@/core/heat/verdict'
+import { heatVerdict, isDone, type Verdict } from '@/core/heat/verdict'
 import { parseTemp } from '@/core/kit/units'
 import type { HeatPoint } from '@/core/heat/heat-points'
 import { useJob } from '@/web/job/job-state'
@@ -14,7 +14,7 @@ export function HeatLog() {
   const { reckoning, fmt, log } = useJob()
   const [picked, setPicked] = useState<string | null>(null)
   const [text, setText] = useState('')
-  const [last, setLast] = useState<{ c: number; verdict: 'under' | 'good' | 'over' } | null>(null)
+  const [last, setLast] = useState<{ c: number; verdict: Verdict } | null>(null)
   const { points, pieces } = reckoning
   const point = points.find((p) => p.id === picked) ?? points.find((p) => p.state === 'due') ?? points[0]
   if (!point) return <p className="fs-5">No place needs a reading.</p>
@@ -24,12 +24,12 @@ export function HeatLog() {
   const valid = c !== null && c >= -40 && c <= 400
   const enter = () => {
     if (c === null || !valid) return
-    const verdict = heatVerdict(c, point.range)
+    const verdict = heatVerdict(c, point.range, point.limitC)
     log({ kind: 'reading', pieceId: point.pieceId, pointId: point.id, tempC: Math.round(c * 10) / 10, gunAway: true })
     setLast({ c, verdict })
     setText('')
-    // A good reading moves on to the next place; under or over stays here.
-    if (verdict === 'good') setPicked(points.find((p) => p.state === 'due' && p.id !== point.id)?.id ?? point.id)
+    // A reading that counts moves on to the next place; too cool or too hot stays here.
+    if (isDone(verdict)) setPicked(points.find((p) => p.state === 'due' && p.id !== point.id)?.id ?? point.id)
     else setPicked(point.id)
   }
   const range = (p: HeatPoint) => `${fmt.temp(p.range.min).text}–${fmt.text(fmt.temp(p.range.max))}`
@@ -42,7 +42,7 @@ export function HeatLog() {
             {piece(point)}: {pointName(point)}
           </h2>
           <p className="mb-1">
-            Wanted: <b>{range(point)}</b>
+            Wanted: <b>{range(point)}</b>, never over <b>{fmt.text(fmt.temp(point.limitC))}</b>
           </p>
           <label className="label" htmlFor="heat-typed">
             Thermometer, °{fmt.units.tempUnit} (or type 194F, 90C)

@@ -1,6 +1,7 @@
 'use client'
 
 import { useState } from 'react'
+import { runningTimers } from '@/core/log/timers'
 import { useJob } from '@/web/job/job-state'
 import { newId } from '@/web/kit/call'
 import { useNow } from './use-now'
@@ -9,10 +10,7 @@ import { useNow } from './use-now'
 export function RunningTimers() {
   const { ledger, log } = useJob()
   const now = useNow(1000)
-  const ended = new Set(ledger.flatMap((r) => (r.payload.kind === 'timer_ended' ? [r.payload.timerId] : [])))
-  const running = ledger.flatMap((r) =>
-    r.payload.kind === 'timer_started' && !ended.has(r.payload.timerId) ? [{ ...r.payload, at: r.at }] : [],
-  )
+  const running = runningTimers(ledger)
   if (running.length === 0) return null
   return (
     <section aria-label="Timers" className="d-flex gap-2 flex-wrap align-items-stretch">

@@ -1,12 +1,13 @@
 'use client'
 
 import { useEffect, useState } from 'react'
+import { serverNow } from '@/web/kit/clock'
 
-/** The time now, refreshed; null until the page is on screen. */
+/** The time now by the server's clock, refreshed; null until the page is on screen. */
 export function useNow(everyMs: number): number | null {
   const [now, setNow] = useState<number | null>(null)
   useEffect(() => {
-    const tick = () => setNow(Date.now())
+    const tick = () => setNow(serverNow())
     const first = setTimeout(tick, 0)
     const id = setInterval(tick, everyMs)
     return () => {

@@ -1,7 +1,7 @@
 'use client'
 
 import { useRouter } from 'next/navigation'
-import { useMemo, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { climateOf } from '@/core/conditions/conditions'
 import { MASS_KG } from '@/core/conditions/conditions-data'
 import { parseTemp } from '@/core/kit/units'
@@ -11,6 +11,8 @@ import { climateMarks } from '@/web/charts/climate-marks'
 import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { call, newId } from '@/web/kit/call'
+import { firstInvalid } from '@/web/kit/first-invalid'
+import { useOnce } from '@/web/kit/use-once'
 import { NumberInput } from '@/web/kit/quantity-input'
 import { faultText } from '@/web/words/sentences'
 
@@ -110,8 +112,10 @@ export function TempField({ id, value, onValue, label }: { id: string; value: nu
   const parsed = draft === null || draft.trim() === '' ? null : parseTemp(draft, fmt.units.tempUnit)
   const bad = parsed !== null && (!parsed.ok || parsed.value < -40 || parsed.value > 90)
   return (
+    <>
     <input
       id={id}
+      aria-describedby={bad ? `${id}-fault` : undefined}
       className="form-control num"
       inputMode="decimal"
       autoComplete="off"
@@ -125,8 +129,14 @@ export function TempField({ id, value, onValue, label }: { id: string; value: nu
         const read = parseTemp(e.target.value, fmt.units.tempUnit)
         if (read.ok && read.value >= -40 && read.value <= 90) onValue(read.value)
       }}
-      onBlur={() => setDraft(null)}
+      onBlur={() => !bad && setDraft(null)}
     />
+    {bad && (
+      <span id={`${id}-fault`} className="text-danger d-block small" role="alert">
+        {parsed.ok ? 'Between −40 and 90 °C.' : faultText(parsed.error)}
+      </span>
+    )}
+    </>
   )
 } // prettier-ignore
 
@@ -139,7 +149,10 @@ function LogAir() {
   const [surfaceC, setSurface] = useState<number | null>(null)
   const [said, setSaid] = useState('')
   const [id, setId] = useState(newId)
-  const send = async () => {
+  const box = useRef<HTMLDivElement>(null)
+  const send = useOnce(async () => {
+    const bad = firstInvalid(box.current)
+    if (bad !== null) return setSaid(`${bad}: cannot be read. Nothing is logged yet.`)
     if (airC === null) return setSaid('Read the air first.')
     if (airC < -20 || airC > 60) return setSaid('No shop has that air. Check the figure.')
     const out = await call(logClimate, { id, at: new Date().toISOString(), airC, humidity, surfaceC })
@@ -150,9 +163,9 @@ function LogAir() {
     setSurface(null)
     setSaid('Logged.')
     router.refresh()
-  }
+  })
   return (
-    <div className="d-flex gap-2 align-items-end flex-wrap mt-2">
+    <div ref={box} className="d-flex gap-2 align-items-end flex-wrap mt-2">
       <div style={{ width: 90 }}>
         <label className="form-label" htmlFor="read-air">Air °{fmt.units.tempUnit}</label>
         <TempField id="read-air" value={airC} onValue={setAir} />

@@ -1,5 +1,7 @@
 'use client'
 
+import { fleetTable } from '@/core/roll/fleet-table'
+import { writeCsv } from '@/web/kit/csv'
 import Link from 'next/link'
 import { useEffect, useMemo, useState } from 'react'
 import type { Figure } from '@/core/reckon/figure'
@@ -51,13 +53,7 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
   const as = (f: Figure) => (f.unit === 'mm' && typeof f.value === 'number' ? fmt.longLength(f.value) : undefined)
   const used = result?.stock.filter((s) => s.placements.length > 0) ?? []
   const wanted = filter.trim().toLowerCase()
-  const csv = () => {
-    const rows = used.flatMap((s) => {
-      const stock = request.stock.find((x) => x.id === s.id)
-      return s.placements.map((p) => [s.id, stock?.lot ?? '', p.piece, p.copy, p.x_mm, p.y_mm, p.turn_deg].map((c) => `"${String(c).replace(/"/g, '""')}"`).join(',')) // prettier-ignore
-    })
-    return `data:text/csv;charset=utf-8,${encodeURIComponent(['roll,lot,piece,copy,across_mm,along_mm,turn_deg', ...rows].join('\r\n'))}`
-  }
+  const csv = () => `data:text/csv;charset=utf-8,${encodeURIComponent(writeCsv(fleetTable(request.stock, used)))}`
   return (
     <main className="sheet" id="main">
       <div className="bench-head">

@@ -119,6 +119,18 @@ export function HandoverDocument({ plan, handover: h, fmt, shop, printedAt, open
               })}
             </View>
           ))}
+          {h.defects.length > 0 && (
+            <>
+              <Text style={s.h2}>Defects found and what was done</Text>
+              {h.defects.map((d) => (
+                <Text key={d.id}>
+                  {d.closed ? 'Closed' : 'Open'}: {d.panel}, {word('defect', d.defect)}
+                  {d.note ? `, ${d.note}` : ''} ({d.by}, {when(d.at)})
+                  {d.closed ? `. ${d.closed.how} (${d.closed.by}, ${when(d.closed.at)})` : ''}
+                </Text>
+              ))}
+            </>
+          )}
           {plan.walkaround.damage.length > 0 && (
             <>
               <Text style={s.h2}>Noted before the work</Text>

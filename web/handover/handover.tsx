@@ -1,20 +1,25 @@
 'use client'
 
 import { useMemo } from 'react'
-import { handoverOf } from '@/core/log/handover'
+import { handedOver, handoverOf } from '@/core/log/handover'
+import { reckon } from '@/core/reckon/reckon'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
+import { KeptEntries } from '@/web/job/kept-entries'
 import { OPEN_WORDS, pointName } from './point-name'
 import { word } from '@/web/words/names'
-import { faultText } from '@/web/words/sentences'
 
 /** What was applied where, with lots, readings, rechecks, care and warranty. */
 export function Handover() {
-  const { plan, reckoning, catalogue, ledger, fmt, jobId, log, waiting, mayLog, logFault } = useJob()
-  const h = useMemo(
-    () => handoverOf(plan, reckoning, catalogue.stock, ledger),
-    [plan, reckoning, catalogue.stock, ledger],
-  )
+  const { plan, handedOverPlan, reckoning, catalogue, ledger, fmt, jobId, log, waiting, mayLog } = useJob()
+  // Once handed over, what was handed over stands: its plan, its film and lots, its readings.
+  const over = useMemo(() => handedOver(ledger), [ledger])
+  const shownPlan = over ? (handedOverPlan ?? plan) : plan
+  const h = useMemo(() => {
+    if (!over) return handoverOf(plan, reckoning, catalogue.stock, ledger)
+    const frozen = reckon(shownPlan, catalogue, over.until)
+    return handoverOf(shownPlan, frozen, catalogue.stock, over.until)
+  }, [over, plan, shownPlan, reckoning, catalogue, ledger])
   const when = (iso: string) => fmt.moment(iso, { dateStyle: 'medium', timeStyle: 'short' })
   const step = (code: string) => reckoning.steps.find((s) => s.code === code)
   const tick = (code: string, label: string) => {
@@ -44,9 +49,11 @@ export function Handover() {
           Handover paper (PDF)
         </a>
       </div>
-      {logFault && (
-        <p className="caution" role="alert">
-          {faultText(logFault, fmt)}
+      <KeptEntries />
+      {over && (
+        <p className="label" role="status">
+          Handed over {when(over.row.at)} by {over.row.by}
+          {over.row.revision ? `, plan revision ${over.row.revision}` : ''}: what stands here is what was handed over.
         </p>
       )}
       <Findings stage="handover" />
@@ -74,7 +81,7 @@ export function Handover() {
             <br />
             On: {f.panels.join(', ')}
             <br />
-            Warranty, {word('zone', plan.walkaround.zone)} zone:{' '}
+            Warranty, {word('zone', shownPlan.walkaround.zone)} zone:{' '}
             {f.warranty.map((w) => `${w.surface} ${w.months} months`).join(', ') || 'none on the sheet'}
             <br />
             Care: {f.film.care}
@@ -115,12 +122,17 @@ export function Handover() {
       </section>
       {h.defects.length > 0 && (
         <section className="plate">
-          <h2>Defects met and dealt with</h2>
+          <h2>Defects</h2>
           <ul className="mb-0">
             {h.defects.map((d) => (
-              <li key={d.at + d.panel}>
-                {d.panel}: {word('defect', d.defect)}
-                {d.note && `, ${d.note}`}
+              <li key={d.id}>
+                <b>{d.closed ? 'Closed' : 'Open'}</b>, {d.panel}: {word('defect', d.defect)}
+                {d.note && `, ${d.note}`} <span className="label">{`${d.by}, ${when(d.at)}`}</span>
+                {d.closed && (
+                  <>
+                    . {d.closed.how} <span className="label">{`${d.closed.by}, ${when(d.closed.at)}`}</span>
+                  </>
+                )}
               </li>
             ))}
           </ul>

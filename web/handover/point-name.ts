@@ -6,6 +6,7 @@ export const pointName = (p: HeatPoint): string =>
 export const OPEN_WORDS = {
   steps: 'steps not done',
   heat_points: 'places without a good reading',
+  defects: 'defects',
   recheck: 'the recheck',
   lots: 'lot numbers of the film used',
 } as const

@@ -3,10 +3,12 @@
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
-import Modal from 'react-bootstrap/Modal'
+import Button from 'react-bootstrap/Button'
 import { word } from '@/web/words/names'
 import { faultText, stageWhy } from '@/web/words/sentences'
 import { Fig, Working } from './figure'
+import { ClashDialog } from './clash-dialog'
+import { HeldBar, HeldProvider } from './held'
 import { useJob } from './job-state'
 
 const RAIL = [
@@ -58,7 +60,8 @@ export function JobFrame({ children }: { children: ReactNode }) {
             <SaveMark />
           </span>
         </div>
-        {children}
+        <HeldBar />
+        <HeldProvider>{children}</HeldProvider>
       </main>
       <aside className="rail" aria-label="Reckoning">
         <h2 className="label mb-2">Reckoning</h2>
@@ -80,7 +83,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
 }
 
 function SaveMark() {
-  const { save, number, undo, jobId, fmt, mayPlan } = useJob()
+  const { save, number, undo, redo, said, held, jobId, fmt, mayPlan, mayTape, mayWalkaround } = useJob()
   const text =
     save.kind === 'saved'
       ? `Saved, revision ${number}`
@@ -100,70 +103,26 @@ function SaveMark() {
         data-kind={save.kind}
       >
         {text}
+        {held.length > 0 && `, ${held.length} held back`}
       </span>
-      {mayPlan && (
-        <button type="button" className="btn btn-link btn-sm p-0" onClick={() => void undo()}>
-          Undo
-        </button>
+      {said && (
+        <span className="label" role="status" data-testid="taken-back">
+          {said}
+        </span>
+      )}
+      {(mayPlan || mayTape || mayWalkaround) && (
+        <>
+          <Button variant="link" size="sm" className="p-0" title="Your own last change" onClick={() => void undo()}>
+            Undo
+          </Button>
+          <Button variant="link" size="sm" className="p-0" onClick={() => void redo()}>
+            Redo
+          </Button>
+        </>
       )}
       <Link className="btn btn-link btn-sm p-0" href={`/jobs/${jobId}/history`}>
         History
       </Link>
     </>
   )
-}
-
-const show = (v: unknown): string =>
-  v === null || v === undefined ? 'not there' : JSON.stringify(v, null, 1).slice(0, 1500)
-
-/** The two sides of a clash, and the choice. */
-function ClashDialog() {
-  const { save, settle } = useJob()
-  if (save.kind !== 'clash') return null
-  return (
-    <Modal show size="lg" backdrop="static" keyboard={false} aria-labelledby="clash-title">
-      <Modal.Header>
-        <Modal.Title as="h2" id="clash-title">
-          {save.by} changed the same thing meanwhile
-        </Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        <p>
-          Theirs is revision {save.number} ({save.summary}). Nothing of yours is saved yet. Choose which stands; the
-          other stays in the history or on your screen.
-        </p>
-        {save.clashes.map((c) => (
-          <div key={c.part} className="row mb-2">
-            <div className="col-12 label">{c.part}</div>
-            {(['mine', 'theirs'] as const).map((side) => (
-              <div className="col-6" key={side}>
-                <b>{side === 'mine' ? 'Yours' : 'Theirs'}</b>
-                <pre className="plate small" style={{ maxHeight: 260, overflow: 'auto' }}>
-                  {difference(c[side], c.base)}
-                </pre>
-              </div>
-            ))}
-          </div>
-        ))}
-      </Modal.Body>
-      <Modal.Footer>
-        <button type="button" className="btn btn-outline-secondary" onClick={() => settle('theirs')}>
-          Take theirs
-        </button>
-        <button type="button" className="btn btn-primary" onClick={() => settle('mine')}>
-          Save mine over it
-        </button>
-      </Modal.Footer>
-    </Modal>
-  )
-}
-
-/** The fields of one side that differ from the common ground. */
-function difference(side: unknown, base: unknown): string {
-  if (typeof side !== 'object' || side === null || typeof base !== 'object' || base === null) return show(side)
-  const was = base as Record<string, unknown>
-  return Object.entries(side)
-    .filter(([k, v]) => JSON.stringify(v) !== JSON.stringify(was[k]))
-    .map(([k, v]) => `${k}: ${show(v)}`)
-    .join('\n')
 }

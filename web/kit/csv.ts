@@ -1,10 +1,13 @@
 import Papa from 'papaparse'
 import { err, ok, type Result } from '@/core/kit/result'
-import type { CellFault } from '@/core/kit/table'
+import { MAX_TABLE_COLUMNS, type CellFault } from '@/core/kit/table'
 
 /** A CSV file's text as rows (RFC 4180; comma, semicolon or tab; a byte order mark is fine). Errors: bad_quotes, by line. */
 export function readCsv(text: string): Result<string[][], CellFault[]> {
   const clean = text.replace(/^\uFEFF/, '')
+  const columns = headColumns(clean)
+  if (columns > MAX_TABLE_COLUMNS)
+    return err([{ code: 'too_many_columns', line: 1, column: '', facts: { columns, limit: MAX_TABLE_COLUMNS } }])
   const parsed = Papa.parse<string[]>(clean, { skipEmptyLines: false, delimiter: separatorOf(clean) })
   const quotes = parsed.errors.find((e) => e.type === 'Quotes')
   if (quotes) return err([{ code: 'bad_quotes', line: (quotes.row ?? 0) + 1, column: '', facts: {} }])
@@ -16,6 +19,15 @@ export function readCsv(text: string): Result<string[][], CellFault[]> {
 
 export const writeCsv = (rows: readonly (readonly string[])[]): string =>
   `${Papa.unparse(rows as string[][], { newline: '\r\n' })}\r\n`
+
+/** Separators of the first line, counted before anything is taken apart. */
+function headColumns(text: string): number {
+  const head = text.split(/\r?\n/, 1)[0] ?? ''
+  const mark = separatorOf(text)
+  let count = 1
+  for (let i = 0; i < head.length; i++) if (head[i] === mark) count++
+  return count
+}
 
 /** Comma, semicolon or tab, whichever parts the first line most; cells below may hold any of them. */
 function separatorOf(text: string): string {

@@ -2,7 +2,7 @@
 
 import { useId, useState, type InputHTMLAttributes } from 'react'
 import { parseLength, type LengthUnit } from '@/core/kit/units'
-import { err, ok, type Result } from '@/core/kit/result'
+import { err, ok, type Fault, type Result } from '@/core/kit/result'
 import { faultText } from '@/web/words/sentences'
 
 interface Common extends Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | 'onChange' | 'min' | 'max'> {
@@ -16,6 +16,8 @@ interface Common extends Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | '
   confirms?: boolean
   /** Focused when it appears. */
   autoFocus?: boolean
+  /** What is wrong with the figure beside what its own text says: it stands, and is held back. */
+  heldFault?: Fault | null
 }
 
 interface Core extends Common {
@@ -37,6 +39,7 @@ function SmartInput({
   max,
   onValue,
   optional = false,
+  heldFault = null,
   className,
   ...rest
 }: Core) {
@@ -56,7 +59,9 @@ function SmartInput({
   const fault =
     now && !now.ok
       ? faultText(now.error).replace(/^Too small: at least more than 0\.$/, 'More than 0 is needed.')
-      : null
+      : draft === null && heldFault
+        ? `Not saved. ${faultText({ code: heldFault.code, facts: heldFault.facts ?? {} })}`
+        : null
   return (
     <>
       <input
@@ -80,7 +85,7 @@ function SmartInput({
         }}
         onBlur={(e) => {
           if (confirms && now?.ok && now.value === value) onValue(now.value)
-          if (!fault) setDraft(null)
+          if (!now || now.ok) setDraft(null)
           rest.onBlur?.(e)
         }}
         onKeyDown={(e) => {

@@ -8,6 +8,7 @@ import { useForm } from 'react-hook-form'
 import { z } from 'zod'
 import { addMember, setRole } from '@/web/actions/shop'
 import { call } from '@/web/kit/call'
+import { useOnce } from '@/web/kit/use-once'
 import { words } from '@/web/words/names'
 import { faultText } from '@/web/words/sentences'
 
@@ -42,6 +43,9 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
     if (out.ok) router.refresh()
     return out.ok
   }
+  const add = useOnce(async (v: z.infer<typeof Fields>) => {
+    if (done(await call(addMember, v))) reset()
+  })
   return (
     <main className="sheet" id="main">
       <div className="bench-head">
@@ -89,13 +93,7 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
         </table>
       </section>
       {owner && (
-        <form
-          className="plate row gx-2 mx-0 align-items-end"
-          noValidate
-          onSubmit={handleSubmit(async (v) => {
-            if (done(await call(addMember, v))) reset()
-          })}
-        >
+        <form className="plate row gx-2 mx-0 align-items-end" noValidate onSubmit={handleSubmit(add)}>
           <h2 className="col-12">Somebody new</h2>
           {(
             [
@@ -125,7 +123,9 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
             </select>
           </div>
           <div className="col-md-2">
-            <button className="btn btn-primary w-100">Add</button>
+            <button className="btn btn-primary w-100" disabled={formState.isSubmitting}>
+              {formState.isSubmitting ? 'Adding…' : 'Add'}
+            </button>
           </div>
         </form>
       )}

@@ -3,6 +3,7 @@
 import Link from 'next/link'
 import { Fragment, useState } from 'react'
 import { choiceFor } from '@/core/plan/new-plan'
+import { preStretchSteps } from '@/core/stretch/pre-stretch'
 import { applyChange } from '@/core/reckon/finding'
 import { MethodPlate } from '@/web/method/method-plate'
 import type { PieceChoice } from '@/core/plan/schema'
@@ -186,11 +187,13 @@ export function Pieces() {
                           value={choice.preStretch}
                           onChange={(e) => set(panel.id, { preStretch: Number(e.target.value) })}
                         >
-                          {[...new Set([0, 0.2, 0.25, 0.3, choice.preStretch])]
+                          {[...new Set([...(film ? preStretchSteps(film) : [0]), choice.preStretch])]
                             .sort((a, b) => a - b)
                             .map((v) => (
                               <option key={v} value={v}>
-                                {v === 0 ? 'no' : `${Math.round(v * 100)} %`}
+                                {v === 0
+                                  ? 'no'
+                                  : `${Math.round(v * 100)} %${film && v > film.preStretchMax.warm ? ', too much' : film && v > film.preStretchMax.cold ? ', warm' : ''}`}
                               </option>
                             ))}
                         </select>

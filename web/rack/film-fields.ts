@@ -5,7 +5,7 @@ export type StandedField = keyof FilmSheet['standings']
 export type FilmField = { field: StandedField; label: string } & (
   | { kind: 'length'; max: number; path?: 'soldBy.minimumMm' }
   | { kind: 'lengths'; max: number }
-  | { kind: 'percent'; max: number }
+  | { kind: 'percent'; max: number; path?: 'preStretchMax.cold' | 'preStretchMax.warm' }
   | { kind: 'number'; max: number; unit: string; optional?: boolean; path?: 'soldBy.price' }
   | { kind: 'span'; unit: 'C' | 'h'; optional?: boolean }
   | { kind: 'temp' }
@@ -34,11 +34,15 @@ export const FILM_FIELDS: readonly { group: string; fields: readonly FilmField[]
     { field: 'postHeatOver', label: 'Post-heat past', kind: 'percent', max: 1 },
     { field: 'heatShrink', label: 'Heat shrink', kind: 'percent', max: 0.3 },
     { field: 'rollResidue', label: 'Tension left in the roll', kind: 'percent', max: 0.15 },
+    { field: 'preStretchMax', label: 'Pre-stretch, cold', kind: 'percent', max: 0.6, path: 'preStretchMax.cold' },
+    { field: 'preStretchMax', label: 'Pre-stretch, warm', kind: 'percent', max: 0.6, path: 'preStretchMax.warm' },
+    { field: 'recovers', label: 'Stretch that heat takes back', kind: 'percent', max: 1 },
   ] },
   { group: 'Heat', fields: [
     { field: 'shapingC', label: 'Shaping', kind: 'span', unit: 'C' },
     { field: 'postHeatC', label: 'Post-heat', kind: 'span', unit: 'C' },
     { field: 'overlapC', label: 'Overlaps', kind: 'span', unit: 'C' },
+    { field: 'heatLimitC', label: 'Never hotter than', kind: 'temp' },
     { field: 'overlapMm', label: 'Overlap', kind: 'length', max: 100 },
     { field: 'edgeOrder', label: 'Edges', kind: 'word', list: 'edgeOrder' },
   ] },
@@ -63,7 +67,7 @@ export const FILM_FIELDS: readonly { group: string; fields: readonly FilmField[]
 export const blankSheet = (id: string): FilmSheet => ({
   id, name: 'New film', maker: 'Maker', kind: 'cast', finish: 'gloss', colour: { name: 'Colour', hex: '#8d949b' }, thicknessUm: 90, widthsMm: [1520], rollLengthsMm: [25000],
   soldBy: { unit: 'metre', minimumMm: 3000, price: 20 }, offers: [], directional: false, postHeatOver: 0.1, stretchLimit: 0.1, heatShrink: 0.05, rollResidue: 0.03, shapingC: { min: 40, max: 60 }, postHeatC: { min: 80, max: 95 },
-  overlapC: { min: 100, max: 112 }, overlapMm: 5, waitBeforeCutMin: 0, postHeatFromMin: 0, postHeatUntilMin: null, cureHours: 24, gasOutHours: null, capSheet: false, airC: { min: 16, max: 25 }, surfaceMinC: 15.5,
+  overlapC: { min: 100, max: 112 }, heatLimitC: 120, preStretchMax: { cold: 0.2, warm: 0.3 }, recovers: 0.9, overlapMm: 5, waitBeforeCutMin: 0, postHeatFromMin: 0, postHeatUntilMin: null, cureHours: 24, gasOutHours: null, capSheet: false, airC: { min: 16, max: 25 }, surfaceMinC: 15.5,
   edgeOrder: 'press_then_heat', warrantyMonths: [], care: '',
-  standings: Object.fromEntries(['postHeatOver', 'stretchLimit', 'heatShrink', 'rollResidue', 'shapingC', 'postHeatC', 'overlapC', 'overlapMm', 'cureHours', 'airC', 'surfaceMinC'].map((k) => [k, 'common_practice'])),
+  standings: Object.fromEntries(['postHeatOver', 'stretchLimit', 'heatShrink', 'rollResidue', 'shapingC', 'postHeatC', 'overlapC', 'overlapMm', 'cureHours', 'airC', 'surfaceMinC', 'heatLimitC', 'preStretchMax', 'recovers'].map((k) => [k, 'common_practice'])),
 }) // prettier-ignore

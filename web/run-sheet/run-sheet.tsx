@@ -99,7 +99,7 @@ export function RunSheet() {
                   <b>{stepTitle(s)}</b>
                   {s.state === 'done' && <span className="label"> done</span>}
                   {s.state === 'running' && <span className="label"> running</span>}
-                  {s.code !== 'lay' && s.code !== 'trim' && <span className="label d-block">{stepHint(s)}</span>}
+                  {s.code !== 'lay' && s.code !== 'trim' && <span className="label d-block">{stepHint(s, fmt)}</span>}
                 </td>
                 <td className="n">{s.people}</td>
                 <td className="n text-nowrap">{fmt.text(fmt.minutes(s.minutes))}</td>

@@ -19,6 +19,16 @@ export const SIZES: readonly { field: SizeField; head: string; label: string; ma
 export const FIRST_SIZE = 3
 export const WRAP_COLUMN = FIRST_SIZE + SIZES.length
 
+/** Enter goes through the sizes up to the crowns; the corner's radius is reached by Tab or arrow. */
+export const LAST_BY_ENTER = FIRST_SIZE + SIZES.findIndex((s) => s.field === 'crownDownOverMm')
+/** The column that Enter goes on to in the same row; null where the row is done. A crown left empty needs no straightedge. */
+export function nextSize(column: number, empty: boolean): number | null {
+  if (column < FIRST_SIZE || column >= LAST_BY_ENTER) return null
+  const isCrown = ['crownMm', 'crownDownMm'].includes(SIZES[column - FIRST_SIZE]?.field ?? '')
+  const next = column + (isCrown && empty ? 2 : 1)
+  return next > LAST_BY_ENTER ? null : next
+}
+
 /** What a size cell shows: nothing where nothing was taken. */
 export const sizeOf = (p: Panel, field: SizeField): number | null => {
   const v = p[field]

@@ -8,8 +8,19 @@ import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
 import { faultText } from '@/web/words/sentences'
+import { useHeldFault } from '@/web/job/held'
 import { addPanel, changePanel, removePanel } from './edit-panel'
-import { cellText, FIRST_SIZE, pasteBlock, SIZES, sizeOf, withSize, WRAP_COLUMN } from './grid-columns'
+import {
+  cellText,
+  FIRST_SIZE,
+  LAST_BY_ENTER,
+  nextSize,
+  pasteBlock,
+  SIZES,
+  sizeOf,
+  withSize,
+  WRAP_COLUMN,
+} from './grid-columns'
 
 interface Spot {
   row: number
@@ -39,6 +50,7 @@ export function MeasureGrid({
   const [range, setRange] = useState<{ from: Spot; to: Spot } | null>(null)
   const [said, setSaid] = useState('')
   const grid = useRef<HTMLTableElement>(null)
+  const heldFault = useHeldFault()
   const { lengthUnit: unit, locale } = fmt.units
   const format = (mm: number) => fmt.length(mm).text
   const shown = plan.panels.filter((p) => p.name.toLowerCase().includes(wanted.trim().toLowerCase()))
@@ -76,8 +88,9 @@ export function MeasureGrid({
     if (event.key !== 'Shift' && !(event.ctrlKey || event.metaKey)) setRange(null)
     if (event.key === 'Enter') {
       event.preventDefault()
-      if (column === FIRST_SIZE) go(row, FIRST_SIZE + 1)
-      else if (!go(row + 1, column === FIRST_SIZE + 1 ? FIRST_SIZE : column)) go(shown.length, 0)
+      const next = nextSize(column, box?.value.trim() === '')
+      if (next !== null) go(row, next)
+      else if (!go(row + 1, column < FIRST_SIZE || column > LAST_BY_ENTER ? column : FIRST_SIZE)) go(shown.length, 0)
     } else if (event.key === 'ArrowDown' && !isSelect) move(row + 1, row + 1 === shown.length ? 0 : column)
     else if (event.key === 'ArrowUp' && !isSelect) move(row - 1, column)
     else if (event.key === 'ArrowRight' && (!box || whole || box.selectionStart === box.value.length) && !isSelect)
@@ -194,6 +207,7 @@ export function MeasureGrid({
                   >
                     <LengthInput
                       data-cell={`${row}:${FIRST_SIZE + i}`}
+                      heldFault={heldFault(`panels/${p.id}/${field}`)}
                       aria-label={`${p.name}, ${label}`}
                       mm={sizeOf(p, field)}
                       unit={unit}

@@ -1,5 +1,6 @@
 'use client'
 
+import { useOnce } from '@/web/kit/use-once'
 import { useSearchParams, usePathname } from 'next/navigation'
 import { useDeferredValue, useRef, useState } from 'react'
 import type { Plan } from '@/core/plan/schema'
@@ -108,13 +109,12 @@ function SheetTools() {
     })
     setSaid([`${changed} panels changed, ${added} added.`])
   }
-  const keep = async () => {
-    const known = plan.vehicle.libraryId
+  const keep = useOnce(async () => {
     const out = await call(keepVehicle, { id: libraryId, basedOn: 0, measured: vehicleOf(plan), summary: `Kept from ${plan.name}`, fromJob: jobId }) // prettier-ignore
-    if (!out.ok) return setSaid([out.error.code === 'changed_meanwhile' ? 'It is in the library already.' : faultText(out.error)]) // prettier-ignore
-    if (!known) edit((p) => ({ ...p, vehicle: { ...p.vehicle, libraryId } }))
+    if (!out.ok) return setSaid([faultText(out.error)])
+    if (!plan.vehicle.libraryId) edit((p) => ({ ...p, vehicle: { ...p.vehicle, libraryId: out.value.id } }))
     setSaid([`${plan.vehicle.name} is in the library for the next job.`])
-  }
+  })
   return (
     <div className="d-flex gap-2 align-items-center flex-wrap my-2">
       <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => edit(fillRight)} disabled={plan.panels.length === 0}>

@@ -16,7 +16,7 @@ const MAX_PHOTO_BYTES = 12_000_000
 
 /** What was there before the work: pinned on the vehicle's own map, with size, words and photos. */
 export function DamageRecord() {
-  const { plan, edit, fmt, mayPlan } = useJob()
+  const { plan, edit, fmt, mayWalkaround } = useJob()
   const [kind, setKind] = useState<Damage['kind']>('chip')
   const [selected, setSelected] = useState<string[]>([])
   const list = plan.walkaround.damage
@@ -50,7 +50,7 @@ export function DamageRecord() {
           selected={selected}
           onSelect={setSelected}
           height={300}
-          {...(mayPlan
+          {...(mayWalkaround
             ? {
                 onOpen: (id: string) => {
                   const p = plan.panels.find((x) => x.id === id)
@@ -106,7 +106,7 @@ function Pins({ skin, plan }: { skin: Skin; plan: Plan }) {
 
 /** Photos of one find, and the waiver of one that would stop the panel. */
 function DamageMore({ damage: d, number, onChange }: { damage: Damage; number: number; onChange: (part: Partial<Damage>) => void }) {
-  const { jobId, member, mayPlan } = useJob()
+  const { jobId, member, mayWalkaround } = useJob()
   const [said, setSaid] = useState('')
   const [reason, setReason] = useState<string | null>(null)
   const send = async (file: File | undefined) => {
@@ -132,7 +132,7 @@ function DamageMore({ damage: d, number, onChange }: { damage: Damage; number: n
           <img src={`/api/photos/${id}`} alt={`Damage ${number}, photo ${i + 1}`} width={44} height={34} style={{ objectFit: 'cover', border: '1px solid var(--ink)' }} loading="lazy" />
         </a>
       ))}
-      {mayPlan && d.photoIds.length < 12 && (
+      {mayWalkaround && d.photoIds.length < 12 && (
         <label className="btn btn-outline-secondary btn-sm mb-0">
           Photo
           <input type="file" accept="image/jpeg,image/png,image/webp" capture="environment" className="visually-hidden" aria-label={`Photo of damage ${number}`} onChange={(e) => { void send(e.target.files?.[0]); e.target.value = '' }} />

@@ -10,7 +10,7 @@ const MOST_POINTS = 600
 
 /** The customer's name under what was found: drawn with a finger, or typed. */
 export function Signature() {
-  const { plan, edit, fmt, member, mayPlan } = useJob()
+  const { plan, edit, fmt, member, mayWalkaround } = useJob()
   const [name, setName] = useState('')
   const [strokes, setStrokes] = useState<Stroke[]>([])
   const [drawing, setDrawing] = useState(false)
@@ -42,7 +42,7 @@ export function Signature() {
             <b>{signature.name}</b>, {fmt.moment(signature.at, { dateStyle: 'medium', timeStyle: 'short' })}, {signature.how} before {signature.takenBy}
             {signature.mark !== signedMark(plan) && <span className="text-danger d-block">Something here was changed since. Show it, and have it signed again.</span>}
           </span>
-          {mayPlan && (
+          {mayWalkaround && (
             <button type="button" className="btn btn-outline-primary btn-sm ms-auto" onClick={() => { set(null); setStrokes([]) }}>
               Sign again
             </button>
@@ -61,7 +61,7 @@ export function Signature() {
           </label>
           <input id="signer" className="form-control" maxLength={120} value={name} onChange={(e) => setName(e.target.value)} />
           <div className="d-flex gap-2 mt-2">
-            <button type="button" className="btn btn-primary" disabled={!mayPlan || name.trim() === ''} onClick={sign}>
+            <button type="button" className="btn btn-primary" disabled={!mayWalkaround || name.trim() === ''} onClick={sign}>
               {strokes.length > 0 ? 'Sign with the drawn name' : 'Sign with the typed name'}
             </button>
             {strokes.length > 0 && (
@@ -79,7 +79,7 @@ export function Signature() {
             role="img"
             aria-label="Draw the name here"
             onPointerDown={(e) => {
-              if (!mayPlan) return
+              if (!mayWalkaround) return
               e.currentTarget.setPointerCapture(e.pointerId)
               setDrawing(true)
               setStrokes((s) => (s.length < 60 ? [...s, [place(e)]] : s))

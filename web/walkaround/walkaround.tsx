@@ -18,7 +18,7 @@ type Walk = Plan['walkaround']
 
 /** The look round the vehicle before anything is promised. */
 export function WalkaroundView() {
-  const { plan, edit, fmt, mayPlan, jobId } = useJob()
+  const { plan, edit, fmt, mayWalkaround, jobId } = useJob()
   const { walkaround: w } = plan
   const contrast = bodyContrast(plan) ?? 0
   const fromPanels = hardwareOf(plan.panels, w.hardware)
@@ -44,7 +44,7 @@ export function WalkaroundView() {
         </a>
       </div>
       <Findings stage="walkaround" />
-      <fieldset disabled={!mayPlan}>
+      <fieldset disabled={!mayWalkaround}>
         <section className="plate mb-3">
           <h2>Job and vehicle</h2>
           <div className="row g-3">

@@ -14,7 +14,8 @@ export interface Quantity {
 }
 
 /** Numbers as this member reads them. Long lengths in metres or yards, money in the shop's currency. */
-export function formatter(u: MemberUnits) {
+export function formatter(units: MemberUnits) {
+  const u: MemberUnits = { ...units, timeZone: knownTimeZone(units.timeZone) }
   const long: LengthUnit = u.lengthUnit === 'in' ? 'yd' : 'm'
   const number = (v: number, digits: number) =>
     v.toLocaleString(u.locale, { minimumFractionDigits: digits, maximumFractionDigits: digits })
@@ -94,6 +95,20 @@ export function formatter(u: MemberUnits) {
   } // prettier-ignore
   const text = (q: Quantity): string => (q.unit === '' ? q.text : q.unit === '″' ? `${q.text}″` : `${q.text} ${q.unit}`)
   return { units: u, length, longLength, temp, minutes, money, area, percent, wallTime, moment, quantity, text, number }
+}
+/** A time zone that this machine does not know is read as UTC, so that no page breaks on it. */
+const zones = new Map<string, string>()
+export function knownTimeZone(zone: string): string {
+  const known = zones.get(zone)
+  if (known !== undefined) return known
+  let good = 'UTC'
+  try {
+    good = new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone
+  } catch {
+    // not a zone of this machine
+  }
+  zones.set(zone, good)
+  return good
 }
 export type Formatter = ReturnType<typeof formatter>
 

@@ -9,7 +9,7 @@ const NAMES: Record<string, Record<string, string | [string, string]>> = {
   edge: { opening: 'opening, under', fixed_gap: 'gap to neighbour', rubber_seal: 'rubber seal', window_trim: 'window trim', glass: 'glass', wheel_arch: 'wheel arch', drip_rail: 'drip rail', bumper_underside: 'underside', lamp: 'lamp or grille', free: 'free edge', bead: 'sealant bead' },
   film: { cast: 'cast', calendered: 'calendered', hybrid_chrome: 'hybrid chrome', colour_shift: ['colour-shift', 'color-shift'], printed_cast: 'printed cast + laminate', sheet_goods: 'sheet goods' },
   vehicle: { city_car: 'City hatch', saloon: ['Saloon', 'Sedan'], estate: ['Estate', 'Wagon'], roadster: ['Coupé or roadster', 'Coupe or roadster'], suv: 'SUV', pickup: 'Pick-up', small_van: 'Small van', high_van: 'High-roof van', minibus: 'Minibus', box_body: 'Box body', trailer: 'Trailer', tank: 'Tank', motorcycle: 'Motorcycle fairings', boat: 'Small boat hull', other: 'Other' },
-  defect: { bubble: 'bubble', wrinkle: 'wrinkle', fingers: 'fingers', lifted_edge: 'lifted edge', cut: 'cut', dirt: 'dirt', wrong_way_up: 'against the arrow', other: 'other' },
+  defect: { bubble: 'bubble', wrinkle: 'wrinkle', fingers: 'fingers', overheated: 'overheated', lifted_edge: 'lifted edge', cut: 'cut', dirt: 'dirt', wrong_way_up: 'against the arrow', other: 'other' },
   damage: { chip: 'stone chip', dent: 'dent', scratch: 'scratch', rust: 'rust', peeling_clear: 'peeling clear coat', previous_film: 'previous film', other: 'other' },
   stage: { walkaround: 'Walkaround', film: 'Film', tape: 'Tape', pieces: 'Pieces', roll: 'Roll', 'run-sheet': 'Run sheet', bay: 'Bay', handover: 'Handover' },
   state: { settled: 'settled', open: 'open', missing: 'to do', broken: 'look here' },
@@ -42,7 +42,8 @@ const NAMES: Record<string, Record<string, string | [string, string]>> = {
   edgeOrder: { press_then_heat: 'press, then heat', heat_then_press: 'heat, then press' },
   zone: { mild: 'mild', hot: 'hot' },
   surface: { vertical: 'vertical', horizontal: 'horizontal' },
-  verdict: { under: 'under', good: 'good', over: 'over' },
+  verdict: { under: 'under', good: 'good', over: 'over, done', too_hot: 'too hot' },
+  entry: { step_started: 'Step started', step_done: 'Step done', step_done_taken_back: 'Step not done after all', timer_started: 'Timer started', timer_ended: 'Timer ended', cut_made: 'Cut made', cut_taken_back: 'Cut taken back', defect_closed: 'Defect closed' },
   soldBy: { metre: ['by the metre', 'by the meter'], half_metre: ['by the half metre', 'by the half meter'], roll: 'by the roll', sheet: 'by the sheet' },
   rail: {
     film_order: 'Film to order', film_used: 'Film used', yield: 'Yield', worst_stretch: 'Worst stretch', seams: 'Seams', edges: 'Edges', tape: 'Tape', heat_points: 'Heat points due', crew_minutes: 'Crew hours', ready_at: 'Ready at', cost: 'To buy',

@@ -177,7 +177,15 @@ const FINDINGS: Record<string, Say> = {
   reading_under: (f, fmt) =>
     `${f.panel}, ${f.point || f.kind}: ${deg(f, 'c', fmt)} is under ${deg(f, 'min_c', fmt)}. Heat again and read with the gun away.`,
   reading_over: (f, fmt) =>
-    `${f.panel}, ${f.point || f.kind}: ${deg(f, 'c', fmt)} is over ${deg(f, 'max_c', fmt)}. Look for a change of gloss.`,
+    `${f.panel}, ${f.point || f.kind}: ${deg(f, 'c', fmt)} is over ${deg(f, 'max_c', fmt)} and under the film’s ${deg(f, 'limit_c', fmt)}: done. Look for a change of gloss.`,
+  reading_too_hot: (f, fmt) =>
+    `${f.panel}, ${f.point || f.kind}: ${deg(f, 'c', fmt)} is past the film’s ${deg(f, 'limit_c', fmt)}. Look at the film there; it counts as a defect until somebody closes it.`,
+  crew_short: (f) =>
+    `${f.count} ${f.count === 1 ? 'step needs' : 'steps need'} ${f.need} people (${f.first} first); the crew has ${f.crew}. Get a hand for those, or split the pieces.`,
+  pre_stretch_past_bound: (f, fmt) =>
+    `${f.panel} is planned with a pre-stretch of ${pct(f, 'value', fmt)}; ${f.film} bears ${pct(f, 'limit', fmt)}. Choose less, or another film.`,
+  pre_stretch_warm: (f, fmt) =>
+    `${f.panel}: a pre-stretch of ${pct(f, 'value', fmt)} is more than ${f.film} takes cold (${pct(f, 'limit', fmt)}). Warm the piece first.`,
   defect_logged: (f) => `${f.panel}: ${word('defect', String(f.defect))}${f.note ? ` (${f.note})` : ''}.`,
   lots_mixed: (f) => `${f.film} was cut from lots ${f.lots}. Look at the shade where they meet.`,
   more_film_than_planned: (f, fmt) => `${f.film}: ${mm(f, 'used_mm', fmt)} used, ${mm(f, 'planned_mm', fmt)} planned.`,
@@ -275,15 +283,18 @@ const STEPS: Record<string, [string, string]> = {
 }
 export const stepTitle = (s: Pick<Step, 'code' | 'name' | 'panelId'>): string =>
   `${STEPS[s.code]?.[0] ?? s.code}${s.name ? `: ${s.name}` : ''}`
-export const stepHint = (s: Pick<Step, 'code' | 'facts'>): string => {
+export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null = null): string => {
   if (s.code !== 'lay') return STEPS[s.code]?.[1] ?? ''
-  const { order, liner, wet } = s.facts
+  const { order, liner, wet, shape_min_c: from, shape_max_c: to } = s.facts
   return [
     order === 'recesses_first'
       ? 'Dry fit first. Glass the piece; shallow recesses first, then the flats from the middle out.'
       : (STEPS.lay?.[1] ?? ''),
     liner === 'halves' ? 'Liner off in halves, on a hinge.' : '',
     wet === 'glide' ? 'A little glide fluid on the felt.' : '',
+    from !== undefined && fmt
+      ? `At room temperature; where it is shaped, warm it to ${fmt.temp(Number(from)).text}–${fmt.text(fmt.temp(Number(to)))}.`
+      : '',
   ]
     .filter((t) => t !== '')
     .join(' ')
@@ -311,7 +322,29 @@ const FAULTS: Record<string, Say> = {
   signed_out: () => 'You are signed out. Sign in again; what you typed is still here.',
   not_allowed: () => 'Your role does not cover this. Ask an owner or lead.',
   not_found: () => 'That is not here any more. Reload the page.',
-  nothing_to_undo: () => 'Nothing to undo: this is how the job began.',
+  nothing_to_undo: () => 'Nothing of yours to undo here.',
+  nothing_to_redo: () => 'Nothing to do again.',
+  changed_since: (f) =>
+    `${f.by || 'Somebody else'} changed the same thing since${f.what ? ` (${f.what})` : ''}. Change it by hand, or bring an older state back from the history.`,
+  busy: () => 'Others hold this at the moment. Try again in a few seconds.',
+  too_much_at_once: () => 'The server has its hands full at the moment. Try again in a few seconds.',
+  took_too_long: () => 'This took too long and was stopped. Try again with fewer panels.',
+  thread_ended: () => 'The work was cut off. Try again.',
+  control_character: () => 'There is a character in it that is no text. Type it anew.',
+  another_member: () => 'These entries were made by another person. They go out when that person signs in here.',
+  in_the_future: () => 'This entry says it happened in the future. Set the clock of this device, then enter it again.',
+  before_the_job: () =>
+    'This entry says it happened before the job was taken in. Set the clock of this device, then enter it again.',
+  cut_made_already: () => 'That cut was ticked on another device already. The film was taken off once.',
+  device_full: () => 'This device cannot keep the entry: its storage is full. Note it on paper and tell the lead.',
+  bad_input: () => 'Cannot be read.',
+  scan_quota: () => 'The shop keeps all the scans it can. Remove one that is not needed.',
+  photo_quota: () => 'The shop keeps all the photos it can. Ask whoever runs the server.',
+  too_many_pixels: () => 'The picture has too many pixels. Send a smaller one.',
+  pre_stretch_too_much: (f, fmt) => `The film bears a pre-stretch of ${pct(f, 'limit', fmt)} at most.`,
+  too_many_columns: (f) => `${f.columns} columns are too many (limit ${f.limit}). Is it the right file?`,
+  entry_id_twice: () => 'This id is used twice.',
+  piece_twice: () => 'This panel has its pieces chosen twice.',
   went_wrong: (f) => `That did not work. Try again; if it happens twice, tell us reference ${f.reference}.`,
   offline: () => 'No connection. It is kept here and goes out by itself.',
   email_taken: () => 'Somebody already signs in with that address.',
@@ -372,10 +405,13 @@ const FAULTS: Record<string, Say> = {
   table: (f) => String(f.said),
   paste_too_low: (f) => `${f.rows} rows were copied, but only ${f.room} panels follow here. Add panels first.`,
   paste_too_wide: () => 'More columns were copied than the sheet has from here.',
-  too_many_attempts: () => 'Too many attempts. Wait a few minutes, then try again.',
+  too_many_attempts: (f) =>
+    f.seconds
+      ? `Too many tries. The next one is possible in ${f.seconds} s.`
+      : 'Too many tries. Wait a little, then try again.',
   no_such_roll: () => 'That roll is no longer part of this layout. Reload the page.',
   no_such_cut: () => 'That cut is not in the record any more, so there is nothing to take back.',
-  no_cutting_table: () => 'No cutting table is set up on this server. Save the file and carry it there.',
+  no_cutting_table: () => 'No cutting table is set up for this shop. Save the file and carry it there.',
   layout_not_kept: () => 'Keep the layout first: the table cuts what is kept.',
   past_the_end: () => 'That is past the end of the roll.',
   no_pieces: () => 'None of these vehicles has a piece in this film. Choose the film on the job, and measure a panel.',

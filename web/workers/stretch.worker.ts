@@ -10,6 +10,7 @@ import { solvedOf } from '@/core/stretch/feel'
 import { laidPanel } from '@/core/stretch/laying'
 import type { ScanSurface } from '@/core/stretch/scan'
 import { surfaceMap, type SurfaceMap } from '@/core/stretch/surface-map'
+import { shrinkCapacity } from '@/core/stretch/pre-stretch'
 import type { SolvedStretch } from '@/core/stretch/solved'
 import { filmOf, mapInPlan, waysFor, type SolvedWay } from '@/core/stretch/ways'
 import type { Panel } from '@/core/vehicle/schema'
@@ -83,7 +84,7 @@ function map({ plan, panelId, pull, atOnce, flangeMm, scan }: MapAsk, triangles:
   const coarse = triangles === COARSE
   let told = 0
   const made = laidPanel(panel, choiceFor(plan, panelId), {
-    triangles, pull, atOnce, flangeMm, scan, quick: coarse, order: plan.method.order, limit: film.stretchLimit, shrink: 0, restShrink: film.heatShrink,
+    triangles, pull, atOnce, flangeMm, scan, quick: coarse, order: plan.method.order, limit: film.stretchLimit, shrink: 0, restShrink: shrinkCapacity(choiceFor(plan, panelId).preStretch, film),
     progress: (share) => {
       if (!coarse && share > told + 0.05) post({ kind: 'tick', share: (told = share) })
     },
@@ -161,7 +162,7 @@ function schools({ plan, panelId, scan }: Extract<StretchAsk, { kind: 'schools' 
     ['fed', as({ way: 'feed', ...(open ? {} : { open: true, openAt: 'bottom' }) }), 'flats_first'],
   ] as const
   for (const [code, own, order] of list) {
-    const made = laidPanel(own, choiceFor(plan, panelId), { order, scan, triangles: SCHOOLS, limit: film.stretchLimit, shrink: 0, restShrink: film.heatShrink }) // prettier-ignore
+    const made = laidPanel(own, choiceFor(plan, panelId), { order, scan, triangles: SCHOOLS, limit: film.stretchLimit, shrink: 0, restShrink: shrinkCapacity(choiceFor(plan, panelId).preStretch, film) }) // prettier-ignore
     if (made.ok) post({ kind: 'school', school: { code, map: made.value } })
     else post({ kind: 'fault', fault: made.error })
   }

@@ -13,6 +13,7 @@ import { listVehicles, type VehicleHead } from '@/web/actions/vehicles'
 import type { MemberUnits } from '@/web/words/format'
 import { StartWith, type Start } from './start-with'
 import { call, newId } from '@/web/kit/call'
+import { firstInvalid } from '@/web/kit/first-invalid'
 import { words } from '@/web/words/names'
 import { faultText } from '@/web/words/sentences'
 
@@ -25,6 +26,7 @@ const Fields = z.object({
   colourHex: z.string(),
 })
 type Fields = z.infer<typeof Fields>
+const FORM = 'new-job-form'
 
 export function NewJob({ show, onHide, units }: { show: boolean; onHide: () => void; units: MemberUnits }) {
   const { locale } = units
@@ -43,6 +45,8 @@ export function NewJob({ show, onHide, units }: { show: boolean; onHide: () => v
   })
   const kind = useWatch({ control, name: 'kind' })
   const make = async (v: Fields) => {
+    const bad = firstInvalid(document.getElementById(FORM))
+    if (bad !== null) return setFault(`${bad}: what is typed there cannot be taken. Put it right, or empty the field.`)
     const out = await call(createJob, {
       ...v,
       id,
@@ -88,7 +92,7 @@ export function NewJob({ show, onHide, units }: { show: boolean; onHide: () => v
   )
   return (
     <Modal show={show} onHide={onHide} size="lg" aria-labelledby="new-job-title">
-      <form onSubmit={handleSubmit(make)} noValidate>
+      <form id={FORM} onSubmit={handleSubmit(make)} noValidate>
         <Modal.Header closeButton>
           <Modal.Title as="h2" id="new-job-title">
             New job

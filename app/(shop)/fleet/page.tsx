@@ -1,4 +1,4 @@
-import { MAY } from '@/db/client'
+import { may } from '@/core/rights/rights'
 import { fleets } from '@/db/queries/fleet'
 import { jobs } from '@/db/queries/jobs'
 import { rack } from '@/db/queries/rack'
@@ -17,7 +17,7 @@ export default async function FleetPage() {
       films={films}
       stock={stock}
       units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
-      mayStart={(MAY.fleet as readonly string[]).includes(who.role)}
+      mayStart={may(who.role, 'fleet')}
     />
   )
 }

@@ -1,4 +1,4 @@
-import { MAY } from '@/db/client'
+import { may } from '@/core/rights/rights'
 import { rack } from '@/db/queries/rack'
 import { memberOrDoor } from '@/web/actions/session'
 import { Rack } from '@/web/rack/rack'
@@ -13,7 +13,7 @@ export default async function RackPage() {
       all={all}
       stock={stock}
       units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
-      mayReceive={(MAY.stock as readonly string[]).includes(who.role)}
+      mayReceive={may(who.role, 'stock')}
     />
   )
 }

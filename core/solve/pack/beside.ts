@@ -12,6 +12,8 @@ interface How {
   random: Random
   cuts?: number
 }
+/** Past the time that there is, what lies nowhere yet is listed as it is. */
+type Settling = How & { spent: () => boolean }
 
 export function placementsOf(
   at: { band: Band; span: Span; y: number }[],
@@ -41,46 +43,84 @@ export function placementsOf(
   )
 }
 
-/** What found no room in the first go: onto whatever spans are still free, lot by lot. */
+/** Of more bins than this those of one width are filled at once first: bin by bin would take too long. */
+const MANY_BINS = 20
+
+/** What lies where, by bin, and which groups lie anywhere: kept beside the list, which may be long. */
+interface Laid {
+  byBin: Map<string, Placed[]>
+  groups: Set<string | null>
+}
+
+/** Items by the quick way onto some bins of one width at once, beside what lies there. */
+function layOnto(items: readonly PackItem[], bins: readonly PackBin[], laid: Laid, { gap, cuts }: How): Placed[] {
+  const spans = bins.flatMap((bin) =>
+    freeSpans(
+      bin,
+      (laid.byBin.get(bin.id) ?? []).map((p) => ({ from: Math.max(0, p.y - gap), to: p.y + p.length + gap })),
+    ).map((s) => ({ bin, ...s })),
+  )
+  if (items.length === 0 || spans.length === 0) return []
+  const width = (bins[0] as PackBin).width + gap
+  const kinds = kindsOf(items, gap, width)
+  const plan = strip({
+    kinds,
+    width,
+    rule: 'guillotine',
+    cuts: cuts ?? Infinity,
+    random: seeded(1),
+    rounds: 0,
+    spent: () => false,
+    boundSpent: () => true,
+  })
+  return placementsOf(spread(plan.bands, spans, gap).at, kinds, gap)
+}
+
+/**
+ * What found no room in the first go: onto whatever spans are still free, lot by lot; where a lot has many bins
+ * first onto all of a width at once, then bin by bin.
+ */
 export function settle(
   left: readonly PackItem[],
   lots: readonly Lot[],
-  options: How,
+  options: Settling,
   placed: Placed[],
   unplaced: Packing['unplaced'],
 ): void {
   if (left.length === 0) return
-  const { gap } = options
   let open = [...left]
+  const laid: Laid = { byBin: new Map(), groups: new Set() }
+  const note = (done: readonly Placed[]) => {
+    for (const p of done) {
+      laid.groups.add(p.item.group)
+      const there = laid.byBin.get(p.binId)
+      if (there) there.push(p)
+      else laid.byBin.set(p.binId, [p])
+    }
+  }
+  note(placed)
   for (const lot of lots) {
     if (open.length === 0) break
-    const groupsHere = new Set(placed.filter((p) => lot.bins.some((b) => b.id === p.binId)).map((p) => p.item.group))
-    for (const bin of [...lot.bins].sort((a, b) => b.width - a.width)) {
-      const may = open.filter(
-        (i) => i.group === null || groupsHere.has(i.group) || !placed.some((p) => p.item.group === i.group),
+    const groupsHere = new Set(lot.bins.flatMap((b) => (laid.byBin.get(b.id) ?? []).map((p) => p.item.group)))
+    const turn = (bins: readonly PackBin[]) => {
+      const fit = open.filter(
+        (i) =>
+          (i.group === null || groupsHere.has(i.group) || !laid.groups.has(i.group)) && neverFits(i, bins) === null,
       )
-      const inBin = placed.filter((p) => p.binId === bin.id)
-      const spans = freeSpans(
-        bin,
-        inBin.map((p) => ({ from: Math.max(0, p.y - gap), to: p.y + p.length + gap })),
-      )
-      const fit = may.filter((i) => neverFits(i, [bin]) === null)
-      if (fit.length === 0 || spans.length === 0) continue
-      const kinds = kindsOf(fit, gap, bin.width + gap)
-      const plan = strip({
-        kinds, width: bin.width + gap, rule: 'guillotine', cuts: options.cuts ?? Infinity, random: seeded(1), rounds: 0,
-        spent: () => false, boundSpent: () => true,
-      }) // prettier-ignore
-      const { at } = spread(
-        plan.bands,
-        spans.map((s) => ({ bin, ...s })),
-        gap,
-      )
-      const done = placementsOf(at, kinds, gap)
+      const done = layOnto(fit, bins, laid, options)
+      if (done.length === 0) return
       for (const p of done) groupsHere.add(p.item.group)
+      note(done)
       placed.push(...done)
       const there = new Set(done.map((p) => keyOf(p.item)))
       open = open.filter((i) => !there.has(keyOf(i)))
+    }
+    const bins = [...lot.bins].sort((a, b) => b.width - a.width)
+    const widths = [...new Set(bins.map((b) => b.width))]
+    if (bins.length > MANY_BINS) for (const width of widths) turn(bins.filter((b) => b.width === width))
+    for (const bin of bins) {
+      if (open.length === 0 || options.spent()) break
+      turn([bin])
     }
   }
   for (const item of open) unplaced.push({ item, why: item.group === null ? 'no_room_left' : 'no_lot_holds_group' })

@@ -3,6 +3,9 @@ import { kindsOf } from './kinds'
 import type { Span } from './spread'
 import { PACK_TOLERANCE as EPS, type PackBin, type PackItem, type Packing, type Placed, type WhyNot } from './types'
 
+/** Of so many items the bound stands near their bare area: a lot that is half full takes more without asking it. */
+const MANY = 400
+const HALF_FULL = 0.6
 /** A lot is filled to this share of its length by bound before the next one is begun; past it plans no longer fit. */
 const LOT_FILL = 0.93
 
@@ -73,7 +76,7 @@ export function boundOf(items: readonly PackItem[], width: number, gap: number):
 export function share(
   items: readonly PackItem[],
   lots: Lot[],
-  gap: number,
+  { gap, spent }: { gap: number; spent: () => boolean },
   unplaced: Packing['unplaced'],
   placed: readonly Placed[],
 ): void {
@@ -83,30 +86,63 @@ export function share(
     if (item.group === null) loose.push(item)
     else groups.set(item.group, [...(groups.get(item.group) ?? []), item])
   }
-  const width = (lot: Lot) => Math.max(...lot.bins.map((b) => b.width))
-  const room = (lot: Lot) => lot.spans.reduce((sum, s) => sum + s.to - s.from, 0)
-  const load = (lot: Lot, more: readonly PackItem[]) =>
-    (area(lot.items) + area(more)) / Math.max(1, room(lot) * width(lot))
+  const sizes = new Map(
+    lots.map((lot) => [
+      lot,
+      {
+        width: Math.max(...lot.bins.map((b) => b.width)),
+        room: lot.spans.reduce((sum, s) => sum + s.to - s.from, 0),
+        area: area(lot.items),
+      },
+    ]),
+  )
+  const sizeOf = (lot: Lot) => sizes.get(lot) as { width: number; room: number; area: number }
+  const width = (lot: Lot) => sizeOf(lot).width
+  const room = (lot: Lot) => sizeOf(lot).room
+  const take = (lot: Lot, more: readonly PackItem[]) => {
+    lot.items.push(...more)
+    sizeOf(lot).area += area(more)
+  }
+  const load = (lot: Lot, more: readonly PackItem[], areaOfMore = area(more)) =>
+    (sizeOf(lot).area + areaOfMore) / Math.max(1, room(lot) * width(lot))
   const lotOfLocked = (group: string): Lot | undefined => {
     const there = placed.find((p) => p.item.group === group)
     return there && lots.find((lot) => lot.bins.some((b) => b.id === there.binId))
   }
-  const holds = (lot: Lot, more: readonly PackItem[]): boolean =>
-    more.every((i) => neverFits(i, lot.bins) === null) &&
-    boundOf([...lot.items, ...more], width(lot), gap) <= room(lot) + EPS
+  // Of lots that hold nothing yet the bound hangs on their width alone: many rolls are many such lots.
+  const boundWith = (lot: Lot, more: readonly PackItem[], known: Map<number, number>): number => {
+    if (lot.items.length > 0) return boundOf([...lot.items, ...more], width(lot), gap)
+    const kept = known.get(width(lot))
+    if (kept !== undefined) return kept
+    const bound = boundOf(more, width(lot), gap)
+    known.set(width(lot), bound)
+    return bound
+  }
+  const holds = (lot: Lot, more: readonly PackItem[], known = new Map<number, number>()): boolean =>
+    boundWith(lot, more, known) <= room(lot) + EPS && more.every((i) => neverFits(i, lot.bins) === null)
   for (const [group, members] of [...groups].sort((a, b) => area(b[1]) - area(a[1]))) {
     const tied = lotOfLocked(group)
-    const able = (tied ? [tied] : lots).filter((lot) => load(lot, members) <= 1 && holds(lot, members))
-    const easy = able.find((lot) => boundOf([...lot.items, ...members], width(lot), gap) <= LOT_FILL * room(lot))
-    const lot = easy ?? able.sort((a, b) => load(a, members) - load(b, members))[0]
-    if (lot) lot.items.push(...members)
+    const known = new Map<number, number>()
+    const own = tied ? [tied] : lots
+    const areaOf = area(members)
+    const fits = (lot: Lot) => load(lot, members, areaOf) <= 1 && holds(lot, members, known)
+    const easy = own.find((lot) => {
+      const full = load(lot, members, areaOf)
+      if (full > LOT_FILL) return false
+      if (full <= HALF_FULL && lot.items.length > MANY) return members.every((i) => neverFits(i, lot.bins) === null)
+      return boundWith(lot, members, known) <= LOT_FILL * room(lot) && fits(lot)
+    })
+    // Past its time the search for the least full one is left out.
+    const lot = easy ?? (spent() ? undefined : own.filter(fits).sort((a, b) => load(a, members) - load(b, members))[0])
+    if (lot) take(lot, members)
     else {
       // No lot takes it whole: as much as the roomiest can, the rest is listed.
       const roomiest = [...(tied ? [tied] : lots)].sort(
-        (a, b) => room(b) - area(b.items) / width(b) - (room(a) - area(a.items) / width(a)),
+        (a, b) => room(b) - sizeOf(b).area / width(b) - (room(a) - sizeOf(a).area / width(a)),
       )[0]
       for (const item of members)
-        if (roomiest && neverFits(item, roomiest.bins) === null && holds(roomiest, [item])) roomiest.items.push(item)
+        if (roomiest && !spent() && neverFits(item, roomiest.bins) === null && holds(roomiest, [item]))
+          take(roomiest, [item])
         else unplaced.push({ item, why: 'no_lot_holds_group' })
     }
   }
@@ -116,19 +152,19 @@ export function share(
     (lot) => holds(lot, loose) && boundOf([...lot.items, ...loose], width(lot), gap) <= LOT_FILL * room(lot),
   )
   if (one) {
-    one.items.push(...loose)
+    take(one, loose)
     return
   }
   const estimate = new Map(lots.map((lot) => [lot, boundOf(lot.items, width(lot), gap)]))
   for (const item of [...loose].sort((a, b) => b.width * b.length - a.width * a.length)) {
-    const able = lots.filter((lot) => neverFits(item, lot.bins) === null)
     const grows = (lot: Lot) => (item.width * item.length * 1.12) / width(lot)
-    const lot =
-      able.find((l) => (estimate.get(l) as number) + grows(l) <= LOT_FILL * room(l)) ??
-      able.sort((a, b) => (estimate.get(a) as number) / room(a) - (estimate.get(b) as number) / room(b))[0]
+    const fullness = (lot: Lot) => (estimate.get(lot) as number) / room(lot)
+    const takes = (lot: Lot) => neverFits(item, lot.bins) === null
+    const easy = lots.find((lot) => (estimate.get(lot) as number) + grows(lot) <= LOT_FILL * room(lot) && takes(lot))
+    const lot = easy ?? lots.filter(takes).sort((a, b) => fullness(a) - fullness(b))[0]
     if (!lot) unplaced.push({ item, why: 'no_room_left' })
     else {
-      lot.items.push(item)
+      take(lot, [item])
       estimate.set(lot, (estimate.get(lot) as number) + grows(lot))
     }
   }

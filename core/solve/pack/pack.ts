@@ -51,8 +51,11 @@ export function pack(items: readonly PackItem[], bins: readonly PackBin[], optio
   }
   const placed: Placed[] = [...locked]
   const rest = locked.length > 0 ? fillBeside(fitting, bins, locked, options, placed) : fitting
-  const lots = lotsOf(bins, locked, gap)
-  share(rest, lots, gap, unplaced, placed)
+  // What has no group knows no lot: where nothing has one, all bins are one lot.
+  const oneLot = locked.length === 0 && rest.every((item) => item.group === null)
+  const lots = lotsOf(oneLot ? bins.map((bin) => ({ ...bin, lot: '' })) : bins, locked, gap)
+  const spent = () => budget.spent?.() === true
+  share(rest, lots, { gap, spent }, unplaced, placed)
   relieve(lots, options)
   const total = Math.max(1, rest.length)
   const loads = lots.filter((lot) => lot.items.length > 0)
@@ -73,7 +76,7 @@ export function pack(items: readonly PackItem[], bins: readonly PackBin[], optio
     leftOver.push(...left)
     lot.proven = proven
   }
-  settle(leftOver, lots, options, placed, unplaced)
+  settle(leftOver, lots, { ...options, spent }, placed, unplaced)
   const only = loads.length === 1 && locked.length === 0 && leftOver.length === 0 ? loads[0] : undefined
   const widest = Math.max(...bins.map((b) => b.width))
   const proof =
@@ -104,7 +107,7 @@ function relieve(lots: Lot[], options: PackOptions): void {
     for (const i of lot.items) if (i.group !== null) groups.set(i.group, [...(groups.get(i.group) ?? []), i])
     const locked = options.locked?.map((p) => p.item.group) ?? []
     const smallest = [...groups].filter(([g]) => !locked.includes(g)).sort((a, b) => area(a[1]) - area(b[1]))
-    while (smallest.length > 1 && !holdsAll(lot)) {
+    while (smallest.length > 1 && options.budget.spent?.() !== true && !holdsAll(lot)) {
       const [, members] = smallest.shift() as [string, PackItem[]]
       const others = lots
         .filter((l) => l !== lot && area(l.items) + area(members) <= room(l))
@@ -181,10 +184,9 @@ function summary(
   gap: number,
   proof: number,
 ): Packing {
-  const used = bins.map((bin) => ({
-    binId: bin.id,
-    length: placed.reduce((far, p) => (p.binId === bin.id ? Math.max(far, p.y + p.length) : far), 0),
-  }))
+  const far = new Map<string, number>()
+  for (const p of placed) far.set(p.binId, Math.max(far.get(p.binId) ?? 0, p.y + p.length))
+  const used = bins.map((bin) => ({ binId: bin.id, length: far.get(bin.id) ?? 0 }))
   const sum = used.reduce((s, u) => s + u.length, 0)
   const widest = Math.max(0, ...bins.map((b) => b.width))
   const quick = boundOf(

@@ -41,7 +41,7 @@ export function spread(
       break
     }
     // By place in the list: the same band may be in it many times.
-    const chosen = fullest(left, room(span))
+    const chosen = left.length > MANY ? fullestOfMany(left, room(span)) : fullest(left, room(span))
     lay(
       span,
       left.filter((_, i) => chosen.has(i)),
@@ -49,6 +49,34 @@ export function spread(
     left = left.filter((_, i) => !chosen.has(i))
   }
   return { at, over: left }
+}
+
+/** With more bands than this a span is filled in turn but for its end, and the table is asked about that end alone. */
+const MANY = 600
+/** Bands that the table chooses the end of a span from, and how many mean lengths are left to it. */
+const END_CHOICE = 300
+const END_LENGTHS = 4
+
+/** Of many bands: every so-manieth in turn until little room is left, then the fullest end out of a choice of the rest. */
+function fullestOfMany(bands: readonly Band[], room: number): Set<number> {
+  const mean = bandsLength(bands) / bands.length
+  const chosen = new Set<number>()
+  let left = room
+  for (let i = 0; i < bands.length && left > END_LENGTHS * mean; i++) {
+    const { length } = bands[i] as Band
+    if (length > left) continue
+    chosen.add(i)
+    left -= length
+  }
+  const rest = bands.map((band, i) => ({ band, i })).filter(({ band, i }) => !chosen.has(i) && band.length <= left)
+  const step = Math.max(1, Math.floor(rest.length / END_CHOICE))
+  const choice = rest.filter((_, k) => k % step === 0)
+  const ends = fullest(
+    choice.map((c) => c.band),
+    left,
+  )
+  for (const k of ends) chosen.add((choice[k] as { i: number }).i)
+  return chosen
 }
 
 /** Which bands' lengths come nearest to a room without passing it: a subset-sum table on rounded-up lengths. */

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation'
 import { z } from 'zod'
-import { MAY } from '@/db/client'
+import { may } from '@/core/rights/rights'
 import { fleetFile } from '@/db/queries/fleet'
 import { memberOrDoor } from '@/web/actions/session'
 import { FleetResult } from '@/web/fleet/fleet-result'
@@ -16,7 +16,7 @@ export default async function FleetResultPage({ params }: { params: Promise<{ fl
     <FleetResult
       file={file}
       units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
-      mayStart={(MAY.fleet as readonly string[]).includes(who.role)}
+      mayStart={may(who.role, 'fleet')}
     />
   )
 }

@@ -25,10 +25,11 @@ export default async function JobLayout({
         jobId,
         number: file.head.head,
         plan: file.plan,
+        handedOver: file.handedOver,
         ledger: file.ledger,
         catalogue: file.catalogue,
         units: { ...units, currency: shop.currency, timeZone: shop.timeZone },
-        member: { name: who.name, role: who.role },
+        member: { id: who.memberId, name: who.name, role: who.role },
       }}
     >
       <JobFrame>{children}</JobFrame>

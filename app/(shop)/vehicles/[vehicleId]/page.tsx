@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation'
-import { MAY } from '@/db/client'
+import { may } from '@/core/rights/rights'
 import { vehicleFile } from '@/db/queries/vehicles'
 import { memberOrDoor } from '@/web/actions/session'
 import { VehicleSheet } from '@/web/vehicles/vehicle-sheet'
@@ -17,7 +17,7 @@ export default async function VehiclePage({ params }: { params: Promise<{ vehicl
       key={file.head.head}
       file={file}
       units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
-      mayCorrect={(MAY.vehicles as readonly string[]).includes(who.role)}
+      mayCorrect={may(who.role, 'vehicles')}
     />
   )
 }

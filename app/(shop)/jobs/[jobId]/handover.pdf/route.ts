@@ -1,5 +1,0 @@
-import { handoverPdf } from '@/web/actions/handover-pdf'
-
-export async function GET(_request: Request, { params }: { params: Promise<{ jobId: string }> }): Promise<Response> {
-  return handoverPdf((await params).jobId)
-}

@@ -1,0 +1,27 @@
+import type { LogRow } from '../log/schema'
+import type { Plan } from '../plan/schema'
+import type { Catalogue } from './catalogue'
+import { reckon } from './reckon'
+import { standsAt } from './stages'
+
+/** What the yard shows of a job. `recheckDueAt` is a UTC wall time. */
+export interface YardColumns {
+  stage: string
+  stageState: string
+  waitsFor: string
+  waitsFacts: Record<string, string | number>
+  recheckDueAt: string | null
+}
+
+/** Where a job stands, read off a whole reckoning of it. */
+export function yardColumnsOf(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow[]): YardColumns {
+  const { stages, recheckDueAt } = reckon(plan, catalogue, ledger)
+  const stands = standsAt(stages)
+  return {
+    stage: stands.stage,
+    stageState: stands.state,
+    waitsFor: stands.why,
+    waitsFacts: stands.facts,
+    recheckDueAt,
+  }
+}

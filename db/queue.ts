@@ -1,0 +1,60 @@
+import { sql } from 'drizzle-orm'
+import PgBoss from 'pg-boss'
+import type { Tx } from './client'
+import { environment } from './environment'
+
+/** What a worker is handed: where to find the layout that is asked for. */
+export interface FleetTask {
+  shopId: string
+  id: string
+}
+export const FLEET_QUEUE = 'fleet-layout'
+/** How a worker's connection calls itself: while the process lives it is there, and no longer. */
+export const WORKER_NAME = 'cuirass-worker'
+/** The queues there are; made by the owner's migrations. A task handed out for longer than its time is handed out again. */
+export const QUEUES: Record<string, Omit<PgBoss.Queue, 'name'>> = {
+  [FLEET_QUEUE]: { retryLimit: 3, retryDelay: 0, expireInSeconds: 30 * 60 },
+}
+
+const kept = globalThis as unknown as { cuirassQueue?: Promise<PgBoss> }
+
+async function open(worker: boolean): Promise<PgBoss> {
+  const boss = new PgBoss({
+    connectionString: environment().DATABASE_URL,
+    max: worker ? 4 : 2,
+    supervise: worker,
+    schedule: false,
+    migrate: false,
+    // Handed on to the connections as it stands: they see the tasks of all shops.
+    ...({ options: '-c cuirass.queue=on' } as object),
+  })
+  boss.on('error', () => {}) // a broken connection is replaced at the next query
+  await boss.start()
+  return boss
+}
+
+/** The queue as this process uses it; kept over reloads in development. */
+export function workQueue({ worker = false }: { worker?: boolean } = {}): Promise<PgBoss> {
+  kept.cuirassQueue ??= open(worker).catch((error: unknown) => {
+    // The next request tries again.
+    delete kept.cuirassQueue
+    throw error
+  })
+  return kept.cuirassQueue
+}
+export async function closeWorkQueue(): Promise<void> {
+  const boss = await kept.cuirassQueue?.catch(() => null)
+  delete kept.cuirassQueue
+  await boss?.stop({ graceful: false, close: true })
+}
+
+/** The queue's statements within a transaction of ours, so that a task and what it is about are written together or not at all. */
+export const within = (tx: Tx): PgBoss.Db => ({
+  executeSql: async (text, values) => {
+    // Every other part is the number of a value.
+    const parts = text.split(/\$(\d+)/)
+    const chunks = parts.map((part, i) => (i % 2 === 0 ? sql.raw(part) : sql`${sql.param(values[Number(part) - 1])}`))
+    const { rows } = await tx.execute(sql.join(chunks))
+    return { rows }
+  },
+})

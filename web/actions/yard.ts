@@ -1,0 +1,48 @@
+import type { Who } from '@/db/client'
+import { jobs, keepYard, yardInput, type JobHead } from '@/db/queries/jobs'
+import { threads } from './threads'
+
+/** Changes that come close together are read off once. */
+const PAUSE_MS = 400
+/** How long the yard's page waits for columns that are behind before it shows them as they are. */
+const PAGE_WAIT_MS = 4000
+
+const running = new Map<string, Promise<void>>()
+const planned = new Map<string, ReturnType<typeof setTimeout>>()
+
+/** The yard's columns of a job read off anew on a thread; one at a time a job. */
+function settle(who: Who, jobId: string): Promise<void> {
+  const known = running.get(jobId)
+  if (known) return known
+  const work = (async () => {
+    const file = await yardInput(who, jobId, new Date())
+    if (!file) return
+    const { plan, catalogue, ledger, changes } = file
+    await keepYard(who, jobId, changes, await threads().run('yard', { plan, catalogue, ledger }))
+  })().finally(() => running.delete(jobId))
+  running.set(jobId, work)
+  return work
+}
+
+/** Soon after a change the yard's columns follow; what fails here is made good when the yard is opened. */
+export function yardFollows(who: Who, jobId: string): void {
+  if (planned.has(jobId)) return
+  const timer = setTimeout(() => {
+    planned.delete(jobId)
+    settle(who, jobId).catch(() => {})
+  }, PAUSE_MS)
+  timer.unref()
+  planned.set(jobId, timer)
+}
+
+/** The shop's jobs, with columns that are up to date wherever that can be had in a few seconds. */
+export async function yardJobs(who: Who): Promise<JobHead[]> {
+  const heads = await jobs(who)
+  const behind = heads.filter((head) => head.behind)
+  if (behind.length === 0) return heads
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const enough = new Promise<void>((resolve) => (timer = setTimeout(resolve, PAGE_WAIT_MS)))
+  await Promise.race([Promise.allSettled(behind.map((head) => settle(who, head.id))), enough])
+  clearTimeout(timer)
+  return jobs(who)
+}

@@ -1,0 +1,75 @@
+'use client'
+
+import Alert from 'react-bootstrap/Alert'
+import Button from 'react-bootstrap/Button'
+import type { LogPayload } from '@/core/log/schema'
+import { word } from '@/web/words/names'
+import { faultText } from '@/web/words/sentences'
+import { useJob } from './job-state'
+
+/** How much of what was entered here the server has. */
+export function SentMark() {
+  const { waiting } = useJob()
+  return (
+    <span role="status" data-testid="outbox">
+      {waiting === 0 ? 'All entries sent' : `${waiting} ${waiting === 1 ? 'entry' : 'entries'} kept here, sending`}
+    </span>
+  )
+}
+
+/** What could not be taken stays here until somebody has seen to it; what others left on this device is said. */
+export function KeptEntries() {
+  const { refused, settleRefused, logFault, othersWaiting, lasts, fmt, plan } = useJob()
+  const what = (payload: LogPayload): string => {
+    switch (payload.kind) {
+      case 'reading':
+        return `Reading of ${fmt.text(fmt.temp(payload.tempC))}`
+      case 'film_used':
+        return `Cut of ${fmt.text(fmt.longLength(payload.lengthMm))}`
+      case 'defect':
+        return `${word('defect', payload.defect)}, ${plan.panels.find((p) => p.id === payload.panelId)?.name ?? payload.panelId}`
+      case 'note':
+        return `Note “${payload.text.slice(0, 60)}”`
+      default:
+        return word('entry', payload.kind)
+    }
+  }
+  return (
+    <>
+      {logFault && (
+        <Alert variant="warning" className="caution mb-2" role="alert">
+          {faultText(logFault, fmt)}
+        </Alert>
+      )}
+      {!lasts && (
+        <Alert variant="warning" className="mb-2">
+          This browser keeps nothing over a reload: stay on this page until all entries are sent.
+        </Alert>
+      )}
+      {othersWaiting > 0 && (
+        <p className="label mb-2">
+          {othersWaiting} {othersWaiting === 1 ? 'entry' : 'entries'} of somebody else waits on this device, until they
+          sign in here.
+        </p>
+      )}
+      {refused.map((entry) => (
+        <Alert
+          key={entry.id}
+          variant="danger"
+          className="refused-entry d-flex gap-3 align-items-center flex-wrap mb-2"
+          data-testid="refused"
+        >
+          <span className="flex-fill">
+            <b>
+              Not taken: {what(entry.payload)}, {fmt.moment(entry.at, { hour: '2-digit', minute: '2-digit' })}.
+            </b>{' '}
+            {faultText({ code: entry.code ?? 'bad_input' }, fmt)}
+          </span>
+          <Button variant="outline-light" className="btn-plain" onClick={() => settleRefused(entry.id)}>
+            Seen to
+          </Button>
+        </Alert>
+      ))}
+    </>
+  )
+}

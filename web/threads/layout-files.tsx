@@ -1,0 +1,127 @@
+import { restsOf } from '@/core/roll/rests'
+import { word } from '@/web/words/names'
+import { registrationMarks } from '@/core/roll/drops'
+import { sideDrops } from '@/core/roll/side-drops'
+import QRCode from 'qrcode'
+import { safeCell } from '@/core/kit/table'
+import { reckon } from '@/core/reckon/reckon'
+import { layoutDrawing, layoutSvg } from '@/core/roll/drawing'
+import type { FilmLayout } from '@/core/roll/lay-out'
+import { purchase } from '@/core/roll/lay-out'
+import { writeCsv } from '@/web/kit/csv'
+import { CutSheetDocument, LabelsDocument } from '@/web/roll/cut-sheet-document'
+import { layoutDxf } from '@/web/roll/layout-dxf'
+import { formatter } from '@/web/words/format'
+import type { Jobs, MadeFile } from './jobs'
+import { pdf } from './papers'
+
+/** Sizes of labels, mm, as printers of labels take them. */
+const LABELS: Record<string, [number, number]> = { '62x29': [62, 29], '100x50': [100, 50], '100x62': [100, 62] }
+
+const file = (body: string, type: string, name: string): MadeFile => ({
+  kind: 'file',
+  body: new TextEncoder().encode(body),
+  type: `${type}; charset=utf-8`,
+  name,
+  inline: false,
+})
+const text = (v: number) => String(Math.round(v * 10) / 10)
+
+/** One of the files of a job's layout of one film. */
+export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<MadeFile> {
+  const { jobId, name, plan, catalogue, ledger, filmId, units } = input
+  const refused = (status: number, said: string): MadeFile => ({ kind: 'refused', status, said })
+  const fmt = formatter(units)
+  const r = reckon(plan, catalogue, ledger)
+  const layout = r.layouts.find((l) => l.film.id === filmId) ?? (filmId === null ? r.layouts[0] : undefined)
+  if (!layout) return refused(404, 'No such layout')
+  const short = jobId.slice(0, 8)
+  const rollName = (id: string) => {
+    const i = layout.rolls.findIndex((x) => x.id === id)
+    return layout.rolls[i]?.stock?.label ?? `new roll ${i + 1}`
+  }
+  const title = plan.customerRef ? `${plan.vehicle.name}, ${plan.customerRef}` : plan.vehicle.name
+  switch (name) {
+    case 'layout.svg':
+      return file(layoutSvg(layoutDrawing(layout)), 'image/svg+xml', `layout-${short}.svg`)
+    case 'layout.dxf':
+      return file(layoutDxf(layoutDrawing(layout)), 'application/dxf', `layout-${short}.dxf`)
+    case 'pieces.csv':
+      return file(`\uFEFF${writeCsv(pieceTable(layout, rollName))}`, 'text/csv', `pieces-${short}.csv`)
+    case 'order.csv': {
+      const rows = r.layouts.flatMap((l) => {
+        const p = purchase(l.film, l, catalogue.stock)
+        const start = [l.film.name, l.film.maker, l.film.colour.name, text(l.rollWidthMm), text(l.usedMm), text(l.reserveMm)] // prettier-ignore
+        const lines = p.lines.length > 0 ? p.lines : [{ offerId: 'nothing', lengthMm: 0, cost: 0 }]
+        return lines.map((x) => [...start, x.offerId.replace(/-\d+$/, ''), text(x.lengthMm), String(Math.round(x.cost * 100) / 100), units.currency].map(safeCell)) // prettier-ignore
+      })
+      const head = ['film', 'maker', 'colour', 'width_mm', 'used_mm', 'reserve_mm', 'sold_by', 'order_mm', 'cost', 'currency'] // prettier-ignore
+      return file(`\uFEFF${writeCsv([head, ...rows])}`, 'text/csv', `order-${short}.csv`)
+    }
+    case 'drops.csv': {
+      const head = ['side', 'run', 'drop', 'laid', 'from_front_or_top_mm', 'print_width_mm', 'print_length_mm', 'starts_across_mm', 'marks_mm'] // prettier-ignore
+      const rows = sideDrops(plan, layout.film).flatMap((s) => {
+        if (!s.plan.ok) return []
+        const { drops } = s.plan.value
+        const last = plan.layout.drops.airflow === 'front_over_rear' || s.run === 'level'
+        return drops.map((d) => [s.side, s.run, String(d.number), String(last ? drops.length - d.number + 1 : d.number), text(d.fromMm), text(d.widthMm), text(d.lengthMm), text(d.startMm), registrationMarks(d).map((m) => `${text(m.xMm)}/${text(m.yMm)}`).join(' ')].map(safeCell)) // prettier-ignore
+      })
+      return file(`\uFEFF${writeCsv([head, ...rows])}`, 'text/csv', `drops-${short}.csv`)
+    }
+    case 'cut-sheet.pdf':
+      return pdf(
+        `cut-sheet-${short}`,
+        <CutSheetDocument layout={layout} fmt={fmt} job={title} shop={input.shop.name} rollName={rollName} />,
+      )
+    case 'labels.pdf': {
+      const size = LABELS[input.size ?? '100x50']
+      if (!size) return refused(400, `No such label. Sizes: ${Object.keys(LABELS).join(', ')}`)
+      const code = (what: string) => QRCode.toDataURL(`cuirass:${what}`, { margin: 1, errorCorrectionLevel: 'M', width: 240 }) // prettier-ignore
+      const rests = restsOf(layout).map(async (r) => ({
+        name: `Rest ${r.stock ? `${r.stock.label}-` : ''}${r.key}`,
+        size: `${fmt.text(fmt.length(r.widthMm))} across × ${fmt.text(fmt.length(r.lengthMm))} along`,
+        film: layout.film.name,
+        lot: r.stock ? `${r.stock.label}, lot ${r.stock.lot}` : 'lot ____________',
+        job: title,
+        arrow: r.takes.length > 0 ? `takes a ${r.takes.map((k) => word('panel', k).toLowerCase()).join(', ')}` : 'ARROW: the roll’s direction', // prettier-ignore
+        qr: await code(`rest/${jobId}/${layout.film.id}/${r.key}`),
+      }))
+      const labels = await Promise.all([
+        ...layout.rolls.flatMap((roll) =>
+          roll.placements.map(async (p) => ({
+            name: layout.pieces.find((x) => x.id === p.pieceId)?.name ?? p.pieceId,
+            size: `${fmt.text(fmt.length(p.widthMm))} across × ${fmt.text(fmt.length(p.lengthMm))} along`,
+            film: layout.film.name,
+            lot: roll.stock ? `${roll.stock.label}, lot ${roll.stock.lot}` : 'lot ____________',
+            job: title,
+            arrow: 'ARROW: top or front of the panel',
+            // Names the piece by job, film and piece: nothing that a stranger could use.
+            qr: await code(`piece/${jobId}/${layout.film.id}/${p.pieceId}`),
+          })),
+        ),
+        // What is left over and worth keeping gets its label too.
+        ...rests,
+      ])
+      return pdf(
+        `labels-${short}`,
+        <LabelsDocument labels={labels} widthMm={size[0]} heightMm={size[1]} shop={input.shop.name} />,
+      )
+    }
+    default:
+      return refused(404, 'Not found')
+  }
+}
+
+function pieceTable(layout: FilmLayout, rollName: (id: string) => string): string[][] {
+  const head = ['piece', 'name', 'roll', 'lot', 'x_mm', 'y_mm', 'width_mm', 'length_mm', 'turn_deg']
+  const rows = layout.rolls.flatMap((roll) =>
+    roll.placements.map(
+      (p) =>
+      [p.pieceId, layout.pieces.find((x) => x.id === p.pieceId)?.name ?? '', rollName(roll.id), roll.stock?.lot ?? '', text(p.xMm), text(p.yMm), text(p.widthMm), text(p.lengthMm), String(p.turnDeg)].map(safeCell), // prettier-ignore
+    ),
+  )
+  const none = layout.unplaced.map((u) =>
+    [u.piece.id, u.piece.name, '', '', '', '', text(u.piece.acrossMm), text(u.piece.alongMm), ''].map(safeCell),
+  )
+  return [head, ...rows, ...none]
+}
