@@ -41,7 +41,7 @@ function sourcesMark() {
   const take = (path) => sum.update(path.slice(root.length)).update(readFileSync(path))
   for (const dir of ['app', 'web', 'core', 'db', 'public'])
     if (existsSync(join(root, dir))) for (const file of filesIn(join(root, dir))) take(file)
-  for (const file of ['next.config.ts', 'proxy.ts', 'package-lock.json', 'tsconfig.json'])
+  for (const file of ['next.config.ts', 'proxy.ts', 'instrumentation.ts', 'package-lock.json', 'tsconfig.json'])
     if (existsSync(join(root, file)) && statSync(join(root, file)).isFile()) take(join(root, file))
   return sum.digest('hex')
 }

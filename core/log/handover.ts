@@ -6,7 +6,10 @@ import type { Reckoning } from '../reckon/reckon'
 import { withoutUndoneCuts } from '../roll/cut-pieces'
 import { PANEL_FACTS } from '../vehicle/panel-data'
 import { defectsOf, type Defect } from './defects'
+import { HAND_OVER_STEP } from './handed-over'
 import type { LogRow } from './schema'
+
+export { handedOver } from './handed-over'
 
 /** What a customer keeps: film and lots, where, temperatures reached, defects, rechecks, care and warranty. */
 export interface Handover {
@@ -32,19 +35,6 @@ export interface Handover {
   recheckDone: string | null
   /** What is still open, as codes; empty when the vehicle may leave. */
   open: ('steps' | 'heat_points' | 'defects' | 'recheck' | 'lots')[]
-}
-
-export const HAND_OVER_STEP = 'hand_over'
-
-/** The entry that handed the vehicle over, if one stands, and all that had happened until then. */
-export function handedOver(ledger: readonly LogRow[]): { row: LogRow; until: LogRow[] } | null {
-  let at = -1
-  ledger.forEach(({ payload }, i) => {
-    if (payload.kind === 'step_done' && payload.stepId === HAND_OVER_STEP && at < 0) at = i
-    if (payload.kind === 'step_done_taken_back' && payload.stepId === HAND_OVER_STEP) at = -1
-  })
-  const row = ledger[at]
-  return row ? { row, until: ledger.slice(0, at + 1) } : null
 }
 
 export function handoverOf(plan: Plan, r: Reckoning, stock: readonly StockItem[], ledger: readonly LogRow[]): Handover {

@@ -33,17 +33,25 @@ export function filmFigures(layout: FilmLayout, bought: Purchase, panels: Readon
   const width = input('width', layout.rollWidthMm, 'mm', filmStanding(film, 'widthsMm'), at('widthsMm'))
   const bound = boundFigure(id('bound'), layout.boundMm, layout.pieces.length, width)
   const area = coveredMm2(layout, panels)
-  const usedMm = layout.usedMm + doneMm
+  const film2 = filmAreaMm2(layout)
+  const oneWidth = doneMm === 0 && layout.rolls.every((r) => Math.abs(r.widthMm - layout.rollWidthMm) < 1e-6)
   const yieldFigure = figure(
     id('yield'),
-    usedMm > 0 ? area / (usedMm * layout.rollWidthMm) : null,
+    film2 > 0 ? area / film2 : null,
     'fraction',
-    '{panels} ÷ ({used} × {width})',
-    [input('panels', area, 'mm2', 'measured', 'panels'), from('used', used), width],
+    oneWidth ? '{panels} ÷ ({used} × {width})' : '{panels} ÷ {film}: every roll by its own width',
+    [
+      input('panels', area, 'mm2', 'measured', 'panels'),
+      ...(oneWidth ? [from('used', used), width] : [input('film', film2, 'mm2', 'measured', 'layout')]),
+    ],
   )
   const reserve = reserveFigure(layout)
   return [used, bound, yieldFigure, reserve, ...buyingFigures(layout, bought, used, reserve), ...joinFigure(layout)]
 }
+
+/** Film that a layout and what was cut before it take, every roll by its own width, mm². */
+export const filmAreaMm2 = (layout: FilmLayout): number =>
+  layout.rolls.reduce((sum, r) => sum + r.usedMm * r.widthMm, 0) + (layout.kept === 'current' ? 0 : layout.doneMm2)
 
 /** The proven least length of these pieces on one endless roll of this width. */
 export const boundFigure = (id: string, boundMm: number, pieces: number, width: FigureInput): Figure =>

@@ -19,7 +19,7 @@ import { bodyContrast, STRONG_CONTRAST_DE, walkaroundFindings } from '../vehicle
 import { panelFindings } from '../vehicle/panel-rules'
 import type { Panel } from '../vehicle/schema'
 import { contrastFigure } from './contrast'
-import { filmFigures, restFigures, sourceFigures } from './layout-figures'
+import { filmAreaMm2, filmFigures, restFigures, sourceFigures } from './layout-figures'
 import { layoutFindings, layoutNotes } from './layout-findings'
 import type { Catalogue } from './catalogue'
 import { figure, from, input, type Figure } from './figure'
@@ -95,7 +95,7 @@ export function reckon(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow
       taken: takenOff(ledger),
     })
     layouts.push(layout)
-    const bought = purchase(film, layout, catalogue.stock)
+    const bought = purchase(film, layout, catalogue.stock, ledger)
     purchases.set(film.id, bought)
     filmFigures(layout, bought, panels).forEach(keep)
     sourceFigures(layout).forEach(keep)
@@ -190,8 +190,8 @@ function railFigures(plan: Plan, catalogue: Catalogue, c: RailContext): Figure[]
     figure(id, parts.length === 0 || parts.some((f) => f.value === null) ? null : parts.reduce((s, f) => s + Number(f.value ?? 0), 0), unit, 'Σ inputs', parts.map((f, i) => ({ ...from(`n${i + 1}`, f) }))) // prettier-ignore
   const worst = c.worst.reduce<Figure | null>((a, b) => (!a || (b.value as number) > (a.value as number) ? b : a), null)
   const useful = of('yield')
-  const film = c.layouts.reduce((s, l) => s + l.usedMm * l.rollWidthMm, 0)
-  const net = c.layouts.reduce((s, l, i) => s + Number(useful[i]?.value ?? 0) * l.usedMm * l.rollWidthMm, 0)
+  const film = c.layouts.reduce((s, l) => s + filmAreaMm2(l), 0)
+  const net = c.layouts.reduce((s, l, i) => s + Number(useful[i]?.value ?? 0) * filmAreaMm2(l), 0)
   const edges = c.wrapped.flatMap((p) =>
     p.edges.map((e) =>
       input(`${p.id}_${e.id}`, e.lengthMm, 'mm', measureStanding(p, `edges.${e.id}`), `panels/${p.id}/edges`),

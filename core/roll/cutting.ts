@@ -1,7 +1,7 @@
 import type { LogPayload, LogRow } from '../log/schema'
 import type { Cut } from './cuts'
 import { withoutUndoneCuts } from './cut-pieces'
-import type { FilmLayout, RollPlan } from './lay-out'
+import type { FilmLayout, RollPlan } from './layout'
 
 /** A cut of a kept layout by one name, however the page is opened. */
 export const cutKey = (layout: FilmLayout, roll: RollPlan, cut: Cut): string =>

@@ -3,7 +3,10 @@ import type { Budget } from '../kit/budget'
 import { seeded, textHash } from '../kit/random'
 import type { KeptLayout, Plan } from '../plan/schema'
 import { lengthBound, nest, pack, type Packing, type PackOptions, type Placed } from '../solve/pack'
+import { handedOver } from '../log/handed-over'
+import type { LogRow } from '../log/schema'
 import { orderFor, type BoughtLine } from './buy'
+import { cutFromId } from './cut-from'
 import { freeRooms } from './free-rooms'
 import { LEAST_REST, cutPlan } from './cuts'
 import { bandLengths, damageFromEnd, NO_CONTEXT, type CutPiece, type FilmLayout, type LayOutContext, type RollPlan } from './layout' // prettier-ignore
@@ -110,6 +113,7 @@ export function layOutFilm(
     join: taken?.join ?? null,
     reserveMm: reserveBandsMm.reduce((s, b) => s + b, 0),
     doneMm: [...context.taken].reduce((s, [id, mm]) => (ofFilm(id) ? s + mm : s), 0),
+    doneMm2: [...context.taken].reduce((s, [id, mm]) => s + (ofFilm(id) ? mm * (context.stock.find((x) => x.id === id)?.widthMm ?? 0) : 0), 0),
   } // prettier-ignore
   const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
   if (keptPlan && keptPlan.mark === mark && spoiled.length === 0)
@@ -176,8 +180,10 @@ export function layOutFilm(
     if (nested)
       rolls = nested.map((r) => asRoll(r.id, r.widthMm, r.usedMm, r.placements, context.stock, film, cutting, gap))
   }
-  const inner = parts[0]?.bins[0]?.width ?? width - 2 * trimMm
-  return { ...base, rollWidthMm: inner + 2 * trimMm, boundMm, rolls, usedMm: sum(rolls), unplaced, kept: keptPlan ? 'stale' : 'none' } // prettier-ignore
+  // The widest that is laid on: a narrow rest beside it does not make the roll narrow.
+  const widest = Math.max(0, ...rolls.map((r) => r.widthMm))
+  const offered = Math.max(0, ...parts.flatMap((p) => p.bins.map((b) => b.width + 2 * trimMm)))
+  return { ...base, rollWidthMm: widest || offered || width, boundMm, rolls, usedMm: sum(rolls), unplaced, kept: keptPlan ? 'stale' : 'none' } // prettier-ignore
 }
 
 /** The share of one part of a plan in what may be spent; `upTo`: the share after which something else begins. */
@@ -276,7 +282,7 @@ function readKept(
   const id = lots.length === 2 ? `join:${lots[0]}+${lots[1]}` : lots[0] !== 'new' && lots[0] !== undefined ? `lot:${lots[0]}` : `new:${rolls[0]?.widthMm ?? width}` // prettier-ignore
   const way = ways.find((w) => w.source.id === id)
   return {
-    source: way?.source ?? base.source, join: way?.join ?? null, rollWidthMm: rolls[0]?.widthMm ?? width, boundMm, rolls, usedMm: sum(rolls), unplaced,
+    source: way?.source ?? base.source, join: way?.join ?? null, rollWidthMm: rolls.length > 0 ? Math.max(...rolls.map((r) => r.widthMm)) : width, boundMm, rolls, usedMm: sum(rolls), unplaced,
     kept: 'current',
   } // prettier-ignore
 }
@@ -356,15 +362,22 @@ export interface Purchase {
 }
 
 /** Order by the film's own offers, with what is set aside; nothing where the layout lies on the shelf. */
-export function purchase(film: FilmSheet, layout: FilmLayout, stock: readonly StockItem[]): Purchase {
+export function purchase(
+  film: FilmSheet,
+  layout: FilmLayout,
+  stock: readonly StockItem[],
+  ledger: readonly LogRow[] = [],
+): Purchase {
   const shelf = stock
     .filter((s) => s.filmId === film.id && s.widthMm >= layout.rollWidthMm - 1e-6)
     .sort((a, b) => a.leftMm - b.leftMm)
   const nothing = { orderMm: 0, units: 0, cost: 0, lines: [] }
   if (layout.usedMm === 0) return { ...nothing, shelf, covered: false }
-  const news = layout.rolls.filter((r) => r.stock === null)
+  // A new roll that was planned is on the shelf once something was cut from it; handed over, nothing is bought any more.
+  const over = handedOver(ledger) !== null
+  const news = layout.rolls.filter((r) => r.stock === null && !over && cutFromId(layout, r, ledger) === null)
   if (news.length === 0) {
-    const ids = new Set(layout.rolls.map((r) => r.id))
+    const ids = new Set(layout.rolls.map((r) => cutFromId(layout, r, ledger) ?? r.id))
     return { ...nothing, shelf: [...shelf.filter((s) => ids.has(s.id)), ...shelf.filter((s) => !ids.has(s.id))], covered: true } // prettier-ignore
   }
   const bands = [...news.flatMap((r) => bandLengths(r.placements)), ...layout.reserveBandsMm]

@@ -52,6 +52,8 @@ export interface FilmLayout {
   usedMm: number
   /** Taken off stock by this job already, mm; what `usedMm` counts is beside it unless the layout kept is current. */
   doneMm: number
+  /** The same, in area of film, mm². */
+  doneMm2: number
   boundMm: number
   unplaced: { piece: Piece; why: string }[]
   /** Mark of pieces, width, gap: a kept layout with another mark is out of date. */

@@ -1,11 +1,13 @@
 import type { StockItem } from '../film/schema'
 import { PANEL_FACTS } from '../vehicle/panel-data'
 import { LEAST_REST, type Offcut } from './cuts'
-import type { FilmLayout } from './lay-out'
+import type { FilmLayout } from './layout'
 
 export interface Rest {
   /** Short mark, unique within the layout and for the roll: where it lies, in cm from the roll's end and edge. */
   key: string
+  /** The planned roll it is left over of. */
+  rollId: string
   stock: StockItem | null
   /** Where it begins along the roll. */
   yMm: number
@@ -65,7 +67,7 @@ export function restsOf(layout: FilmLayout): Rest[] {
         )
         .map(([kind]) => kind)
       out.push({
-        key: keyOf(layout, n, o), stock: roll.stock, yMm: o.yMm, widthMm: o.widthMm, lengthMm: o.lengthMm, takes,
+        key: keyOf(layout, n, o), rollId: roll.id, stock: roll.stock, yMm: o.yMm, widthMm: o.widthMm, lengthMm: o.lengthMm, takes,
         cut: beside.length > 0 && beside.every((p) => real.has(p.pieceId)),
       }) // prettier-ignore
     }

@@ -44,6 +44,12 @@ export function probablyWrong(suspects: readonly Suspect[]): Suspect | null {
   )
 }
 
+/** 1 where of two figures one was taped and the other, which is named as wrong, only assumed: a guess to be taped, no error. */
+function onlyOneAssumed(wrong: Suspect | null, ...sides: [Panel, string][]): 0 | 1 {
+  const guesses = sides.filter(([panel, field]) => assumed(panel, field))
+  return guesses.length === 1 && wrong !== null && guesses[0]?.[0] === wrong.panel ? 1 : 0
+}
+
 /** How a slip of pen or tape would explain the difference; null where none does. */
 export function slipOf(value: number, expected: number, toleranceMm: number): 'tenth' | 'tenfold' | 'inches' | 'digits' | null {
   const near = (v: number): boolean => Math.abs(v - expected) <= Math.max(toleranceMm, expected * 0.03)
@@ -106,7 +112,7 @@ export function panelFindings(plan: Plan): Finding[] {
   const byId = new Map(plan.panels.map((p) => [p.id, p]))
   const family = styleOf(plan)
   for (const panel of plan.panels) {
-    out.push(...sizeFindings(panel, family.get(panel.id), plan.vehicle.toleranceMm))
+    out.push(...sizeFindings(panel, family.get(panel.id), plan.vehicle))
     out.push(...outlineFindings(panel, plan.vehicle.toleranceMm))
     out.push(...featureFindings(panel))
     out.push(...neighbourFindings(plan, panel, byId, family))
@@ -128,7 +134,11 @@ const say = (panel: Panel, code: string, level: Finding['level'], facts: Finding
     facts: { panel: panel.name, ...facts },
   })
 
-function sizeFindings(panel: Panel, styled: Panel | undefined, toleranceMm: number): Finding[] {
+function sizeFindings(
+  panel: Panel,
+  styled: Panel | undefined,
+  { toleranceMm, keysAssumed }: Plan['vehicle'],
+): Finding[] {
   const out: Finding[] = []
   const plausible = PANEL_FACTS[panel.kind].plausibleMm
   const largest = Math.max(panel.widthMm, panel.heightMm)
@@ -137,8 +147,11 @@ function sizeFindings(panel: Panel, styled: Panel | undefined, toleranceMm: numb
   for (const field of ['widthMm', 'heightMm'] as const) {
     if (!styled || assumed(panel, field)) continue
     const [value, expected] = [panel[field], styled[field]]
-    if (Math.abs(Math.log(value / expected)) > Math.log(1 + AGAINST_STYLE))
-      out.push(say(panel, 'against_style', 'warn', { field, value_mm: value, expected_mm: expected, slip: slipOf(value, expected, toleranceMm) ?? '' }, field)) // prettier-ignore
+    if (Math.abs(Math.log(value / expected)) <= Math.log(1 + AGAINST_STYLE)) continue
+    const slip = slipOf(value, expected, toleranceMm)
+    // What was taped is not wrong because a key length was only assumed, unless a slip explains it.
+    const guessed = keysAssumed.length > 0 && slip === null ? 1 : 0
+    out.push(say(panel, 'against_style', guessed ? 'note' : 'warn', { field, value_mm: value, expected_mm: expected, slip: slip ?? '', guessed }, field)) // prettier-ignore
   }
   const outline = outlineOf(panel)
   for (const at of ['top', 'right', 'bottom', 'left'] as const) {
@@ -151,8 +164,13 @@ function sizeFindings(panel: Panel, styled: Panel | undefined, toleranceMm: numb
       ? outline[across ? 'widthMm' : 'heightMm']
       : edges.reduce((s, e) => s + edgeChordMm(e), 0)
     // Width and height are taken over the highest point: an edge may be a good deal shorter, hardly longer.
-    if (sum > side * 1.25 || sum < side * (outline.measured ? 0.6 : 0.4))
-      out.push(say(panel, 'edge_against_size', 'warn', { at, edge_mm: sum, size_mm: side, slip: slipOf(sum, side, toleranceMm) ?? '' }, at)) // prettier-ignore
+    if (sum > side * 1.25 || sum < side * (outline.measured ? 0.6 : 0.4)) {
+      const guessedSize = assumed(panel, across ? 'widthMm' : 'heightMm')
+      const guessedEdge = edges.some((e) => assumed(panel, `edges.${e.id}`))
+      // Of a taped figure and an assumed one the assumed one is off.
+      const guess = guessedSize === guessedEdge ? '' : guessedSize ? 'size' : 'edge'
+      out.push(say(panel, 'edge_against_size', guess ? 'note' : 'warn', { at, edge_mm: sum, size_mm: side, guess, slip: guess ? '' : (slipOf(sum, side, toleranceMm) ?? '') }, at)) // prettier-ignore
+    }
   }
   return out
 }
@@ -173,11 +191,14 @@ function outlineFindings(panel: Panel, toleranceMm: number): Finding[] {
   const loose = edges.some((e) => assumed(panel, `edges.${e.id}`))
   if (!outline.measured || outline.closureMm <= (loose ? Math.max(toleranceMm, girth * LOOSE_CLOSURE) : toleranceMm))
     return []
-  const suspects = edges.map((e) => closing(panel, e))
+  // Where some edges were only assumed, none that was taped is blamed.
+  const guessed = edges.filter((e) => assumed(panel, `edges.${e.id}`))
+  const suspects = (guessed.length > 0 ? guessed : edges).map((e) => closing(panel, e))
   const best = [...suspects].sort((a, b) => a.left - b.left)[0]
   return [
     say(panel, 'outline_open', 'stop', {
       gap_mm: outline.closureMm,
+      guessed: guessed.length > 0 ? 1 : 0,
       at: best?.edge.at ?? '',
       edge_mm: best?.edge.lengthMm ?? 0,
       likely_mm: Math.max(1, Math.round(best?.likely ?? 0)),
@@ -246,8 +267,9 @@ function neighbourFindings(plan: Plan, panel: Panel, byId: ReadonlyMap<string, P
       { panel: other, field: `edges.${back.edge.id}`, value: b, expected: expectedLength(other, back.edge, byId, family) },
     ]) // prettier-ignore
     const right = wrong?.panel === panel ? b : a
-    out.push(say(panel, 'edges_disagree', 'warn', {
-      at: edge.at, a_mm: a, b_mm: b, other: other.name, wrong: wrong?.panel.name ?? '', likely_mm: right, slip: wrong ? (slipOf(wrong.value, right, plan.vehicle.toleranceMm) ?? '') : '',
+    const guessed = onlyOneAssumed(wrong, [panel, `edges.${edge.id}`], [other, `edges.${back.edge.id}`])
+    out.push(say(panel, 'edges_disagree', guessed ? 'note' : 'warn', {
+      guessed, at: edge.at, a_mm: a, b_mm: b, other: other.name, wrong: wrong?.panel.name ?? '', likely_mm: right, slip: wrong ? (slipOf(wrong.value, right, plan.vehicle.toleranceMm) ?? '') : '',
     }, edge.id)) // prettier-ignore
   }
   return out
@@ -268,8 +290,9 @@ function mirrorFindings(panel: Panel, byId: ReadonlyMap<string, Panel>, family: 
       { panel, field, value: a, expected: expected(panel) },
       { panel: other, field, value: b, expected: expected(other) },
     ])
-    return say(panel, 'mirror_differs', 'warn', {
-      other: other.name, a_mm: a, b_mm: b, field, wrong: wrong?.panel.name ?? '', slip: wrong ? (slipOf(wrong.value, wrong.panel === panel ? b : a, toleranceMm) ?? '') : '',
+    const guessed = onlyOneAssumed(wrong, [panel, field], [other, field])
+    return say(panel, 'mirror_differs', guessed ? 'note' : 'warn', {
+      guessed, other: other.name, a_mm: a, b_mm: b, field, wrong: wrong?.panel.name ?? '', slip: wrong ? (slipOf(wrong.value, wrong.panel === panel ? b : a, toleranceMm) ?? '') : '',
     }, field) // prettier-ignore
   })
 } // prettier-ignore

@@ -1,6 +1,7 @@
 import type { Plan } from '../plan/schema'
 import { measuresFromOtherSide, otherSideId } from './mirror'
 import { setSize, taped } from './resize'
+import { straightedgeMm } from './straightedge'
 import type { Panel } from './schema'
 
 /** One figure that the tape, the straightedge or the rule can give. */
@@ -15,17 +16,28 @@ export interface TapeQuestion {
   assumed: boolean
 } // prettier-ignore
 
+/** A crown taken under one straightedge as it reads under another, on a round of the same radius. All mm. */
+function crownUnder(crownMm: number, takenMm: number, overMm: number): number {
+  if (crownMm <= 0 || takenMm <= 0 || takenMm === overMm) return crownMm
+  const radius = (takenMm ** 2 / 4 + crownMm ** 2) / (2 * crownMm)
+  return radius - Math.sqrt(Math.max(0, radius ** 2 - overMm ** 2 / 4))
+}
+
 /** Every figure of a panel that can be asked for, in the order one takes them. */
-export function questionsOf(panel: Panel): TapeQuestion[] {
+export function questionsOf(panel: Panel, { inches = false }: { inches?: boolean } = {}): TapeQuestion[] {
   const q = (field: string, ask: TapeQuestion['ask'], mm: number, about = '', overMm: number | null = null): TapeQuestion => ({
     field, ask, about, mm, overMm, assumed: panel.assumed.includes(field),
   }) // prettier-ignore
-  const over = (own: number, size: number): number => (own > 0 ? own : Math.min(1000, Math.floor(size)))
+  // A crown that is only assumed is asked for under a straightedge that there is.
+  const crown = (field: string, ask: 'crown' | 'crown_down', crownMm: number, takenMm: number, sideMm: number) => {
+    const overMm = straightedgeMm(sideMm, { inches, takenMm: panel.assumed.includes(field) ? 0 : takenMm })
+    return q(field, ask, crownUnder(crownMm, takenMm, overMm), '', overMm)
+  }
   return [
     q('widthMm', 'width', panel.widthMm),
     q('heightMm', 'height', panel.heightMm),
-    q('crownMm', 'crown', panel.crownMm, '', over(panel.crownOverMm, panel.widthMm)),
-    ...(panel.crownDownMm === null ? [] : [q('crownDownMm', 'crown_down', panel.crownDownMm, '', over(panel.crownDownOverMm, panel.heightMm))]),
+    crown('crownMm', 'crown', panel.crownMm, panel.crownOverMm, panel.widthMm),
+    ...(panel.crownDownMm === null ? [] : [crown('crownDownMm', 'crown_down', panel.crownDownMm, panel.crownDownOverMm, panel.heightMm)]),
     ...(panel.cornerRadiusMm === null ? [] : [q('cornerRadiusMm', 'corner_radius', panel.cornerRadiusMm)]),
     ...panel.edges.map((e) => q(`edges.${e.id}`, 'edge', e.lengthMm, e.id)),
     ...panel.recesses.map((r) => q(`recesses.${r.id}`, 'recess_depth', r.depthMm, r.name)),
@@ -36,7 +48,7 @@ export function questionsOf(panel: Panel): TapeQuestion[] {
 }
 
 /** A panel with one figure as taped. Zero and less are kept only where they mean something (a crown, a place). */
-export function withAnswer(panel: Panel, field: string, mm: number): Panel {
+export function withAnswer(panel: Panel, field: string, mm: number, overMm: number | null = null): Panel {
   const [head = '', id = ''] = field.split('.')
   const done = (p: Panel): Panel => taped(p, field)
   switch (head) {
@@ -44,9 +56,9 @@ export function withAnswer(panel: Panel, field: string, mm: number): Panel {
     case 'heightMm':
       return setSize(panel, head, mm)
     case 'crownMm':
-      return done({ ...panel, crownMm: mm, crownOverMm: panel.crownOverMm > 0 || mm === 0 ? panel.crownOverMm : Math.min(1000, Math.floor(panel.widthMm)) }) // prettier-ignore
+      return done({ ...panel, crownMm: mm, crownOverMm: overMm ?? (panel.crownOverMm > 0 || mm === 0 ? panel.crownOverMm : straightedgeMm(panel.widthMm)) }) // prettier-ignore
     case 'crownDownMm':
-      return done({ ...panel, crownDownMm: mm, crownDownOverMm: panel.crownDownOverMm > 0 || mm === 0 ? panel.crownDownOverMm : Math.min(1000, Math.floor(panel.heightMm)) }) // prettier-ignore
+      return done({ ...panel, crownDownMm: mm, crownDownOverMm: overMm ?? (panel.crownDownOverMm > 0 || mm === 0 ? panel.crownDownOverMm : straightedgeMm(panel.heightMm)) }) // prettier-ignore
     case 'cornerRadiusMm':
       return done({ ...panel, cornerRadiusMm: mm })
     case 'edges':
@@ -76,7 +88,7 @@ export function withMeasure(panel: Panel, key: string, mm: number): Panel {
 }
 
 /** A figure taped; the mirrored panel takes it too while its own is still assumed and both are said to mirror. */
-export function answerTape(plan: Plan, panelId: string, field: string, mm: number): Plan {
+export function answerTape(plan: Plan, panelId: string, field: string, mm: number, overMm: number | null = null): Plan {
   const panel = plan.panels.find((p) => p.id === panelId)
   if (!panel) return plan
   const twinId = otherSideId(panelId)
@@ -86,7 +98,7 @@ export function answerTape(plan: Plan, panelId: string, field: string, mm: numbe
   return {
     ...plan,
     panels: plan.panels.map((p) =>
-      p.id === panelId ? withAnswer(p, field, mm) : alike && p.id === twinId ? withAnswer(p, field, mm) : p,
+      p.id === panelId || (alike && p.id === twinId) ? withAnswer(p, field, mm, overMm) : p,
     ),
   }
 }

@@ -1,18 +1,18 @@
 import { availableParallelism } from 'node:os'
-import { join } from 'node:path'
-import { Worker } from 'node:worker_threads'
+import * as threading from 'node:worker_threads'
 import { environment } from '@/db/environment'
 import { ThreadPool } from '@/web/threads/pool'
 
 const kept = globalThis as unknown as { cuirassThreads?: ThreadPool }
-/** Found at run time: a thread reads the sources, it is no part of the bundle. */
-const threadFile = () => join(process.env.CUIRASS_ROOT ?? process.cwd(), 'web', 'threads', 'thread.mjs')
+// A thread reads the sources at run time and is no part of the bundle: the bundler is kept from following it.
+const Thread = Reflect.get(threading, 'Worker') as typeof threading.Worker
+const threadFile = () => [process.env.CUIRASS_ROOT ?? process.cwd(), 'web', 'threads', 'thread.mjs'].join('/')
 
 /** The one pool of threads of this process; kept over reloads in development. */
 export const threads = (): ThreadPool =>
   (kept.cuirassThreads ??= new ThreadPool({
     size: Math.min(environment().THREADS, Math.max(1, availableParallelism())),
-    open: () => new Worker(threadFile()),
+    open: () => new Thread(threadFile()),
   }))
 
 export async function closeThreads(): Promise<void> {

@@ -12,6 +12,7 @@ import { findingText, stepHint, stepTitle } from '@/web/words/sentences'
 import { FilmUsed } from './film-used'
 import { HeatLog } from './heat-log'
 import { Notes } from './notes'
+import { PieceCard } from './piece-card'
 import { RunningTimers, StartTimer } from './timers'
 import { useNow } from './use-now'
 
@@ -44,6 +45,7 @@ export function Bay() {
         </span>
       </div>
       <KeptEntries />
+      <PieceCard />
       {stops.map((f) => (
         <div key={f.id} className="finding" data-level="stop" role="alert">
           {findingText(f, fmt)}

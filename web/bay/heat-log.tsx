@@ -59,7 +59,7 @@ export function HeatLog() {
             onKeyDown={(e) => e.key === 'Enter' && enter()}
           />
           {text !== '' && !valid && (
-            <p className="verdict mb-2" data-verdict="over" role="alert">
+            <p className="verdict mb-2" data-verdict="too_hot" role="alert">
               {read.ok ? 'Between −40 and 400 °C.' : faultText(read.error, fmt)}
             </p>
           )}

@@ -4,6 +4,7 @@ import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
 import Button from 'react-bootstrap/Button'
+import { fromShelf } from '@/core/roll/from-shelf'
 import { word } from '@/web/words/names'
 import { faultText, stageWhy } from '@/web/words/sentences'
 import { Fig, Working } from './figure'
@@ -71,6 +72,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
               <dt>{word('rail', code)}</dt>
               <dd>
                 <Fig id={`rail/${code}`} />
+                {code === 'film_order' && <FromShelf />}
               </dd>
             </div>
           ))}
@@ -80,6 +82,19 @@ export function JobFrame({ children }: { children: ReactNode }) {
       <ClashDialog />
     </div>
   )
+}
+
+/** Where nothing is to be ordered: which rolls the film comes from, and what is left of them after it. */
+function FromShelf() {
+  const { reckoning, catalogue, ledger, fmt } = useJob()
+  const rolls = reckoning.layouts.flatMap((l) =>
+    reckoning.purchases.get(l.film.id)?.covered ? fromShelf(l, catalogue.stock, ledger) : [],
+  )
+  return rolls.map((r) => (
+    <small key={r.label} className="d-block">
+      from the shelf: {r.label}, lot {r.lot}, {fmt.text(fmt.longLength(r.leftAfterMm))} left after
+    </small>
+  ))
 }
 
 function SaveMark() {

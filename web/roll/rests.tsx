@@ -2,6 +2,7 @@
 
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
+import { cutFromId } from '@/core/roll/cut-from'
 import { restsOf } from '@/core/roll/rests'
 import type { FilmLayout } from '@/core/roll/lay-out'
 import { Fig } from '@/web/job/figure'
@@ -13,13 +14,19 @@ import { faultText } from '@/web/words/sentences'
 
 /** What is left over of what is cut, large enough to keep; after cutting each goes back to the rack by one click. */
 export function Rests({ layout }: { layout: FilmLayout }) {
-  const { fmt, mayPlan } = useJob()
+  const { fmt, mayPlan, catalogue, ledger } = useJob()
   const router = useRouter()
   const [kept, setKept] = useState<Record<string, string>>({})
   const rests = restsOf(layout)
   if (rests.length === 0) return null
+  // The roll it is left over of, also where that was only named when it was cut.
+  const fromOf = (rest: (typeof rests)[number]) => {
+    const roll = layout.rolls.find((x) => x.id === rest.rollId)
+    const id = roll ? cutFromId(layout, roll, ledger) : null
+    return catalogue.stock.find((s) => s.id === id) ?? rest.stock
+  }
   const back = async (key: string, rest: (typeof rests)[number]) => {
-    const stock = rest.stock
+    const stock = fromOf(rest)
     if (!stock) return
     const label = `${stock.label}-${key}`
     const out = await call(receiveStock, {
@@ -49,7 +56,7 @@ export function Rests({ layout }: { layout: FilmLayout }) {
         <tbody>
           {rests.map((r) => (
             <tr key={r.key}>
-              <td>{r.stock ? `${r.stock.label}-${r.key}, lot ${r.stock.lot}` : `new-${r.key}`}</td>
+              <td>{fromOf(r) ? `${fromOf(r)?.label}-${r.key}, lot ${fromOf(r)?.lot}` : `new-${r.key}`}</td>
               <td className="n">{fmt.text(fmt.length(r.widthMm))}</td>
               <td className="n">{fmt.text(fmt.length(r.lengthMm))}</td>
               <td className="n">
@@ -58,7 +65,7 @@ export function Rests({ layout }: { layout: FilmLayout }) {
               <td>{r.takes.map((k) => word('panel', k, fmt.units.locale).toLowerCase()).join(', ') || '–'}</td>
               <td>
                 {kept[r.key] ??
-                  (r.stock && r.cut ? (
+                  (fromOf(r) && r.cut ? (
                     <button
                       type="button"
                       className="btn btn-sm btn-link p-0"

@@ -2,6 +2,7 @@ import { parseLength, type LengthUnit } from '@/core/kit/units'
 import { err, ok, type Fault, type Result } from '@/core/kit/result'
 import type { Plan } from '@/core/plan/schema'
 import { setSize, taped } from '@/core/vehicle/resize'
+import { straightedgeMm } from '@/core/vehicle/straightedge'
 import { MAX_PANEL_MM, PANEL_KINDS, SIDES, type Panel } from '@/core/vehicle/schema'
 import { changePanel } from './edit-panel'
 
@@ -40,11 +41,11 @@ export function withSize(was: Panel, field: SizeField, mm: number | null): Panel
   if (field === 'widthMm' || field === 'heightMm') return setSize(was, field, mm ?? was[field])
   if (field === 'cornerRadiusMm') return taped({ ...was, cornerRadiusMm: mm }, field)
   if (field === 'crownDownMm') {
-    const over = (mm ?? 0) > 0 && was.crownDownOverMm === 0 ? Math.min(was.heightMm, 1000) : was.crownDownOverMm
+    const over = (mm ?? 0) > 0 && was.crownDownOverMm === 0 ? straightedgeMm(was.heightMm) : was.crownDownOverMm
     return taped({ ...was, crownDownMm: mm, crownDownOverMm: over }, field)
   }
   if (field === 'crownMm' && (mm ?? 0) > 0 && was.crownOverMm === 0) {
-    const over = Math.min(was.widthMm, was.heightMm, 1000)
+    const over = straightedgeMm(Math.min(was.widthMm, was.heightMm))
     return { ...taped({ ...was, crownMm: mm ?? 0, crownOverMm: over }, field), assumed: [...was.assumed.filter((f) => f !== field), 'crownOverMm'] } // prettier-ignore
   }
   return taped({ ...was, [field]: mm ?? 0 }, field)

@@ -37,7 +37,7 @@ export function GuidedTape({
   const inch = fmt.units.lengthUnit === 'in'
   const item = round[at]
   const panel = item && plan.panels.find((p) => p.id === item.panelId)
-  const question = panel && questionsOf(panel).find((q) => q.field === item.field)
+  const question = panel && questionsOf(panel, { inches: fmt.units.lengthUnit === 'in' }).find((q) => q.field === item.field)
   const twin = panel && plan.panels.find((p) => p.id === otherSideId(panel.id) && p.id !== panel.id)
   const left = useMemo(() => round.slice(at).length, [round, at])
 
@@ -61,7 +61,7 @@ export function GuidedTape({
   const good = parsed?.ok && !tooBig
   const enter = (mm: number) => {
     if (!item) return
-    edit((p) => answerTape(p, item.panelId, item.field, mm))
+    edit((p) => answerTape(p, item.panelId, item.field, mm, question?.overMm ?? null))
     next()
   }
   const press = (key: string) =>

@@ -42,7 +42,7 @@ export function PanelLarge({
   const asked = size
     ? { name: size.name, at: size.at, mm: size.mm, confirms: true, zero: false, min: size.key.endsWith('riseMm') ? -MAX_PANEL_MM : undefined, take: (p: Panel, mm: number) => withMeasure(p, size.key, mm) }
     : typed
-      ? { name: questionName(typed.question, fmt), at: typed.at, mm: typed.question.mm, confirms: typed.question.assumed, zero: typed.question.ask.startsWith('crown'), min: undefined, take: (p: Panel, mm: number) => withAnswer(p, typed.question.field, mm) }
+      ? { name: questionName(typed.question, fmt), at: typed.at, mm: typed.question.mm, confirms: typed.question.assumed, zero: typed.question.ask.startsWith('crown'), min: undefined, take: (p: Panel, mm: number) => withAnswer(p, typed.question.field, mm, typed.question.overMm) }
       : null // prettier-ignore
   const percent = (v: number, from: number, size: number) => `${((v - from) / size) * 100}%`
   return (

@@ -34,7 +34,8 @@ export function TapeFirst({
   if (list.length === 0) return null
   const rows = list.slice(0, SHOWN).flatMap((item) => {
     const panel = plan.panels.find((p) => p.id === item.panelId)
-    const question = panel && questionsOf(panel).find((q) => q.field === item.field)
+    const question =
+      panel && questionsOf(panel, { inches: fmt.units.lengthUnit === 'in' }).find((q) => q.field === item.field)
     return panel && question ? [{ item, panel, question }] : []
   })
   const why = (i: TapeItem) =>
@@ -85,7 +86,7 @@ export function TapeFirst({
               }
               fmt={fmt}
               onFocus={() => onPick(panel.id)}
-              onValue={(mm) => edit((p) => answerTape(p, item.panelId, item.field, mm))}
+              onValue={(mm) => edit((p) => answerTape(p, item.panelId, item.field, mm, question.overMm))}
               zero={question.ask === 'crown' || question.ask === 'crown_down'}
             />
           ))}

@@ -1,4 +1,5 @@
-import { restsOf } from '@/core/roll/rests'
+import { cutFromId } from '@/core/roll/cut-from'
+import { labelsOf, type Label } from '@/core/roll/labels'
 import { word } from '@/web/words/names'
 import { registrationMarks } from '@/core/roll/drops'
 import { sideDrops } from '@/core/roll/side-drops'
@@ -38,7 +39,9 @@ export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<
   const short = jobId.slice(0, 8)
   const rollName = (id: string) => {
     const i = layout.rolls.findIndex((x) => x.id === id)
-    return layout.rolls[i]?.stock?.label ?? `new roll ${i + 1}`
+    const roll = layout.rolls[i]
+    const cutFrom = roll && catalogue.stock.find((s) => s.id === cutFromId(layout, roll, ledger))
+    return cutFrom?.label ?? roll?.stock?.label ?? `new roll ${i + 1}`
   }
   const title = plan.customerRef ? `${plan.vehicle.name}, ${plan.customerRef}` : plan.vehicle.name
   switch (name) {
@@ -50,7 +53,7 @@ export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<
       return file(`\uFEFF${writeCsv(pieceTable(layout, rollName))}`, 'text/csv', `pieces-${short}.csv`)
     case 'order.csv': {
       const rows = r.layouts.flatMap((l) => {
-        const p = purchase(l.film, l, catalogue.stock)
+        const p = purchase(l.film, l, catalogue.stock, ledger)
         const start = [l.film.name, l.film.maker, l.film.colour.name, text(l.rollWidthMm), text(l.usedMm), text(l.reserveMm)] // prettier-ignore
         const lines = p.lines.length > 0 ? p.lines : [{ offerId: 'nothing', lengthMm: 0, cost: 0 }]
         return lines.map((x) => [...start, x.offerId.replace(/-\d+$/, ''), text(x.lengthMm), String(Math.round(x.cost * 100) / 100), units.currency].map(safeCell)) // prettier-ignore
@@ -76,32 +79,26 @@ export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<
     case 'labels.pdf': {
       const size = LABELS[input.size ?? '100x50']
       if (!size) return refused(400, `No such label. Sizes: ${Object.keys(LABELS).join(', ')}`)
-      const code = (what: string) => QRCode.toDataURL(`cuirass:${what}`, { margin: 1, errorCorrectionLevel: 'M', width: 240 }) // prettier-ignore
-      const rests = restsOf(layout).map(async (r) => ({
-        name: `Rest ${r.stock ? `${r.stock.label}-` : ''}${r.key}`,
-        size: `${fmt.text(fmt.length(r.widthMm))} across × ${fmt.text(fmt.length(r.lengthMm))} along`,
-        film: layout.film.name,
-        lot: r.stock ? `${r.stock.label}, lot ${r.stock.lot}` : 'lot ____________',
-        job: title,
-        arrow: r.takes.length > 0 ? `takes a ${r.takes.map((k) => word('panel', k).toLowerCase()).join(', ')}` : 'ARROW: the roll’s direction', // prettier-ignore
-        qr: await code(`rest/${jobId}/${layout.film.id}/${r.key}`),
-      }))
-      const labels = await Promise.all([
-        ...layout.rolls.flatMap((roll) =>
-          roll.placements.map(async (p) => ({
-            name: layout.pieces.find((x) => x.id === p.pieceId)?.name ?? p.pieceId,
-            size: `${fmt.text(fmt.length(p.widthMm))} across × ${fmt.text(fmt.length(p.lengthMm))} along`,
-            film: layout.film.name,
-            lot: roll.stock ? `${roll.stock.label}, lot ${roll.stock.lot}` : 'lot ____________',
-            job: title,
-            arrow: 'ARROW: top or front of the panel',
-            // Names the piece by job, film and piece: nothing that a stranger could use.
-            qr: await code(`piece/${jobId}/${layout.film.id}/${p.pieceId}`),
-          })),
-        ),
-        // What is left over and worth keeping gets its label too.
-        ...rests,
-      ])
+      const lengths = (l: Label) =>
+        `${fmt.text(fmt.length(l.acrossMm))} across × ${fmt.text(fmt.length(l.alongMm))} along`
+      const takes = (l: Label) =>
+        l.takes.length > 0 ? `, takes a ${l.takes.map((k) => word('panel', k).toLowerCase()).join(', ')}` : ''
+      // Opens the piece in the bay, for whoever is signed in there; names nothing that a stranger could use.
+      const link = (l: Label) =>
+        l.kind === 'piece'
+          ? `${input.appUrl}/jobs/${jobId}/bay?piece=${encodeURIComponent(l.id)}`
+          : `${input.appUrl}/jobs/${jobId}/cut`
+      const labels = await Promise.all(
+        labelsOf(layout, catalogue.stock, ledger).map(async (l) => ({
+          name: l.name,
+          size: lengths(l),
+          film: layout.film.name,
+          lot: l.from ? `${l.from.label}, lot ${l.from.lot}` : 'lot ____________',
+          job: title,
+          arrow: l.kind === 'piece' ? 'ARROW: top or front of the panel' : `ARROW: the roll’s direction${takes(l)}`,
+          qr: await QRCode.toDataURL(link(l), { margin: 1, errorCorrectionLevel: 'M', width: 240 }),
+        })),
+      )
       return pdf(
         `labels-${short}`,
         <LabelsDocument labels={labels} widthMm={size[0]} heightMm={size[1]} shop={input.shop.name} />,

@@ -65,15 +65,15 @@ const FINDINGS: Record<string, Say> = {
     `${f.count} ${f.count === 1 ? 'panel has' : 'panels have'} figures that are assumed, not taped (${f.first}${Number(f.count) > 1 ? ' and others' : ''}). They are hatched below.`,
   edge_missing: (f) => `${f.panel}: the ${f.at} edge is missing.`,
   against_style: (f, fmt) =>
-    `${f.panel}: ${f.field === 'widthMm' ? 'width' : 'height'} ${mm(f, 'value_mm', fmt)}, where this vehicle’s key lengths give about ${mm(f, 'expected_mm', fmt)}. ${slip(f) || 'Tape it once more.'}`,
+    `${f.panel}: ${f.field === 'widthMm' ? 'width' : 'height'} ${mm(f, 'value_mm', fmt)}, where this vehicle’s key lengths give about ${mm(f, 'expected_mm', fmt)}. ${f.guessed ? 'Some of those are assumed: tape them, and this stands.' : slip(f) || 'Tape it once more.'}`,
   edge_against_size: (f, fmt) =>
-    `${f.panel}: ${f.at} edge ${mm(f, 'edge_mm', fmt)} does not go with ${mm(f, 'size_mm', fmt)} across. ${slip(f) || 'One of the two is probably wrong.'}`,
+    `${f.panel}: ${f.at} edge ${mm(f, 'edge_mm', fmt)} does not go with ${mm(f, 'size_mm', fmt)} across. ${f.guess ? `The ${f.guess === 'size' ? 'size' : 'edge'} is only assumed: tape it.` : slip(f) || 'One of the two is probably wrong.'}`,
   rise_too_large: (f, fmt) =>
     `${f.panel}: the ${f.at} edge rises ${mm(f, 'rise_mm', fmt)} on a length of ${mm(f, 'length_mm', fmt)}. No curve does that: measure the edge round its curve.`,
   outline_impossible: (f, fmt) =>
     `${f.panel}: the ${f.at} edge (${mm(f, 'edge_mm', fmt)}) is longer than all the others together (${mm(f, 'others_mm', fmt)}). The outline cannot close; correct that edge.`,
   outline_open: (f, fmt) =>
-    `${f.panel}: the outline does not close by ${mm(f, 'gap_mm', fmt)}. The ${f.at} edge (${mm(f, 'edge_mm', fmt)}) is probably wrong: ${mm(f, 'likely_mm', fmt)} would close it.`,
+    `${f.panel}: the outline does not close by ${mm(f, 'gap_mm', fmt)}. The ${f.at} edge (${mm(f, 'edge_mm', fmt)}) ${f.guessed ? 'is only assumed' : 'is probably wrong'}: ${mm(f, 'likely_mm', fmt)} would close it.`,
   straightedge_too_long: (f, fmt) =>
     `${f.panel}: a straightedge of ${mm(f, 'over_mm', fmt)} does not lie on a panel ${mm(f, 'size_mm', fmt)} from corner to corner.`,
   feature_off_panel: (f) => `${f.panel}: ${f.what} lies partly off the panel. Check where it is.`,
@@ -87,9 +87,9 @@ const FINDINGS: Record<string, Say> = {
   neighbour_missing: (f) => `${f.panel}: the ${f.at} edge meets “${f.neighbour}”, which is no panel of this vehicle.`,
   neighbour_itself: (f) => `${f.panel}: the ${f.at} edge meets the panel itself.`,
   edges_disagree: (f, fmt) =>
-    `${f.panel} and ${f.other} share an edge but measure ${mm(f, 'a_mm', fmt)} and ${mm(f, 'b_mm', fmt)}. ${f.wrong ? `${f.wrong} is probably wrong. ` : ''}${slip(f)}`,
+    `${f.panel} and ${f.other} share an edge but measure ${mm(f, 'a_mm', fmt)} and ${mm(f, 'b_mm', fmt)}. ${f.wrong ? (f.guessed ? `${f.wrong} is only assumed: tape it. ` : `${f.wrong} is probably wrong. `) : ''}${slip(f)}`,
   mirror_differs: (f, fmt) =>
-    `${f.panel} and ${f.other} should mirror each other: ${mm(f, 'a_mm', fmt)} against ${mm(f, 'b_mm', fmt)}. ${f.wrong ? `${f.wrong} is probably wrong. ` : ''}${slip(f)}`,
+    `${f.panel} and ${f.other} should mirror each other: ${mm(f, 'a_mm', fmt)} against ${mm(f, 'b_mm', fmt)}. ${f.wrong ? (f.guessed ? `${f.wrong} is only assumed: tape it. ` : `${f.wrong} is probably wrong. `) : ''}${slip(f)}`,
   no_film: () => 'No film is chosen yet.',
   unfit_paint: (f) =>
     `${f.film}: not on ${f.condition === 'rust' ? 'rust' : 'peeling clear coat'}. No film holds on it.`,
