@@ -1,5 +1,9 @@
 import type { Fault } from '@/core/kit/result'
 
+type Facts = Record<string, string | number>
+const meshFault = (f: Facts): string =>
+  `the mesh file cannot be read (${f.why}${f.said !== undefined ? `: it says ${f.said} triangles and holds ${f.holds}` : ''}${f.type ? `: ${f.type}` : ''}${f.limit ? `: at most ${f.limit} triangles` : ''})`
+
 /** One line for each thing that can be wrong with a file, with what to do. */
 const SAY: Record<string, (f: Record<string, string | number>) => string> = {
   unreadable: (f) => `cannot read ${f.file} (${f.why})`,
@@ -24,7 +28,13 @@ const SAY: Record<string, (f: Record<string, string | number>) => string> = {
   no_such_film: () => 'names a film that is not among the sheets',
   bad_option: (f) => `${f.why}`,
   bad_file: (f) =>
-    `the mesh file cannot be read (${f.why}${f.said !== undefined ? `: it says ${f.said} triangles and holds ${f.holds}` : ''}${f.type ? `: ${f.type}` : ''}${f.limit ? `: at most ${f.limit} triangles` : ''})`,
+    f.why === 'face_index_zero'
+      ? `face ${f.face} names vertex 0: vertices are numbered from 1`
+      : f.why === 'face_too_few_corners'
+        ? `a face has ${f.corners} corners; it takes three`
+        : f.why === 'bad_index' && f.index !== undefined
+          ? `a face names vertex ${f.index}, which is not there`
+          : meshFault(f),
   crown_too_deep: (f) => `the crown (${f.crown_mm} mm) is deeper than half its straightedge (${f.over_mm} mm)`,
   recess_off_panel: (f) => `the middle of the recess ${f.recess} lies off its panel`,
   raised_off_panel: (f) => `${f.object} lies off its panel`,

@@ -373,8 +373,8 @@ export function purchase(
     .sort((a, b) => a.leftMm - b.leftMm)
   const nothing = { orderMm: 0, units: 0, cost: 0, lines: [] }
   if (layout.usedMm === 0) return { ...nothing, shelf, covered: false }
-  // A new roll that was planned is on the shelf once something was cut from it; handed over, nothing is bought any more.
-  const over = handedOver(ledger) !== null
+  // A new roll that was planned is on the shelf once something was cut from it; cut whole or handed over, nothing is bought any more.
+  const over = handedOver(ledger) !== null || (layout.usedMm > 0 && layout.doneMm >= layout.usedMm - 1)
   const news = layout.rolls.filter((r) => r.stock === null && !over && cutFromId(layout, r, ledger) === null)
   if (news.length === 0) {
     const ids = new Set(layout.rolls.map((r) => cutFromId(layout, r, ledger) ?? r.id))

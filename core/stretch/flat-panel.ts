@@ -8,7 +8,9 @@ import {
   readMesh,
   strainOf,
   topologyOf,
+  withoutCollapsed,
   type Flat,
+  type Repaired,
   type Topology,
   type TriMesh,
 } from '../solve/mesh'
@@ -86,6 +88,41 @@ export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPa
   const triangles = mesh.triangles.length / 3
   if (triangles > MOST_TRIANGLES)
     return err({ code: 'too_many_triangles', facts: { triangles, limit: MOST_TRIANGLES } })
+  // Seams and what is laid first name vertices and triangles: there a collapsed triangle is refused, not mended.
+  const named = (options.lines ?? []).length > 0 || (options.laid ?? []).length > 0
+  if (named || triangles === 0) return flatSound(mesh, options)
+  const finite = mesh.positions.every(Number.isFinite) && mesh.triangles.every((v) => 3 * v < mesh.positions.length)
+  const mended = finite ? withoutCollapsed(mesh) : null
+  if (mended && !mended.ok) return mended
+  if (!mended || mended.value.collapsed === 0) return flatSound(mesh, options)
+  return flatMended(mesh, mended.value, options)
+}
+
+/** Film of a mended mesh, told for the triangles as they were: each corner lies where its vertex does. */
+function flatMended(
+  mesh: TriMesh,
+  { mesh: sound, vertexOf, collapsed }: Repaired,
+  options: StretchOptions,
+): Result<FlatPanel> {
+  const flat = flatSound(sound, options)
+  if (!flat.ok) return flat
+  const places = new Map<number, [number, number]>()
+  sound.triangles.forEach((v, c) => {
+    places.set(v, [flat.value.corners[2 * c] as number, flat.value.corners[2 * c + 1] as number])
+  })
+  const corners = Float64Array.from([...mesh.triangles].flatMap((v) => places.get(vertexOf[v] as number) ?? [0, 0]))
+  const { report } = flat.value
+  const said = `${collapsed} ${collapsed === 1 ? 'triangle' : 'triangles'} without area: mended, and left out of the figures`
+  return ok({
+    mesh,
+    corners,
+    filmVertex: mesh.triangles,
+    filmVertices: mesh.positions.length / 3,
+    report: { ...report, triangles: mesh.triangles.length / 3, warnings: [said, ...report.warnings] },
+  })
+}
+
+function flatSound(mesh: TriMesh, options: StretchOptions): Result<FlatPanel> {
   const whole = topologyOf(mesh)
   if (!whole.ok) return whole
   let cut = { mesh, from: null as Uint32Array | null }

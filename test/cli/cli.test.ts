@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process'
+import { tmpdir } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { expect, it } from 'vitest'
 import { writePlan } from '@/core/plan/parse'
@@ -104,4 +105,26 @@ it('an unknown command shows the usage', () => {
   const r = run(['dance'])
   expect(r.status).toBe(2)
   expect(r.stderr).toMatch(/^usage:/)
+})
+
+it('works from whatever folder it is called in', () => {
+  const r = spawnSync(process.execPath, [bin, 'reckon', '-'], {
+    input: writePlan(handCar()),
+    encoding: 'utf8',
+    cwd: tmpdir(),
+  })
+  expect([r.status, r.stderr]).toEqual([0, ''])
+})
+it('tells of itself, of each command, and of its version', () => {
+  for (const command of ['reckon', 'layout', 'panel', 'stretch']) {
+    const own = run([command, '--help'])
+    expect([own.status, own.stdout.startsWith(`cuirass ${command}`)], command).toEqual([0, true])
+    expect(run(['--help']).stdout).toContain(own.stdout.trim())
+  }
+  expect(run(['--version']).stdout).toMatch(/^cuirass \d+\.\d+\.\d+\n$/)
+  expect(run(['constructor', 'x']).status).toBe(2)
+})
+it('no pieces are an empty plan', () => {
+  const r = run(['layout', '-'], '{"format":"cuirass/layout@1","stock":[{"id":"a","width_mm":1520,"length_mm":9000}],"pieces":[]}') // prettier-ignore
+  expect([r.status, JSON.parse(r.stdout)]).toMatchObject([0, { used_mm: 0, bound_mm: 0, unplaced: [] }])
 })

@@ -62,6 +62,7 @@ export async function typePanel(page: Page, name: string, width: string, height:
   await page.keyboard.type(width)
   await page.keyboard.press('Enter')
   await page.keyboard.type(height)
-  await page.keyboard.press('Enter')
+  // Enter goes on through the crowns; left empty they are flat, and the row is done.
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Enter')
   await expect(page.getByLabel('Name of a new panel')).toBeFocused()
 }

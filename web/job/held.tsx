@@ -27,18 +27,13 @@ export function HeldBar() {
   const { label, href } = placeOf(first.place, plan, jobId)
   const rest = held.length - 1
   return (
-    <Alert
-      variant="danger"
-      className="held-bar d-flex gap-3 flex-wrap align-items-baseline"
-      role="alert"
-      data-testid="held"
-    >
+    <Alert variant="danger" className="held-bar d-flex gap-3 align-items-baseline py-2" role="alert" data-testid="held">
       <span>
         <b>Not saved: {label}.</b> {faultText({ code: first.fault.code, facts: first.fault.facts ?? {} }, fmt)}
         {rest > 0 && ` And ${rest} more.`} Everything else is saved.
       </span>
       {href && (
-        <Link className="ms-auto" href={href}>
+        <Link className="ms-auto text-nowrap" href={href}>
           Go there
         </Link>
       )}

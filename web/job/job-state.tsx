@@ -109,7 +109,7 @@ function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) 
     () => ({ ...start.catalogue, stock, solved: known, scans }),
     [start.catalogue, stock, known, scans],
   )
-  const { plan } = planStore
+  const { plan, reckoned } = planStore
   const { ledger } = ledgerStore
   // Handed over while the page is open: the plan as it stands at that moment is what was handed over.
   const isOver = useMemo(() => handedOver(ledger) !== null, [ledger])
@@ -119,7 +119,7 @@ function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) 
     setWasOver(isOver)
     setFrozen(isOver ? (start.handedOver ?? plan) : null)
   }
-  const reckoning = useMemo(() => reckon(plan, catalogue, ledger), [plan, catalogue, ledger])
+  const reckoning = useMemo(() => reckon(reckoned, catalogue, ledger), [reckoned, catalogue, ledger])
   const parts = planPartsOf(member.role)
   const value: JobContext = {
     ...planStore,

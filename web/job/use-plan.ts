@@ -1,6 +1,6 @@
 'use client'
 
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { soundPlan, type HeldBack } from '@/core/plan/hold-back'
 import { mergePlans, type Clash } from '@/core/plan/merge'
 import type { Plan } from '@/core/plan/schema'
@@ -16,6 +16,8 @@ export type SaveState =
 
 export interface PlanStore {
   plan: Plan
+  /** What is reckoned: the plan as typed, less the figures that are held back. */
+  reckoned: Plan
   number: number
   save: SaveState
   /** Figures that were typed and are held back from saving, each with its place and what is wrong. */
@@ -50,6 +52,11 @@ export function usePlan(start: PlanStart): PlanStore {
   const [number, setNumber] = useState(start.number)
   const [held, setHeld] = useState<readonly HeldBack[]>([])
   const [said, setSaid] = useState<string | null>(null)
+  const [savedPlan, setSavedPlan] = useState(start.plan)
+  const reckoned = useMemo(
+    () => (held.length === 0 ? plan : soundPlan(plan, savedPlan).plan),
+    [held.length, plan, savedPlan],
+  )
   // What the server has: the merge base of the next save. Refs, since a save in flight must see the newest of each.
   const base = useRef({ number: start.number, plan: start.plan })
   const latest = useRef(start.plan)
@@ -75,6 +82,7 @@ export function usePlan(start: PlanStart): PlanStore {
     (saved: { number: number; plan: Plan }, sent: Plan, typedThen: Plan) => {
       const typed = latest.current
       base.current = { number: saved.number, plan: saved.plan }
+      setSavedPlan(saved.plan)
       setNumber(saved.number)
       if (typed === typedThen && sent === typedThen) latest.current = saved.plan
       else {
@@ -222,5 +230,5 @@ export function usePlan(start: PlanStart): PlanStore {
       window.removeEventListener('online', online)
     }
   }, [takeBack])
-  return { plan, number, save, held, said, edit, undo, redo, settle, take }
+  return { plan, reckoned, number, save, held, said, edit, undo, redo, settle, take }
 }

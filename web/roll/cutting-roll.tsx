@@ -63,7 +63,7 @@ export function CuttingRoll({ layout, roll }: { layout: FilmLayout; roll: RollPl
           {cuts.filter(done).length} of {cuts.length} cuts made
         </span>
         <span className="ms-auto d-flex gap-2 align-items-center">
-          <Form.Label htmlFor={`cut-from-${roll.id}`} className="label mb-0">
+          <Form.Label htmlFor={`cut-from-${roll.id}`} className="label mb-0 text-nowrap">
             {begun ? 'Going on from' : 'Cut from'}
           </Form.Label>
           <Form.Select

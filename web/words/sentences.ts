@@ -432,7 +432,11 @@ const FAULTS: Record<string, Say> = {
     `The ${f.side} end turns round ${f.radius_mm} mm, but the panel reaches ${f.back_mm} mm back there: it would fold on itself. Check the radius, the crown and the nose.`,
   fold_off_panel: (f) => `The body line ${f.line} lies off its panel. Check its position.`,
   bad_file: (f) =>
-    `This is no mesh that can be read (${String(f.why ?? 'unknown form').replaceAll('_', ' ')}). OBJ, STL and PLY are.`,
+    f.why === 'face_index_zero'
+      ? `Face ${f.face} of the file names vertex 0; vertices are numbered from 1. Export it anew.`
+      : f.why === 'face_too_few_corners'
+        ? `A face of the file has ${f.corners} corners; it takes three. Export it anew.`
+        : `This is no mesh that can be read (${String(f.why ?? 'unknown form').replaceAll('_', ' ')}). OBJ, STL and PLY are.`,
   scan_too_many: (f) =>
     `The scan has ${f.triangles} triangles; up to ${f.limit} can be taken. Thin it where it was made.`,
   scan_too_large: () => 'The scan is too large to be kept. Cut out the panel alone.',

@@ -74,7 +74,9 @@ export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptio
   let steps = 0
   let whole = true
   const out = () => {
-    scaleTo(work, u as Float64Array, 1 - shrink)
+    // Never shrunk for nothing: where the whole capacity is not wanted, the worst stretch is none.
+    const worst = work.worst(u as Float64Array)
+    scaleTo(work, u as Float64Array, Math.max(1 - shrink, 1 / worst))
     return ok({ places: u as Float64Array, steps, whole })
   }
   if (work.spread(u) < NOTHING) return out()

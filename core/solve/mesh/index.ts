@@ -3,3 +3,4 @@ export { areaOf, cutAlong, topologyOf, type Topology, type TriMesh } from './mes
 export { quantile, strainOf, type Strain } from './measure'
 export { overlaps } from './overlap'
 export { readMesh, weld, MOST_TRIANGLES } from './read'
+export { withoutCollapsed, type Repaired } from './repair'

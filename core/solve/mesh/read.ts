@@ -60,12 +60,15 @@ function readObj(source: string): Result<Raw> {
       const face: number[] = []
       for (const word of line.slice(2).trim().split(/\s+/)) {
         const n = Number(word.split('/')[0])
-        if (!Number.isInteger(n) || n === 0) return badLine(i + 1)
+        if (n === 0)
+          return err({ code: 'face_index_zero', at: `line ${i + 1}`, facts: { face: triangles.length / 3 + 1 } })
+        if (!Number.isInteger(n)) return badLine(i + 1)
         const v = n > 0 ? n - 1 : positions.length / 3 + n
-        if (v < 0) return err({ code: 'bad_index', at: `line ${i + 1}` })
+        if (v < 0) return err({ code: 'bad_index', at: `line ${i + 1}`, facts: { index: n } })
         face.push(v)
       }
-      if (face.length < 3) return badLine(i + 1)
+      if (face.length < 3)
+        return err({ code: 'face_too_few_corners', at: `line ${i + 1}`, facts: { corners: face.length } })
       for (let k = 1; k + 1 < face.length; k++)
         triangles.push(face[0] as number, face[k] as number, face[k + 1] as number)
       if (triangles.length > 3 * MOST_TRIANGLES)
