@@ -24,10 +24,17 @@ export function FilmFacts({ film, fmt }: { film: FilmSheet; fmt: Formatter }) {
     ],
     ['Direction', film.directional ? 'directional: sides and bumpers the same way up' : 'any'],
     ['Stretch limit', `${pct(film.stretchLimit)}; post-heat past ${pct(film.postHeatOver)}`],
+    [
+      'Pre-stretch',
+      film.preStretchMax.warm > 0
+        ? `up to ${pct(film.preStretchMax.cold)} cold, ${pct(film.preStretchMax.warm)} warm; heat takes back ${pct(film.recovers)} of a stretch`
+        : 'none',
+    ],
     ['Heat shrink', pct(film.heatShrink)],
     ['Tension left in the roll', pct(film.rollResidue)],
     ['Shaping', t(film.shapingC)],
     ['Post-heat', t(film.postHeatC)],
+    ['Never hotter than', fmt.text(fmt.temp(film.heatLimitC))],
     ['Overlaps', `${t(film.overlapC)}, ${fmt.text(fmt.length(film.overlapMm))} wide`],
     ['Wait before cutting', film.waitBeforeCutMin > 0 ? fmt.text(fmt.minutes(film.waitBeforeCutMin)) : 'none'],
     [

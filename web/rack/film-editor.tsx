@@ -2,14 +2,13 @@
 
 import { useState } from 'react'
 import { parseLength, parseTemp } from '@/core/kit/units'
-import { FilmSheet, ZONES, SURFACES } from '@/core/film/schema'
+import { FilmSheet, SheetWord, ZONES, SURFACES } from '@/core/film/schema'
 import { freeId, slug } from '@/core/plan/new-plan'
 import { putFilm } from '@/web/actions/rack'
 import { call } from '@/web/kit/call'
 import { WordSelect } from '@/web/kit/fields'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
-import { words } from '@/web/words/names'
 import { faultText } from '@/web/words/sentences'
 import { Offers } from './offers'
 import { FILM_FIELDS, type FilmField, type StandedField } from './film-fields'
@@ -130,7 +129,11 @@ function FieldInput({ field: f, sheet, set, fmt }: { field: FilmField; sheet: Fi
     case 'lengths':
       return <ListInput label={f.label} values={sheet[f.field] as number[]} fmt={fmt} max={f.max} onValues={(v) => set({ [f.field]: v })} />
     case 'percent':
-      return <NumberInput className={cls} aria-label={`${f.label}, per cent`} value={sheet[f.field] as number} scale={100} digits={1} max={f.max} min={0} optional onValue={(v) => set({ [f.field]: v ?? 0 })} />
+      return f.path ? (
+        <NumberInput className={cls} aria-label={`${f.label}, per cent`} value={sheet.preStretchMax[f.path === 'preStretchMax.cold' ? 'cold' : 'warm']} scale={100} digits={1} max={f.max} min={0} optional onValue={(v) => set({ preStretchMax: { ...sheet.preStretchMax, [f.path === 'preStretchMax.cold' ? 'cold' : 'warm']: v ?? 0 } })} />
+      ) : (
+        <NumberInput className={cls} aria-label={`${f.label}, per cent`} value={sheet[f.field] as number} scale={100} digits={1} max={f.max} min={0} optional onValue={(v) => set({ [f.field]: v ?? 0 })} />
+      )
     case 'number':
       return f.path ? (
         <NumberInput className={cls} aria-label={f.label} value={sheet.soldBy.price} digits={2} max={f.max} optional onValue={(v) => set({ soldBy: { ...sheet.soldBy, price: v ?? 0 } })} />
@@ -140,7 +143,7 @@ function FieldInput({ field: f, sheet, set, fmt }: { field: FilmField; sheet: Fi
     case 'span':
       return <SpanInput label={f.label} unit={f.unit} value={sheet[f.field] as { min: number; max: number } | null} optional={f.optional ?? false} fmt={fmt} onValue={(v) => set({ [f.field]: v })} />
     case 'temp':
-      return <TempInput label={f.label} value={sheet.surfaceMinC} fmt={fmt} onValue={(surfaceMinC) => set({ surfaceMinC })} />
+      return <TempInput label={f.label} value={sheet[f.field] as number} fmt={fmt} onValue={(c) => set({ [f.field]: c })} />
     case 'flag':
       return <input type="checkbox" aria-label={f.label} checked={sheet[f.field] as boolean} onChange={(e) => set({ [f.field]: e.target.checked })} />
     case 'word':
@@ -199,22 +202,34 @@ function SpanInput({ label, unit, value, optional, fmt, onValue }: { label: stri
   )
 } // prettier-ignore
 
-/** Months by climate zone and surface; empty is no warranty there. */
+/** Months by the zones and surfaces that the sheet names, a row each, as many as there are. */
 function Warranty({ sheet, set }: { sheet: FilmSheet; set: (part: Partial<FilmSheet>) => void }) {
+  const rows = sheet.warrantyMonths
+  const change = (i: number, part: Partial<(typeof rows)[number]>) =>
+    set({ warrantyMonths: rows.map((w, k) => (k === i ? { ...w, ...part } : w)) })
+  const twice = rows.findIndex((w, i) => rows.findIndex((v) => v.zone === w.zone && v.surface === w.surface) < i)
   return (
     <span className="warranty">
-      {ZONES.flatMap((zone) =>
-        SURFACES.map((surface) => {
-          const known = sheet.warrantyMonths.find((w) => w.zone === zone && w.surface === surface)
-          const name = `${words('zone').find(([c]) => c === zone)?.[1]}, ${surface}`
-          return (
-            <label key={name} className="label d-flex gap-1 align-items-center">
-              <NumberInput className="form-control form-control-sm" aria-label={`Warranty ${name}, months`} value={known?.months ?? null} max={240} optional onValue={(v) => set({ warrantyMonths: [...sheet.warrantyMonths.filter((w) => w !== known), ...(v === null ? [] : [{ zone, surface, months: Math.round(v) }])] })} />
-              {name}
-            </label>
-          )
-        }),
-      )}
+      {rows.map((w, i) => (
+        <span key={i} className="d-flex gap-1 align-items-center mb-1">
+          <input className="form-control form-control-sm" aria-label={`Warranty ${i + 1}, zone`} list="warranty-zones" maxLength={60} placeholder="zone" value={w.zone} aria-invalid={!SheetWord.safeParse(w.zone).success || undefined} onChange={(e) => change(i, { zone: e.target.value })} />
+          <input className="form-control form-control-sm" aria-label={`Warranty ${i + 1}, surface`} list="warranty-surfaces" maxLength={60} placeholder="surface" value={w.surface} aria-invalid={!SheetWord.safeParse(w.surface).success || undefined} onChange={(e) => change(i, { surface: e.target.value })} />
+          <NumberInput className="form-control form-control-sm" aria-label={`Warranty ${i + 1}, months`} value={w.months} max={600} onValue={(v) => v !== null && change(i, { months: Math.round(v) })} />
+          <button type="button" className="btn btn-outline-secondary btn-sm" aria-label={`Take out warranty ${i + 1}`} onClick={() => set({ warrantyMonths: rows.filter((_, k) => k !== i) })}>×</button>
+        </span>
+      ))}
+      <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => set({ warrantyMonths: [...rows, nextWarranty(rows)] })}>Add a zone and surface</button>
+      {twice >= 0 && <span className="text-danger small d-block">{rows[twice]?.zone}, {rows[twice]?.surface} stands here twice.</span>}
+      <datalist id="warranty-zones">{[...new Set([...ZONES, ...rows.map((w) => w.zone)])].map((z) => <option key={z} value={z} />)}</datalist>
+      <datalist id="warranty-surfaces">{[...new Set([...SURFACES, ...rows.map((w) => w.surface)])].map((z) => <option key={z} value={z} />)}</datalist>
     </span>
   )
 } // prettier-ignore
+
+/** The first pair that is not listed yet; when all are, one to be named. */
+const nextWarranty = (rows: FilmSheet['warrantyMonths']): FilmSheet['warrantyMonths'][number] => {
+  const free = ZONES.flatMap((zone) => SURFACES.map((surface) => ({ zone, surface }))).find(
+    (x) => !rows.some((w) => w.zone === x.zone && w.surface === x.surface),
+  )
+  return { ...(free ?? { zone: '', surface: '' }), months: 0 }
+}

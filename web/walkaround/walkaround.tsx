@@ -1,5 +1,6 @@
 'use client'
 
+import { ZONES, type FilmSheet } from '@/core/film/schema'
 import type { Plan } from '@/core/plan/schema'
 import { hardwareOf } from '@/core/vehicle/families'
 import { bodyContrast, CONTRAST_WRAP_MM, STRONG_CONTRAST_DE } from '@/core/vehicle/walkaround-rules'
@@ -13,12 +14,18 @@ import { Signature } from './signature'
 import { Cautions, Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { NumberInput } from '@/web/kit/quantity-input'
+import { word } from '@/web/words/names'
 
 type Walk = Plan['walkaround']
 
+/** Climate zones to choose from: the usual two, those that any sheet names, and the one chosen. */
+const zonesNamed = (sheets: readonly FilmSheet[], chosen: string): string[] => [
+  ...new Set([...ZONES, ...sheets.flatMap((f) => f.warrantyMonths.map((w) => w.zone)), chosen]),
+]
+
 /** The look round the vehicle before anything is promised. */
 export function WalkaroundView() {
-  const { plan, edit, fmt, mayWalkaround, jobId } = useJob()
+  const { plan, edit, fmt, mayWalkaround, jobId, catalogue } = useJob()
   const { walkaround: w } = plan
   const contrast = bodyContrast(plan) ?? 0
   const fromPanels = hardwareOf(plan.panels, w.hardware)
@@ -133,7 +140,18 @@ export function WalkaroundView() {
                 />
               </div>
             )}
-            {choose('zone', 'Climate zone', 'zone', w.zone, (zone) => set({ zone }))}
+            <div className="col-6 col-lg-3">
+              <label className="form-label" htmlFor="zone">
+                Climate zone
+              </label>
+              <select id="zone" className="form-select" value={w.zone} onChange={(e) => set({ zone: e.target.value })}>
+                {zonesNamed([...plan.film.sheets, ...catalogue.films], w.zone).map((zone) => (
+                  <option key={zone} value={zone}>
+                    {word('zone', zone)}
+                  </option>
+                ))}
+              </select>
+            </div>
           </div>
         </section>
         <section className="plate mb-3">

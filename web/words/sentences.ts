@@ -239,6 +239,7 @@ const STAGE_WHY: Record<string, Say> = {
   bay_done: () => 'work done',
   handed_over: () => 'handed over',
   not_ready: () => 'not ready',
+  settling: () => 'being reckoned; open the yard again in a moment',
   recheck_overdue: (f, fmt) => `recheck was due ${fmt.moment(String(f.due))}`,
   recheck_waits: (f, fmt) => `recheck due ${fmt.moment(String(f.due))}`,
   stops: (f) => `${f.count} ${f.count === 1 ? 'stop' : 'stops'}`,

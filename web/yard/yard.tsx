@@ -21,6 +21,8 @@ export interface YardJob {
   waitsFacts: Record<string, string | number>
   recheckDueAt: string | null
   updatedAt: string
+  /** Its last change is not in these columns yet. */
+  behind: boolean
 }
 
 /** The shop's jobs along the order of the work, each with what it waits for. */
@@ -75,6 +77,11 @@ export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUn
                   </span>
                   <span className="d-block">
                     {word('state', j.stageState)}: {stageWhy({ why: j.waitsFor, facts: j.waitsFacts }, fmt)}
+                    {j.behind && j.waitsFor !== 'settling' && (
+                      <span className="label d-block">
+                        The last change is still being reckoned; open the yard again.
+                      </span>
+                    )}
                   </span>
                 </span>
               </Link>
