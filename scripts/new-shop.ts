@@ -38,10 +38,11 @@ for (const [option, most] of [
     console.error(`--${option} is longer than ${most} characters, or holds one that is no text.`)
     process.exit(2)
   }
+const id = randomUUID()
 try {
   await makeShop(
     {
-      id: randomUUID(),
+      id,
       name: values.name,
       town: values.town,
       currency: values.currency,
@@ -50,7 +51,7 @@ try {
     },
     [{ name: values.owner, email: values.email, role: 'owner', password }],
   )
-  console.log(`${values.name} is set up; ${values.email} may sign in.`)
+  console.log(`${values.name} is set up as ${id}; ${values.email} may sign in.`)
 } catch (error) {
   console.error(error instanceof Error ? error.message : String(error))
   process.exitCode = 2

@@ -1,0 +1,169 @@
+import { chromium } from '@playwright/test'
+import { spawn } from 'node:child_process'
+import sharp from 'sharp'
+import { writePlan } from '@/core/plan/parse'
+import { Plan } from '@/core/plan/schema'
+import { manyPanels } from '../test/fixtures/plans'
+import { median } from './core'
+
+const port = 3298
+const base = `http://127.0.0.1:${port}`
+const CLIENTS = 20
+const LOG_SECONDS = 10
+const PANELS = 500
+
+const wait = (ms: number) => new Promise((r) => setTimeout(r, ms))
+
+/** Twelve parts a panel, each with a film's name on its label. */
+const manyParts = (): Plan => {
+  const plan = manyPanels(PANELS)
+  return Plan.parse({
+    ...plan,
+    pieces: plan.panels.map((p) => ({ panelId: p.id, parts: 12, along: 'width', preStretch: 0, bleedMm: null })),
+  })
+}
+
+/** What a busy shop asks of the server: many bays at once, and a door that stays open while heavy work runs. */
+export async function serverBench(): Promise<string> {
+  const server = spawn(process.execPath, ['scripts/e2e-server.mjs'], {
+    env: { ...process.env, E2E_PORT: String(port) },
+    stdio: 'ignore',
+  })
+  try {
+    for (let i = 0; i < 900; i++) {
+      if (await fetch(`${base}/sign-in`).then((r) => r.ok, () => false)) break // prettier-ignore
+      await wait(200)
+    }
+    const door = await fetch(`${base}/api/demo-sign-in?role=lead`, { method: 'POST', headers: { origin: base } })
+    const cookie = door.headers
+      .getSetCookie()
+      .map((c) => c.split(';')[0])
+      .join('; ')
+    const headers = { cookie, origin: base, 'content-type': 'application/json' }
+    const bring = async (plan: Plan): Promise<string> => {
+      const answer = await fetch(`${base}/api/jobs/import`, { method: 'POST', headers, body: writePlan(plan) })
+      const out = (await answer.json()) as { value?: { id: string } }
+      if (!out.value) throw new Error(`import: ${answer.status} ${JSON.stringify(out)}`)
+      return out.value.id
+    }
+
+    const jobs = [await bring(manyPanels(40)), await bring(manyPanels(40))]
+    const { counted, refused, latest } = await logging(jobs, headers)
+
+    const heavy: [string, () => Promise<string>][] = [
+      [`a plan of ${PANELS} panels brought in, three times`, async () => {
+        for (let i = 0; i < 3; i++) await bring(manyPanels(PANELS))
+        return 'done'
+      }],
+      [`a plan of ${PANELS} panels edited in a browser, eight times`, () => saving(cookie, () => bring(manyPanels(PANELS)))],
+      [`labels of ${PANELS} panels in 12 parts`, async () => {
+        const id = await bring(manyParts())
+        const answer = await fetch(`${base}/jobs/${id}/layout/labels.pdf`, { headers })
+        const bytes = (await answer.arrayBuffer()).byteLength
+        return `${answer.status}, ${Math.round(bytes / 1000)} kB`
+      }],
+      ['twelve photos of 59 megapixels', async () => {
+        const body = await sharp({ create: { width: 9400, height: 6300, channels: 3, background: '#5b7a4d' } }).jpeg().toBuffer() // prettier-ignore
+        const answers = await Promise.all(
+          Array.from({ length: 12 }, () =>
+            fetch(`${base}/api/jobs/${jobs[0]}/photos`, { method: 'POST', headers: { ...headers, 'content-type': 'image/jpeg' }, body: new Uint8Array(body) }).then((r) => r.status), // prettier-ignore
+          ),
+        )
+        return `${answers.filter((s) => s === 201).length} kept of 12`
+      }],
+    ] // prettier-ignore
+    const rows = [await atTheDoor('nothing', () => wait(3000).then(() => '–'))]
+    for (const [name, work] of heavy) rows.push(await atTheDoor(name, work))
+    return `## The server under work
+
+### Entries of the bay
+
+${CLIENTS} clients send entries one by one to two jobs of 40 panels for ${LOG_SECONDS} s, production build, database included: **${(counted / LOG_SECONDS).toFixed(0)} entries a second** taken (${refused} refused), an answer in ${median(latest).toFixed(0)} ms, 95 in 100 within ${share(latest, 0.95).toFixed(0)} ms.
+
+### The door while heavy work runs
+
+\`GET /sign-in\`, one after the other with 20 ms between, while the work is under way.
+
+| while | took | came of it | asked | median | 95 in 100 | longest |
+|---|---|---|---|---|---|---|
+${rows.join('\n')}`
+  } finally {
+    server.kill('SIGTERM')
+  }
+}
+
+const share = (values: readonly number[], part: number) =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))] ?? 0
+
+async function logging(jobs: readonly string[], headers: Record<string, string>) {
+  const until = performance.now() + LOG_SECONDS * 1000
+  const latest: number[] = []
+  let [counted, refused] = [0, 0]
+  await Promise.all(
+    Array.from({ length: CLIENTS }, async (_, client) => {
+      for (let n = 0; performance.now() < until; n++) {
+        const now = new Date().toISOString()
+        const entry = { id: crypto.randomUUID(), at: now, device: `bench-${client}`, n, payload: { kind: 'note', text: `${client} ${n}` } } // prettier-ignore
+        const began = performance.now()
+        const answer = await fetch(`${base}/api/jobs/${jobs[client % jobs.length]}/entries`, {
+          method: 'POST',
+          headers,
+          body: JSON.stringify({ sent_at: now, entries: [entry] }),
+        })
+        const out = (await answer.json()) as { outcomes?: { outcome: string }[] }
+        latest.push(performance.now() - began)
+        if (out.outcomes?.[0]?.outcome === 'done') counted++
+        else refused++
+      }
+    }),
+  )
+  return { counted, refused, latest }
+}
+
+/** How long the sign-in page takes while `work` is under way: a row of the table. */
+async function atTheDoor(name: string, work: () => Promise<string>): Promise<string> {
+  const times: number[] = []
+  let busy = true
+  const asking = (async () => {
+    while (busy) {
+      const began = performance.now()
+      await fetch(`${base}/sign-in`).then((r) => r.text())
+      times.push(performance.now() - began)
+      await wait(20)
+    }
+  })()
+  const began = performance.now()
+  const came = await work()
+  const took = performance.now() - began
+  busy = false
+  await asking
+  return `| ${name} | ${(took / 1000).toFixed(1)} s | ${came} | ${times.length} | ${median(times).toFixed(0)} ms | ${share(times, 0.95).toFixed(0)} ms | ${Math.max(...times).toFixed(0)} ms |`
+}
+
+/** Widths typed in the measuring sheet of a large job, each saved before the next. */
+async function saving(cookie: string, bring: () => Promise<string>): Promise<string> {
+  const id = await bring()
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'], // prettier-ignore
+  })
+  try {
+    const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } })
+    const [name = '', value = ''] = cookie.split(/=(.*)/s)
+    await context.addCookies([{ name, value: value.split(';')[0] ?? '', url: base }])
+    const page = await context.newPage()
+    await page.goto(`/jobs/${id}/tape`, { timeout: 120_000 })
+    const cell = page.getByLabel('Panel 1, width', { exact: true })
+    await cell.waitFor({ timeout: 120_000 })
+    let saved = 0
+    for (let i = 0; i < 8; i++) {
+      const answer = page.waitForResponse((r) => r.request().method() === 'POST' && r.url().includes('/tape'), { timeout: 60_000 }) // prettier-ignore
+      await cell.fill(String(1300 + i))
+      await answer
+      saved++
+    }
+    return `${saved} saved`
+  } finally {
+    await browser.close()
+  }
+}
