@@ -116,7 +116,7 @@ const ACTIONS: Record<string, { call: () => Promise<Outcome>; want: string } | {
 
 const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | { open: string }> = {
   'app/api/auth/[...all]/route.ts': { open: 'in and out and nothing else, tried in sign-in.test.ts' },
-  'app/api/health/route.ts': { open: 'says nothing of any shop, tried in health.test.ts' },
+  'app/api/health/route.ts': { open: 'says nothing of any shop, tried in rules-of-the-door.test.ts' },
   'app/api/jobs/[jobId]/entries/route.ts': {
     call: async () => {
       const { status, body } = await sendEntries(

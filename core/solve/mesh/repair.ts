@@ -38,7 +38,7 @@ function flatness(sides: readonly number[]): number {
 /**
  * A mesh without collapsed triangles: where two corners lie in one place they become one vertex; where a corner lies on the
  * opposite side, that side is turned to the other diagonal, or the triangle goes where it is at the rim. No vertex moves.
- * A mesh with none comes back as it is. Errors: degenerate (triangle), where more than a few have collapsed.
+ * A mesh with none comes back as it is. Errors: degenerate (triangle), where more than a few have collapsed, or nothing else is there.
  */
 export function withoutCollapsed(mesh: TriMesh): Result<Repaired> {
   const count = mesh.triangles.length / 3
@@ -53,8 +53,9 @@ export function withoutCollapsed(mesh: TriMesh): Result<Repaired> {
   const vertexOf = Uint32Array.from({ length: vertices }, (_, v) => v)
   if (queue.length === 0) return ok({ mesh, vertexOf, collapsed: 0 })
   const collapsed = queue.length
+  const first = queue[0] as number
   const refuse = (t: number) => err({ code: 'degenerate', facts: { triangle: t + 1 } })
-  if (collapsed > Math.max(LEAST_REPAIRS, count * MOST_SHARE)) return refuse(queue[0] as number)
+  if (collapsed > Math.max(LEAST_REPAIRS, count * MOST_SHARE)) return refuse(first)
   const around = new Map<number, Set<number>>()
   const put = (i: number, t: Triangle | null) => {
     for (const v of list[i] ?? []) around.get(v)?.delete(i)
@@ -96,5 +97,6 @@ export function withoutCollapsed(mesh: TriMesh): Result<Repaired> {
     queue.push(i, beyond)
   }
   const triangles = Uint32Array.from(list.flatMap((t) => t ?? []))
+  if (triangles.length === 0) return refuse(first)
   return ok({ mesh: { positions: mesh.positions, triangles }, vertexOf, collapsed })
 }
