@@ -13,7 +13,7 @@ const file = new URL('../docs/bench.md', import.meta.url)
 const before = readFileSync(file, 'utf8')
 /** A part of the file as it stands. */
 const had = (from: string, to: string) =>
-  new RegExp(`## ${from}[\\s\\S]*?(?=${to ? `## (?:${to})` : '$(?![\\s\\S])'})`).exec(before)?.[0] ?? ''
+  new RegExp(`## ${from}[\\s\\S]*?(?=${to ? `## (?:${to})|` : ''}$(?![\\s\\S]))`).exec(before)?.[0] ?? ''
 const asked = ['core', 'layout', 'stretch', 'server'].find((name) => process.argv.includes(`--${name}`))
 const wants = (part: 'reckon' | 'layout' | 'stretch' | 'pages' | 'server') =>
   asked === undefined || (asked === 'core' ? part !== 'pages' && part !== 'server' : asked === part)

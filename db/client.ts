@@ -40,8 +40,8 @@ function open(size: number, extra: Record<string, string> = {}): { db: Database;
 
 /** The one connection pool of this process; kept over reloads in development. */
 export const database = (): Database => (kept.cuirassDb ??= open(environment().DATABASE_POOL)).db
-/** The sign-in library's own few connections: only they see users, sessions and accounts of everybody. */
-export const doorDatabase = (): Database => (kept.cuirassDoorDb ??= open(4, { 'cuirass.door': 'on' })).db
+/** The door's own few connections: only they see users, sessions and accounts of everybody, and whose member a user is. */
+export const doorDatabase = (): Database => (kept.cuirassDoorDb ??= open(6, { 'cuirass.door': 'on' })).db
 export const closeDatabase = async (): Promise<void> => {
   await Promise.all([kept.cuirassDb?.pool.end(), kept.cuirassDoorDb?.pool.end()])
   delete kept.cuirassDb

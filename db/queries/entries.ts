@@ -1,7 +1,8 @@
-import { and, eq } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import { withoutUndoneCuts } from '@/core/roll/cut-pieces'
 import { momentOf, type BayEntry } from '@/core/log/arrival'
-import { guarded, type Tx, type Who } from '../client'
+import type { LogPayload } from '@/core/log/schema'
+import { Denied, guarded, may, type Tx, type Who } from '../client'
 import { brokenConstraint } from '../errors'
 import { cutStanding, job, ledger } from '../schema'
 import { changeNow, ledgerIn, nextChange, ownJob } from './job-rows'
@@ -16,37 +17,147 @@ class Refused extends Error {
   }
 }
 
+/** Entries of one member as one device sent them. */
+export interface Batch {
+  who: Who
+  entries: readonly BayEntry[]
+  now: Date
+  skewSeconds?: number
+}
+export interface Taken {
+  outcomes: EntryOutcome[]
+  /** Whether any of them is new. */
+  changed: boolean
+  /** The shop's change number after them. */
+  head: number
+}
+
 /**
  * Entries of the ledger, each applied once however often it arrives, in the order of their device; film used is cut from the
  * rack in the same transaction. One that is refused leaves nothing behind and holds none of the others back.
  */
-export const appendEntries = (
+export const appendEntries = async (
   who: Who,
   jobId: string,
   entries: readonly BayEntry[],
-  { now, skewSeconds = 0 }: { now: Date; skewSeconds?: number },
-): Promise<{ outcomes: EntryOutcome[]; changed: boolean; head: number }> =>
-  guarded(who, 'log', async (tx) => {
+  at: { now: Date; skewSeconds?: number },
+): Promise<Taken> => (await appendBatches(jobId, [{ who, entries, ...at }]))[0] as Taken
+
+/** Batches of one shop that came while another was being taken, in one transaction; an answer each. */
+export function appendBatches(jobId: string, batches: readonly Batch[]): Promise<Taken[]> {
+  const [first] = batches
+  if (!first) return Promise.resolve([])
+  const { who } = first
+  const stranger = batches.find((b) => b.who.shopId !== who.shopId || !may(b.who.role, 'log'))
+  if (stranger) return Promise.reject(new Denied('log'))
+  return guarded(who, 'log', async (tx) => {
     const [row] = await tx
       .select({ createdAt: job.createdAt, revision: job.head })
       .from(job)
       .where(ownJob(who, jobId))
       .for('update')
-    const outcomes: EntryOutcome[] = []
-    for (const entry of entries)
-      outcomes.push(
-        row
-          ? await settled(entry.id, () =>
-              appendOne(tx, who, jobId, entry, { now, skewSeconds, since: row.createdAt, revision: row.revision }),
-            )
-          : { id: entry.id, outcome: 'refused', code: 'not_found' },
-      )
+    const items = batches.flatMap(
+      ({ who: by, entries, now, skewSeconds = 0 }, batch) =>
+      entries.map((entry): Item => ({ batch, by, entry, arrival: { now, skewSeconds, since: row?.createdAt ?? now, revision: row?.revision ?? 0 } })), // prettier-ignore
+    )
+    const outcomes = row
+      ? await inTurn(tx, jobId, items)
+      : items.map(({ entry }): EntryOutcome => ({ id: entry.id, outcome: 'refused', code: 'not_found' }))
     const changed = outcomes.some((o) => o.outcome === 'done')
-    if (!changed) return { outcomes, changed, head: await changeNow(tx, who) }
-    const head = await nextChange(tx, who)
-    await tx.update(job).set({ changes: head, updatedAt: now }).where(ownJob(who, jobId))
-    return { outcomes, changed, head }
+    const head = changed ? await nextChange(tx, who) : await changeNow(tx, who)
+    if (changed) await tx.update(job).set({ changes: head, updatedAt: first.now }).where(ownJob(who, jobId))
+    return batches.map((_, batch) => {
+      const own = outcomes.filter((_, i) => items[i]?.batch === batch)
+      return { outcomes: own, changed: own.some((o) => o.outcome === 'done'), head }
+    })
   })
+}
+
+interface Item {
+  batch: number
+  by: Who
+  entry: BayEntry
+  arrival: Arrival
+}
+const CUTS: readonly LogPayload['kind'][] = ['film_used', 'cut_made', 'cut_taken_back']
+
+/** One after the other; those between two cuts touch nothing but the ledger and are written together. */
+async function inTurn(tx: Tx, jobId: string, items: readonly Item[]): Promise<EntryOutcome[]> {
+  const out: EntryOutcome[] = []
+  for (let from = 0; from < items.length;) {
+    const item = items[from] as Item
+    if (CUTS.includes(item.entry.payload.kind)) {
+      out.push(await settled(item.entry.id, () => appendOne(tx, jobId, item)))
+      from++
+      continue
+    }
+    const next = items.findIndex((x, i) => i > from && CUTS.includes(x.entry.payload.kind))
+    const together = items.slice(from, next < 0 ? undefined : next)
+    out.push(...(await appendTogether(tx, jobId, together)))
+    from += together.length
+  }
+  return out
+}
+
+/** Entries that touch nothing but the ledger. */
+async function appendTogether(tx: Tx, jobId: string, items: readonly Item[]): Promise<EntryOutcome[]> {
+  const shopId = (items[0] as Item).by.shopId
+  const wasThere = await tx
+    .select()
+    .from(ledger)
+    .where(and(eq(ledger.shopId, shopId), inArray(ledger.id, items.map((x) => x.entry.id)))) // prettier-ignore
+  const known = new Map(wasThere.map((r) => [r.id, { jobId: r.jobId, payload: r.payload }]))
+  const rows: (typeof ledger.$inferInsert)[] = []
+  const out = items.map((item): EntryOutcome => {
+    const { id, payload } = item.entry
+    try {
+      if (isKnown(known.get(id), jobId, payload)) return { id, outcome: 'again' }
+      rows.push(rowOf(jobId, item))
+      known.set(id, { jobId, payload })
+      return { id, outcome: 'done' }
+    } catch (error) {
+      if (error instanceof Refused) return { id, outcome: 'refused', code: error.code }
+      throw error
+    }
+  })
+  if (rows.length === 0) return out
+  const written = await tx.insert(ledger).values(rows).onConflictDoNothing().returning({ id: ledger.id })
+  const made = new Set(written.map((r) => r.id))
+  // Another job of the shop took the id meanwhile.
+  return out.map((o) => (o.outcome === 'done' && !made.has(o.id) ? { id: o.id, outcome: 'refused', code: 'id_taken' } : o)) // prettier-ignore
+}
+
+/** Whether this entry is there already; refuses an id that is another's. */
+function isKnown(row: { jobId: string; payload: LogPayload } | undefined, jobId: string, payload: LogPayload): boolean {
+  if (!row) return false
+  if (row.jobId === jobId && JSON.stringify(row.payload) === JSON.stringify(payload)) return true
+  throw new Refused('id_taken')
+}
+
+/** The ledger's row of an entry; refuses a time that cannot be. */
+function rowOf(jobId: string, { by, entry, arrival }: Item): typeof ledger.$inferInsert {
+  const moment = momentOf({
+    atMs: Date.parse(entry.at),
+    nowMs: arrival.now.getTime(),
+    skewSeconds: arrival.skewSeconds,
+    sinceMs: arrival.since.getTime(),
+  })
+  if (!moment.ok) throw new Refused(moment.error.code)
+  return {
+    shopId: by.shopId,
+    id: entry.id,
+    jobId,
+    kind: entry.payload.kind,
+    payload: entry.payload,
+    happenedAt: new Date(moment.value.ms),
+    byId: by.memberId,
+    by: by.name,
+    device: entry.device ?? null,
+    n: entry.n ?? null,
+    skewSeconds: moment.value.skewSeconds,
+    planRevision: arrival.revision,
+  }
+}
 
 async function settled(id: string, work: () => Promise<'done' | 'again'>): Promise<EntryOutcome> {
   try {
@@ -67,43 +178,22 @@ interface Arrival {
 }
 
 /** One entry, in a savepoint of its own. */
-const appendOne = (outer: Tx, who: Who, jobId: string, entry: BayEntry, arrival: Arrival): Promise<'done' | 'again'> =>
+const appendOne = (outer: Tx, jobId: string, item: Item): Promise<'done' | 'again'> =>
   outer.transaction(async (tx) => {
+    const { by, entry } = item
     const { id, payload } = entry
     const [known] = await tx
       .select()
       .from(ledger)
-      .where(and(eq(ledger.shopId, who.shopId), eq(ledger.id, id)))
-    if (known) {
-      if (known.jobId === jobId && JSON.stringify(known.payload) === JSON.stringify(payload)) return 'again'
-      throw new Refused('id_taken')
-    }
-    const moment = momentOf({
-      atMs: Date.parse(entry.at),
-      nowMs: arrival.now.getTime(),
-      skewSeconds: arrival.skewSeconds,
-      sinceMs: arrival.since.getTime(),
-    })
-    if (!moment.ok) throw new Refused(moment.error.code)
-    await takeFilm(tx, who, jobId, entry)
-    await tx.insert(ledger).values({
-      shopId: who.shopId,
-      id,
-      jobId,
-      kind: payload.kind,
-      payload,
-      happenedAt: new Date(moment.value.ms),
-      byId: who.memberId,
-      by: who.name,
-      device: entry.device ?? null,
-      n: entry.n ?? null,
-      skewSeconds: moment.value.skewSeconds,
-      planRevision: arrival.revision,
-    })
+      .where(and(eq(ledger.shopId, by.shopId), eq(ledger.id, id)))
+    if (isKnown(known, jobId, payload)) return 'again'
+    const row = rowOf(jobId, item)
+    await takeFilm(tx, by, jobId, entry)
+    await tx.insert(ledger).values(row)
     if ((payload.kind === 'film_used' || payload.kind === 'cut_made') && payload.cutKey !== undefined) {
       const rows = await tx
         .insert(cutStanding)
-        .values({ shopId: who.shopId, jobId, cutKey: payload.cutKey, entryId: id })
+        .values({ shopId: by.shopId, jobId, cutKey: payload.cutKey, entryId: id })
         .onConflictDoNothing()
         .returning({ cutKey: cutStanding.cutKey })
       if (rows.length === 0) throw new Refused('cut_made_already')

@@ -1,6 +1,7 @@
-import { and, asc, eq, sql } from 'drizzle-orm'
+import { and, asc, eq } from 'drizzle-orm'
 import type { Method } from '@/core/method/schema'
-import { acting, guarded, type Role, type Who } from '../client'
+import { acting, doorDatabase, guarded, type Role, type Who } from '../client'
+import { cleanDatabaseError } from '../errors'
 import { member, shop, user } from '../schema'
 
 export interface Units {
@@ -25,24 +26,24 @@ export interface Shop {
 }
 
 /** The member behind a signed-in user, with shop and units; null for a user of no shop. */
-export function whoIs(userId: string): Promise<{ who: Who; shop: Shop; units: Units } | null> {
-  return acting({ userId }, async (tx) => {
-    const [m] = await tx
+export async function whoIs(userId: string): Promise<{ who: Who; shop: Shop; units: Units } | null> {
+  try {
+    const [m] = await doorDatabase()
       .select()
       .from(member)
       .innerJoin(user, eq(user.id, member.userId))
+      .innerJoin(shop, eq(shop.id, member.shopId))
       .where(eq(member.userId, userId))
     if (!m) return null
-    await tx.execute(sql`select set_config('cuirass.shop', ${m.member.shopId}, true)`)
-    const [s] = await tx.select().from(shop).where(eq(shop.id, m.member.shopId))
-    if (!s) return null
     const { lengthUnit, tempUnit, locale } = m.member
     return {
-      who: { userId, memberId: m.member.id, shopId: s.id, role: m.member.role, name: m.user.name },
-      shop: s,
+      who: { userId, memberId: m.member.id, shopId: m.shop.id, role: m.member.role, name: m.user.name },
+      shop: m.shop,
       units: { lengthUnit, tempUnit, locale },
     }
-  })
+  } catch (error) {
+    throw cleanDatabaseError(error)
+  }
 }
 
 export const members = (who: Who): Promise<Member[]> =>

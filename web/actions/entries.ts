@@ -4,10 +4,10 @@ import { inDeviceOrder } from '@/core/log/device-order'
 import { readJson } from '@/core/kit/json-guard'
 import { controlCharacterIn } from '@/core/kit/plain-text'
 import { firstFault } from '@/core/plan/parse'
-import { appendEntries, type EntryOutcome } from '@/db/queries/entries'
+import { appendBatches, type EntryOutcome } from '@/db/queries/entries'
 import { no } from './answer'
 import { isUuid, takes } from './routes'
-import { inLine } from './in-line'
+import { gathered } from './gathered'
 import { yardFollows } from './yard'
 
 const MAX_BATCH_BYTES = 1_000_000
@@ -44,8 +44,10 @@ export const takeEntries = (request: Request, jobId: string): Promise<Response> 
     const good = read.flatMap(({ parsed }) => (parsed.success ? [parsed.data] : []))
     const inOrder = inDeviceOrder(good.map((entry) => ({ device: null, n: null, ...entry })))
     const skewSeconds = (received.getTime() - Date.parse(sent_at)) / 1000
-    const { outcomes, changed, head } = await inLine(jobId, () =>
-      appendEntries(who, jobId, inOrder, { now: received, skewSeconds }),
+    const { outcomes, changed, head } = await gathered(
+      { group: `${who.shopId}/${jobId}`, line: jobId },
+      { who, entries: inOrder, now: received, skewSeconds },
+      (batches) => appendBatches(jobId, batches),
     )
     if (changed) yardFollows(who, jobId)
     const all = new Map([...unread, ...outcomes].map((o) => [o.id, o]))

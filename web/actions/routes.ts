@@ -59,7 +59,9 @@ export async function gives(work: (member: Member) => Promise<Response | null>):
     const said =
       code === 'went_wrong'
         ? `This could not be made. Reference ${facts?.reference ?? ''}`
-        : 'The server is busy with other work. Try again in a moment.'
+        : code === 'took_too_long'
+          ? 'This takes longer than the server works at one paper. Ask for a smaller part of the job.'
+          : 'The server is busy with other work. Try again in a moment.'
     return new Response(said, { status: httpStatus(code), headers: { 'cache-control': 'private, no-store' } })
   }
 }

@@ -2,8 +2,13 @@ import type { Who } from '@/db/client'
 import { jobs, keepYard, yardInput, type JobHead } from '@/db/queries/jobs'
 import { threads } from './threads'
 
-/** Changes that come close together are read off once. */
+/** Changes that come close together are read off once; a job that takes long to reckon leaves the machine to others in between. */
 const PAUSE_MS = 400
+const REST_SHARE = 4
+const LONGEST_PAUSE_MS = 4000
+const MOST_KNOWN = 5000
+const cost = new Map<string, number>()
+const pauseOf = (jobId: string) => Math.min(LONGEST_PAUSE_MS, Math.max(PAUSE_MS, REST_SHARE * (cost.get(jobId) ?? 0)))
 /** How long the yard's page waits for columns that are behind before it shows them as they are. */
 const PAGE_WAIT_MS = 4000
 
@@ -14,12 +19,17 @@ const planned = new Map<string, ReturnType<typeof setTimeout>>()
 function settle(who: Who, jobId: string): Promise<void> {
   const known = running.get(jobId)
   if (known) return known
+  const since = performance.now()
   const work = (async () => {
     const file = await yardInput(who, jobId, new Date())
     if (!file) return
     const { plan, catalogue, ledger, changes } = file
     await keepYard(who, jobId, changes, await threads().run('yard', { plan, catalogue, ledger }))
-  })().finally(() => running.delete(jobId))
+  })().finally(() => {
+    running.delete(jobId)
+    cost.set(jobId, performance.now() - since)
+    if (cost.size > MOST_KNOWN) cost.clear()
+  })
   running.set(jobId, work)
   return work
 }
@@ -30,7 +40,7 @@ export function yardFollows(who: Who, jobId: string): void {
   const timer = setTimeout(() => {
     planned.delete(jobId)
     settle(who, jobId).catch(() => {})
-  }, PAUSE_MS)
+  }, pauseOf(jobId))
   timer.unref()
   planned.set(jobId, timer)
 }

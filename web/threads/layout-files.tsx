@@ -3,7 +3,7 @@ import { labelsOf, type Label } from '@/core/roll/labels'
 import { word } from '@/web/words/names'
 import { registrationMarks } from '@/core/roll/drops'
 import { sideDrops } from '@/core/roll/side-drops'
-import QRCode from 'qrcode'
+import { qrCode } from '@/web/roll/qr'
 import { safeCell } from '@/core/kit/table'
 import { reckon } from '@/core/reckon/reckon'
 import { layoutDrawing, layoutSvg } from '@/core/roll/drawing'
@@ -88,17 +88,15 @@ export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<
         l.kind === 'piece'
           ? `${input.appUrl}/jobs/${jobId}/bay?piece=${encodeURIComponent(l.id)}`
           : `${input.appUrl}/jobs/${jobId}/cut`
-      const labels = await Promise.all(
-        labelsOf(layout, catalogue.stock, ledger).map(async (l) => ({
-          name: l.name,
-          size: lengths(l),
-          film: layout.film.name,
-          lot: l.from ? `${l.from.label}, lot ${l.from.lot}` : 'lot ____________',
-          job: title,
-          arrow: l.kind === 'piece' ? 'ARROW: top or front of the panel' : `ARROW: the roll’s direction${takes(l)}`,
-          qr: await QRCode.toDataURL(link(l), { margin: 1, errorCorrectionLevel: 'M', width: 240 }),
-        })),
-      )
+      const labels = labelsOf(layout, catalogue.stock, ledger).map((l) => ({
+        name: l.name,
+        size: lengths(l),
+        film: layout.film.name,
+        lot: l.from ? `${l.from.label}, lot ${l.from.lot}` : 'lot ____________',
+        job: title,
+        arrow: l.kind === 'piece' ? 'ARROW: top or front of the panel' : `ARROW: the roll’s direction${takes(l)}`,
+        qr: qrCode(link(l)),
+      }))
       return pdf(
         `labels-${short}`,
         <LabelsDocument labels={labels} widthMm={size[0]} heightMm={size[1]} shop={input.shop.name} />,
