@@ -72,6 +72,18 @@ describe('entries of the bay', () => {
     expect(said(await send([entry({ kind: 'cut_taken_back', cutKey: 'm:r:1' }), cut()]))).toEqual(['done', 'done'])
     expect(await left()).toBe(before - 700)
   })
+  it('forty tablets at once: each entry once, a cut among them once, nobody’s batch mixed up with another’s', async () => {
+    const before = (await ledger()).length
+    const mine = Array.from({ length: 40 }, () => entry(NOTE))
+    const cut = () => entry({ kind: 'film_used', stockId: world.rollId, lengthMm: 100, cutKey: 'm:r:9' })
+    const all = mine.map((e, i) => (i % 10 === 3 ? [e, cut()] : i % 10 === 7 ? [e, { ...e, payload: 'none' }] : [e, e]))
+    const answers = await Promise.all(all.map((batch) => send(batch)))
+    expect(answers.map((a) => a.outcomes[0]).map((o) => o?.id)).toEqual(mine.map((e) => e.id))
+    expect(answers.filter((_, i) => ![3, 7].includes(i % 10)).every((a) => said(a).join() === 'done,again')).toBe(true)
+    expect(answers.filter((_, i) => i % 10 === 3).map((a) => said(a)[1]).sort()).toEqual(['cut_made_already', 'cut_made_already', 'cut_made_already', 'done']) // prettier-ignore
+    expect((await ledger()).length).toBe(before + 41)
+    expect(new Set(answers.map((a) => a.head)).size).toBeLessThanOrEqual(40)
+  })
   it('a device’s entries keep the order of its own counter, in one batch and over several', async () => {
     const device = `tablet-${randomUUID().slice(0, 8)}`
     const noted = (n: number) => entry({ kind: 'note', text: `${device} ${n}` }, { device, n })

@@ -3,6 +3,7 @@ import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-libra
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { LogRow } from '@/core/log/schema'
 import type { Plan } from '@/core/plan/schema'
+import { Bay } from '@/web/bay/bay'
 import { Fig, Working } from '@/web/job/figure'
 import { Findings } from '@/web/job/findings'
 import { JobProvider, useJob } from '@/web/job/job-state'
@@ -34,7 +35,7 @@ const all = (outcome: string, code?: string) => async (batch: Batch) => ({
   outcomes: batch.entries.map(({ id }) => ({ id, outcome, ...(code ? { code } : {}) })),
   head: 1,
 })
-vi.mock('next/navigation', () => ({ usePathname: () => '/jobs/x/tape' }))
+vi.mock('next/navigation', () => ({ usePathname: () => '/jobs/x/tape', useSearchParams: () => new URLSearchParams() }))
 vi.stubGlobal('matchMedia', () => ({
   matches: false,
   addListener: () => {},
@@ -76,7 +77,7 @@ function Probe() {
 }
 const ME = '00000000-0000-4000-8000-00000000aaaa'
 const OTHER = '00000000-0000-4000-8000-00000000bbbb'
-const show = (plan: Plan = handCar(), more = <Probe />, ledger: LogRow[] = [], member = ME) =>
+const show = (plan: Plan = handCar(), more = <Probe />, ledger: LogRow[] = [], member = ME, shop = catalogue) =>
   render(
     <JobProvider
       start={{
@@ -84,7 +85,7 @@ const show = (plan: Plan = handCar(), more = <Probe />, ledger: LogRow[] = [], m
         number: 1,
         plan,
         ledger,
-        catalogue,
+        catalogue: shop,
         units: { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR', timeZone: 'UTC' },
         member: { id: member, name: 'Tamsin Brack', role: 'lead' },
       }}
@@ -367,5 +368,20 @@ describe('figures and findings on screen', () => {
     fireEvent.click(screen.getByRole('button', { name: /4 ways out/ }))
     fireEvent.click(screen.getAllByRole('button', { name: 'Take it' })[0] as HTMLElement)
     expect(screen.queryByText(/Rear bumper needs/)).toBeNull()
+  })
+})
+
+describe('the bay', () => {
+  it('says the stop of a damp surface first, as the conditions do; a dry one has none', async () => {
+    const air = (surfaceC: number) => ({
+      ...catalogue,
+      climate: [{ at: '2026-11-20T08:00:00.000Z', airC: 20, humidity: 0.8, surfaceC, by: 'Tamsin Brack' }],
+    })
+    // 20 °C at 80 % has its dew point at 16.4 °C (Magnus form with the constants of Alduchov and Eskridge 1996).
+    show(handCar(), <Bay />, [], ME, air(17))
+    expect(screen.getByRole('alert').textContent).toMatch(/16\.4/)
+    cleanup()
+    show(handCar(), <Bay />, [], ME, air(23))
+    expect(screen.queryByRole('alert')).toBeNull()
   })
 })

@@ -130,6 +130,7 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
       clearInterval(again)
       window.removeEventListener('online', online)
       channel.current?.close()
+      channel.current = null // what is still on its way to the server comes back to a page that is left
     }
   }, [flush, jobId, look])
 

@@ -175,9 +175,9 @@ export function LabelsDocument({
           <Canvas
             style={{ width: side, height: side, alignSelf: 'center' }}
             paint={(page) => {
-              const module = side / (l.qr.side + 2 * QUIET)
+              const cell = side / (l.qr.side + 2 * QUIET)
               for (const [x, y, run] of l.qr.runs)
-                page.rect((x + QUIET) * module, (y + QUIET) * module, run * module, module * NO_SEAM)
+                page.rect((x + QUIET) * cell, (y + QUIET) * cell, run * cell, cell * NO_SEAM)
               if (l.qr.runs.length > 0) page.fill('#000000')
               return null
             }}
