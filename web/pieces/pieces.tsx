@@ -2,6 +2,7 @@
 
 import Link from 'next/link'
 import { Fragment, useState } from 'react'
+import type { FilmSheet } from '@/core/film/schema'
 import { choiceFor } from '@/core/plan/new-plan'
 import { preStretchSteps } from '@/core/stretch/pre-stretch'
 import { applyChange } from '@/core/reckon/finding'
@@ -19,6 +20,18 @@ import { ScanPlate } from './scan-plate'
 import { StretchBench } from './stretch-bench'
 import { useScans } from './use-scans'
 import { keyOf, useSurvey } from './use-stretch'
+
+/** Shares to choose from, by how the film takes them; one chosen that it does not take stays to be seen. */
+function preStretchGroups(film: FilmSheet | undefined, chosen: number): [string, number[]][] {
+  const steps = [...new Set([...(film ? preStretchSteps(film) : [0]), chosen])].sort((a, b) => a - b)
+  const { cold, warm } = film?.preStretchMax ?? { cold: 0, warm: 0 }
+  const groups: [string, number[]][] = [
+    ['cold', steps.filter((v) => v <= cold)],
+    ['warmed', steps.filter((v) => v > cold && v <= warm)],
+    ['more than the film takes', steps.filter((v) => v > warm && v > cold)],
+  ]
+  return groups.filter(([, own]) => own.length > 0)
+}
 
 /** Panels broken into pieces: cut sizes by school and edge, rule-based stretch, and what is past a limit. */
 export function Pieces() {
@@ -141,17 +154,6 @@ export function Pieces() {
                       </td>
                       <td style={{ minWidth: 104 }}>
                         <span className="label">{wayOf(panel, choice)}</span>
-                        {solved &&
-                          solved.overMm2 + solved.wrinklesMm2 > 0 &&
-                          (waysFound.get(panel.id)?.length ?? 0) > 0 && (
-                            <div className="label">
-                              would help:{' '}
-                              {waysFound
-                                .get(panel.id)
-                                ?.map((w) => `${solvedText(w, fmt)} (${fmt.text(fmt.percent(w.becomes ?? 0))})`)
-                                .join(' · ')}
-                            </div>
-                          )}
                       </td>
                       <td>
                         <select
@@ -187,18 +189,18 @@ export function Pieces() {
                           value={choice.preStretch}
                           onChange={(e) => set(panel.id, { preStretch: Number(e.target.value) })}
                         >
-                          {[...new Set([...(film ? preStretchSteps(film) : [0]), choice.preStretch])]
-                            .sort((a, b) => a - b)
-                            .map((v) => (
-                              <option key={v} value={v}>
-                                {v === 0
-                                  ? 'no'
-                                  : `${Math.round(v * 100)} %${film && v > film.preStretchMax.warm ? ', too much' : film && v > film.preStretchMax.cold ? ', warm' : ''}`}
-                              </option>
-                            ))}
+                          {preStretchGroups(film, choice.preStretch).map(([group, steps]) => (
+                            <optgroup key={group} label={group}>
+                              {steps.map((v) => (
+                                <option key={v} value={v}>
+                                  {v === 0 ? 'no' : `${Math.round(v * 100)} %`}
+                                </option>
+                              ))}
+                            </optgroup>
+                          ))}
                         </select>
                       </td>
-                      <td className="n" style={{ width: 90 }}>
+                      <td className="n" style={{ minWidth: 78 }}>
                         <LengthInput
                           className="form-control form-control-sm"
                           aria-label={`${panel.name}, bleed`}
@@ -212,6 +214,19 @@ export function Pieces() {
                         />
                       </td>
                     </tr>
+                    {solved &&
+                      solved.overMm2 + solved.wrinklesMm2 > 0 &&
+                      (waysFound.get(panel.id)?.length ?? 0) > 0 && (
+                        <tr>
+                          <td colSpan={8} className="label">
+                            {panel.name}, would help:{' '}
+                            {waysFound
+                              .get(panel.id)
+                              ?.map((w) => `${solvedText(w, fmt)} (${fmt.text(fmt.percent(w.becomes ?? 0))})`)
+                              .join(' · ')}
+                          </td>
+                        </tr>
+                      )}
                     {fault && (
                       <tr>
                         <td colSpan={8} className="caution">
