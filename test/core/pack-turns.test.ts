@@ -1,6 +1,7 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { seeded } from '@/core/kit/random'
 import { layoutByContract, type LayoutInput } from '@/core/roll/contract'
+import { Decoder } from '@/core/solve/pack/decode'
 import { faults } from '../fixtures/check-plan'
 
 /** Pieces and rolls of chance sizes, as many as are wanted. */
@@ -63,6 +64,18 @@ describe('very many pieces and rolls', () => {
     },
     60_000,
   )
+})
+
+it('groups that go from lot to lot take no more than their share of the time: each lot is then laid a few times, no more', () => {
+  const runs = vi.spyOn(Decoder.prototype, 'run')
+  const tight = request(600, 24, { groups: 40, lotOf: (i) => `L${i % 8}` })
+  const input = { ...tight, stock: tight.stock.map((s) => ({ ...s, length_mm: 4000 + (s.length_mm ?? 0) / 5 })) }
+  // A third of the time has gone by when the groups have been shared out for the first time.
+  const plan = lay(input, 6)
+  expect(faults(input, plan)).toEqual([])
+  // Eight lots: looks at whether each holds all, its plan, and what is laid beside it. Without the share, 170.
+  expect(runs.mock.calls.length).toBeLessThanOrEqual(5 * 8)
+  runs.mockRestore()
 })
 
 it('no pieces make an empty plan', () =>

@@ -97,9 +97,14 @@ function sharpBound(items: readonly PackItem[], bins: readonly PackBin[], { gap,
   return bars(kinds, width, dualFeasible(kinds, width), spent).bound - gap
 }
 
+/** No more than this share of the time goes into moving groups from lot to lot before anything is laid. */
+const RELIEVE_SHARE = 0.3
+
 /** A lot whose first quick plan finds no room for all gives whole groups away to lots that can take them. */
 function relieve(lots: Lot[], options: PackOptions): void {
-  const none = { rounds: 0, spent: () => false, boundSpent: () => true }
+  const { budget } = options
+  const late = () => budget.spent?.() === true || (budget.elapsed?.() ?? 0) > RELIEVE_SHARE
+  const none = { rounds: 0, spent: late, boundSpent: () => true }
   const holdsAll = (lot: Lot) => layLot(lot, options, none).left.length === 0
   const room = (lot: Lot) => lot.spans.reduce((sum, s) => sum + (s.to - s.from) * s.bin.width, 0)
   for (const lot of lots) {
@@ -107,7 +112,7 @@ function relieve(lots: Lot[], options: PackOptions): void {
     for (const i of lot.items) if (i.group !== null) groups.set(i.group, [...(groups.get(i.group) ?? []), i])
     const locked = options.locked?.map((p) => p.item.group) ?? []
     const smallest = [...groups].filter(([g]) => !locked.includes(g)).sort((a, b) => area(a[1]) - area(b[1]))
-    while (smallest.length > 1 && options.budget.spent?.() !== true && !holdsAll(lot)) {
+    while (smallest.length > 1 && !late() && !holdsAll(lot)) {
       const [, members] = smallest.shift() as [string, PackItem[]]
       const others = lots
         .filter((l) => l !== lot && area(l.items) + area(members) <= room(l))
