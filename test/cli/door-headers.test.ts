@@ -1,5 +1,6 @@
 import { NextRequest } from 'next/server'
 import { afterEach, describe, expect, it } from 'vitest'
+import { answerJson, fileResponse } from '@/web/actions/routes'
 import { proxy } from '../../proxy'
 
 const before = process.env.APP_URL
@@ -25,5 +26,18 @@ describe('headers at the door', () => {
     expect(asked('https://wrap.example', { host: 'wrap.example', 'x-forwarded-host': 'evil.example' }).status).toBe(421)
     expect(asked('https://wrap.example', foreign, '/api/health').status).toBe(200)
     expect(asked('https://wrap.example', { host: 'wrap.example' }).status).toBe(200)
+  })
+})
+
+describe('what a shop keeps to itself', () => {
+  it('is kept by nothing in between: papers, tables, JSON (RFC 9111, 5.2.2.5)', () => {
+    const paper = fileResponse('x', { type: 'application/pdf', name: 'x.pdf' })
+    for (const answer of [
+      paper,
+      answerJson({ ok: true, value: 1 }),
+      answerJson({ ok: false, error: { code: 'busy' } }),
+    ])
+      expect(answer.headers.get('cache-control')).toBe('private, no-store')
+    expect(paper.headers.get('x-content-type-options')).toBe('nosniff')
   })
 })
