@@ -35,14 +35,11 @@ export const takeEntries = (request: Request, jobId: string): Promise<Response> 
     const { sent_at, member, entries } = batch.data
     if (member !== undefined && member !== who.memberId) return no('another_member')
     const read = entries.map((raw) => ({ raw, parsed: Readable.safeParse(raw) }))
-    const unread = read.flatMap(({ raw, parsed }): EntryOutcome[] => {
-      const id = parsed.success ? null : WithId.safeParse(raw).data?.id
-      return id ? [{ id, outcome: 'refused', code: 'bad_input' }] : []
-    })
     const nameless = read.findIndex(({ raw, parsed }) => !parsed.success && !WithId.safeParse(raw).success)
     if (nameless >= 0) return { ok: false, error: { code: 'bad_input', at: `entries[${nameless}].id` } }
-    const good = read.flatMap(({ parsed }) => (parsed.success ? [parsed.data] : []))
-    const inOrder = inDeviceOrder(good.map((entry) => ({ device: null, n: null, ...entry })))
+    // Each keeps its own outcome by its place, also where two have one id.
+    const asked = read.map(({ parsed }) => (parsed.success ? { device: null, n: null, ...parsed.data } : null))
+    const inOrder = inDeviceOrder(asked.flatMap((entry) => entry ?? []))
     const skewSeconds = (received.getTime() - Date.parse(sent_at)) / 1000
     const { outcomes, changed, head } = await gathered(
       { group: `${who.shopId}/${jobId}`, line: jobId },
@@ -50,6 +47,12 @@ export const takeEntries = (request: Request, jobId: string): Promise<Response> 
       (batches) => appendBatches(jobId, batches),
     )
     if (changed) yardFollows(who, jobId)
-    const all = new Map([...unread, ...outcomes].map((o) => [o.id, o]))
-    return { ok: true, value: { outcomes: read.flatMap(({ raw }) => all.get((raw as { id: string }).id) ?? []), head } }
+    const outcomeOf = new Map(inOrder.map((entry, i) => [entry, outcomes[i]]))
+    const answers = read.map(({ raw }, i): EntryOutcome => {
+      const entry = asked[i]
+      return (
+        (entry && outcomeOf.get(entry)) ?? { id: (raw as { id: string }).id, outcome: 'refused', code: 'bad_input' }
+      )
+    })
+    return { ok: true, value: { outcomes: answers, head } }
   })
