@@ -99,7 +99,8 @@ export const savePlan = (
       const { author: by = '', summary: said = '' } = last ?? {}
       return { kind: 'clash', number: head.number, theirs: head.plan, clashes: merge.clashes, by, summary: said }
     }
-    const merged = parsePlan(merge.plan)
+    // What nobody else changed meanwhile was parsed as it came.
+    const merged = merge.plan === plan ? { ok: true as const, value: plan } : parsePlan(merge.plan)
     if (!merged.ok) return { kind: 'invalid' }
     if (planEdits(head.plan, merged.value).length === 0) return { kind: 'unchanged', number: head.number }
     const number = await writeRevision(

@@ -71,14 +71,19 @@ export async function createJob(raw: unknown): Promise<Answer<{ id: string }>> {
 
 export type Revision = RevisionHead
 export type Saved =
-  | { kind: 'saved' | 'merged'; number: number; plan: Plan; theirParts: string[] }
+  /** Without the plan where it was saved as it was sent: a large one need not travel back. */
+  | { kind: 'saved' | 'merged'; number: number; plan: Plan | null; theirParts: string[] }
   | { kind: 'unchanged'; number: number }
   | { kind: 'clash'; number: number; theirs: Plan; clashes: Clash[]; by: string; summary: string }
 
 const Save = z.strictObject({ jobId: z.uuid(), basedOn: z.number().int().min(1), plan: Plan })
 
 /** A save's outcome as an answer; what may not be or is not there as a code. */
-function saved(who: Who, jobId: string, out: SaveOutcome): Answer<Saved> {
+function saved(
+  who: Who,
+  jobId: string,
+  out: SaveOutcome | Extract<Saved, { kind: 'saved' | 'merged' }>,
+): Answer<Saved> {
   if (out.kind === 'not_found') return no('not_found')
   if (out.kind === 'invalid') return no('not_a_valid_plan')
   if (out.kind === 'not_yours') return no('not_allowed', { right: 'plan' })
@@ -91,7 +96,7 @@ export async function saveJob(raw: unknown): Promise<Answer<Saved>> {
   return answer('read', Save, raw, async (who, input) => {
     const summary = (before: Plan, after: Plan) => summarise(planEdits(before, after))
     const out = await inLine(input.jobId, () => savePlan(who, { ...input, summary }, new Date()))
-    return saved(who, input.jobId, out)
+    return saved(who, input.jobId, out.kind === 'saved' ? { ...out, plan: null } : out)
   })
 }
 

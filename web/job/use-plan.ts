@@ -113,7 +113,8 @@ export function usePlan(start: PlanStart): PlanStore {
       return
     }
     if (out.value.kind === 'clash') return setSave(out.value)
-    adopt(out.value.kind === 'unchanged' ? { number: out.value.number, plan: sent } : out.value, sent, typed)
+    const kept = out.value.kind === 'unchanged' ? null : out.value.plan
+    adopt({ number: out.value.number, plan: kept ?? sent }, sent, typed)
     const more = latest.current !== typed && latest.current !== base.current.plan
     if (more && back.length === 0) {
       setSave({ kind: 'typing' })
@@ -144,7 +145,8 @@ export function usePlan(start: PlanStart): PlanStore {
   const take = useCallback(
     (saved: Saved) => {
       if (saved.kind === 'clash') return setSave(saved)
-      if (saved.kind !== 'unchanged') adopt(saved, latest.current, latest.current)
+      const { number } = saved
+      if (saved.kind !== 'unchanged' && saved.plan) adopt({ number, plan: saved.plan }, latest.current, latest.current)
       setSave({ kind: 'saved' })
     },
     [adopt],

@@ -102,6 +102,9 @@ function lossless(job: StripJob, items: StripItems, turn: number): Band[] | null
   )
 }
 
+/** Items laid between two looks at the clock. */
+const ASK_EVERY = 256
+
 /** Lays items one by one on the outline of what lies already. */
 class Skyline {
   readonly x: Float64Array
@@ -120,8 +123,11 @@ class Skyline {
     this.sy = new Float64Array(items.n + 4)
     this.sw = new Float64Array(items.n + 4)
   }
-  /** `weight`: how much the area lost under an item counts against its height. */
-  run(order: Int32Array, way: Uint8Array, weight: number): number {
+  /**
+   * `weight`: how much the area lost under an item counts against its height. `stop` is asked now and then; once it says
+   * so the run ends without a plan, Infinity long.
+   */
+  run(order: Int32Array, way: Uint8Array, weight: number, stop?: () => boolean): number {
     const { items, sx, sy, sw } = this
     const { width } = items
     this.count = 1
@@ -130,6 +136,7 @@ class Skyline {
     sw[0] = width
     this.length = 0
     for (let o = 0; o < items.n; o++) {
+      if (o % ASK_EVERY === ASK_EVERY - 1 && stop?.()) return Infinity
       const i = order[o] as number
       const asked = items.turn[i] ? (way[i] as number) : AS_COMES
       let best = Infinity
@@ -242,7 +249,8 @@ function starts(items: StripItems, sky: Skyline, take: (bands: Band[]) => void, 
   for (const key of keys)
     for (const lie of [AS_COMES, TURNED, EITHER]) {
       const order = Int32Array.from({ length: items.n }, (_, i) => i).sort((a, b) => key(b) - key(a))
-      const length = sky.run(order, new Uint8Array(items.n).fill(lie), 1)
+      const stop = least < Infinity ? job.spent : undefined
+      const length = sky.run(order, new Uint8Array(items.n).fill(lie), 1, stop)
       if (length < least) {
         least = length
         take(sky.bands(job.kinds))
