@@ -17,7 +17,13 @@ export async function pageBench(): Promise<string> {
   })
   try {
     for (let i = 0; i < 600; i++) {
-      if (await fetch(`${base}/sign-in`).then((r) => r.ok, () => false)) break // prettier-ignore
+      if (
+        await fetch(`${base}/sign-in`).then(
+          (r) => r.ok,
+          () => false,
+        )
+      )
+        break
       await new Promise((r) => setTimeout(r, 200))
     }
     const browser = await chromium.launch({

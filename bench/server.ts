@@ -32,7 +32,13 @@ export async function serverBench(): Promise<string> {
   })
   try {
     for (let i = 0; i < 900; i++) {
-      if (await fetch(`${base}/sign-in`).then((r) => r.ok, () => false)) break // prettier-ignore
+      if (
+        await fetch(`${base}/sign-in`).then(
+          (r) => r.ok,
+          () => false,
+        )
+      )
+        break
       await wait(200)
     }
     const door = await fetch(`${base}/api/demo-sign-in?role=lead`, { method: 'POST', headers: { origin: base } })
@@ -55,31 +61,49 @@ export async function serverBench(): Promise<string> {
     const save = await savesOf(cookie, await bring(manyPanels(PANELS)))
     await wait(5000)
     const heavy: [string, () => Promise<string>][] = [
-      [`a plan of ${PANELS} panels brought in, three times`, async () => {
-        for (let i = 0; i < 3; i++) await bring(manyPanels(PANELS))
-        return 'done'
-      }],
-      [`a plan of ${PANELS} panels saved, ${SAVES} times`, async () => {
-        let saved = 0
-        for (let n = 1; n <= SAVES; n++) saved += await save(n)
-        return `${saved} saved`
-      }],
-      [`labels of ${PANELS} panels in 12 parts`, async () => {
-        const id = await bring(manyParts())
-        const answer = await fetch(`${base}/jobs/${id}/layout/labels.pdf`, { headers })
-        const bytes = (await answer.arrayBuffer()).byteLength
-        return `${answer.status}, ${Math.round(bytes / 1000)} kB`
-      }],
-      ['twelve photos of 59 megapixels', async () => {
-        const body = await sharp({ create: { width: 9400, height: 6300, channels: 3, background: '#5b7a4d' } }).jpeg().toBuffer() // prettier-ignore
-        const answers = await Promise.all(
-          Array.from({ length: 12 }, () =>
-            fetch(`${base}/api/jobs/${jobs[0]}/photos`, { method: 'POST', headers: { ...headers, 'content-type': 'image/jpeg' }, body: new Uint8Array(body) }).then((r) => r.status), // prettier-ignore
-          ),
-        )
-        return `${answers.filter((s) => s === 201).length} kept of 12`
-      }],
-    ] // prettier-ignore
+      [
+        `a plan of ${PANELS} panels brought in, three times`,
+        async () => {
+          for (let i = 0; i < 3; i++) await bring(manyPanels(PANELS))
+          return 'done'
+        },
+      ],
+      [
+        `a plan of ${PANELS} panels saved, ${SAVES} times`,
+        async () => {
+          let saved = 0
+          for (let n = 1; n <= SAVES; n++) saved += await save(n)
+          return `${saved} saved`
+        },
+      ],
+      [
+        `labels of ${PANELS} panels in 12 parts`,
+        async () => {
+          const id = await bring(manyParts())
+          const answer = await fetch(`${base}/jobs/${id}/layout/labels.pdf`, { headers })
+          const bytes = (await answer.arrayBuffer()).byteLength
+          return `${answer.status}, ${Math.round(bytes / 1000)} kB`
+        },
+      ],
+      [
+        'twelve photos of 59 megapixels',
+        async () => {
+          const body = await sharp({ create: { width: 9400, height: 6300, channels: 3, background: '#5b7a4d' } })
+            .jpeg()
+            .toBuffer()
+          const answers = await Promise.all(
+            Array.from({ length: 12 }, () =>
+              fetch(`${base}/api/jobs/${jobs[0]}/photos`, {
+                method: 'POST',
+                headers: { ...headers, 'content-type': 'image/jpeg' },
+                body: new Uint8Array(body),
+              }).then((r) => r.status),
+            ),
+          )
+          return `${answers.filter((s) => s === 201).length} kept of 12`
+        },
+      ],
+    ]
     const rows = [await atTheDoor('nothing', () => wait(3000).then(() => '–'))]
     for (const [name, work] of heavy) rows.push(await atTheDoor(name, work))
     return `## The server under work
@@ -111,7 +135,13 @@ async function logging(jobs: readonly string[], headers: Record<string, string>)
     Array.from({ length: CLIENTS }, async (_, client) => {
       for (let n = 0; performance.now() < until; n++) {
         const now = new Date().toISOString()
-        const entry = { id: crypto.randomUUID(), at: now, device: `bench-${client}`, n, payload: { kind: 'note', text: `${client} ${n}` } } // prettier-ignore
+        const entry = {
+          id: crypto.randomUUID(),
+          at: now,
+          device: `bench-${client}`,
+          n,
+          payload: { kind: 'note', text: `${client} ${n}` },
+        }
         const began = performance.now()
         const answer = await fetch(`${base}/api/jobs/${jobs[client % jobs.length]}/entries`, {
           method: 'POST',
@@ -152,7 +182,14 @@ async function atTheDoor(name: string, work: () => Promise<string>): Promise<str
 async function savesOf(cookie: string, id: string): Promise<(n: number) => Promise<number>> {
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'], // prettier-ignore
+    args: [
+      '--no-sandbox',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
   })
   try {
     const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } })

@@ -30,44 +30,83 @@ const keysOf = ({ email, address }: Trier) => ({
   known: `known:${email}:${address ?? 'direct'}`,
 })
 
-/** Seconds that this try has to wait; 0 where it may go on. */
-export async function waitBefore(trier: Trier, now: Date): Promise<number> {
+interface Standing {
+  /** Seconds that a try has to wait; 0 where it may go on. */
+  wait: number
+  /** The keys that decide, each with its free failures and those counted. */
+  deciding: { key: string; free: number; failures: number }[]
+}
+async function standingOf(trier: Trier, now: Date): Promise<Standing> {
   const free = environment().AUTH_ATTEMPTS
   const keys = keysOf(trier)
   const rows = await doorDatabase()
     .select()
     .from(signInTry)
     .where(inArray(signInTry.key, Object.values(keys)))
-  const of = (key: string) => rows.find((row) => row.key === key)
-  const left = (key: string, freeHere: number): number => {
-    const row = of(key)
-    if (!row || now.getTime() - row.lastAt.getTime() > WINDOW_MS) return 0
-    return Math.max(0, waitAfter(row.failures, freeHere) - (now.getTime() - row.lastAt.getTime()) / 1000)
-  }
   // Whoever signed in from here before is not shut out by tries from elsewhere.
-  const person = trier.address !== null && of(keys.known) ? left(keys.known, free) : left(keys.person, free)
-  return Math.ceil(Math.max(person, left(keys.address, free * ADDRESS_SHARE)))
+  const known = trier.address !== null && rows.some((row) => row.key === keys.known)
+  const deciding = [
+    { key: known ? keys.known : keys.person, free },
+    { key: keys.address, free: free * ADDRESS_SHARE },
+  ].map((rule) => {
+    const row = rows.find(({ key }) => key === rule.key)
+    const agoMs = row ? now.getTime() - row.lastAt.getTime() : WINDOW_MS
+    const failures = row && agoMs <= WINDOW_MS ? row.failures : 0
+    return { ...rule, failures, wait: Math.max(0, waitAfter(failures, rule.free) - agoMs / 1000) }
+  })
+  return { wait: Math.ceil(Math.max(...deciding.map((d) => d.wait))), deciding }
 }
 
-/** One failure more, for the person, the address, and the two together where they are known. One statement: two at once both count. */
-export async function countFailure(trier: Trier, now: Date): Promise<void> {
+/** Seconds that this try has to wait; 0 where it may go on. */
+export const waitBefore = async (trier: Trier, now: Date): Promise<number> => (await standingOf(trier, now)).wait
+
+/**
+ * Lets a try go on (0) or says how many seconds it waits. One that goes on is counted as a failure before the password is
+ * looked at, so that of many sent at once no more go on than one after the other; `countSuccess` takes it off again.
+ */
+export async function beginTry(trier: Trier, now: Date): Promise<number> {
+  const { wait, deciding } = await standingOf(trier, now)
+  if (wait > 0) return wait
+  const counted = await countFailure(trier, now)
+  const overtaken = deciding.filter((d) => (counted.get(d.key) ?? 1) > Math.max(d.free, d.failures + 1))
+  if (overtaken.length === 0) return 0
+  await takeOff(trier)
+  return Math.max(...overtaken.map((d) => waitAfter((counted.get(d.key) ?? 1) - 1, d.free)))
+}
+
+/**
+ * One failure more, for the person, the address, and the two together where they are known; the counts by key. One
+ * statement each: two at once both count.
+ */
+export async function countFailure(trier: Trier, now: Date): Promise<Map<string, number>> {
   const keys = keysOf(trier)
   const since = new Date(now.getTime() - WINDOW_MS)
-  await doorDatabase().execute(sql`
+  const made = await doorDatabase().execute<{ key: string; failures: number }>(sql`
     insert into sign_in_try as t (key, failures, last_at)
     select key, 1, ${now} from unnest(array[${keys.person}, ${keys.address}]) as key
     on conflict (key) do update set
       failures = case when t.last_at < ${since} then 1 else t.failures + 1 end,
-      last_at = ${now}`)
-  await doorDatabase().execute(sql`
+      last_at = ${now}
+    returning key, failures`)
+  const known = await doorDatabase().execute<{ key: string; failures: number }>(sql`
     update sign_in_try set failures = case when last_at < ${since} then 1 else failures + 1 end, last_at = ${now}
-    where key = ${keys.known}`)
+    where key = ${keys.known}
+    returning key, failures`)
   await doorDatabase().execute(sql`
     delete from sign_in_try where key not like 'known:%' and last_at < ${new Date(now.getTime() - 10 * WINDOW_MS)}`)
+  return new Map([...made.rows, ...known.rows].map((row) => [row.key, Number(row.failures)]))
 }
 
-/** Signed in: this person is known at this address from now on. The person's own count stays; it is the attacker's too. */
+/** A try that was counted and was no failure. */
+const takeOff = (trier: Trier) =>
+  doorDatabase()
+    .update(signInTry)
+    .set({ failures: sql`greatest(${signInTry.failures} - 1, 0)` })
+    .where(inArray(signInTry.key, Object.values(keysOf(trier))))
+
+/** Signed in: the try comes off, and this person is known at this address from now on. Other failures stay; they are an attacker's too. */
 export async function countSuccess(trier: Trier, now: Date): Promise<void> {
+  await takeOff(trier)
   if (trier.address === null) return
   await doorDatabase()
     .insert(signInTry)

@@ -1,4 +1,5 @@
 import type { HeatPoint } from '../heat/heat-points'
+import { heatVerdict } from '../heat/verdict'
 import type { LogRow } from './schema'
 
 export interface Defect {
@@ -16,14 +17,14 @@ export interface Defect {
 
 /** Every defect of a job in the order they were found: logged by hand, or read past a film's limit; each open or closed. */
 export function defectsOf(ledger: readonly LogRow[], points: readonly HeatPoint[]): Defect[] {
-  const limitOf = new Map(points.map((p) => [p.id, p]))
+  const pointById = new Map(points.map((p) => [p.id, p]))
   const out: Defect[] = []
   for (const { id, at, by, payload } of ledger) {
     if (payload.kind === 'defect')
       out.push({ id, panelId: payload.panelId, defect: payload.defect, note: payload.note, at, by, closed: null })
     if (payload.kind === 'reading') {
-      const point = limitOf.get(payload.pointId)
-      if (point && payload.tempC > Math.max(point.limitC, point.range.max))
+      const point = pointById.get(payload.pointId)
+      if (point && heatVerdict(payload.tempC, point.range, point.limitC) === 'too_hot')
         out.push({
           id,
           panelId: point.panelId,

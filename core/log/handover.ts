@@ -1,4 +1,4 @@
-import type { FilmSheet, StockItem } from '../film/schema'
+import { SURFACES, type FilmSheet, type StockItem } from '../film/schema'
 import type { HeatPoint } from '../heat/heat-points'
 import { isDone, type Verdict } from '../heat/verdict'
 import type { Plan } from '../plan/schema'
@@ -82,7 +82,7 @@ function appliedFilms(
     const own = cut.filter((c) => c.item.filmId === film.id)
     const panels = plan.panels.filter((p) => p.wrap && (p.filmId ?? plan.film.mainId) === film.id)
     const surfaces = [...new Set(panels.map((p) => PANEL_FACTS[p.kind].surface))]
-    const reckonedBy: readonly string[] = ['vertical', 'horizontal']
+    const reckonedBy: readonly string[] = SURFACES
     return {
       film,
       lots: [...new Set(own.map((c) => c.item.lot))],

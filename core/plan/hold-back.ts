@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import { issueFault } from '../kit/first-fault'
 import type { Fault } from '../kit/result'
+import { itemKey } from './item-key'
 import { Plan } from './schema'
 
 /** One figure that was typed and is not saved: where it stands, by the ids of its lists, and what is wrong with it. */
@@ -19,12 +20,6 @@ type Path = readonly PropertyKey[]
 const isList = (value: Json): value is Json[] => Array.isArray(value)
 const isThing = (value: Json): value is Record<string, Json> =>
   typeof value === 'object' && value !== null && !Array.isArray(value)
-const idOf = (item: Json): string | null => {
-  if (!isThing(item)) return null
-  const id = item.id ?? item.panelId ?? item.filmId
-  return typeof id === 'string' ? id : null
-}
-
 /** How much is put back, round by round, where less did not make the plan sound. */
 const ROUNDS = ['figure', 'item', 'top item', 'section'] as const
 
@@ -57,7 +52,7 @@ function placeOfPath(root: Json, path: Path): string {
   let at: Json = root
   for (const key of path) {
     const next = isList(at) || isThing(at) ? (at as Record<PropertyKey, Json>)[key] : undefined
-    words.push(isList(at) ? (idOf(next) ?? String(key)) : String(key))
+    words.push(isList(at) ? (itemKey(next) ?? String(key)) : String(key))
     at = next
   }
   return words.join('/')
@@ -83,8 +78,8 @@ function putBack(mine: Json, saved: Json, path: Path): Json {
   if (key === undefined) return saved
   if (isList(mine)) {
     const index = Number(key)
-    const id = idOf(mine[index])
-    const was = isList(saved) ? (id === null ? saved[index] : saved.find((item) => idOf(item) === id)) : undefined
+    const id = itemKey(mine[index])
+    const was = isList(saved) ? (id === null ? saved[index] : saved.find((item) => itemKey(item) === id)) : undefined
     if (was === undefined) return mine.filter((_, i) => i !== index)
     return mine.map((item, i) => (i === index ? (rest.length === 0 ? was : putBack(item, was, rest)) : item))
   }

@@ -3,6 +3,7 @@ import { readJson } from '../kit/json-guard'
 import { controlCharacterIn } from '../kit/plain-text'
 import { err, ok, type Result } from '../kit/result'
 import { upgradeSheet } from '../film/upgrade'
+import { itemKey } from './item-key'
 import { FORMAT, Plan } from './schema'
 
 export { firstFault }
@@ -14,9 +15,8 @@ function firstOfEach(value: unknown): unknown {
     const seen = new Set<unknown>()
     return value
       .filter((item: unknown) => {
-        const { id, panelId, filmId } = (typeof item === 'object' && item !== null ? item : {}) as Raw
-        const key = id ?? panelId ?? filmId
-        return typeof key !== 'string' || (!seen.has(key) && seen.add(key))
+        const key = itemKey(item)
+        return key === null || (!seen.has(key) && seen.add(key))
       })
       .map(firstOfEach)
   }

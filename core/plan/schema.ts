@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { FilmSheet, Id, Name, Note, WallTime } from '../film/schema'
 import { Method } from '../method/schema'
+import { itemKey } from './item-key'
 import { MAX_PANELS, Panel, Vehicle, Walkaround } from '../vehicle/schema'
 
 export const FORMAT = 'cuirass/job@2'
@@ -80,20 +81,12 @@ export const KeptLayout = z.strictObject({
 })
 export type KeptLayout = z.infer<typeof KeptLayout>
 
-/** What tells the items of a list apart: their id, or the panel or film that they speak of. */
-const keyOf = (item: unknown): string | null => {
-  if (typeof item !== 'object' || item === null) return null
-  const { id, panelId, filmId, pieceId } = item as Record<string, unknown>
-  const key = id ?? panelId ?? filmId ?? pieceId
-  return typeof key === 'string' ? key : null
-}
-
 /** Every item that stands under one id with another of its list, wherever in a document. */
 function idsTwice(value: unknown, path: (string | number)[] = []): { path: (string | number)[] }[] {
   if (Array.isArray(value)) {
     const seen = new Set<string>()
     return value.flatMap((item, i) => {
-      const key = keyOf(item)
+      const key = itemKey(item)
       const twice = key !== null && seen.has(key)
       if (key !== null) seen.add(key)
       return [...(twice ? [{ path: [...path, i, 'id'] }] : []), ...idsTwice(item, [...path, i])]

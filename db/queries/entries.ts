@@ -56,9 +56,13 @@ export function appendBatches(jobId: string, batches: readonly Batch[]): Promise
       .from(job)
       .where(ownJob(who, jobId))
       .for('update')
-    const items = batches.flatMap(
-      ({ who: by, entries, now, skewSeconds = 0 }, batch) =>
-      entries.map((entry): Item => ({ batch, by, entry, arrival: { now, skewSeconds, since: row?.createdAt ?? now, revision: row?.revision ?? 0 } })), // prettier-ignore
+    const items = batches.flatMap(({ who: by, entries, now, skewSeconds = 0 }, batch) =>
+      entries.map((entry): Item => ({
+        batch,
+        by,
+        entry,
+        arrival: { now, skewSeconds, since: row?.createdAt ?? now, revision: row?.revision ?? 0 },
+      })),
     )
     const outcomes = row
       ? await inTurn(tx, jobId, items)
@@ -105,7 +109,15 @@ async function appendTogether(tx: Tx, jobId: string, items: readonly Item[]): Pr
   const wasThere = await tx
     .select()
     .from(ledger)
-    .where(and(eq(ledger.shopId, shopId), inArray(ledger.id, items.map((x) => x.entry.id)))) // prettier-ignore
+    .where(
+      and(
+        eq(ledger.shopId, shopId),
+        inArray(
+          ledger.id,
+          items.map((x) => x.entry.id),
+        ),
+      ),
+    )
   const known = new Map(wasThere.map((r) => [r.id, { jobId: r.jobId, payload: r.payload }]))
   const rows: (typeof ledger.$inferInsert)[] = []
   const out = items.map((item): EntryOutcome => {
@@ -124,7 +136,9 @@ async function appendTogether(tx: Tx, jobId: string, items: readonly Item[]): Pr
   const written = await tx.insert(ledger).values(rows).onConflictDoNothing().returning({ id: ledger.id })
   const made = new Set(written.map((r) => r.id))
   // Another job of the shop took the id meanwhile.
-  return out.map((o) => (o.outcome === 'done' && !made.has(o.id) ? { id: o.id, outcome: 'refused', code: 'id_taken' } : o)) // prettier-ignore
+  return out.map((o) =>
+    o.outcome === 'done' && !made.has(o.id) ? { id: o.id, outcome: 'refused', code: 'id_taken' } : o,
+  )
 }
 
 /** Whether this entry is there already; refuses an id that is another's. */

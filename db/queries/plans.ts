@@ -90,7 +90,8 @@ export const savePlan = (
     if (!base) return { kind: 'not_found' }
     const covered = planPartsOf(who.role)
     if (covered && !changesOnly(base, plan, covered)) return { kind: 'not_yours' }
-    const merge = basedOn === head.number ? ({ clean: true, plan, theirParts: [] } as const) : mergePlans(base, plan, head.plan) // prettier-ignore
+    const merge =
+      basedOn === head.number ? ({ clean: true, plan, theirParts: [] } as const) : mergePlans(base, plan, head.plan)
     if (!merge.clean) {
       const [last] = await tx
         .select()
@@ -143,11 +144,16 @@ export const takeBack = (
     const head = await lockedHead(tx, who, jobId)
     if (!head) return { kind: 'not_found' }
     const target = ownChanges(await ownMarks(tx, who, jobId))[way]
-    const [before, after] = target === null ? [null, null] : [await planIn(tx, who, jobId, target - 1), await planIn(tx, who, jobId, target)] // prettier-ignore
+    const [before, after] =
+      target === null ? [null, null] : [await planIn(tx, who, jobId, target - 1), await planIn(tx, who, jobId, target)]
     if (target === null || !before || !after) return { kind: 'nothing' }
     const merge = mergePlans(after, before, head.plan)
     const merged = merge.clean ? parsePlan(merge.plan) : null
-    if (!merge.clean) return { kind: 'changed_since', ...(await changedSince(tx, who, jobId, target, merge.clashes[0]?.part ?? '', summary)) } // prettier-ignore
+    if (!merge.clean)
+      return {
+        kind: 'changed_since',
+        ...(await changedSince(tx, who, jobId, target, merge.clashes[0]?.part ?? '', summary)),
+      }
     // What was built on the change since does not go without it.
     if (!merged?.ok) return { kind: 'changed_since', ...(await changedSince(tx, who, jobId, target, '', summary)) }
     const said = summary(head.plan, merged.value)
@@ -191,7 +197,8 @@ async function changedSince(
     if (row.authorId === who.memberId) continue
     const [was, is] = [await planIn(tx, who, jobId, row.number - 1), await planIn(tx, who, jobId, row.number)]
     if (!was || !is) continue
-    if (part === '' || planEdits(was, is).some((edit) => edit.part === part)) return { by: row.author, what: summary(was, is) } // prettier-ignore
+    if (part === '' || planEdits(was, is).some((edit) => edit.part === part))
+      return { by: row.author, what: summary(was, is) }
   }
   return { by: rows[0]?.author ?? '', what: rows[0]?.summary ?? '' }
 }

@@ -28,13 +28,31 @@ export interface VehicleFile {
 const own = (who: Who, id: string) => and(eq(vehicle.shopId, who.shopId), eq(vehicle.id, id))
 
 async function measuredAt(tx: Tx, who: Who, id: string, number: number): Promise<MeasuredVehicle | null> {
-  const [row] = await tx.select({ measured: vehicleRevision.measured }).from(vehicleRevision).where(and(eq(vehicleRevision.shopId, who.shopId), eq(vehicleRevision.vehicleId, id), eq(vehicleRevision.number, number))) // prettier-ignore
+  const [row] = await tx
+    .select({ measured: vehicleRevision.measured })
+    .from(vehicleRevision)
+    .where(
+      and(
+        eq(vehicleRevision.shopId, who.shopId),
+        eq(vehicleRevision.vehicleId, id),
+        eq(vehicleRevision.number, number),
+      ),
+    )
   return row ? MeasuredVehicle.parse(row.measured) : null
 }
 
 function headOf(row: typeof vehicle.$inferSelect, measured: MeasuredVehicle): VehicleHead {
   const share = tapedShare(measured.panels)
-  return { id: row.id, name: row.name, kind: row.kind, head: row.head, panels: measured.panels.length, taped: share.taped, figures: share.all, updatedAt: row.updatedAt.toISOString() } // prettier-ignore
+  return {
+    id: row.id,
+    name: row.name,
+    kind: row.kind,
+    head: row.head,
+    panels: measured.panels.length,
+    taped: share.taped,
+    figures: share.all,
+    updatedAt: row.updatedAt.toISOString(),
+  }
 }
 
 export const vehicles = (who: Who): Promise<VehicleHead[]> =>
@@ -49,7 +67,7 @@ export const vehicles = (who: Who): Promise<VehicleHead[]> =>
           eq(vehicleRevision.vehicleId, vehicle.id),
           eq(vehicleRevision.number, vehicle.head),
         ),
-      ) // prettier-ignore
+      )
       .where(eq(vehicle.shopId, who.shopId))
       .orderBy(desc(vehicle.updatedAt))
     return rows.map((r) => headOf(r.head, MeasuredVehicle.parse(r.measured)))
@@ -61,7 +79,11 @@ export const vehicleFile = (who: Who, id: string, number?: number): Promise<Vehi
     const measured = row ? await measuredAt(tx, who, id, number ?? row.head) : null
     if (!row || !measured) return null
     const { number: n, summary, author, at } = vehicleRevision
-    const revisions = await tx.select({ number: n, summary, author, at }).from(vehicleRevision).where(and(eq(vehicleRevision.shopId, who.shopId), eq(vehicleRevision.vehicleId, id))).orderBy(desc(n)) // prettier-ignore
+    const revisions = await tx
+      .select({ number: n, summary, author, at })
+      .from(vehicleRevision)
+      .where(and(eq(vehicleRevision.shopId, who.shopId), eq(vehicleRevision.vehicleId, id)))
+      .orderBy(desc(n))
     return {
       head: headOf(row, measured),
       measured,
@@ -115,7 +137,11 @@ async function nextState(
   const head = { name: v.measured.vehicle.name, kind: v.measured.vehicle.kind, updatedAt: now }
   const number = v.basedOn + 1
   if (v.basedOn === 0) {
-    const rows = await tx.insert(vehicle).values({ shopId: who.shopId, id: v.id, head: 1, ...head }).onConflictDoNothing().returning({ id: vehicle.id }) // prettier-ignore
+    const rows = await tx
+      .insert(vehicle)
+      .values({ shopId: who.shopId, id: v.id, head: 1, ...head })
+      .onConflictDoNothing()
+      .returning({ id: vehicle.id })
     if (rows.length === 0) return { kind: 'changed_meanwhile' }
   } else {
     const [row] = await tx.select().from(vehicle).where(own(who, v.id)).for('update')
@@ -129,7 +155,15 @@ async function nextState(
       .where(own(who, v.id))
   }
   await tx.insert(vehicleRevision).values({
-      shopId: who.shopId, vehicleId: v.id, number, summary: v.summary.slice(0, 300), fromJob: v.fromJob, authorId: who.memberId, author: who.name, at: now, measured: v.measured,
-    }) // prettier-ignore
+    shopId: who.shopId,
+    vehicleId: v.id,
+    number,
+    summary: v.summary.slice(0, 300),
+    fromJob: v.fromJob,
+    authorId: who.memberId,
+    author: who.name,
+    at: now,
+    measured: v.measured,
+  })
   return { kind: 'saved', id: v.id, number }
 }

@@ -39,7 +39,10 @@ describe('what a process is started with', () => {
     if (value.length > 3) expect(JSON.stringify(read)).not.toContain(value)
   })
   it('a bad one ends the start with its name', () => {
-    const r = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/migrate.ts'], { encoding: 'utf8', env: { ...process.env, ...good, AUTH_ATTEMPTS: 'five' } }) // prettier-ignore
+    const r = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/migrate.ts'], {
+      encoding: 'utf8',
+      env: { ...process.env, ...good, AUTH_ATTEMPTS: 'five' },
+    })
     expect(r.status).toBe(1)
     expect(r.stderr).toMatch(/AUTH_ATTEMPTS: a whole number/)
     expect(r.stderr).not.toMatch(/\n\s+at /)

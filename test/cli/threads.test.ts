@@ -11,7 +11,11 @@ import { handCar, manyPanels } from '../fixtures/plans'
 
 const pools: ThreadPool[] = []
 const pool = (over: { size?: number; mostWaiting?: number; timeLimitMs?: number } = {}) => {
-  const made = new ThreadPool({ size: 1, open: () => new Worker(join(process.cwd(), 'web', 'threads', 'thread.mjs')), ...over }) // prettier-ignore
+  const made = new ThreadPool({
+    size: 1,
+    open: () => new Worker(join(process.cwd(), 'web', 'threads', 'thread.mjs')),
+    ...over,
+  })
   pools.push(made)
   return made
 }

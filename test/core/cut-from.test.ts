@@ -14,8 +14,16 @@ import { keepLayout, type FilmLayout } from '@/core/roll/lay-out'
 import { handCar, row } from '../fixtures/plans'
 
 const stock = (id: string, over: Partial<StockItem> = {}): StockItem => ({
-  id, filmId: 'fen-satin', kind: 'roll', label: id.toUpperCase(), lot: 'L1', widthMm: 1520, leftMm: 25_000, damage: [], ...over,
-}) // prettier-ignore
+  id,
+  filmId: 'fen-satin',
+  kind: 'roll',
+  label: id.toUpperCase(),
+  lot: 'L1',
+  widthMm: 1520,
+  leftMm: 25_000,
+  damage: [],
+  ...over,
+})
 /** The hand car's layout on a new roll, kept, and read against another shelf. */
 function kept(shelf: StockItem[], ledger: LogRow[] = []): FilmLayout {
   const made = reckon(handCar(), EMPTY_CATALOGUE, []).layouts[0]
@@ -38,7 +46,11 @@ describe('what a planned roll is cut from', () => {
       const layout = kept(shelf)
       return offeredId(layout, rollOf(layout), shelf, [])
     }
-    const [short, fits, long] = [stock('short', { leftMm: usedMm - 1 }), stock('fits', { leftMm: usedMm + 3000 }), stock('long')] // prettier-ignore
+    const [short, fits, long] = [
+      stock('short', { leftMm: usedMm - 1 }),
+      stock('fits', { leftMm: usedMm + 3000 }),
+      stock('long'),
+    ]
     expect(offered(short)).toBeNull()
     expect(offered(short, long, fits)).toBe('fits')
     expect(offered(stock('narrow', { widthMm: 900 }), long)).toBe('long')
@@ -91,7 +103,8 @@ describe('what a planned roll is cut from', () => {
     if (!cut) throw new Error('no cut')
     const made = row(cutEntry(layout, roll, cut, 'a'))
     const back = row({ kind: 'cut_taken_back', cutKey: cutKey(layout, roll, cut) })
-    const left = (ledger: LogRow[], known: LogRow[] = []) => stockAfter([stock('a')], ledger, (r) => !known.includes(r))[0]?.leftMm // prettier-ignore
+    const left = (ledger: LogRow[], known: LogRow[] = []) =>
+      stockAfter([stock('a')], ledger, (r) => !known.includes(r))[0]?.leftMm
     expect(left([made])).toBeCloseTo(25_000 - cut.tapeMm, 1)
     expect(left([made], [made])).toBe(25_000)
     expect(left([made, back])).toBeCloseTo(25_000, 6)
@@ -113,7 +126,10 @@ describe('labels', () => {
     expect(labels.filter((l) => l.kind === 'rest').every((l) => l.name.startsWith('Rest R-07-'))).toBe(true)
     // Nothing is left to buy then.
     const plan = { ...handCar(), layout: { ...handCar().layout, kept: [keepLayout(layout)] } }
-    expect(reckon(plan, { ...EMPTY_CATALOGUE, stock: shelf }, ledger).purchases.get('fen-satin')).toMatchObject({ covered: true, cost: 0 }) // prettier-ignore
+    expect(reckon(plan, { ...EMPTY_CATALOGUE, stock: shelf }, ledger).purchases.get('fen-satin')).toMatchObject({
+      covered: true,
+      cost: 0,
+    })
   })
 })
 
@@ -132,7 +148,10 @@ describe('any rack', () => {
         fc.boolean(),
         (items, gapMm, byMachine) => {
           const shelf = items.map((x, i) => stock(`s${i}`, x))
-          const plan = { ...handCar(), layout: { ...handCar().layout, gapMm, cutting: byMachine ? ('free' as const) : ('crosscut' as const) } } // prettier-ignore
+          const plan = {
+            ...handCar(),
+            layout: { ...handCar().layout, gapMm, cutting: byMachine ? ('free' as const) : ('crosscut' as const) },
+          }
           const { layouts, figures, purchases } = reckon(plan, { ...EMPTY_CATALOGUE, stock: shelf }, [])
           const [layout] = layouts
           const bought = purchases.get('fen-satin')
@@ -147,7 +166,8 @@ describe('any rack', () => {
           expect(layout.usedMm).toBeGreaterThanOrEqual(layout.boundMm - Math.max(0, rolls - 1) * gapMm - 1e-6)
           const onShelf = layout.rolls.reduce((s, r) => s + (r.stock?.leftMm ?? 0), 0)
           const covers = layout.source?.covers === true
-          if (covers && rolls === 1) expect(bought.orderMm + onShelf).toBeGreaterThanOrEqual(layout.usedMm + layout.reserveMm - 1e-6) // prettier-ignore
+          if (covers && rolls === 1)
+            expect(bought.orderMm + onShelf).toBeGreaterThanOrEqual(layout.usedMm + layout.reserveMm - 1e-6)
           for (const r of layout.rolls) if (r.stock) expect(r.usedMm).toBeLessThanOrEqual(r.stock.leftMm + 1e-6)
           for (const left of fromShelf(layout, shelf, [])) expect(left.leftAfterMm).toBeGreaterThanOrEqual(0)
         },

@@ -32,7 +32,11 @@ const older = (sheet: FilmSheet) => {
 describe('older files', () => {
   it('a job of the first format is read as one of this: its sheets get what they did not say, marked so', () => {
     const old = JSON.parse(writePlan(handCar())) as { format: string; film: { sheets: FilmSheet[] } }
-    const text = JSON.stringify({ ...old, format: 'cuirass/job@1', film: { ...old.film, sheets: old.film.sheets.map(older) } }) // prettier-ignore
+    const text = JSON.stringify({
+      ...old,
+      format: 'cuirass/job@1',
+      film: { ...old.film, sheets: old.film.sheets.map(older) },
+    })
     const plan = readPlan(text)
     if (!plan.ok) throw new Error(plan.error.code)
     const [sheet] = plan.value.film.sheets
@@ -52,7 +56,9 @@ describe('older files', () => {
     const twice = { ...old, format: 'cuirass/job@1', panels: [...old.panels, { ...old.panels[0], name: 'Again' }] }
     const plan = readPlan(JSON.stringify(twice))
     expect(plan.ok && plan.value.panels.map((p) => p.name)).toEqual(['Bonnet', 'Door', 'Wing'])
-    expect(readPlan(JSON.stringify({ ...twice, format: 'cuirass/job@2' }))).toMatchObject({ error: { code: 'duplicate_id' } }) // prettier-ignore
+    expect(readPlan(JSON.stringify({ ...twice, format: 'cuirass/job@2' }))).toMatchObject({
+      error: { code: 'duplicate_id' },
+    })
   })
   it.each(DEMO_FILMS.map((f) => [f.id, f] as const))('%s: upgraded, it keeps to its own limits', (_, sheet) => {
     const made = FilmSheet.parse(upgradeSheet(older(sheet)))
@@ -64,13 +70,18 @@ describe('older files', () => {
 
 describe('the table of films', () => {
   it('carries warranties of any zones and surfaces there and back, and reads them as they were written before', () => {
-    const zones = ['mild', 'hot', 'desert coast', 'high, cold'].flatMap((zone) => ['vertical', 'horizontal', 'roof and bonnet'].map((surface, i) => ({ zone, surface, months: 12 * (i + 1) }))) // prettier-ignore
+    const zones = ['mild', 'hot', 'desert coast', 'high, cold'].flatMap((zone) =>
+      ['vertical', 'horizontal', 'roof and bonnet'].map((surface, i) => ({ zone, surface, months: 12 * (i + 1) })),
+    )
     const sheet = { ...film('fen-satin'), warrantyMonths: zones }
     const [head, cells] = filmTable([sheet])
     const back = filmsFromTable([head ?? [], cells ?? []])
     expect(back.ok && back.value[0]?.warrantyMonths).toEqual(zones)
     const at = head?.indexOf('warranty') ?? 0
-    const old = filmsFromTable([head ?? [], (cells ?? []).map((c, i) => (i === at ? 'mild vertical 60; hot horizontal 18' : c))]) // prettier-ignore
+    const old = filmsFromTable([
+      head ?? [],
+      (cells ?? []).map((c, i) => (i === at ? 'mild vertical 60; hot horizontal 18' : c)),
+    ])
     expect(old.ok && old.value[0]?.warrantyMonths.map((w) => w.months)).toEqual([60, 18])
   })
   it('reads a table of before the new columns were there', () => {
@@ -90,13 +101,26 @@ describe('tables from elsewhere', () => {
     const text = `${'a,'.repeat(200_000)}a\n1\n`
     expect(readCsv(text)).toMatchObject({ error: [{ code: 'too_many_columns', facts: { columns: 200_001 } }] })
     const row = Array.from({ length: MAX_TABLE_COLUMNS + 1 }, (_, i) => `c${i}`)
-    expect(readTable([row, row], { known: () => true, required: [] })).toMatchObject({ error: [{ code: 'too_many_columns' }] }) // prettier-ignore
+    expect(readTable([row, row], { known: () => true, required: [] })).toMatchObject({
+      error: [{ code: 'too_many_columns' }],
+    })
   })
   it('a column that is there twice is named', () =>
-    expect(readTable([['a', 'b', 'A '], ['1', '2', '3']], { known: () => true, required: [] })).toMatchObject({ error: [{ code: 'column_twice', column: 'a' }] })) // prettier-ignore
+    expect(
+      readTable(
+        [
+          ['a', 'b', 'A '],
+          ['1', '2', '3'],
+        ],
+        { known: () => true, required: [] },
+      ),
+    ).toMatchObject({ error: [{ code: 'column_twice', column: 'a' }] }))
   it('a fleet’s own hands no formula to a spreadsheet', () => {
     const placements = [{ piece: '=1+1', copy: 1, x_mm: 0, y_mm: 0, turn_deg: 0 as const }]
-    const [, cells] = fleetTable([{ id: '@roll', width_mm: 1, length_mm: 1, lot: '+lot' }], [{ id: '@roll', used_mm: 1, placements }]) // prettier-ignore
+    const [, cells] = fleetTable(
+      [{ id: '@roll', width_mm: 1, length_mm: 1, lot: '+lot' }],
+      [{ id: '@roll', used_mm: 1, placements }],
+    )
     expect(cells).toEqual(["'@roll", "'+lot", "'=1+1", '1', '0', '0', '0'])
   })
 })
@@ -107,10 +131,16 @@ describe('text', () => {
     for (const bad of ['\u0000', 'a\u0007', '\u007f', '\ud83d', 'x\udc00y']) expect(isPlainText(bad), bad).toBe(false)
     expect(controlCharacterIn({ panels: [{}, { name: 'a\u0000' }] })).toBe('panels[1].name')
     expect(controlCharacterIn({ ok: ['x', 3, null] })).toBeNull()
-    expect(readPlan(writePlan(handCar()).replace('Hand-worked car', 'Hand\\u0000car'))).toMatchObject({ error: { code: 'control_character', at: 'name' } }) // prettier-ignore
+    expect(readPlan(writePlan(handCar()).replace('Hand-worked car', 'Hand\\u0000car'))).toMatchObject({
+      error: { code: 'control_character', at: 'name' },
+    })
   })
   it.each(['constructor', 'toString', '__proto__', 'hasOwnProperty'])('5 %s is no length', (word) =>
-    expect(parseLength(`5 ${word}`, 'mm')).toMatchObject({ ok: false, error: { code: expect.stringMatching(/unknown_unit|bad_number/) } })) // prettier-ignore
+    expect(parseLength(`5 ${word}`, 'mm')).toMatchObject({
+      ok: false,
+      error: { code: expect.stringMatching(/unknown_unit|bad_number/) },
+    }),
+  )
 })
 
 describe('pre-stretch', () => {
@@ -131,7 +161,21 @@ describe('pre-stretch', () => {
   it('more of it: a smaller cut and another stretch, each by its own figure', () => {
     const at = (preStretch: number) => {
       const deep = withPanel(handCar(), 'bonnet', () => ({ crownMm: 140, crownOverMm: 1000 }))
-      const plan = { ...deep, pieces: [{ panelId: 'bonnet', parts: 1, along: 'height' as const, preStretch, bleedMm: null, seamsAtMm: [], slits: [], flat: null }] } // prettier-ignore
+      const plan = {
+        ...deep,
+        pieces: [
+          {
+            panelId: 'bonnet',
+            parts: 1,
+            along: 'height' as const,
+            preStretch,
+            bleedMm: null,
+            seamsAtMm: [],
+            slits: [],
+            flat: null,
+          },
+        ],
+      }
       const { figures, findings } = reckon(plan, EMPTY_CATALOGUE, [])
       const value = (id: string) => Number(figures.get(id)?.value)
       return {
@@ -143,7 +187,11 @@ describe('pre-stretch', () => {
     const [none, ...more] = [0, 0.2, 0.3, 0.4].map(at)
     more.forEach((m, i) => expect(m.width).toBeCloseTo((none?.width ?? 0) / (1 + [0.2, 0.3, 0.4][i]!), 6))
     expect(new Set(more.map((m) => m.stretch.toFixed(6))).size).toBe(3)
-    expect(more.map((m) => m.codes.filter((c) => c.startsWith('pre_stretch')))).toEqual([[], ['pre_stretch_warm'], ['pre_stretch_past_bound']]) // prettier-ignore
+    expect(more.map((m) => m.codes.filter((c) => c.startsWith('pre_stretch')))).toEqual([
+      [],
+      ['pre_stretch_warm'],
+      ['pre_stretch_past_bound'],
+    ])
   })
   it('is offered where the film bears it and nowhere else', () => {
     const offers = Object.fromEntries(DEMO_FILMS.map((f) => [f.id, offeredPreStretch(f)]))
@@ -179,6 +227,9 @@ describe('a taped figure against an assumed one', () => {
     const found = panelFindings(plan).find((f) => f.code === 'edge_against_size')
     expect(found).toMatchObject({ level: 'note', facts: { guess: 'edge' } })
     const taped = withPanel(plan, 'door', () => ({ assumed: [] }))
-    expect(panelFindings(taped).find((f) => f.code === 'edge_against_size')).toMatchObject({ level: 'warn', facts: { guess: '' } }) // prettier-ignore
+    expect(panelFindings(taped).find((f) => f.code === 'edge_against_size')).toMatchObject({
+      level: 'warn',
+      facts: { guess: '' },
+    })
   })
 })

@@ -24,12 +24,19 @@ describe('what of a typed plan may be saved', () => {
     expect(plan.panels).toMatchObject([{ crownMm: 22, widthMm: 1400 }, {}, { heightMm: 650 }])
   })
   it('several faults are held back each by itself', () => {
-    const typed = withPanel(withPanel(handCar(), 'bonnet', () => ({ widthMm: -3 })), 'door', () => ({ note: 'x'.repeat(3000), heightMm: 700 })) // prettier-ignore
+    const typed = withPanel(
+      withPanel(handCar(), 'bonnet', () => ({ widthMm: -3 })),
+      'door',
+      () => ({ note: 'x'.repeat(3000), heightMm: 700 }),
+    )
     expect(places(typed).sort()).toEqual(['panels/bonnet/widthMm too_small', 'panels/door/note too_big'])
     expect(soundPlan(typed, handCar()).plan.panels[1]).toMatchObject({ note: '', heightMm: 700 })
   })
   it('something new with a fault is held back whole, with what speaks of it', () => {
-    const typed = { ...handCar(), panels: [...handCar().panels, { ...newPanel('roof', 'Roof', 'roof', 'centre', 900, 600), widthMm: 0 }] } // prettier-ignore
+    const typed = {
+      ...handCar(),
+      panels: [...handCar().panels, { ...newPanel('roof', 'Roof', 'roof', 'centre', 900, 600), widthMm: 0 }],
+    }
     const { plan, held } = soundPlan(typed, handCar())
     expect(held).toHaveLength(1)
     expect(plan).toEqual(handCar())
@@ -41,7 +48,15 @@ describe('what of a typed plan may be saved', () => {
     expect([plan.film.mainId, plan.name]).toEqual(['fen-satin', 'Renamed'])
   })
   it('always something that the schema takes, whatever was typed, and sound figures beside it stay', () => {
-    const junk = fc.oneof(fc.double(), fc.integer(), fc.string(), fc.constant(null), fc.constant(undefined), fc.constant([]), fc.object()) // prettier-ignore
+    const junk = fc.oneof(
+      fc.double(),
+      fc.integer(),
+      fc.string(),
+      fc.constant(null),
+      fc.constant(undefined),
+      fc.constant([]),
+      fc.object(),
+    )
     const field = fc.constantFrom(
       'widthMm',
       'crownMm',
@@ -55,7 +70,11 @@ describe('what of a typed plan may be saved', () => {
     )
     fc.assert(
       fc.property(fc.constantFrom('bonnet', 'door'), field, junk, (id, key, value) => {
-        const typed = withPanel(withPanel(handCar(), id, () => ({ [key]: value })), 'wing', () => ({ heightMm: 651 })) // prettier-ignore
+        const typed = withPanel(
+          withPanel(handCar(), id, () => ({ [key]: value })),
+          'wing',
+          () => ({ heightMm: 651 }),
+        )
         const { plan } = soundPlan(typed, handCar())
         expect(Plan.safeParse(plan).success).toBe(true)
         expect(plan.panels.find((p) => p.id === 'wing')?.heightMm).toBe(651)
@@ -67,14 +86,58 @@ describe('what of a typed plan may be saved', () => {
 
 describe('ids within a list', () => {
   it.each([
-    ['sheets', (p: Plan) => ({ ...p, film: { ...p.film, sheets: [film('fen-satin'), film('fen-satin')] } }), 'film.sheets.1.id'],
-    ['pieces', (p: Plan) => ({ ...p, pieces: [1, 2].map((parts) => ({ panelId: 'door', parts, along: 'height' as const, preStretch: 0, bleedMm: null, seamsAtMm: [], slits: [], flat: null })) }), 'pieces.1.id'],
-    ['damage', (p: Plan) => ({ ...p, walkaround: { ...p.walkaround, damage: ['a', 'b'].map((note) => ({ id: 'd', panelId: null, kind: 'dent' as const, note, sizeMm: null, xMm: null, yMm: null, photoIds: [], waived: null })) } }), 'walkaround.damage.1.id'],
-    ['edges', (p: Plan) => withPanel(p, 'door', (d) => ({ edges: [...d.edges, ...d.edges.slice(0, 1)] })), 'panels.1.edges.4.id'],
+    [
+      'sheets',
+      (p: Plan) => ({ ...p, film: { ...p.film, sheets: [film('fen-satin'), film('fen-satin')] } }),
+      'film.sheets.1.id',
+    ],
+    [
+      'pieces',
+      (p: Plan) => ({
+        ...p,
+        pieces: [1, 2].map((parts) => ({
+          panelId: 'door',
+          parts,
+          along: 'height' as const,
+          preStretch: 0,
+          bleedMm: null,
+          seamsAtMm: [],
+          slits: [],
+          flat: null,
+        })),
+      }),
+      'pieces.1.id',
+    ],
+    [
+      'damage',
+      (p: Plan) => ({
+        ...p,
+        walkaround: {
+          ...p.walkaround,
+          damage: ['a', 'b'].map((note) => ({
+            id: 'd',
+            panelId: null,
+            kind: 'dent' as const,
+            note,
+            sizeMm: null,
+            xMm: null,
+            yMm: null,
+            photoIds: [],
+            waived: null,
+          })),
+        },
+      }),
+      'walkaround.damage.1.id',
+    ],
+    [
+      'edges',
+      (p: Plan) => withPanel(p, 'door', (d) => ({ edges: [...d.edges, ...d.edges.slice(0, 1)] })),
+      'panels.1.edges.4.id',
+    ],
   ] as const)('are there once: %s', (_, change, at) => {
     const out = Plan.safeParse(change(handCar()))
     expect(out.error?.issues.map((i) => [i.path.join('.'), i.message])).toEqual([[at, 'duplicate_id']])
-  }) // prettier-ignore
+  })
 })
 
 describe('which of one’s own changes undo and redo take', () => {

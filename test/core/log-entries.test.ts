@@ -12,7 +12,7 @@ import { catalogue, film, handCar, row } from '../fixtures/plans'
 
 describe('the order of a device', () => {
   it('is that of its own count, in the places the device has among others; nothing is lost', () => {
-    const anyRow = fc.record({ device: fc.option(fc.constantFrom('a', 'b', 'c')), n: fc.option(fc.nat(50)) }) // prettier-ignore
+    const anyRow = fc.record({ device: fc.option(fc.constantFrom('a', 'b', 'c')), n: fc.option(fc.nat(50)) })
     fc.assert(
       fc.property(fc.array(anyRow, { maxLength: 40 }), (made) => {
         const rows = made.map((r, seq) => ({ ...r, seq }))
@@ -86,7 +86,10 @@ describe('people and hardware', () => {
     expect(with_('remove')).toBeGreaterThan(none + 30)
   })
   it('at room temperature no surface temperature is asked for; where it is shaped is a fact of the step', () => {
-    const lay = (layWarm: 'room' | 'warm_40') => reckon({ ...handCar(), method: { ...handCar().method, layWarm } }, catalogue, []).steps.find((s) => s.id === 'lay:bonnet') // prettier-ignore
+    const lay = (layWarm: 'room' | 'warm_40') =>
+      reckon({ ...handCar(), method: { ...handCar().method, layWarm } }, catalogue, []).steps.find(
+        (s) => s.id === 'lay:bonnet',
+      )
     expect(lay('room')).toMatchObject({ range: null, facts: { shape_min_c: 40, shape_max_c: 60 } })
     expect(lay('warm_40')?.range).toEqual({ min: 40, max: 60 })
   })
@@ -144,8 +147,19 @@ describe('what was handed over', () => {
 describe('warranty', () => {
   it('is that of the job’s zone, for these surfaces and for those that a sheet names in its own words', () => {
     const months = (zone: string, surface: string, n: number) => ({ zone, surface, months: n })
-    const sheet = { ...film('fen-satin'), warrantyMonths: [months('desert coast', 'vertical', 24), months('desert coast', 'roof and bonnet', 12), months('alpine', 'vertical', 48)] } // prettier-ignore
-    const plan = { ...handCar(), film: { mainId: sheet.id, sheets: [sheet] }, walkaround: { ...handCar().walkaround, zone: 'desert coast' } } // prettier-ignore
+    const sheet = {
+      ...film('fen-satin'),
+      warrantyMonths: [
+        months('desert coast', 'vertical', 24),
+        months('desert coast', 'roof and bonnet', 12),
+        months('alpine', 'vertical', 48),
+      ],
+    }
+    const plan = {
+      ...handCar(),
+      film: { mainId: sheet.id, sheets: [sheet] },
+      walkaround: { ...handCar().walkaround, zone: 'desert coast' },
+    }
     const [applied] = handoverOf(plan, reckon(plan, catalogue, []), catalogue.stock, []).films
     expect(applied?.warranty.map((w) => w.months)).toEqual([24, 12])
   })
@@ -153,7 +167,12 @@ describe('warranty', () => {
 
 describe('rights', () => {
   it('one table: what a role may save is what it may change', () => {
-    expect(ROLES.map((r) => planPartsOf(r)?.join() ?? 'all')).toEqual(['all', 'all', 'panels,conditions', 'walkaround,name,customerRef,vehicle,note']) // prettier-ignore
+    expect(ROLES.map((r) => planPartsOf(r)?.join() ?? 'all')).toEqual([
+      'all',
+      'all',
+      'panels,conditions',
+      'walkaround,name,customerRef,vehicle,note',
+    ])
     for (const role of ROLES) expect(may(role, savingRight(role)), role).toBe(true)
     expect(may('nobody', 'read')).toBe(false)
     expect(MAY.solve).not.toContain('desk')

@@ -24,8 +24,13 @@ describe('film is never shrunk for nothing', () => {
     expect(shrunk.report.stretch.max).toBeLessThan(1e-9)
     expect(shrunk.report.squeeze.max).toBeCloseTo(1 - 1 / (1 + m), 2)
     // Length of film along a row in the written file against that in the report's own map.
-    const places = (out: typeof bare) => flatObj(out).split('\n').filter((l) => l.startsWith('vt ')).map((l) => l.split(' ').slice(1).map(Number)) // prettier-ignore
-    const span = (out: typeof bare) => Math.max(...places(out).map((p) => p[0] ?? 0)) - Math.min(...places(out).map((p) => p[0] ?? 0)) // prettier-ignore
+    const places = (out: typeof bare) =>
+      flatObj(out)
+        .split('\n')
+        .filter((l) => l.startsWith('vt '))
+        .map((l) => l.split(' ').slice(1).map(Number))
+    const span = (out: typeof bare) =>
+      Math.max(...places(out).map((p) => p[0] ?? 0)) - Math.min(...places(out).map((p) => p[0] ?? 0))
     expect(span(shrunk) / span(bare)).toBeLessThanOrEqual(1 + m + 1e-3)
   })
   it('where all of it is wanted, the worst stretch falls by the closed form', () => {
@@ -83,7 +88,8 @@ describe('a collapsed triangle', () => {
 })
 
 describe('a mesh file at fault', () => {
-  const read = (face: string) => flatFromFile(bytes(`v 0 0 0\nv 100 0 0\nv 0 100 0\n${face}\n`), 'p.obj', { limit: 0.1, shrink: 0 }) // prettier-ignore
+  const read = (face: string) =>
+    flatFromFile(bytes(`v 0 0 0\nv 100 0 0\nv 0 100 0\n${face}\n`), 'p.obj', { limit: 0.1, shrink: 0 })
   it.each([
     ['f 0 1 2', { why: 'face_index_zero', face: 1 }],
     ['f 1 2', { why: 'face_too_few_corners', corners: 2 }],

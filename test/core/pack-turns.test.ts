@@ -14,11 +14,27 @@ function request(
   const random = seeded(7)
   const size = (least: number, most: number) => Math.round(least + random() * (most - least))
   return {
-    format: 'cuirass/layout@1', cutting: 'guillotine', gap_mm: 5, seconds: 1, seed: 1,
-    stock: Array.from({ length: rolls }, (_, i) => ({ id: `r${i}`, width_mm: 1520, length_mm: size(4000, 25_000), ...(lotOf ? { lot: lotOf(i) } : {}) })),
-    pieces: Array.from({ length: pieces }, (_, i) => ({ id: `p${i}`, width_mm: size(80, 1400), height_mm: size(80, 900), count: 1, turn: 'quarter' as const, ...(groups ? { group: `g${i % groups}` } : {}) })),
+    format: 'cuirass/layout@1',
+    cutting: 'guillotine',
+    gap_mm: 5,
+    seconds: 1,
+    seed: 1,
+    stock: Array.from({ length: rolls }, (_, i) => ({
+      id: `r${i}`,
+      width_mm: 1520,
+      length_mm: size(4000, 25_000),
+      ...(lotOf ? { lot: lotOf(i) } : {}),
+    })),
+    pieces: Array.from({ length: pieces }, (_, i) => ({
+      id: `p${i}`,
+      width_mm: size(80, 1400),
+      height_mm: size(80, 900),
+      count: 1,
+      turn: 'quarter' as const,
+      ...(groups ? { group: `g${i % groups}` } : {}),
+    })),
     ...rest,
-  } // prettier-ignore
+  }
 }
 /** A clock that moves on whenever it is asked: budgets are counted in questions, so a slow machine changes nothing. */
 const clock = (stepMs: number) => {
@@ -80,6 +96,13 @@ it('groups that go from lot to lot take no more than their share of the time: ea
 
 it('no pieces make an empty plan', () =>
   expect(lay(request(0, 2))).toEqual({
-    format: 'cuirass/layout-plan@1', used_mm: 0, bound_mm: 0, proven: true, unplaced: [],
-    stock: [{ id: 'r0', used_mm: 0, placements: [] }, { id: 'r1', used_mm: 0, placements: [] }],
-  })) // prettier-ignore
+    format: 'cuirass/layout-plan@1',
+    used_mm: 0,
+    bound_mm: 0,
+    proven: true,
+    unplaced: [],
+    stock: [
+      { id: 'r0', used_mm: 0, placements: [] },
+      { id: 'r1', used_mm: 0, placements: [] },
+    ],
+  }))

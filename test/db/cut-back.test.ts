@@ -16,13 +16,19 @@ beforeAll(async () => {
 afterAll(closeDatabase)
 
 const left = async (w: ShopWorld) => (await rack(w.who.lead)).stock.find((s) => s.id === w.rollId)?.leftMm
-const entry = (payload: BayEntry['payload']): BayEntry => ({ id: randomUUID(), at: '2026-11-20T08:00:00.000Z', payload }) // prettier-ignore
+const entry = (payload: BayEntry['payload']): BayEntry => ({
+  id: randomUUID(),
+  at: '2026-11-20T08:00:00.000Z',
+  payload,
+})
 
 it('a cut taken back puts its film back on the roll, once, and only where it was made', async () => {
   const cut = entry({ kind: 'film_used', stockId: ours.rollId, lengthMm: 1200, cutKey: 'm:r:1' })
   const back = entry({ kind: 'cut_taken_back', cutKey: 'm:r:1' })
   const log = async (list: BayEntry[], w = ours) =>
-    (await appendEntries(w.who.installer, w.jobId, list, { now: new Date() })).outcomes.map((o) => ('code' in o ? o.code : o.outcome)) // prettier-ignore
+    (await appendEntries(w.who.installer, w.jobId, list, { now: new Date() })).outcomes.map((o) =>
+      'code' in o ? o.code : o.outcome,
+    )
   expect(await log([back])).toEqual(['no_such_cut'])
   expect(await log([cut])).toEqual(['done'])
   expect(await left(ours)).toBe(8800)

@@ -11,6 +11,7 @@ import { shopWorld, type ShopWorld } from './world'
 let acting: string | null = null
 vi.mock('@/web/actions/session', () => ({ currentMember: async () => (acting ? whoIs(acting) : null) }))
 const { takeEntries } = await import('@/web/actions/entries')
+const { yardJobs } = await import('@/web/actions/yard')
 const { closeThreads } = await import('@/web/actions/threads')
 
 let world: ShopWorld
@@ -80,7 +81,12 @@ describe('entries of the bay', () => {
     const answers = await Promise.all(all.map((batch) => send(batch)))
     expect(answers.map((a) => a.outcomes[0]).map((o) => o?.id)).toEqual(mine.map((e) => e.id))
     expect(answers.filter((_, i) => ![3, 7].includes(i % 10)).every((a) => said(a).join() === 'done,again')).toBe(true)
-    expect(answers.filter((_, i) => i % 10 === 3).map((a) => said(a)[1]).sort()).toEqual(['cut_made_already', 'cut_made_already', 'cut_made_already', 'done']) // prettier-ignore
+    expect(
+      answers
+        .filter((_, i) => i % 10 === 3)
+        .map((a) => said(a)[1])
+        .sort(),
+    ).toEqual(['cut_made_already', 'cut_made_already', 'cut_made_already', 'done'])
     expect((await ledger()).length).toBe(before + 41)
     expect(new Set(answers.map((a) => a.head)).size).toBeLessThanOrEqual(40)
   })
@@ -89,7 +95,9 @@ describe('entries of the bay', () => {
     const noted = (n: number) => entry({ kind: 'note', text: `${device} ${n}` }, { device, n })
     await send([noted(3), noted(1)])
     await send([noted(0), noted(2)])
-    const texts = (await ledger()).flatMap((r) => (r.payload.kind === 'note' && r.payload.text.startsWith(device) ? [r.payload.text] : [])) // prettier-ignore
+    const texts = (await ledger()).flatMap((r) =>
+      r.payload.kind === 'note' && r.payload.text.startsWith(device) ? [r.payload.text] : [],
+    )
     expect(texts).toEqual([0, 1, 2, 3].map((n) => `${device} ${n}`))
   })
 })
@@ -111,7 +119,13 @@ describe('who and when', () => {
   })
   it('nothing happened in the future, nor before the job was taken in; the years 1 and 9999 are no times', async () => {
     const at = (when: string) => entry(NOTE, { at: when })
-    const out = await send([at(ago(-600)), at('0001-01-01T00:00:00.000Z'), at('9999-01-01T00:00:00.000Z'), at('2026-10-20T08:00:00.000Z'), at(ago(3600))]) // prettier-ignore
+    const out = await send([
+      at(ago(-600)),
+      at('0001-01-01T00:00:00.000Z'),
+      at('9999-01-01T00:00:00.000Z'),
+      at('2026-10-20T08:00:00.000Z'),
+      at(ago(3600)),
+    ])
     expect(said(out)).toEqual(['in_the_future', 'before_the_job', 'in_the_future', 'before_the_job', 'done'])
   })
   it('a clock two hours wrong is told by when it says it sends, put right, and said; a long wait in the queue is not', async () => {
@@ -128,6 +142,19 @@ describe('who and when', () => {
     const row = (await ledger()).find((r) => r.id === waited.id)
     expect(row).toMatchObject({ at: waited.at })
     expect(row).not.toHaveProperty('skewSeconds')
+  })
+})
+
+describe('the yard', () => {
+  it('also knows what changed while it was being reckoned', async () => {
+    const begin = () => entry({ kind: 'step_started', stepId: 'wash' })
+    await send([begin()])
+    const first = yardJobs(world.who.lead)
+    await new Promise((r) => setTimeout(r, 40))
+    await send([begin()])
+    const heads = await yardJobs(world.who.lead)
+    expect(heads.find((head) => head.id === world.jobId)).toMatchObject({ behind: false })
+    await first
   })
 })
 

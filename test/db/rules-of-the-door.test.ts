@@ -84,8 +84,19 @@ describe('users, sessions, accounts and queued work', () => {
     expect(Number(rows[0]?.n)).toBeGreaterThanOrEqual(8)
   })
   it('a shop sees of the queue what is its own; a layout and its task are written together or not at all', async () => {
-    const request = { format: 'cuirass/layout@1' as const, cutting: 'guillotine' as const, gap_mm: 0, seconds: 1, seed: 1, stock: [{ id: 'r', width_mm: 10, length_mm: 10 }], pieces: [{ id: 'p', width_mm: 1, height_mm: 1, count: 1, turn: 'fixed' as const }] } // prettier-ignore
-    const [before, theirsBefore] = [await count(ours.who.lead.shopId, 'pgboss.job'), await count(theirs.who.lead.shopId, 'pgboss.job')] // prettier-ignore
+    const request = {
+      format: 'cuirass/layout@1' as const,
+      cutting: 'guillotine' as const,
+      gap_mm: 0,
+      seconds: 1,
+      seed: 1,
+      stock: [{ id: 'r', width_mm: 10, length_mm: 10 }],
+      pieces: [{ id: 'p', width_mm: 1, height_mm: 1, count: 1, turn: 'fixed' as const }],
+    }
+    const [before, theirsBefore] = [
+      await count(ours.who.lead.shopId, 'pgboss.job'),
+      await count(theirs.who.lead.shopId, 'pgboss.job'),
+    ]
     await askFleet(ours.who.lead, { id: randomUUID(), name: 'Ours', request, stages: null })
     expect(await count(ours.who.lead.shopId, 'pgboss.job')).toBe(before + 1)
     expect(await count(theirs.who.lead.shopId, 'pgboss.job')).toBe(theirsBefore)
@@ -150,7 +161,13 @@ describe('one shop’s trouble is not another’s', () => {
 })
 
 describe('what a shop may keep', () => {
-  const scan = (panelId: string, size: number) => ({ jobId: ours.jobId, panelId, name: 'Scan', triangles: 1, bytes: Buffer.alloc(size) }) // prettier-ignore
+  const scan = (panelId: string, size: number) => ({
+    jobId: ours.jobId,
+    panelId,
+    name: 'Scan',
+    triangles: 1,
+    bytes: Buffer.alloc(size),
+  })
   it('a scan belongs to a panel that is there', async () => {
     expect(await keepScan(ours.who.lead, scan('invented', 10))).toBe('no_such_panel')
     expect(await keepScan(ours.who.lead, scan('door', 10))).toBe('done')

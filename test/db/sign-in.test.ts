@@ -60,12 +60,21 @@ describe('signing in', () => {
 })
 
 describe('the sign-in library’s other routes are closed', () => {
-  it.each(['update-user', 'sign-up/email', 'change-email', 'change-password', 'delete-user', 'list-sessions', 'revoke-sessions', 'forget-password'])('%s', async (path) => {
+  it.each([
+    'update-user',
+    'sign-up/email',
+    'change-email',
+    'change-password',
+    'delete-user',
+    'list-sessions',
+    'revoke-sessions',
+    'forget-password',
+  ])('%s', async (path) => {
     const cookie = (await signIn(email, 'long-enough-words', '10.1.0.2')).headers.get('set-cookie')?.split(';')[0] ?? ''
     expect(cookie).toContain('cuirass')
     expect((await post(path, { name: 'Somebody Else' }, { cookie })).status).toBe(404)
     expect((await whoIs(world.who.lead.userId))?.who.name).toBe(world.who.lead.name)
-  }) // prettier-ignore
+  })
 })
 
 describe('tries', () => {
@@ -92,6 +101,21 @@ describe('tries', () => {
     expect((await signIn(email, 'long-enough-words', '10.4.1.1')).status).toBe(429)
     expect((await signIn(email, 'long-enough-words', '10.3.0.1')).status).toBe(200)
   })
+  it('sent all at once are no more than one after the other: five go on of forty, at one person and from anywhere', async () => {
+    const target = `burst-${randomUUID()}@b.example`
+    const all = await Promise.all(
+      Array.from({ length: 40 }, (_, i) => signIn(target, 'wrong-words-here', `10.6.0.${i}`)),
+    )
+    const statuses = all.map((answer) => answer.status)
+    expect(statuses.filter((s) => s === 401).length).toBe(5)
+    expect(statuses.filter((s) => s === 429).length).toBe(35)
+  })
+  it('that were right count as nothing: any number, also at once', async () => {
+    const right = email.replace('lead@', 'owner@')
+    const all = await Promise.all(Array.from({ length: 4 }, () => signIn(right, 'long-enough-words', '10.7.0.1')))
+    for (let i = 0; i < 12; i++) all.push(await signIn(right, 'long-enough-words', '10.7.0.1'))
+    expect(all.map((answer) => answer.status)).toEqual(Array.from({ length: 16 }, () => 200))
+  })
   it('one that has to wait is told how long', async () => {
     const target = `told-${randomUUID()}@b.example`
     for (let i = 0; i < 5; i++) expect((await signIn(target, 'wrong-words-here', `10.5.0.${i}`)).status).toBe(401)
@@ -114,7 +138,8 @@ describe('tries', () => {
 describe('the demo’s one click', () => {
   it('is not there without demo data, and with it works any number of times', async () => {
     const { POST: enter } = await import('@/app/api/demo-sign-in/route')
-    const click = () => enter(new Request(`${base}/api/demo-sign-in?role=lead`, { method: 'POST', headers: { origin: base } })) // prettier-ignore
+    const click = () =>
+      enter(new Request(`${base}/api/demo-sign-in?role=lead`, { method: 'POST', headers: { origin: base } }))
     if (!(await demoLoaded())) expect((await click()).status).toBe(404)
     await demo()
     for (let i = 0; i < 12; i++) expect((await click()).status).toBe(200)

@@ -56,8 +56,13 @@ describe('undo', () => {
   })
   it('names a film by its name', async () => {
     const j = await job()
-    await j.edit(w.who.lead, (p) => ({ ...p, film: { mainId: 'slate-matte', sheets: [...p.film.sheets, film('slate-matte')] } })) // prettier-ignore
-    expect(await j.back(w.who.lead)).toMatchObject({ said: expect.stringContaining('Main film Slate matte → Fen satin green') }) // prettier-ignore
+    await j.edit(w.who.lead, (p) => ({
+      ...p,
+      film: { mainId: 'slate-matte', sheets: [...p.film.sheets, film('slate-matte')] },
+    }))
+    expect(await j.back(w.who.lead)).toMatchObject({
+      said: expect.stringContaining('Main film Slate matte → Fen satin green'),
+    })
   })
   it('leaves what others did, seen or unseen, however often it is pressed', async () => {
     const { lead, owner } = w.who
@@ -101,11 +106,11 @@ describe('what a role may change', () => {
     const tries: [Who, (p: Plan) => Plan][] = [
       // Two sheets of one id: looked up by id, the second is the one that was there.
       [installer, (p) => ({ ...p, film: { ...p.film, sheets: [dear, sheet] } })],
-      [installer, (p) => ({ ...p, pieces: [...p.pieces] .concat({ ...blankChoice('door'), parts: 3 }) })],
+      [installer, (p) => ({ ...p, pieces: [...p.pieces].concat({ ...blankChoice('door'), parts: 3 }) })],
       [installer, (p) => ({ ...p, walkaround: { ...p.walkaround, note: 'x' } })],
       [desk, (p) => ({ ...p, panels: [...p.panels].reverse() })],
       [desk, (p) => ({ ...p, film: { ...p.film, sheets: [...p.film.sheets, film('slate-matte')] } })],
-    ] // prettier-ignore
+    ]
     for (const [who, change] of tries) expect((await j.edit(who, change)).kind).toBe('not_yours')
     expect(await j.plan()).toEqual(handCar())
     expect((await j.edit(desk, (p) => ({ ...p, walkaround: { ...p.walkaround, note: 'x' } }))).kind).toBe('saved')
@@ -113,5 +118,12 @@ describe('what a role may change', () => {
   })
 })
 const blankChoice = (panelId: string): Plan['pieces'][number] => ({
-  panelId, parts: 1, along: 'height', preStretch: 0, bleedMm: null, seamsAtMm: [], slits: [], flat: null,
-}) // prettier-ignore
+  panelId,
+  parts: 1,
+  along: 'height',
+  preStretch: 0,
+  bleedMm: null,
+  seamsAtMm: [],
+  slits: [],
+  flat: null,
+})

@@ -182,13 +182,41 @@ describe('saving', () => {
     expect([text('door'), text('wing')]).toEqual([want, '650'])
     if (side === 'mine') expect(saveJob.mock.calls[1]?.[0]).toMatchObject({ basedOn: 5 })
   })
+  it('undo waits for the choice where two changed one thing: nobody’s change is written over by it', async () => {
+    const theirs = withPanel(handCar(), 'door', () => ({ widthMm: 999 }))
+    saveJob.mockImplementation(async ({ plan }: { plan: Plan }) => ({
+      ok: true,
+      value: {
+        kind: 'clash',
+        number: 5,
+        theirs,
+        clashes: [{ part: 'panels/door', base: handCar().panels[1], mine: plan.panels[1], theirs: theirs.panels[1] }],
+        by: 'Joss Ferrin',
+        summary: 'Door: width',
+      },
+    }))
+    show()
+    click('edit')
+    await later(800)
+    await waitFor(() => expect(text('state')).toBe('clash'))
+    click('undo')
+    await later(800)
+    expect(takeBackChange).not.toHaveBeenCalled()
+    expect(text('state')).toBe('clash')
+  })
   const echo = async ({ plan, basedOn }: { plan: Plan; basedOn: number }) => ({
     ok: true,
     value: { kind: 'saved', number: basedOn + 1, plan, theirParts: [] },
   })
   it('one refused figure is held back, named with the way to it, and all others are saved', async () => {
     saveJob.mockImplementation(echo)
-    show(handCar(), (<><Probe /><HeldBar /></>)) // prettier-ignore
+    show(
+      handCar(),
+      <>
+        <Probe />
+        <HeldBar />
+      </>,
+    )
     click('edit crown')
     click('edit')
     await later(800)
@@ -228,7 +256,10 @@ describe('saving', () => {
     expect(text('door')).toBe('1050')
   })
   it('undo says what it took back', async () => {
-    takeBackChange.mockResolvedValue({ ok: true, value: { number: 4, plan: withPanel(handCar(), 'door', () => ({ widthMm: 999 })), said: 'Undo: Door: width' } }) // prettier-ignore
+    takeBackChange.mockResolvedValue({
+      ok: true,
+      value: { number: 4, plan: withPanel(handCar(), 'door', () => ({ widthMm: 999 })), said: 'Undo: Door: width' },
+    })
     show()
     click('undo')
     await waitFor(() => expect(text('said')).toBe('Undo: Door: width'))
@@ -303,7 +334,9 @@ describe('entries of the bay', () => {
     show()
     show()
     for (const tab of screen.getAllByText('log')) fireEvent.click(tab)
-    await waitFor(() => expect(screen.getAllByTestId('waiting').map((w) => w.textContent)).toEqual(['2', '2']), { timeout: 8000 }) // prettier-ignore
+    await waitFor(() => expect(screen.getAllByTestId('waiting').map((w) => w.textContent)).toEqual(['2', '2']), {
+      timeout: 8000,
+    })
   })
   it('a refused one is off the ledger, and stays with its reason until somebody has seen to it', async () => {
     answerBatch.mockImplementation(all('refused', 'not_enough_film'))
@@ -336,7 +369,11 @@ describe('entries of the bay', () => {
     click('log')
     await waitFor(() => expect(text('fault')).toBe('offline'))
     answerBatch.mockImplementation(async (batch: Batch) => ({
-      outcomes: batch.entries.map(({ id }, i) => ({ id, outcome: i === 0 ? 'refused' : 'done', ...(i === 0 ? { code: 'before_the_job' } : {}) })), // prettier-ignore
+      outcomes: batch.entries.map(({ id }, i) => ({
+        id,
+        outcome: i === 0 ? 'refused' : 'done',
+        ...(i === 0 ? { code: 'before_the_job' } : {}),
+      })),
       head: 1,
     }))
     await later(5200)
@@ -348,7 +385,13 @@ describe('entries of the bay', () => {
 
 describe('figures and findings on screen', () => {
   it('a figure opens its working: formula, numbers put in, inputs with place and standing', async () => {
-    show(handCar(), (<><Fig id="piece/door/width" /><Working /></>)) // prettier-ignore
+    show(
+      handCar(),
+      <>
+        <Fig id="piece/door/width" />
+        <Working />
+      </>,
+    )
     fireEvent.click(screen.getByRole('button', { name: /^Door: cut width: 1150 mm/ }))
     const dialog = await screen.findByRole('dialog')
     expect(dialog.textContent).toContain('(width + left + right)')

@@ -12,7 +12,12 @@ describe('a label’s code', () => {
         Array.from({ length: 7 }, (_, x) => (dark.has(`${left + x} ${top + y}`) ? '#' : '.')).join(''),
       )
     const pattern = ['#######', '#.....#', '#.###.#', '#.###.#', '#.###.#', '#.....#', '#######']
-    for (const [x, y] of [[0, 0], [side - 7, 0], [0, side - 7]] as const) expect(finder(x, y)).toEqual(pattern) // prettier-ignore
+    for (const [x, y] of [
+      [0, 0],
+      [side - 7, 0],
+      [0, side - 7],
+    ] as const)
+      expect(finder(x, y)).toEqual(pattern)
     expect(finder(side - 7, side - 7)).not.toEqual(pattern)
   })
 })

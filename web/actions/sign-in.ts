@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { controlCharacterIn } from '@/core/kit/plain-text'
 import { auth } from '@/db/auth'
 import { environment } from '@/db/environment'
-import { addressOf, countFailure, countSuccess, waitBefore } from '@/db/sign-in-tries'
+import { addressOf, beginTry, countSuccess } from '@/db/sign-in-tries'
 import { bodyWithin } from './body'
 import { broken, httpStatus, no } from './answer'
 import { fromOutside } from './origin'
@@ -10,7 +10,7 @@ import { fromOutside } from './origin'
 const Door = z.object({ email: z.email().max(200), password: z.string().min(1).max(128) })
 const MAX_BODY_BYTES = 4000
 
-/** Signing in with address and password. Tries are counted before the password is looked at. */
+/** Signing in with address and password. A try is counted before the password is looked at, and comes off where it was right. */
 export async function signIn(request: Request): Promise<Response> {
   if (fromOutside(request)) return Response.json(no('not_allowed'), { status: 403 })
   try {
@@ -22,7 +22,7 @@ export async function signIn(request: Request): Promise<Response> {
       email: door.data.email.toLowerCase(),
       address: addressOf(request.headers.get('x-forwarded-for'), environment().TRUSTED_PROXIES),
     }
-    const wait = await waitBefore(trier, new Date())
+    const wait = await beginTry(trier, new Date())
     if (wait > 0)
       return Response.json(no('too_many_attempts', { seconds: wait }), {
         status: 429,
@@ -30,7 +30,6 @@ export async function signIn(request: Request): Promise<Response> {
       })
     const answer = await auth().api.signInEmail({ body: door.data, asResponse: true, headers: request.headers })
     if (answer.ok) await countSuccess(trier, new Date())
-    else await countFailure(trier, new Date())
     return answer.ok || answer.status >= 500 ? answer : Response.json(no('wrong_sign_in'), { status: 401 })
   } catch (error) {
     const answer = broken(error)

@@ -1,5 +1,6 @@
 import type { Who } from '@/db/client'
 import { jobs, keepYard, yardInput, type JobHead } from '@/db/queries/jobs'
+import { broken } from './answer'
 import { threads } from './threads'
 
 /** Changes that come close together are read off once; a job that takes long to reckon leaves the machine to others in between. */
@@ -13,12 +14,26 @@ const pauseOf = (jobId: string) => Math.min(LONGEST_PAUSE_MS, Math.max(PAUSE_MS,
 const PAGE_WAIT_MS = 4000
 
 const running = new Map<string, Promise<void>>()
+/** Once more after the one under way, for all that changed meanwhile. */
+const following = new Map<string, Promise<void>>()
 const planned = new Map<string, ReturnType<typeof setTimeout>>()
 
 /** The yard's columns of a job read off anew on a thread; one at a time a job. */
 function settle(who: Who, jobId: string): Promise<void> {
-  const known = running.get(jobId)
-  if (known) return known
+  const under = running.get(jobId)
+  // What is under way began before the newest change: it is done once more after it.
+  if (under) {
+    const after =
+      following.get(jobId) ??
+      under
+        .catch(() => {})
+        .then(() => {
+          following.delete(jobId)
+          return settle(who, jobId)
+        })
+    following.set(jobId, after)
+    return after
+  }
   const since = performance.now()
   const work = (async () => {
     const file = await yardInput(who, jobId, new Date())
@@ -39,7 +54,7 @@ export function yardFollows(who: Who, jobId: string): void {
   if (planned.has(jobId)) return
   const timer = setTimeout(() => {
     planned.delete(jobId)
-    settle(who, jobId).catch(() => {})
+    settle(who, jobId).catch((error: unknown) => void broken(error))
   }, pauseOf(jobId))
   timer.unref()
   planned.set(jobId, timer)

@@ -19,7 +19,9 @@ export function PieceCard() {
         This label’s piece is no longer in the plan: it was divided, or its panel is not wrapped any more. Ask the lead.
       </p>
     )
-  const label = reckoning.layouts.flatMap((l) => labelsOf(l, catalogue.stock, ledger)).find((l) => l.kind === 'piece' && l.id === id) // prettier-ignore
+  const label = reckoning.layouts
+    .flatMap((l) => labelsOf(l, catalogue.stock, ledger))
+    .find((l) => l.kind === 'piece' && l.id === id)
   const film = reckoning.layouts.find((l) => l.pieces.some((p) => p.id === id))?.film
   const steps = reckoning.steps.filter((s) => s.panelId === piece.panelId)
   const points = reckoning.points.filter((p) => p.pieceId === id)

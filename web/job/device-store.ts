@@ -31,7 +31,7 @@ export interface Draft {
 }
 
 interface Schema extends DBSchema {
-  entries: { key: string; value: KeptEntry; indexes: { job: [string, string] } }
+  entries: { key: string; value: KeptEntry }
   facts: { key: string; value: { key: string; value: string | number } }
   drafts: { key: string; value: Draft }
 }
@@ -119,7 +119,7 @@ export function deviceStore(): Promise<DeviceStore> {
     try {
       const db = await openDB<Schema>('cuirass', 1, {
         upgrade(fresh) {
-          fresh.createObjectStore('entries', { keyPath: 'id' }).createIndex('job', ['jobId', 'memberId'])
+          fresh.createObjectStore('entries', { keyPath: 'id' })
           fresh.createObjectStore('facts', { keyPath: 'key' })
           fresh.createObjectStore('drafts', { keyPath: 'box' })
         },

@@ -76,18 +76,22 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
   const channel = useRef<BroadcastChannel | null>(null)
   const { id: memberId, name } = member
 
-  const look = useCallback(async (store: DeviceStore) => {
-    const list = await store.entries(jobId)
-    const now = Date.now()
-    for (const entry of list) if (entry.state === 'sent' && now - (entry.sentAtMs ?? 0) > SENT_KEPT_MS) await store.remove(entry.id) // prettier-ignore
-    setLasts(store.lasts)
-    setEntries((was) => {
-      const known = new Set(list.map((entry) => entry.id))
-      // What was pressed this moment is on its way into the store.
-      return [...list, ...was.filter((entry) => entry.n < 0 && !known.has(entry.id))]
-    })
-    return list
-  }, [jobId]) // prettier-ignore
+  const look = useCallback(
+    async (store: DeviceStore) => {
+      const list = await store.entries(jobId)
+      const now = Date.now()
+      for (const entry of list)
+        if (entry.state === 'sent' && now - (entry.sentAtMs ?? 0) > SENT_KEPT_MS) await store.remove(entry.id)
+      setLasts(store.lasts)
+      setEntries((was) => {
+        const known = new Set(list.map((entry) => entry.id))
+        // What was pressed this moment is on its way into the store.
+        return [...list, ...was.filter((entry) => entry.n < 0 && !known.has(entry.id))]
+      })
+      return list
+    },
+    [jobId],
+  )
 
   const flush = useCallback(async () => {
     if (busy.current) return
@@ -102,7 +106,12 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
         if (!Array.isArray(out)) return setLogFault(out)
         setLogFault(null)
         for (const { id, outcome, code } of out)
-          await store.update(id, outcome === 'refused' ? { state: 'refused', code: code ?? 'refused' } : { state: 'sent', sentAtMs: Date.now() }) // prettier-ignore
+          await store.update(
+            id,
+            outcome === 'refused'
+              ? { state: 'refused', code: code ?? 'refused' }
+              : { state: 'sent', sentAtMs: Date.now() },
+          )
         channel.current?.postMessage('changed')
         if (out.length === 0) return setLogFault({ code: 'went_wrong', facts: { reference: 'no outcome' } })
       }
@@ -138,7 +147,14 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
     (payload: LogPayload) => {
       const parsed = LogPayload.safeParse(payload)
       if (!parsed.success) return setLogFault(firstFault(parsed.error))
-      const entry = { id: newId(), memberId, jobId, at: new Date().toISOString(), offsetMs: clockOffsetMs(), payload: parsed.data } // prettier-ignore
+      const entry = {
+        id: newId(),
+        memberId,
+        jobId,
+        at: new Date().toISOString(),
+        offsetMs: clockOffsetMs(),
+        payload: parsed.data,
+      }
       setEntries((was) => [...was, { ...entry, device: '', n: -1, state: 'waiting', code: null, sentAtMs: null }])
       void deviceStore()
         .then((store) => store.add(entry))
@@ -153,17 +169,23 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
     [flush, jobId, memberId],
   )
   const settleRefused = useCallback(
-    (id: string) => void deviceStore().then(async (store) => {
-      await store.remove(id)
-      await look(store)
-    }),
+    (id: string) =>
+      void deviceStore().then(async (store) => {
+        await store.remove(id)
+        await look(store)
+      }),
     [look],
-  ) // prettier-ignore
+  )
 
   const ledger = useMemo(() => {
     const known = new Set(confirmed.map((row) => row.id))
     const own = entries.filter((e) => e.memberId === memberId && e.state !== 'refused' && !known.has(e.id))
-    const row = (e: KeptEntry): LogRow => ({ id: e.id, at: new Date(Date.parse(e.at) + e.offsetMs).toISOString(), by: name, payload: e.payload }) // prettier-ignore
+    const row = (e: KeptEntry): LogRow => ({
+      id: e.id,
+      at: new Date(Date.parse(e.at) + e.offsetMs).toISOString(),
+      by: name,
+      payload: e.payload,
+    })
     return [...confirmed, ...own.map(row)]
     // eslint-disable-next-line react-hooks/exhaustive-deps -- a clock put right shows entries at another time
   }, [confirmed, entries, memberId, name, offset])

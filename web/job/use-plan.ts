@@ -61,9 +61,9 @@ export function usePlan(start: PlanStart): PlanStore {
   const base = useRef({ number: start.number, plan: start.plan })
   const latest = useRef(start.plan)
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null)
-  const busy = useRef<Promise<void> | null>(null)
+  const busy = useRef<Promise<boolean> | null>(null)
   // A save calls for the next one itself, so it is reached through a ref.
-  const pushRef = useRef<() => Promise<void>>(async () => {})
+  const pushRef = useRef<() => Promise<boolean>>(async () => true)
   const later = (ms: number) => {
     if (timer.current) clearTimeout(timer.current)
     timer.current = setTimeout(() => void pushRef.current(), ms)
@@ -97,22 +97,31 @@ export function usePlan(start: PlanStart): PlanStore {
     [keep],
   )
 
-  const pushOnce = useCallback(async () => {
+  /** Saves what is typed; false where it is not saved: a clash, a fault, a dead network. */
+  const pushOnce = useCallback(async (): Promise<boolean> => {
     const typed = latest.current
-    const { plan: sound, held: back } = typed === base.current.plan ? { plan: typed, held: [] } : soundPlan(typed, base.current.plan) // prettier-ignore
+    const { plan: sound, held: back } =
+      typed === base.current.plan ? { plan: typed, held: [] } : soundPlan(typed, base.current.plan)
     setHeld((was) => (JSON.stringify(was) === JSON.stringify(back) ? was : back))
     // The schema's own order and defaults make no change of it.
-    const same = back.length === 0 ? typed === base.current.plan : JSON.stringify(sound) === JSON.stringify(base.current.plan) // prettier-ignore
-    if (same) return setSave((was) => (was.kind === 'clash' ? was : { kind: 'saved' }))
+    const same =
+      back.length === 0 ? typed === base.current.plan : JSON.stringify(sound) === JSON.stringify(base.current.plan)
+    if (same) {
+      setSave((was) => (was.kind === 'clash' ? was : { kind: 'saved' }))
+      return true
+    }
     setSave({ kind: 'saving' })
     const sent = back.length === 0 ? typed : sound
     const out = await call(saveJob, { jobId, basedOn: base.current.number, plan: sent })
     if (!out.ok) {
       setSave({ kind: 'fault', fault: out.error })
       if (PASSING.has(out.error.code)) later(RETRY_MS)
-      return
+      return false
     }
-    if (out.value.kind === 'clash') return setSave(out.value)
+    if (out.value.kind === 'clash') {
+      setSave(out.value)
+      return false
+    }
     const kept = out.value.kind === 'unchanged' ? null : out.value.plan
     adopt({ number: out.value.number, plan: kept ?? sent }, sent, typed)
     const more = latest.current !== typed && latest.current !== base.current.plan
@@ -120,6 +129,7 @@ export function usePlan(start: PlanStart): PlanStore {
       setSave({ kind: 'typing' })
       later(SAVE_PAUSE_MS)
     } else setSave({ kind: out.value.kind === 'merged' ? 'merged' : 'saved' })
+    return true
   }, [adopt, jobId])
   const push = useCallback(async () => {
     if (busy.current) return busy.current
@@ -154,7 +164,8 @@ export function usePlan(start: PlanStart): PlanStore {
   const takeBack = useCallback(
     async (way: 'undo' | 'redo') => {
       if (timer.current) clearTimeout(timer.current)
-      await pushRef.current()
+      // While something typed is not saved, the last saved change is not the last one made.
+      if (!(await pushRef.current())) return
       const before = base.current.plan
       const out = await call(takeBackChange, { jobId, way })
       if (!out.ok) return setSave({ kind: 'fault', fault: out.error })
@@ -195,7 +206,14 @@ export function usePlan(start: PlanStart): PlanStore {
           base.current = { number: draft.number, plan: draft.base }
           latest.current = draft.plan
           setPlan(draft.plan)
-          setSave({ kind: 'clash', number: start.number, theirs: start.plan, clashes: merged.clashes, by: '', summary: '' }) // prettier-ignore
+          setSave({
+            kind: 'clash',
+            number: start.number,
+            theirs: start.plan,
+            clashes: merged.clashes,
+            by: '',
+            summary: '',
+          })
           return
         }
         if (JSON.stringify(merged.plan) === JSON.stringify(start.plan)) return keep()

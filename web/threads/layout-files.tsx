@@ -54,20 +54,70 @@ export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<
     case 'order.csv': {
       const rows = r.layouts.flatMap((l) => {
         const p = purchase(l.film, l, catalogue.stock, ledger)
-        const start = [l.film.name, l.film.maker, l.film.colour.name, text(l.rollWidthMm), text(l.usedMm), text(l.reserveMm)] // prettier-ignore
+        const start = [
+          l.film.name,
+          l.film.maker,
+          l.film.colour.name,
+          text(l.rollWidthMm),
+          text(l.usedMm),
+          text(l.reserveMm),
+        ]
         const lines = p.lines.length > 0 ? p.lines : [{ offerId: 'nothing', lengthMm: 0, cost: 0 }]
-        return lines.map((x) => [...start, x.offerId.replace(/-\d+$/, ''), text(x.lengthMm), String(Math.round(x.cost * 100) / 100), units.currency].map(safeCell)) // prettier-ignore
+        return lines.map((x) =>
+          [
+            ...start,
+            x.offerId.replace(/-\d+$/, ''),
+            text(x.lengthMm),
+            String(Math.round(x.cost * 100) / 100),
+            units.currency,
+          ].map(safeCell),
+        )
       })
-      const head = ['film', 'maker', 'colour', 'width_mm', 'used_mm', 'reserve_mm', 'sold_by', 'order_mm', 'cost', 'currency'] // prettier-ignore
+      const head = [
+        'film',
+        'maker',
+        'colour',
+        'width_mm',
+        'used_mm',
+        'reserve_mm',
+        'sold_by',
+        'order_mm',
+        'cost',
+        'currency',
+      ]
       return file(`\uFEFF${writeCsv([head, ...rows])}`, 'text/csv', `order-${short}.csv`)
     }
     case 'drops.csv': {
-      const head = ['side', 'run', 'drop', 'laid', 'from_front_or_top_mm', 'print_width_mm', 'print_length_mm', 'starts_across_mm', 'marks_mm'] // prettier-ignore
+      const head = [
+        'side',
+        'run',
+        'drop',
+        'laid',
+        'from_front_or_top_mm',
+        'print_width_mm',
+        'print_length_mm',
+        'starts_across_mm',
+        'marks_mm',
+      ]
       const rows = sideDrops(plan, layout.film).flatMap((s) => {
         if (!s.plan.ok) return []
         const { drops } = s.plan.value
         const last = plan.layout.drops.airflow === 'front_over_rear' || s.run === 'level'
-        return drops.map((d) => [s.side, s.run, String(d.number), String(last ? drops.length - d.number + 1 : d.number), text(d.fromMm), text(d.widthMm), text(d.lengthMm), text(d.startMm), registrationMarks(d).map((m) => `${text(m.xMm)}/${text(m.yMm)}`).join(' ')].map(safeCell)) // prettier-ignore
+        return drops.map((d) =>
+          [
+            s.side,
+            s.run,
+            String(d.number),
+            String(last ? drops.length - d.number + 1 : d.number),
+            text(d.fromMm),
+            text(d.widthMm),
+            text(d.lengthMm),
+            text(d.startMm),
+            registrationMarks(d)
+              .map((m) => `${text(m.xMm)}/${text(m.yMm)}`)
+              .join(' '),
+          ].map(safeCell),
+        )
       })
       return file(`\uFEFF${writeCsv([head, ...rows])}`, 'text/csv', `drops-${short}.csv`)
     }
@@ -110,9 +160,18 @@ export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<
 function pieceTable(layout: FilmLayout, rollName: (id: string) => string): string[][] {
   const head = ['piece', 'name', 'roll', 'lot', 'x_mm', 'y_mm', 'width_mm', 'length_mm', 'turn_deg']
   const rows = layout.rolls.flatMap((roll) =>
-    roll.placements.map(
-      (p) =>
-      [p.pieceId, layout.pieces.find((x) => x.id === p.pieceId)?.name ?? '', rollName(roll.id), roll.stock?.lot ?? '', text(p.xMm), text(p.yMm), text(p.widthMm), text(p.lengthMm), String(p.turnDeg)].map(safeCell), // prettier-ignore
+    roll.placements.map((p) =>
+      [
+        p.pieceId,
+        layout.pieces.find((x) => x.id === p.pieceId)?.name ?? '',
+        rollName(roll.id),
+        roll.stock?.lot ?? '',
+        text(p.xMm),
+        text(p.yMm),
+        text(p.widthMm),
+        text(p.lengthMm),
+        String(p.turnDeg),
+      ].map(safeCell),
     ),
   )
   const none = layout.unplaced.map((u) =>

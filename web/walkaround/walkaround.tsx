@@ -7,6 +7,7 @@ import { bodyContrast, CONTRAST_WRAP_MM, STRONG_CONTRAST_DE } from '@/core/vehic
 import { WordSelect } from '@/web/kit/fields'
 import { freeId } from '@/core/plan/new-plan'
 import { useState } from 'react'
+import Form from 'react-bootstrap/Form'
 import { Fig } from '@/web/job/figure'
 import { FeatureTable } from '@/web/kit/feature-table'
 import { DamageRecord } from './damage'
@@ -144,13 +145,13 @@ export function WalkaroundView() {
               <label className="form-label" htmlFor="zone">
                 Climate zone
               </label>
-              <select id="zone" className="form-select" value={w.zone} onChange={(e) => set({ zone: e.target.value })}>
+              <Form.Select id="zone" value={w.zone} onChange={(e) => set({ zone: e.target.value })}>
                 {zonesNamed([...plan.film.sheets, ...catalogue.films], w.zone).map((zone) => (
                   <option key={zone} value={zone}>
                     {word('zone', zone)}
                   </option>
                 ))}
-              </select>
+              </Form.Select>
             </div>
           </div>
         </section>
@@ -247,10 +248,23 @@ type NeverCover = Walk['neverCover'][number]
 function Lists({ list }: { list: 'hardware' | 'repaints' | 'neverCover' }) {
   const { plan, edit, fmt } = useJob()
   const panels = plan.panels.map((p) => [p.id, p.name] as const)
-  const rows = <K extends typeof list>(key: K) => (change: (rows: Walk[K]) => Walk[K]) =>
-    edit((p) => ({ ...p, walkaround: { ...p.walkaround, [key]: change(p.walkaround[key]) } }))
-  const id = (first: string) => freeId(first, plan.walkaround[list].map((x) => x.id)) // prettier-ignore
-  const panel = { key: 'panelId', label: 'Panel', kind: 'choice', options: panels, none: 'no panel named', width: 130 } as const
+  const rows =
+    <K extends typeof list>(key: K) =>
+    (change: (rows: Walk[K]) => Walk[K]) =>
+      edit((p) => ({ ...p, walkaround: { ...p.walkaround, [key]: change(p.walkaround[key]) } }))
+  const id = (first: string) =>
+    freeId(
+      first,
+      plan.walkaround[list].map((x) => x.id),
+    )
+  const panel = {
+    key: 'panelId',
+    label: 'Panel',
+    kind: 'choice',
+    options: panels,
+    none: 'no panel named',
+    width: 130,
+  } as const
   if (list === 'hardware')
     return (
       <FeatureTable<Hardware>
@@ -273,7 +287,11 @@ function Lists({ list }: { list: 'hardware' | 'repaints' | 'neverCover' }) {
       <FeatureTable<Repaint>
         rows={plan.walkaround.repaints}
         fmt={fmt}
-        columns={[panel, { key: 'on', label: 'Painted on', kind: 'date' }, { key: 'note', label: 'Note', kind: 'text', max: 2000, width: 200 }]}
+        columns={[
+          panel,
+          { key: 'on', label: 'Painted on', kind: 'date' },
+          { key: 'note', label: 'Note', kind: 'text', max: 2000, width: 200 },
+        ]}
         onRows={rows('repaints')}
         naming={(_, i) => `Repaint ${i + 1}`}
         make={() => ({ id: id('r1'), panelId: null, on: null, note: '' })}
@@ -284,11 +302,15 @@ function Lists({ list }: { list: 'hardware' | 'repaints' | 'neverCover' }) {
     <FeatureTable<NeverCover>
       rows={plan.walkaround.neverCover}
       fmt={fmt}
-      columns={[{ key: 'kind', label: 'Place', kind: 'word', list: 'neverCover', width: 160 }, panel, { key: 'note', label: 'Note', kind: 'text', max: 2000, width: 200 }]}
+      columns={[
+        { key: 'kind', label: 'Place', kind: 'word', list: 'neverCover', width: 160 },
+        panel,
+        { key: 'note', label: 'Note', kind: 'text', max: 2000, width: 200 },
+      ]}
       onRows={rows('neverCover')}
       naming={(_, i) => `Free place ${i + 1}`}
       make={() => ({ id: id('n1'), kind: 'sensor', panelId: null, note: '' })}
       add="Add a place"
     />
   )
-} // prettier-ignore
+}

@@ -14,7 +14,12 @@ export interface ClashRow {
 const isThing = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v)
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
 /** `cornerDeg` → `corner deg`, where no better word is known. */
-const plainly = (key: string): string => FIELD_WORDS[key] ?? key.replace(/Mm$|Deg$/, '').replace(/([A-Z])/g, ' $1').toLowerCase() // prettier-ignore
+const plainly = (key: string): string =>
+  FIELD_WORDS[key] ??
+  key
+    .replace(/Mm$|Deg$/, '')
+    .replace(/([A-Z])/g, ' $1')
+    .toLowerCase()
 const nameOf = (v: unknown): string | null =>
   isThing(v) ? String(v.name ?? v.at ?? v.kind ?? v.id ?? '') || null : null
 
@@ -64,13 +69,27 @@ export function clashRows(clash: Clash, plan: Plan, fmt: Formatter): ClashRow[] 
     const [m, t, b] = [mine[key], theirs[key], base[key]]
     if (!Array.isArray(m) || !Array.isArray(t)) return [row(key, b, m, t)]
     // Of lists, the items that differ, field by field.
-    const find = (list: unknown, itemId: unknown) => (Array.isArray(list) ? (list as unknown[]).find((x) => isThing(x) && x.id === itemId) : undefined) // prettier-ignore
-    const ids = [...new Set([...m, ...t].map((x: unknown) => (isThing(x) ? x.id : null)))].filter((x) => x !== null && !same(find(m, x), find(t, x))) // prettier-ignore
+    const find = (list: unknown, itemId: unknown) =>
+      Array.isArray(list) ? (list as unknown[]).find((x) => isThing(x) && x.id === itemId) : undefined
+    const ids = [...new Set([...m, ...t].map((x: unknown) => (isThing(x) ? x.id : null)))].filter(
+      (x) => x !== null && !same(find(m, x), find(t, x)),
+    )
     if (ids.length === 0) return [row(key, b, m, t)]
-    return ids.flatMap(
-      (itemId) =>
-      clashRows({ part: clash.part, base: find(b, itemId) ?? null, mine: find(m, itemId) ?? null, theirs: find(t, itemId) ?? null }, plan, fmt) // prettier-ignore
-        .map((r) => ({ ...r, key: `${r.key}/${key}/${String(itemId)}`, what: `${where}, ${plainly(key)} ${nameOf(find(m, itemId) ?? find(t, itemId)) ?? ''}: ${r.what.split(': ')[1] ?? ''}` })), // prettier-ignore
+    return ids.flatMap((itemId) =>
+      clashRows(
+        {
+          part: clash.part,
+          base: find(b, itemId) ?? null,
+          mine: find(m, itemId) ?? null,
+          theirs: find(t, itemId) ?? null,
+        },
+        plan,
+        fmt,
+      ).map((r) => ({
+        ...r,
+        key: `${r.key}/${key}/${String(itemId)}`,
+        what: `${where}, ${plainly(key)} ${nameOf(find(m, itemId) ?? find(t, itemId)) ?? ''}: ${r.what.split(': ')[1] ?? ''}`,
+      })),
     )
   })
 }
