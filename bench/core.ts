@@ -86,7 +86,10 @@ function library({ items, width }: Instance): number {
   return best
 }
 
-/** The shortest strip that a general packer with straight cuts finds at its best of all its strategies; null where there are too many pieces for it. */
+/**
+ * The shortest strip that a general packer with straight cuts finds at its best of all its strategies; null where
+ * there are too many pieces for it.
+ */
 function ruled({ width, items }: Instance): number | null {
   if (items.length > MOST_RULED) return null
   const longest = Math.max(...items.map((i) => i.length))
@@ -97,7 +100,16 @@ function ruled({ width, items }: Instance): number | null {
     let [low, high] = [longest - 1, items.reduce((s, i) => s + Math.max(i.length, i.width), 0)]
     while (high - low > 2) {
       const middle = Math.ceil((low + high) / 2)
-      const bins = fitted(() => packer({ binWidth: width, binHeight: middle, items: items.map((i) => ({ name: i.id, width: i.width, height: i.length })) }, { allowRotation })) // prettier-ignore
+      const bins = fitted(() =>
+        packer(
+          {
+            binWidth: width,
+            binHeight: middle,
+            items: items.map((i) => ({ name: i.id, width: i.width, height: i.length })),
+          },
+          { allowRotation },
+        ),
+      )
       if (bins?.length === 1) high = middle
       else low = middle
     }
@@ -126,13 +138,19 @@ function limitsBench(): string {
     let seen = 0
     let asked = 0
     pack(items, bins, {
-      gap: 0, random: seeded(1), better: () => (seen ||= performance.now()),
-      budget: { rounds: Number.MAX_SAFE_INTEGER, spent: () => {
-        const now = performance.now()
-        if (now - began > 300 + 97 * k) asked ||= now
-        return asked > 0
-      }, elapsed: () => Math.min(0.99, (performance.now() - began) / 5000) },
-    }) // prettier-ignore
+      gap: 0,
+      random: seeded(1),
+      better: () => (seen ||= performance.now()),
+      budget: {
+        rounds: Number.MAX_SAFE_INTEGER,
+        spent: () => {
+          const now = performance.now()
+          if (now - began > 300 + 97 * k) asked ||= now
+          return asked > 0
+        },
+        elapsed: () => Math.min(0.99, (performance.now() - began) / 5000),
+      },
+    })
     if (seen > 0) first.push(seen - began)
     if (asked > 0) stop.push(performance.now() - asked)
   }

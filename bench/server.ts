@@ -178,7 +178,10 @@ async function atTheDoor(name: string, work: () => Promise<string>): Promise<str
   return `| ${name} | ${(took / 1000).toFixed(1)} s | ${came} | ${times.length} | ${median(times).toFixed(0)} ms | ${share(times, 0.95).toFixed(0)} ms | ${Math.max(...times).toFixed(0)} ms |`
 }
 
-/** A save as the browser sends it, caught once; sent again it is one more change, without a browser that wants the same cores. */
+/**
+ * A save as the browser sends it, caught once; sent again it is one more change, without a browser that wants the
+ * same cores.
+ */
 async function savesOf(cookie: string, id: string): Promise<(n: number) => Promise<number>> {
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',

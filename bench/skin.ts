@@ -20,11 +20,26 @@ export async function skinBench(browser: Browser, page: Page, base: string): Pro
   const cars: [string, Plan][] = [
     ['60 panels typed by hand', manyPanels(60)],
     ['a hatch of 24 panels', { ...handCar(), panels: familyPanels('city_car', usualKeys('city_car')) }],
-    ['a box body of 9 m, 30 panels', { ...handCar(), panels: familyPanels('box_body', { ...usualKeys('box_body'), length: 9000, sidePanels: 8, roofPanels: 6, skirt: 300 }) }],
-  ] // prettier-ignore
+    [
+      'a box body of 9 m, 30 panels',
+      {
+        ...handCar(),
+        panels: familyPanels('box_body', {
+          ...usualKeys('box_body'),
+          length: 9000,
+          sidePanels: 8,
+          roofPanels: 6,
+          skirt: 300,
+        }),
+      },
+    ],
+  ]
   const rows: string[] = []
   for (const [name, plan] of cars) {
-    const response = await page.request.post('/api/jobs/import', { data: writePlan(plan), headers: { 'content-type': 'application/json', origin: base } }) // prettier-ignore
+    const response = await page.request.post('/api/jobs/import', {
+      data: writePlan(plan),
+      headers: { 'content-type': 'application/json', origin: base },
+    })
     const { value } = (await response.json()) as { value: { id: string } }
     await page.goto(`/jobs/${value.id}/skin`)
     const map = page.getByRole('listbox')
@@ -32,7 +47,9 @@ export async function skinBench(browser: Browser, page: Page, base: string): Pro
     await page.waitForTimeout(1500)
     const box = await map.boundingBox()
     if (!box) throw new Error('no map')
-    await browser.startTracing(page, { categories: ['toplevel', 'devtools.timeline', 'disabled-by-default-devtools.timeline'] }) // prettier-ignore
+    await browser.startTracing(page, {
+      categories: ['toplevel', 'devtools.timeline', 'disabled-by-default-devtools.timeline'],
+    })
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
     await page.mouse.move(x, y)
     await page.keyboard.down('Control')
@@ -46,15 +63,23 @@ export async function skinBench(browser: Browser, page: Page, base: string): Pro
     await page.keyboard.up('Control')
     await page.waitForTimeout(300)
     const trace = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] }
-    const main = new Set(trace.traceEvents.filter((e) => e.name === 'thread_name' && e.args?.name === 'CrRendererMain').map((e) => `${e.pid}/${e.tid}`)) // prettier-ignore
-    const tasks = trace.traceEvents.filter((e) => e.ph === 'X' && /RunTask$/.test(e.name) && main.has(`${e.pid}/${e.tid}`)).map((e) => (e.dur ?? 0) / 1000) // prettier-ignore
+    const main = new Set(
+      trace.traceEvents
+        .filter((e) => e.name === 'thread_name' && e.args?.name === 'CrRendererMain')
+        .map((e) => `${e.pid}/${e.tid}`),
+    )
+    const tasks = trace.traceEvents
+      .filter((e) => e.ph === 'X' && /RunTask$/.test(e.name) && main.has(`${e.pid}/${e.tid}`))
+      .map((e) => (e.dur ?? 0) / 1000)
     const long = tasks.filter((t) => t > 50).length
     const layout = Array.from({ length: 15 }, () => {
       const began = performance.now()
       skinOf(plan.panels.map((p) => ({ ...p })))
       return performance.now() - began
     })
-    rows.push(`| ${name} | ${tasks.length} | ${Math.max(...tasks).toFixed(0)} ms | ${long} | ${median(layout).toFixed(1)} ms |`) // prettier-ignore
+    rows.push(
+      `| ${name} | ${tasks.length} | ${Math.max(...tasks).toFixed(0)} ms | ${long} | ${median(layout).toFixed(1)} ms |`,
+    )
   }
   return `## The skin under pan and zoom
 

@@ -12,11 +12,39 @@ import { DEMO_JOBS } from '@/db/demo/jobs'
 import { cap, sheet } from '../test/fixtures/meshes'
 
 /** A bumper's end that wraps round where its nose rolls over, and a mirror cap that rolls over on all sides. */
-const CORNER: Panel = { ...newPanel('p', 'P', 'front_bumper', 'front', 600, 400), nose: { at: 'top', radiusMm: 80, angleDeg: 85 }, wraps: [{ at: 'left', radiusMm: 160, angleDeg: 85 }] } // prettier-ignore
-const CAP: Panel = { ...newPanel('p', 'P', 'mirror', 'left', 250, 200), crownMm: 50, crownOverMm: 250, crownDownMm: 20, crownDownOverMm: 200, wraps: (['left', 'right', 'top', 'bottom'] as const).map((at) => ({ at, radiusMm: 55, angleDeg: 45 })) } // prettier-ignore
+const CORNER: Panel = {
+  ...newPanel('p', 'P', 'front_bumper', 'front', 600, 400),
+  nose: { at: 'top', radiusMm: 80, angleDeg: 85 },
+  wraps: [{ at: 'left', radiusMm: 160, angleDeg: 85 }],
+}
+const CAP: Panel = {
+  ...newPanel('p', 'P', 'mirror', 'left', 250, 200),
+  crownMm: 50,
+  crownOverMm: 250,
+  crownDownMm: 20,
+  crownDownOverMm: 200,
+  wraps: (['left', 'right', 'top', 'bottom'] as const).map((at) => ({ at, radiusMm: 55, angleDeg: 45 })),
+}
 
-const RECESS = { id: 'r', name: 'R', mouthWidthMm: 200, mouthHeightMm: 140, depthMm: 30, wallDeg: 60, open: false, way: 'feed', gapMm: 60, bendRadiusMm: null, openAt: null, xMm: 400, yMm: 250 } as const // prettier-ignore
-const plain = (over: Partial<Panel>, w: number, h: number): Panel => ({ ...newPanel('p', 'P', 'bonnet', 'centre', w, h), ...over }) // prettier-ignore
+const RECESS = {
+  id: 'r',
+  name: 'R',
+  mouthWidthMm: 200,
+  mouthHeightMm: 140,
+  depthMm: 30,
+  wallDeg: 60,
+  open: false,
+  way: 'feed',
+  gapMm: 60,
+  bendRadiusMm: null,
+  openAt: null,
+  xMm: 400,
+  yMm: 250,
+} as const
+const plain = (over: Partial<Panel>, w: number, h: number): Panel => ({
+  ...newPanel('p', 'P', 'bonnet', 'centre', w, h),
+  ...over,
+})
 
 /** Shapes of the trade, each against the same solver with many more steps. */
 function shapes(): string[] {
@@ -25,12 +53,34 @@ function shapes(): string[] {
     ['bumper corner', CORNER],
     ['mirror cap', CAP],
     ['deep recess', plain({ recesses: [RECESS] }, 800, 550)],
-    ['handle cup', plain({ recesses: [{ ...RECESS, mouthWidthMm: 110, mouthHeightMm: 70, depthMm: 18, xMm: 200 }] }, 400, 400)],
-    ['hole in a crown', plain({ crownMm: 40, crownOverMm: 600, crownDownMm: 40, crownDownOverMm: 600, holes: [{ id: 'h', name: 'H', xMm: 400, yMm: 250, widthMm: 150, heightMm: 120 }] as Panel['holes'] }, 800, 550)],
+    [
+      'handle cup',
+      plain({ recesses: [{ ...RECESS, mouthWidthMm: 110, mouthHeightMm: 70, depthMm: 18, xMm: 200 }] }, 400, 400),
+    ],
+    [
+      'hole in a crown',
+      plain(
+        {
+          crownMm: 40,
+          crownOverMm: 600,
+          crownDownMm: 40,
+          crownDownOverMm: 600,
+          holes: [{ id: 'h', name: 'H', xMm: 400, yMm: 250, widthMm: 150, heightMm: 120 }] as Panel['holes'],
+        },
+        800,
+        550,
+      ),
+    ],
     ['saddle', sheet(45, 45, (u, v) => [600 * u, 600 * v, 480 * ((u - 0.5) ** 2 - (v - 0.5) ** 2)])],
-    ['bump', sheet(45, 45, (u, v) => [800 * u, 600 * v, 60 * Math.exp(-(((u - 0.5) / 0.15) ** 2 + ((v - 0.5) / 0.2) ** 2))])],
-    ['flange', sheet(60, 20, (u, v) => [(200 + 30 * v) * Math.cos(2 * u), (200 + 30 * v) * Math.sin(2 * u), -60 * v * v])],
-  ] // prettier-ignore
+    [
+      'bump',
+      sheet(45, 45, (u, v) => [800 * u, 600 * v, 60 * Math.exp(-(((u - 0.5) / 0.15) ** 2 + ((v - 0.5) / 0.2) ** 2))]),
+    ],
+    [
+      'flange',
+      sheet(60, 20, (u, v) => [(200 + 30 * v) * Math.cos(2 * u), (200 + 30 * v) * Math.sin(2 * u), -60 * v * v]),
+    ],
+  ]
   return list.map(([name, shape]) => {
     const made = 'positions' in shape ? { ok: true as const, value: { mesh: shape } } : panelMesh(shape, 4000)
     if (!made.ok) throw new Error(made.error.code)
@@ -45,7 +95,10 @@ function shapes(): string[] {
   })
 }
 
-/** The yardstick: so many steps of conjugate gradients on the conformal map of a mesh, a dot product and a matrix times a vector each. */
+/**
+ * The yardstick: so many steps of conjugate gradients on the conformal map of a mesh, a dot product and a matrix
+ * times a vector each.
+ */
 function conjugateGradients(mesh: TriMesh, steps: number): number {
   const n = mesh.positions.length / 3
   const as = new Assembly(mesh, new Uint8Array(n))
@@ -59,7 +112,13 @@ function conjugateGradients(mesh: TriMesh, steps: number): number {
         q[2 * k] = mode === 0 ? gx : gy
         q[2 * k + 1] = mode === 0 ? -gy : gx
       }
-      for (let a = 0; a < 6; a++) for (let b = 0; b < 6; b++) add(2 * (mesh.triangles[3 * t + (a >> 1)] as number) + (a & 1), 2 * (mesh.triangles[3 * t + (b >> 1)] as number) + (b & 1), (as.area[t] as number) * (q[a] as number) * (q[b] as number)) // prettier-ignore
+      for (let a = 0; a < 6; a++)
+        for (let b = 0; b < 6; b++)
+          add(
+            2 * (mesh.triangles[3 * t + (a >> 1)] as number) + (a & 1),
+            2 * (mesh.triangles[3 * t + (b >> 1)] as number) + (b & 1),
+            (as.area[t] as number) * (q[a] as number) * (q[b] as number),
+          )
     }
   const rows = new Int32Array(2 * n + 1)
   const keys = [...entries.keys()].sort((a, b) => a - b)
@@ -75,7 +134,8 @@ function conjugateGradients(mesh: TriMesh, steps: number): number {
   const times = (x: Float64Array, y: Float64Array) => {
     for (let i = 0; i < 2 * n; i++) {
       let s = 0
-      for (let p = rows[i] as number; p < (rows[i + 1] as number); p++) s += (vals[p] as number) * (x[cols[p] as number] as number) // prettier-ignore
+      for (let p = rows[i] as number; p < (rows[i + 1] as number); p++)
+        s += (vals[p] as number) * (x[cols[p] as number] as number)
       y[i] = s
     }
   }
@@ -137,7 +197,15 @@ export function stretchBench(): string {
   const plan = Plan.parse(DEMO_JOBS[0]?.make())
   const first = plan.panels.map((panel) => {
     const began = performance.now()
-    laidPanel(panel, choiceFor(plan, panel.id), { triangles: COARSE, limit: 0.1, shrink: 0, restShrink: 0.05, quick: true, pull: 'even', order: plan.method.order }) // prettier-ignore
+    laidPanel(panel, choiceFor(plan, panel.id), {
+      triangles: COARSE,
+      limit: 0.1,
+      shrink: 0,
+      restShrink: 0.05,
+      quick: true,
+      pull: 'even',
+      order: plan.method.order,
+    })
     return performance.now() - began
   })
   first.sort((a, b) => a - b)

@@ -18,7 +18,7 @@ export async function panel(file: string, args: readonly string[]): Promise<numb
       Number(value) >= 200 &&
       Number(value) <= 80_000
     )
-      triangles = Number(value) // prettier-ignore
+      triangles = Number(value)
     else
       return fail({ code: 'bad_option', at: name, facts: { why: 'give --out FILE, or --triangles from 200 to 80000' } })
   }
@@ -27,7 +27,8 @@ export async function panel(file: string, args: readonly string[]): Promise<numb
   const json = readJson(new TextDecoder().decode(bytes.value))
   if (!json.ok) return fail(json.error)
   const parsed = Panel.safeParse(json.value)
-  if (!parsed.success) return fail({ ...firstFault(parsed.error), code: 'bad_panel', facts: { why: firstFault(parsed.error).code } }) // prettier-ignore
+  if (!parsed.success)
+    return fail({ ...firstFault(parsed.error), code: 'bad_panel', facts: { why: firstFault(parsed.error).code } })
   const made = panelMesh(parsed.data, triangles)
   if (!made.ok) return fail(made.error)
   const { positions, triangles: list } = made.value.mesh
@@ -41,9 +42,15 @@ export async function panel(file: string, args: readonly string[]): Promise<numb
     try {
       writeFileSync(out, text)
     } catch (error) {
-      return fail({ code: 'unreadable', at: '--out', facts: { file: out, why: (error as NodeJS.ErrnoException).code ?? 'error' } }) // prettier-ignore
+      return fail({
+        code: 'unreadable',
+        at: '--out',
+        facts: { file: out, why: (error as NodeJS.ErrnoException).code ?? 'error' },
+      })
     }
-    process.stdout.write(`${JSON.stringify({ format: 'cuirass/panel-mesh@1', triangles: list.length / 3, vertices: positions.length / 3 })}\n`) // prettier-ignore
+    process.stdout.write(
+      `${JSON.stringify({ format: 'cuirass/panel-mesh@1', triangles: list.length / 3, vertices: positions.length / 3 })}\n`,
+    )
   }
   return 0
 }

@@ -7,8 +7,14 @@ import { flatFromFile, flatObj, meshFromFile } from '@/core/stretch/flat-panel'
 import { waysOnMesh } from '@/core/stretch/mesh-ways'
 import { messageOf } from './messages'
 
-const Line = z.strictObject({ format: z.literal('cuirass/line@1'), vertices: z.array(z.number().int().min(0)).min(2).max(100_000) }) // prettier-ignore
-const Region = z.strictObject({ format: z.literal('cuirass/region@1'), triangles: z.array(z.number().int().min(0)).min(1).max(1_000_000) }) // prettier-ignore
+const Line = z.strictObject({
+  format: z.literal('cuirass/line@1'),
+  vertices: z.array(z.number().int().min(0)).min(2).max(100_000),
+})
+const Region = z.strictObject({
+  format: z.literal('cuirass/region@1'),
+  triangles: z.array(z.number().int().min(0)).min(1).max(1_000_000),
+})
 /** What cannot be read is bad input; what is read and is no surface that lies flat has no answer. */
 const BAD_INPUT = [
   'bad_file',
@@ -25,7 +31,9 @@ const BAD_INPUT = [
 export function fail(fault: Fault): number {
   const message = messageOf(fault)
   const { triangle, vertex } = fault.facts ?? {}
-  const at = fault.at ?? (triangle !== undefined ? `triangle ${triangle}` : vertex !== undefined ? `vertex ${vertex}` : undefined) // prettier-ignore
+  const at =
+    fault.at ??
+    (triangle !== undefined ? `triangle ${triangle}` : vertex !== undefined ? `vertex ${vertex}` : undefined)
   process.stdout.write(
     `${JSON.stringify({ format: 'cuirass/error@1', code: fault.code, ...(at ? { at } : {}), message })}\n`,
   )
@@ -56,7 +64,8 @@ function options(args: readonly string[]): Result<Asked> {
     else if (name === '--limit' || name === '--shrink') {
       const n = Number(value)
       const most = name === '--shrink' ? 0.5 : 10
-      if (!Number.isFinite(n) || n < 0 || n > most) return err({ code: 'bad_option', at: name, facts: { why: `a fraction from 0 to ${most}` } }) // prettier-ignore
+      if (!Number.isFinite(n) || n < 0 || n > most)
+        return err({ code: 'bad_option', at: name, facts: { why: `a fraction from 0 to ${most}` } })
       asked[name === '--limit' ? 'limit' : 'shrink'] = n
     } else if (name === '--seam' || name === '--slit' || name === '--laid') {
       const text = read(value)
@@ -64,7 +73,12 @@ function options(args: readonly string[]): Result<Asked> {
       const json = readJson(new TextDecoder().decode(text.value))
       if (!json.ok) return json
       const line = (name === '--laid' ? Region : Line).safeParse(json.value)
-      if (!line.success) return err({ code: 'bad_option', at: name, facts: { why: `${line.error.issues[0]?.path.join('.') || 'file'}: ${line.error.issues[0]?.message ?? ''}` } }) // prettier-ignore
+      if (!line.success)
+        return err({
+          code: 'bad_option',
+          at: name,
+          facts: { why: `${line.error.issues[0]?.path.join('.') || 'file'}: ${line.error.issues[0]?.message ?? ''}` },
+        })
       if ('vertices' in line.data) asked.lines.push(line.data.vertices)
       else asked.laid.push(...line.data.triangles)
     } else return err({ code: 'bad_option', at: name, facts: { why: 'there is no such option' } })
@@ -89,8 +103,20 @@ async function propose(bytes: Uint8Array, name: string, asked: Asked, clockMs: (
   const { spent } = timeBudget(clockMs, WAYS_SECONDS)
   const found = waysOnMesh(mesh.value, { limit: asked.limit, shrink: asked.shrink, ...(spent ? { spent } : {}) })
   if (!found.ok) return fail(found.error)
-  const ways = found.value.ways.map((w) => ({ kind: w.kind, stretch: { max: w.stretch }, over_limit_mm2: w.overLimitMm2, cut_mm: w.cutMm, pieces: w.pieces, lines: w.lines })) // prettier-ignore
-  await new Promise<void>((done) => process.stdout.write(`${JSON.stringify({ format: 'cuirass/stretch-ways@1', whole: { stretch: { max: found.value.whole.report.stretch.max } }, ways }, null, 1)}\n`, () => done())) // prettier-ignore
+  const ways = found.value.ways.map((w) => ({
+    kind: w.kind,
+    stretch: { max: w.stretch },
+    over_limit_mm2: w.overLimitMm2,
+    cut_mm: w.cutMm,
+    pieces: w.pieces,
+    lines: w.lines,
+  }))
+  await new Promise<void>((done) =>
+    process.stdout.write(
+      `${JSON.stringify({ format: 'cuirass/stretch-ways@1', whole: { stretch: { max: found.value.whole.report.stretch.max } }, ways }, null, 1)}\n`,
+      () => done(),
+    ),
+  )
   return 0
 }
 
@@ -115,7 +141,11 @@ export async function stretch(file: string, args: readonly string[], clockMs: ()
     try {
       writeFileSync(asked.value.out, flatObj(flat.value))
     } catch (error) {
-      return fail({ code: 'unreadable', at: '--out', facts: { file: asked.value.out, why: (error as NodeJS.ErrnoException).code ?? 'error' } }) // prettier-ignore
+      return fail({
+        code: 'unreadable',
+        at: '--out',
+        facts: { file: asked.value.out, why: (error as NodeJS.ErrnoException).code ?? 'error' },
+      })
     }
   }
   await new Promise<void>((done) =>

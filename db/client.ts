@@ -10,7 +10,10 @@ export { MAY, may, ROLES, type Right, type Role } from '@/core/rights/rights'
 export type Database = NodePgDatabase<typeof schema>
 export type Tx = Parameters<Parameters<Database['transaction']>[0]>[0]
 
-/** How long a request waits for a row that another holds, for one statement, for a connection, and idles in a transaction; ms. */
+/**
+ * How long a request waits for a row that another holds, for one statement, for a connection, and idles in a
+ * transaction; ms.
+ */
 export const WAITS = { lock: 2500, statement: 20_000, connection: 4000, idle: 15_000 } as const
 const settings = (extra: Record<string, string> = {}): string =>
   Object.entries({
@@ -40,7 +43,10 @@ function open(size: number, extra: Record<string, string> = {}): { db: Database;
 
 /** The one connection pool of this process; kept over reloads in development. */
 export const database = (): Database => (kept.cuirassDb ??= open(environment().DATABASE_POOL)).db
-/** The door's own few connections: only they see users, sessions and accounts of everybody, and whose member a user is. */
+/**
+ * The door's own few connections: only they see users, sessions and accounts of everybody, and whose member a user
+ * is.
+ */
 export const doorDatabase = (): Database => (kept.cuirassDoorDb ??= open(6, { 'cuirass.door': 'on' })).db
 export const closeDatabase = async (): Promise<void> => {
   await Promise.all([kept.cuirassDb?.pool.end(), kept.cuirassDoorDb?.pool.end()])
@@ -63,7 +69,10 @@ export class Denied extends Error {
   }
 }
 
-/** A transaction that acts for somebody in a shop; what the database refuses comes out without the values it was given. */
+/**
+ * A transaction that acts for somebody in a shop; what the database refuses comes out without the values it was
+ * given.
+ */
 export async function acting<T>(as: { shopId?: string; userId?: string }, work: (tx: Tx) => Promise<T>): Promise<T> {
   try {
     return await database().transaction(async (tx) => {

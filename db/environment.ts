@@ -36,7 +36,9 @@ const Environment = z.object({
 })
 export type Environment = z.infer<typeof Environment>
 
-/** The parsed environment, or a sentence a line that names each value at fault (never the value: it may be a secret). */
+/**
+ * The parsed environment, or a sentence a line that names each value at fault (never the value: it may be a secret).
+ */
 export function readEnvironment(source: Record<string, string | undefined>): Environment | { faults: string[] } {
   const given = Object.fromEntries(Object.keys(Environment.shape).map((key) => [key, filled(source[key])]))
   const parsed = Environment.safeParse(given)

@@ -26,7 +26,10 @@ const MAY_UPDATE = [
 ]
 const MAY_DELETE = ['session', 'verification', 'sign_in_try', 'cut_standing', 'panel_scan', 'stretch_solved']
 
-/** Applies what is not applied yet, in order, as the owner of the tables; then says anew what the application's role may do. */
+/**
+ * Applies what is not applied yet, in order, as the owner of the tables; then says anew what the application's role
+ * may do.
+ */
 export async function migrateDatabase(): Promise<void> {
   const { DATABASE_URL, DATABASE_OWNER_URL } = environment()
   if (!DATABASE_OWNER_URL)

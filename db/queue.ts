@@ -11,7 +11,10 @@ export interface FleetTask {
 export const FLEET_QUEUE = 'fleet-layout'
 /** How a worker's connection calls itself: while the process lives it is there, and no longer. */
 export const WORKER_NAME = 'cuirass-worker'
-/** The queues there are; made by the owner's migrations. A task handed out for longer than its time is handed out again. */
+/**
+ * The queues there are; made by the owner's migrations. A task handed out for longer than its time is handed out
+ * again.
+ */
 export const QUEUES: Record<string, Omit<PgBoss.Queue, 'name'>> = {
   [FLEET_QUEUE]: { retryLimit: 3, retryDelay: 0, expireInSeconds: 30 * 60 },
 }
@@ -48,7 +51,10 @@ export async function closeWorkQueue(): Promise<void> {
   await boss?.stop({ graceful: false, close: true })
 }
 
-/** The queue's statements within a transaction of ours, so that a task and what it is about are written together or not at all. */
+/**
+ * The queue's statements within a transaction of ours, so that a task and what it is about are written together or
+ * not at all.
+ */
 export const within = (tx: Tx): PgBoss.Db => ({
   executeSql: async (text, values) => {
     // Every other part is the number of a value.

@@ -56,7 +56,9 @@ export const session = pgTable(
     updatedAt: at('updated_at').notNull().defaultNow(),
     ipAddress: text('ip_address'),
     userAgent: text('user_agent'),
-    userId: text('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }), // prettier-ignore
+    userId: text('user_id')
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
   },
   (t) => [index('session_user').on(t.userId)],
 )
@@ -66,7 +68,9 @@ export const account = pgTable(
     id: text('id').primaryKey(),
     accountId: text('account_id').notNull(),
     providerId: text('provider_id').notNull(),
-    userId: text('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }), // prettier-ignore
+    userId: text('user_id')
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
     accessToken: text('access_token'),
     refreshToken: text('refresh_token'),
     idToken: text('id_token'),
@@ -111,17 +115,31 @@ export const member = pgTable(
   'member',
   {
     id: uuid('id').primaryKey().defaultRandom(),
-    shopId: uuid('shop_id').notNull().references(() => shop.id), // prettier-ignore
-    userId: text('user_id').notNull().unique().references(() => user.id, { onDelete: 'cascade' }), // prettier-ignore
+    shopId: uuid('shop_id')
+      .notNull()
+      .references(() => shop.id),
+    userId: text('user_id')
+      .notNull()
+      .unique()
+      .references(() => user.id, { onDelete: 'cascade' }),
     role: role('role').notNull(),
-    lengthUnit: text('length_unit', { enum: ['mm', 'cm', 'in'] }).notNull().default('mm'), // prettier-ignore
-    tempUnit: text('temp_unit', { enum: ['C', 'F'] }).notNull().default('C'), // prettier-ignore
-    locale: text('locale', { enum: ['en-GB', 'en-US'] }).notNull().default('en-GB'), // prettier-ignore
+    lengthUnit: text('length_unit', { enum: ['mm', 'cm', 'in'] })
+      .notNull()
+      .default('mm'),
+    tempUnit: text('temp_unit', { enum: ['C', 'F'] })
+      .notNull()
+      .default('C'),
+    locale: text('locale', { enum: ['en-GB', 'en-US'] })
+      .notNull()
+      .default('en-GB'),
   },
   (t) => [index('member_shop').on(t.shopId), unique('member_shop_id').on(t.shopId, t.id)],
 )
 
-const shopId = () => uuid('shop_id').notNull().references(() => shop.id) // prettier-ignore
+const shopId = () =>
+  uuid('shop_id')
+    .notNull()
+    .references(() => shop.id)
 
 /** The shop's change number, counted under the row's lock, so that its order is the order of commits. */
 export const shopChange = pgTable('shop_change', {
@@ -203,7 +221,9 @@ export const job = pgTable(
     waitsFor: text('waits_for').notNull(),
     waitsFacts: json('waits_facts').$type<Record<string, string | number>>().notNull(),
     recheckDueAt: text('recheck_due_at'),
-    /** The shop's change number when this job changed last; the yard's columns tell of the one they were read off at. */
+    /**
+     * The shop's change number when this job changed last; the yard's columns tell of the one they were read off at.
+     */
     changes: integer('changes').notNull().default(0),
     yardOf: integer('yard_of').notNull().default(0),
     createdAt: at('created_at').notNull().defaultNow(),

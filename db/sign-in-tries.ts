@@ -12,7 +12,8 @@ const LONGEST_WAIT_S = 480
 const ADDRESS_SHARE = 4
 
 /**
- * How long a further try has to wait, s. The first `free` failures cost nothing; after that 15 s, 30 s, 60 s … so that with
+ * How long a further try has to wait, s. The first `free` failures cost nothing; after that 15 s, 30 s, 60 s … so
+ * that with
  * five free ones the eleventh try comes more than ten minutes after the first.
  */
 export const waitAfter = (failures: number, free: number): number =>
@@ -61,7 +62,8 @@ async function standingOf(trier: Trier, now: Date): Promise<Standing> {
 export const waitBefore = async (trier: Trier, now: Date): Promise<number> => (await standingOf(trier, now)).wait
 
 /**
- * Lets a try go on (0) or says how many seconds it waits. One that goes on is counted as a failure before the password is
+ * Lets a try go on (0) or says how many seconds it waits. One that goes on is counted as a failure before the
+ * password is
  * looked at, so that of many sent at once no more go on than one after the other; `countSuccess` takes it off again.
  */
 export async function beginTry(trier: Trier, now: Date): Promise<number> {
@@ -104,7 +106,10 @@ const takeOff = (trier: Trier) =>
     .set({ failures: sql`greatest(${signInTry.failures} - 1, 0)` })
     .where(inArray(signInTry.key, Object.values(keysOf(trier))))
 
-/** Signed in: the try comes off, and this person is known at this address from now on. Other failures stay; they are an attacker's too. */
+/**
+ * Signed in: the try comes off, and this person is known at this address from now on. Other failures stay; they are
+ * an attacker's too.
+ */
 export async function countSuccess(trier: Trier, now: Date): Promise<void> {
   await takeOff(trier)
   if (trier.address === null) return
@@ -115,7 +120,8 @@ export async function countSuccess(trier: Trier, now: Date): Promise<void> {
 }
 
 /**
- * Where a request comes from, as the trusted proxies say: the last address of `X-Forwarded-For` that is none of them. The
+ * Where a request comes from, as the trusted proxies say: the last address of `X-Forwarded-For` that is none of them.
+ * The
  * server itself listens on loopback only, so with no trusted proxy on loopback the header is anybody's word: null.
  */
 export function addressOf(forwardedFor: string | null, trusted: readonly string[]): string | null {

@@ -51,7 +51,8 @@ export function folderTable(dir: string): CuttingTable {
 }
 
 /**
- * The table of one shop; null where none is set up. Each shop has a folder of its own below that of the server, by its id;
+ * The table of one shop; null where none is set up. Each shop has a folder of its own below that of the server, by
+ * its id;
  * a shop without one has no table.
  */
 export const cuttingTable = (shopId: string): CuttingTable | null => {

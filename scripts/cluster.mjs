@@ -47,7 +47,10 @@ function asPostgres(program, args, options = {}) {
   return spawnSync(command, all, { cwd: '/', encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'], ...options })
 }
 
-/** Where the cluster lives: in the project's data folder, or, when `postgres` cannot enter that, in a folder of its own. */
+/**
+ * Where the cluster lives: in the project's data folder, or, when `postgres` cannot enter that, in a folder of its
+ * own.
+ */
 function clusterDir(name) {
   const inside = join(dataDir, name)
   if (!isRoot()) return inside
@@ -59,7 +62,10 @@ function clusterDir(name) {
   return outside
 }
 
-/** A server that was killed hard leaves its pid file; where its process is gone, or dead and not yet reaped, the file goes too. */
+/**
+ * A server that was killed hard leaves its pid file; where its process is gone, or dead and not yet reaped, the file
+ * goes too.
+ */
 function clearStalePid(dir) {
   const file = join(dir, 'postmaster.pid')
   if (!existsSync(file)) return
@@ -74,7 +80,8 @@ function clearStalePid(dir) {
 }
 
 /**
- * A private cluster: loopback only, SCRAM passwords, no sockets, a free port. Starts it if it does not run, takes up one
+ * A private cluster: loopback only, SCRAM passwords, no sockets, a free port. Starts it if it does not run, takes up
+ * one
  * that an ended start left running, and creates role and database. `throwaway` gives up safety on disk for speed.
  */
 export async function startCluster({ name = 'pg', usualPort = 54611, throwaway = false } = {}) {

@@ -18,7 +18,8 @@ const lengthOf = (points, closed) =>
 export function readDrawing(name, text) {
   const outlines = name.endsWith('.svg') ? fromSvg(text) : fromDxf(text)
   if (outlines.length === 0) throw new Stop('no outline on the layer pieces')
-  if (outlines.some((o) => o.some((p) => !Number.isFinite(p[0]) || !Number.isFinite(p[1])))) throw new Stop('a point that is no number') // prettier-ignore
+  if (outlines.some((o) => o.some((p) => !Number.isFinite(p[0]) || !Number.isFinite(p[1]))))
+    throw new Stop('a point that is no number')
   return { pieces: outlines.length, cutMm: outlines.reduce((s, o) => s + lengthOf(o, true), 0) }
 }
 function fromSvg(text) {
@@ -31,7 +32,8 @@ function fromSvg(text) {
 }
 function fromDxf(text) {
   const lines = text.split(/\r?\n/)
-  if (!lines.some((l) => l.trim() === 'ENTITIES') || lines.at(-1)?.trim() !== 'EOF' && lines.at(-2)?.trim() !== 'EOF') throw new Stop('not a whole DXF drawing') // prettier-ignore
+  if (!lines.some((l) => l.trim() === 'ENTITIES') || (lines.at(-1)?.trim() !== 'EOF' && lines.at(-2)?.trim() !== 'EOF'))
+    throw new Stop('not a whole DXF drawing')
   const pairs = []
   for (let i = 0; i + 1 < lines.length; i += 2) pairs.push([Number(lines[i]), lines[i + 1].trim()])
   const out = []
@@ -53,7 +55,19 @@ export function watchFolder(dir, { now = () => Date.now(), bladeMmS = BLADE_MM_S
   const running = new Map()
   const report = (file, over) => {
     const path = join(dir, 'reports', `${file}.json`)
-    writeFileSync(`${path}.part`, JSON.stringify({ file, state: 'received', reason: null, pieces: 0, cutMm: 0, doneMm: 0, at: new Date(now()).toISOString(), ...over })) // prettier-ignore
+    writeFileSync(
+      `${path}.part`,
+      JSON.stringify({
+        file,
+        state: 'received',
+        reason: null,
+        pieces: 0,
+        cutMm: 0,
+        doneMm: 0,
+        at: new Date(now()).toISOString(),
+        ...over,
+      }),
+    )
     renameSync(`${path}.part`, path)
   }
   // What a stop left half cut is said to be so.

@@ -5,7 +5,10 @@ import { join } from 'node:path'
 import { answers, build, runScript, serve, startTable, startWorker } from './prepare.mjs'
 import { testDatabase } from './test-db.mjs'
 
-/** The production build over a fresh database with demo data, for browser tests; sign-in attempts are not held back here. */
+/**
+ * The production build over a fresh database with demo data, for browser tests; sign-in attempts are not held back
+ * here.
+ */
 const port = Number(process.env.E2E_PORT ?? 3199)
 build()
 const table = mkdtempSync(join(tmpdir(), 'cuirass-table-'))

@@ -4,7 +4,10 @@ import { isPlainText } from '@/core/kit/plain-text'
 import { closeDatabase } from '@/db/client'
 import { makeShop } from '@/db/demo/load'
 
-/** A real shop with its owner: npm run shop:new -- --name "…" --owner "…" --email … ; the password comes from OWNER_PASSWORD. */
+/**
+ * A real shop with its owner: npm run shop:new -- --name "…" --owner "…" --email … ; the password comes from
+ * OWNER_PASSWORD.
+ */
 const { values } = parseArgs({
   options: {
     name: { type: 'string' },

@@ -13,7 +13,10 @@ export type SolveNews =
   | { kind: 'done'; plan: LayoutPlan }
   | { kind: 'fault'; code: string }
 
-/** The search itself, on a thread of its own: it never waits, so progress and cancelling go through the thread that does. */
+/**
+ * The search itself, on a thread of its own: it never waits, so progress and cancelling go through the thread that
+ * does.
+ */
 const { request, stages, flag } = workerData as SolveAsk
 const say = (news: SolveNews) => parentPort?.postMessage(news)
 const out = layoutByContract(request, () => performance.now(), {

@@ -1,4 +1,6 @@
-/** Magnus form over water with the constants of Alduchov and Eskridge. Source: docs/sources.md#alduchov-eskridge-1996. */
+/**
+ * Magnus form over water with the constants of Alduchov and Eskridge. Source: docs/sources.md#alduchov-eskridge-1996.
+ */
 export const MAGNUS_A = 17.625
 export const MAGNUS_B_C = 243.04
 

@@ -1,6 +1,8 @@
 import type { Edge } from '../vehicle/schema'
 
-/** Film left at an edge after trimming, mm, by what the edge meets. Common practice, no source; the film's sheet wins. */
+/**
+ * Film left at an edge after trimming, mm, by what the edge meets. Common practice, no source; the film's sheet wins.
+ */
 export interface EdgeRule {
   wrapUnderMm: number
   /** The range in use. */
@@ -17,7 +19,17 @@ export interface EdgeRule {
   trimMinPerM: number
 }
 
-const rule = (over: Partial<EdgeRule>): EdgeRule => ({ wrapUnderMm: 10, fromMm: 10, toMm: 10, under: false, heatPoint: false, sealTape: false, cutTape: false, trimMinPerM: 3, ...over }) // prettier-ignore
+const rule = (over: Partial<EdgeRule>): EdgeRule => ({
+  wrapUnderMm: 10,
+  fromMm: 10,
+  toMm: 10,
+  under: false,
+  heatPoint: false,
+  sealTape: false,
+  cutTape: false,
+  trimMinPerM: 3,
+  ...over,
+})
 
 export const EDGE_RULES: Record<Edge['meets'], EdgeRule> = {
   opening: rule({ under: true, heatPoint: true, trimMinPerM: 4 }),

@@ -65,7 +65,10 @@ export interface PanelFitness {
   level: 'fits' | 'note' | 'warn' | 'stop'
   reasons: Unfit[]
   stretch: number
-  /** The working of stretch, contrast and cost: `stretch/<panel>/worst`, `fitness/<film>/contrast`, `fitness/<film>/<panel>/cost`. */
+  /**
+   * The working of stretch, contrast and cost: `stretch/<panel>/worst`, `fitness/<film>/contrast`,
+   * `fitness/<film>/<panel>/cost`.
+   */
   figures: Figure[]
   /** Film cut for this panel at the sheet's price, in the shop's currency; the layout may do better or worse. */
   cost: number
@@ -78,7 +81,10 @@ const RANK = { fits: 0, note: 1, warn: 2, stop: 3 } as const
 /** A plastic part heated past this softens (assumed: the part's own maker decides). */
 const PLASTIC_HEAT_C = 100
 
-/** One film on one panel, every criterion looked at: forming, direction, width, temperature, paint, surface, contrast, warranty, price. */
+/**
+ * One film on one panel, every criterion looked at: forming, direction, width, temperature, paint, surface, contrast,
+ * warranty, price.
+ */
 export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogue: Catalogue): PanelFitness {
   const reasons: Unfit[] = []
   const add = (code: string, level: Unfit['level'], facts: Unfit['facts'] = {}) =>
@@ -94,8 +100,16 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
   const strong = contrast !== null && (contrast.value as number) >= STRONG_CONTRAST_DE
   if (stretch > film.stretchLimit + 1e-9) add('fit_stretch', 'warn', { value: stretch, limit: film.stretchLimit })
   if (!isFormed(film.kind) && isCompound(panel))
-    add(film.kind === 'sheet_goods' ? 'fit_sheet_curve' : CHROME_CLASS.includes(film.kind) ? 'fit_chrome_curve' : 'fit_calendered_curve', CHROME_CLASS.includes(film.kind) ? 'note' : 'warn') // prettier-ignore
-  if (!isFormed(film.kind) && panel.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge')) add('fit_deep_recess', 'warn') // prettier-ignore
+    add(
+      film.kind === 'sheet_goods'
+        ? 'fit_sheet_curve'
+        : CHROME_CLASS.includes(film.kind)
+          ? 'fit_chrome_curve'
+          : 'fit_calendered_curve',
+      CHROME_CLASS.includes(film.kind) ? 'note' : 'warn',
+    )
+  if (!isFormed(film.kind) && panel.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge'))
+    add('fit_deep_recess', 'warn')
   const pieces = piecesOf(own, panel, film, strong)
   const widest = Math.max(...film.widthsMm)
   for (const piece of pieces) {
@@ -115,7 +129,8 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
     add('fit_plastic_heat', 'warn', { min_c: film.postHeatC.min })
   if (strong) add('fit_contrast', 'note', { delta_e: Math.round(contrast.value as number) })
   const warranty = film.warrantyMonths.find((w) => w.zone === plan.walkaround.zone && w.surface === facts.surface)
-  if (!warranty || warranty.months === 0) add('fit_no_warranty', 'warn', { zone: plan.walkaround.zone, surface: facts.surface }) // prettier-ignore
+  if (!warranty || warranty.months === 0)
+    add('fit_no_warranty', 'warn', { zone: plan.walkaround.zone, surface: facts.surface })
   const cost = costFigure(film, panel, pieces)
   const level = reasons.reduce<PanelFitness['level']>((w, r) => (RANK[r.level] > RANK[w] ? r.level : w), 'fits')
   return {
@@ -141,19 +156,37 @@ function contrastOf(plan: Plan, film: FilmSheet): Figure | null {
   return value === null ? null : contrastFigure(`fitness/${film.id}/contrast`, plan, film, value)
 }
 
-/** Cut film at the sheet's price by area: the width of the roll is shared out, and so is the length where rolls or sheets are sold whole. */
+/**
+ * Cut film at the sheet's price by area: the width of the roll is shared out, and so is the length where rolls or
+ * sheets are sold whole.
+ */
 function costFigure(film: FilmSheet, panel: Panel, pieces: readonly Piece[]): Figure {
   const width = Math.max(...film.widthsMm)
   const whole = film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet'
   const length = whole ? (film.rollLengthsMm[0] ?? 1000) : 1000
   const terms = pieces.map((_, i) => `{w${i + 1}} × {h${i + 1}}`).join(' + ')
   const value = (pieces.reduce((s, p) => s + p.cutWidthMm * p.cutHeightMm, 0) / (width * length)) * film.soldBy.price
-  return figure(`fitness/${film.id}/${panel.id}/cost`, value, 'money', `(${terms}) × {price} ÷ ${whole ? '({width} × {length})' : '{width}'}`, [
-    ...pieces.flatMap((p, i) => [from(`w${i + 1}`, p.figures.width), from(`h${i + 1}`, p.figures.height)]),
-    input('price', film.soldBy.price, whole ? 'money_each' : 'price_per_m', filmStanding(film, 'soldBy'), `film/${film.id}/soldBy`),
-    input('width', width, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`),
-    ...(whole ? [input('length', length, 'mm', filmStanding(film, 'rollLengthsMm'), `film/${film.id}/rollLengthsMm`)] : []),
-  ], { standing: 'common_practice' }) // prettier-ignore
+  return figure(
+    `fitness/${film.id}/${panel.id}/cost`,
+    value,
+    'money',
+    `(${terms}) × {price} ÷ ${whole ? '({width} × {length})' : '{width}'}`,
+    [
+      ...pieces.flatMap((p, i) => [from(`w${i + 1}`, p.figures.width), from(`h${i + 1}`, p.figures.height)]),
+      input(
+        'price',
+        film.soldBy.price,
+        whole ? 'money_each' : 'price_per_m',
+        filmStanding(film, 'soldBy'),
+        `film/${film.id}/soldBy`,
+      ),
+      input('width', width, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`),
+      ...(whole
+        ? [input('length', length, 'mm', filmStanding(film, 'rollLengthsMm'), `film/${film.id}/rollLengthsMm`)]
+        : []),
+    ],
+    { standing: 'common_practice' },
+  )
 }
 
 /** What all of some panels cost in a film, out of what each does. */
@@ -163,5 +196,7 @@ export const costTogether = (filmId: string, parts: readonly PanelFitness[]): Fi
     parts.reduce((s, p) => s + p.cost, 0),
     'money',
     'Σ inputs',
-    parts.flatMap((p, i) => p.figures.filter((f) => f.id === `fitness/${filmId}/${p.panelId}/cost`).map((f) => from(`n${i + 1}`, f))), // prettier-ignore
+    parts.flatMap((p, i) =>
+      p.figures.filter((f) => f.id === `fitness/${filmId}/${p.panelId}/cost`).map((f) => from(`n${i + 1}`, f)),
+    ),
   )

@@ -34,9 +34,35 @@ const span = (min: number, max: number) =>
 
 /** Fields of a sheet that carry a standing of their own. */
 export const STANDED_FIELDS = [
-  'thicknessUm', 'widthsMm', 'rollLengthsMm', 'soldBy', 'directional', 'postHeatOver', 'stretchLimit', 'heatShrink', 'rollResidue', 'shapingC', 'postHeatC', 'overlapC',
-  'overlapMm', 'waitBeforeCutMin', 'postHeatFromMin', 'postHeatUntilMin', 'cureHours', 'gasOutHours', 'capSheet', 'airC', 'surfaceMinC', 'edgeOrder', 'warrantyMonths', 'care', 'colour', 'heatLimitC', 'preStretchMax', 'recovers',
-] as const // prettier-ignore
+  'thicknessUm',
+  'widthsMm',
+  'rollLengthsMm',
+  'soldBy',
+  'directional',
+  'postHeatOver',
+  'stretchLimit',
+  'heatShrink',
+  'rollResidue',
+  'shapingC',
+  'postHeatC',
+  'overlapC',
+  'overlapMm',
+  'waitBeforeCutMin',
+  'postHeatFromMin',
+  'postHeatUntilMin',
+  'cureHours',
+  'gasOutHours',
+  'capSheet',
+  'airC',
+  'surfaceMinC',
+  'edgeOrder',
+  'warrantyMonths',
+  'care',
+  'colour',
+  'heatLimitC',
+  'preStretchMax',
+  'recovers',
+] as const
 
 /** A film as its maker's sheet describes it. Lengths mm, temperatures °C, waits in minutes, stretch as a fraction. */
 export const FilmSheet = z.strictObject({

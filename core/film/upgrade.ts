@@ -6,7 +6,9 @@ const most = (span: unknown): number => (isThing(span) && typeof span.max === 'n
 
 /** Heat that a film bears past its hottest range, K, where its sheet does not say. Assumed. */
 const PAST_RANGE_K = 15
-/** Pre-stretch by kind where a sheet does not say: 20-30 % for cast film, none for chrome. Common practice, no source. */
+/**
+ * Pre-stretch by kind where a sheet does not say: 20-30 % for cast film, none for chrome. Common practice, no source.
+ */
 const FORMED = { cold: 0.2, warm: 0.3 }
 const NOT_AT_ALL = { cold: 0, warm: 0 }
 /** How much of a stretch heat takes back: nearly all in cast film, about half in rolled-out film. Assumed. */
@@ -19,7 +21,10 @@ const RECOVERS: Record<FilmSheet['kind'], number> = {
   hybrid_chrome: 0,
 }
 
-/** What a sheet written before these fields were there is taken to say of them: by its kind, each marked with its standing. */
+/**
+ * What a sheet written before these fields were there is taken to say of them: by its kind, each marked with its
+ * standing.
+ */
 export function upgradeSheet(raw: unknown): unknown {
   if (!isThing(raw)) return raw
   const kind = (typeof raw.kind === 'string' && raw.kind in RECOVERS ? raw.kind : 'calendered') as FilmSheet['kind']

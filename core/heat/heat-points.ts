@@ -20,7 +20,10 @@ export interface HeatPoint {
   state: 'due' | 'done'
 }
 
-/** Every edge turned under, every recess, every area over the film's post-heat limit, every overlap: one reading each at least. */
+/**
+ * Every edge turned under, every recess, every area over the film's post-heat limit, every overlap: one reading each
+ * at least.
+ */
 export function heatPoints(
   pieces: readonly Piece[],
   panels: ReadonlyMap<string, Panel>,

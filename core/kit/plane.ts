@@ -4,7 +4,10 @@ export interface Point {
   y: number
 }
 
-/** Length of a circular arc by its chord and rise (sagitta), at most a half circle: 4·atan(2s/c)·R with R = (c²/4 + s²)/(2s). Source: docs/sources.md#geometry. */
+/**
+ * Length of a circular arc by its chord and rise (sagitta), at most a half circle: 4·atan(2s/c)·R with R = (c²/4 +
+ * s²)/(2s). Source: docs/sources.md#geometry.
+ */
 export function arcLengthMm(chordMm: number, riseMm: number): number {
   const s = Math.abs(riseMm)
   if (s < 1e-9) return chordMm
@@ -32,7 +35,7 @@ export function segmentAreaMm2(chord: number, riseMm: number): number {
   if (s < 1e-9) return 0
   const radius = (chord ** 2 / 4 + s ** 2) / (2 * s)
   const angle = 4 * Math.atan2(2 * s, chord)
-  return ((radius ** 2 / 2) * (angle - Math.sin(angle))) * Math.sign(riseMm) // prettier-ignore
+  return (radius ** 2 / 2) * (angle - Math.sin(angle)) * Math.sign(riseMm)
 }
 
 /** Signed area of a polygon, positive clockwise with y downward (shoelace formula). */

@@ -8,7 +8,8 @@ const MITER = 4
 /** How far a rounded corner may leave its arc, in hundredths of a millimetre. */
 const ARC_TOLERANCE = 50
 
-const to = (points: readonly Point[]): Path => points.map((p) => ({ X: Math.round(p.x * PER_MM), Y: Math.round(p.y * PER_MM) })) // prettier-ignore
+const to = (points: readonly Point[]): Path =>
+  points.map((p) => ({ X: Math.round(p.x * PER_MM), Y: Math.round(p.y * PER_MM) }))
 const back = (path: Path): Point[] => path.map((p) => ({ x: p.X / PER_MM, y: p.Y / PER_MM }))
 const largest = (paths: Path[]): Path | null => {
   let best: Path | null = null

@@ -15,9 +15,28 @@ export const toC = (value: number, unit: TempUnit): number => (unit === 'C' ? va
 export const fromC = (c: number, unit: TempUnit): number => (unit === 'C' ? c : (c * 9) / 5 + 32)
 
 const LENGTH_WORDS: Record<string, LengthUnit> = {
-  mm: 'mm', cm: 'cm', m: 'm', in: 'in', '"': 'in', '″': 'in', '”': 'in', "''": 'in', inch: 'in', inches: 'in',
-  ft: 'ft', "'": 'ft', '′': 'ft', '’': 'ft', yd: 'yd', yds: 'yd', mil: 'mil', mils: 'mil', um: 'um', 'µm': 'um', 'μm': 'um',
-} // prettier-ignore
+  mm: 'mm',
+  cm: 'cm',
+  m: 'm',
+  in: 'in',
+  '"': 'in',
+  '″': 'in',
+  '”': 'in',
+  "''": 'in',
+  inch: 'in',
+  inches: 'in',
+  ft: 'ft',
+  "'": 'ft',
+  '′': 'ft',
+  '’': 'ft',
+  yd: 'yd',
+  yds: 'yd',
+  mil: 'mil',
+  mils: 'mil',
+  um: 'um',
+  µm: 'um',
+  μm: 'um',
+}
 const FRACTIONS: Record<string, string> = {
   '½': ' 1/2',
   '¼': ' 1/4',

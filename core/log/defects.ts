@@ -15,7 +15,10 @@ export interface Defect {
   closed: { at: string; by: string; how: string } | null
 }
 
-/** Every defect of a job in the order they were found: logged by hand, or read past a film's limit; each open or closed. */
+/**
+ * Every defect of a job in the order they were found: logged by hand, or read past a film's limit; each open or
+ * closed.
+ */
 export function defectsOf(ledger: readonly LogRow[], points: readonly HeatPoint[]): Defect[] {
   const pointById = new Map(points.map((p) => [p.id, p]))
   const out: Defect[] = []

@@ -20,9 +20,18 @@ export type Method = z.infer<typeof Method>
 
 /** Common practice, no source: the careful school as a shop would start with. */
 export const CAREFUL: Method = {
-  name: 'Careful, dry, flats first', bleedMm: 50, tension: 'triangles', direction: 'directional_only', order: 'flats_first',
-  liner: 'whole', wet: 'dry', hardware: 'strip', heatSource: 'gun', layWarm: 'room', edges: 'film',
-} // prettier-ignore
+  name: 'Careful, dry, flats first',
+  bleedMm: 50,
+  tension: 'triangles',
+  direction: 'directional_only',
+  order: 'flats_first',
+  liner: 'whole',
+  wet: 'dry',
+  hardware: 'strip',
+  heatSource: 'gun',
+  layWarm: 'room',
+  edges: 'film',
+}
 export const THRIFTY: Method = {
   ...CAREFUL,
   name: 'Thrifty, relax first',

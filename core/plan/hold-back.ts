@@ -24,8 +24,10 @@ const isThing = (value: Json): value is Record<string, Json> =>
 const ROUNDS = ['figure', 'item', 'top item', 'section'] as const
 
 /**
- * The part of a typed plan that may be saved: each figure that the schema refuses is put back to what is saved already, and
- * listed. A figure of something new takes the whole new thing with it. What cannot be mended by figures is put back by item,
+ * The part of a typed plan that may be saved: each figure that the schema refuses is put back to what is saved
+ * already, and
+ * listed. A figure of something new takes the whole new thing with it. What cannot be mended by figures is put back
+ * by item,
  * then by section; in the end the saved plan itself is sound.
  */
 export function soundPlan(typed: Plan, saved: Plan): SoundPlan {
@@ -72,7 +74,10 @@ function cutPath(root: Json, path: Path, round: (typeof ROUNDS)[number]): Path {
   return path.slice(0, depth ?? 1)
 }
 
-/** `mine` with what stands at `path` as it is in `saved`; list items are matched by id, and one that is not there goes. */
+/**
+ * `mine` with what stands at `path` as it is in `saved`; list items are matched by id, and one that is not there
+ * goes.
+ */
 function putBack(mine: Json, saved: Json, path: Path): Json {
   const [key, ...rest] = path
   if (key === undefined) return saved

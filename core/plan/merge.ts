@@ -2,7 +2,10 @@ import type { Panel } from '../vehicle/schema'
 import { mergePanel } from './merge-panel'
 import type { Plan } from './schema'
 
-/** What two people changed at once, part by part. A part is one panel, its piece choice, one entry of the walkaround, or one section of the plan. */
+/**
+ * What two people changed at once, part by part. A part is one panel, its piece choice, one entry of the walkaround,
+ * or one section of the plan.
+ */
 export interface Clash {
   part: string
   base: unknown

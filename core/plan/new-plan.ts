@@ -52,7 +52,12 @@ export const newPlan = (name: string, customerRef: string, vehicle: z.input<type
 })
 
 export const slug = (text: string): string => {
-  const s = text.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 50) // prettier-ignore
+  const s = text
+    .toLowerCase()
+    .normalize('NFKD')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 50)
   return s === '' ? 'panel' : s
 }
 
@@ -88,11 +93,33 @@ export function newPanel(
     grab: 'usual',
   })
   return {
-    id, name, kind, side, widthMm, heightMm, crownMm: 0, crownOverMm: 0, cornerRadiusMm: null,
+    id,
+    name,
+    kind,
+    side,
+    widthMm,
+    heightMm,
+    crownMm: 0,
+    crownOverMm: 0,
+    cornerRadiusMm: null,
     edges: [edge('top', widthMm, 0), edge('right', heightMm, 1), edge('bottom', widthMm, 2), edge('left', heightMm, 3)],
-    recesses: [], wrap: true, filmId: null, assumed: [], note: '', crownDownMm: null, crownDownOverMm: 0, nose: null, wraps: [], bodyLines: [], raised: [], holes: [],
-    zones: [], surface: { material: 'unknown', thicknessMm: null }, paintNote: '', mirrored: true,
-  } // prettier-ignore
+    recesses: [],
+    wrap: true,
+    filmId: null,
+    assumed: [],
+    note: '',
+    crownDownMm: null,
+    crownDownOverMm: 0,
+    nose: null,
+    wraps: [],
+    bodyLines: [],
+    raised: [],
+    holes: [],
+    zones: [],
+    surface: { material: 'unknown', thicknessMm: null },
+    paintNote: '',
+    mirrored: true,
+  }
 }
 
 export const choiceFor = (plan: Plan, panelId: string): PieceChoice =>

@@ -24,7 +24,10 @@ function firstOfEach(value: unknown): unknown {
   return Object.fromEntries(Object.entries(value).map(([key, item]) => [key, firstOfEach(item)]))
 }
 
-/** `cuirass/job@1` → `@2`: film sheets say how hot they may get, how far they may be stretched beforehand, what heat takes back. */
+/**
+ * `cuirass/job@1` → `@2`: film sheets say how hot they may get, how far they may be stretched beforehand, what heat
+ * takes back.
+ */
 function fromFirst(old: Raw): Raw {
   const job = firstOfEach(old) as Raw
   const film = job.film as Raw | undefined

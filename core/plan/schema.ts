@@ -34,7 +34,10 @@ export const PieceChoice = z.strictObject({
     )
     .max(12)
     .default([]),
-  /** Flat outlines of its pieces as they were solved, without bleed, mm; `mark` tells for which panel and seams they hold. */
+  /**
+   * Flat outlines of its pieces as they were solved, without bleed, mm; `mark` tells for which panel and seams they
+   * hold.
+   */
   flat: z
     .strictObject({
       mark: z.string().max(40),

@@ -23,7 +23,10 @@ export interface FigureInput {
   value: number | string | null
   unit: FigureUnit
   standing: Standing
-  /** Where it was entered: a path in the plan (`panels/bonnet/widthMm`, `film/fen/stretchLimit`, `method/bleedMm`), `data/…`, or `figure:<id>`. */
+  /**
+   * Where it was entered: a path in the plan (`panels/bonnet/widthMm`, `film/fen/stretchLimit`, `method/bleedMm`),
+   * `data/…`, or `figure:<id>`.
+   */
   at: string
 }
 

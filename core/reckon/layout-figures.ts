@@ -93,7 +93,9 @@ function reserveFigure(layout: FilmLayout): Figure {
     `roll/${layout.film.id}/reserve`,
     layout.reserveMm,
     'mm',
-    risky ? 'film for the largest {again} of {risky} pieces that may be done twice' : 'no piece is likely to be done twice', // prettier-ignore
+    risky
+      ? 'film for the largest {again} of {risky} pieces that may be done twice'
+      : 'no piece is likely to be done twice',
     risky
       ? [
           input('risky', layout.reserveFor.length, 'count', 'assumed', 'pieces'),
@@ -130,9 +132,25 @@ function buyingFigures(layout: FilmLayout, bought: Purchase, used: Figure, reser
   const price = input('price', film.soldBy.price, isWhole(film) ? 'money_each' : 'price_per_m', sold, at('soldBy'))
   const units = input('units', bought.units, 'count', 'measured', 'layout')
   if (own || bought.lines.length > 1) {
-    const line = (l: Purchase['lines'][number], i: number, unit: 'mm' | 'money'): FigureInput => input(`part_${i + 1}`, unit === 'mm' ? l.lengthMm : l.cost, unit, sold, at(own ? 'offers' : 'soldBy')) // prettier-ignore
-    const order = figure(id('order'), bought.orderMm, 'mm', `the cheapest that holds {used}${spare ? ' + {reserve}' : ''}: ${bought.lines.map((_, i) => `{part_${i + 1}}`).join(' + ')}`, [...ends, ...bought.lines.map((l, i) => line(l, i, 'mm'))]) // prettier-ignore
-    return [order, figure(id('cost'), bought.cost, 'money', 'Σ inputs', bought.lines.map((l, i) => line(l, i, 'money')))] // prettier-ignore
+    const line = (l: Purchase['lines'][number], i: number, unit: 'mm' | 'money'): FigureInput =>
+      input(`part_${i + 1}`, unit === 'mm' ? l.lengthMm : l.cost, unit, sold, at(own ? 'offers' : 'soldBy'))
+    const order = figure(
+      id('order'),
+      bought.orderMm,
+      'mm',
+      `the cheapest that holds {used}${spare ? ' + {reserve}' : ''}: ${bought.lines.map((_, i) => `{part_${i + 1}}`).join(' + ')}`,
+      [...ends, ...bought.lines.map((l, i) => line(l, i, 'mm'))],
+    )
+    return [
+      order,
+      figure(
+        id('cost'),
+        bought.cost,
+        'money',
+        'Σ inputs',
+        bought.lines.map((l, i) => line(l, i, 'money')),
+      ),
+    ]
   }
   const order = figure(
     id('order'),
@@ -142,7 +160,11 @@ function buyingFigures(layout: FilmLayout, bought: Purchase, used: Figure, reser
       ? `{units} × {length} for {used}${spare ? ' + {reserve}' : ''}`
       : `max({minimum}, {used}${spare ? ' + {reserve}' : ''} rounded up to the next {step})`,
     isWhole(film)
-      ? [units, input('length', film.rollLengthsMm[0] ?? 0, 'mm', filmStanding(film, 'rollLengthsMm'), at('rollLengthsMm')), ...ends] // prettier-ignore
+      ? [
+          units,
+          input('length', film.rollLengthsMm[0] ?? 0, 'mm', filmStanding(film, 'rollLengthsMm'), at('rollLengthsMm')),
+          ...ends,
+        ]
       : [
           input('minimum', film.soldBy.minimumMm, 'mm', sold, at('soldBy')),
           ...ends,
@@ -178,18 +200,49 @@ export function sourceFigures(layout: FilmLayout): Figure[] {
   const { film } = layout
   return layout.sources.flatMap((s) => {
     const id = (f: string) => `roll/${film.id}/source:${s.id}/${f}`
-    const used = figure(id('takes'), s.usedMm, 'mm', 'a quick plan of {pieces} pieces on {width}', [
-      input('pieces', layout.pieces.length, 'count', 'measured', 'pieces'),
-      input('width', s.widthMm, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`),
-    ], { standing: 'common_practice' }) // prettier-ignore
+    const used = figure(
+      id('takes'),
+      s.usedMm,
+      'mm',
+      'a quick plan of {pieces} pieces on {width}',
+      [
+        input('pieces', layout.pieces.length, 'count', 'measured', 'pieces'),
+        input('width', s.widthMm, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`),
+      ],
+      { standing: 'common_practice' },
+    )
     const reserve = input('reserve', layout.reserveMm, 'mm', 'assumed', `figure:roll/${film.id}/reserve`)
-    const offered = input('sold', film.soldBy.minimumMm, 'mm', filmStanding(film, 'soldBy'), `film/${film.id}/${film.offers.length > 0 ? 'offers' : 'soldBy'}`) // prettier-ignore
-    const order = figure(id('order'), s.orderMm, 'mm', s.orderMm > 0 ? 'the cheapest that holds {takes} + {reserve}, from {sold}' : 'nothing to buy', s.orderMm > 0 ? [from('takes', used), reserve, offered] : []) // prettier-ignore
+    const offered = input(
+      'sold',
+      film.soldBy.minimumMm,
+      'mm',
+      filmStanding(film, 'soldBy'),
+      `film/${film.id}/${film.offers.length > 0 ? 'offers' : 'soldBy'}`,
+    )
+    const order = figure(
+      id('order'),
+      s.orderMm,
+      'mm',
+      s.orderMm > 0 ? 'the cheapest that holds {takes} + {reserve}, from {sold}' : 'nothing to buy',
+      s.orderMm > 0 ? [from('takes', used), reserve, offered] : [],
+    )
     return [
       used,
       order,
-      figure(id('cost'), s.cost, 'money', s.cost > 0 ? 'price of {order}' : 'nothing to buy', s.cost > 0 ? [from('order', order)] : []), // prettier-ignore
-      figure(id('leaves'), Math.max(0, s.leavesMm), 'mm', s.orderMm > 0 ? 'what is there and bought, less {takes}' : 'what is on these rolls, less {takes}', [from('takes', used)]), // prettier-ignore
+      figure(
+        id('cost'),
+        s.cost,
+        'money',
+        s.cost > 0 ? 'price of {order}' : 'nothing to buy',
+        s.cost > 0 ? [from('order', order)] : [],
+      ),
+      figure(
+        id('leaves'),
+        Math.max(0, s.leavesMm),
+        'mm',
+        s.orderMm > 0 ? 'what is there and bought, less {takes}' : 'what is on these rolls, less {takes}',
+        [from('takes', used)],
+      ),
     ]
   })
 }
@@ -214,7 +267,23 @@ export function compareFigures(layout: FilmLayout): Figure[] {
       input('used', layout.usedMm, 'mm', 'measured', `figure:${id('used')}`),
       input('bound', layout.boundMm, 'mm', 'published', `figure:${id('bound')}`),
     ),
-    ...(cuts.some((c) => c.value !== 0) ? [figure(id('cuts'), cuts.reduce((s, c) => s + Number(c.value), 0), 'count', 'Σ inputs', cuts)] : []),
-    figure(id('rests'), rests.reduce((s, r) => s + r.widthMm * r.lengthMm, 0), 'mm2', rests.length > 0 ? 'Σ inputs' : 'no rest worth keeping', rests.map((r) => input(r.key.replace(/\W/g, '_'), r.widthMm * r.lengthMm, 'mm2', 'measured', 'layout'))),
-  ] // prettier-ignore
+    ...(cuts.some((c) => c.value !== 0)
+      ? [
+          figure(
+            id('cuts'),
+            cuts.reduce((s, c) => s + Number(c.value), 0),
+            'count',
+            'Σ inputs',
+            cuts,
+          ),
+        ]
+      : []),
+    figure(
+      id('rests'),
+      rests.reduce((s, r) => s + r.widthMm * r.lengthMm, 0),
+      'mm2',
+      rests.length > 0 ? 'Σ inputs' : 'no rest worth keeping',
+      rests.map((r) => input(r.key.replace(/\W/g, '_'), r.widthMm * r.lengthMm, 'mm2', 'measured', 'layout')),
+    ),
+  ]
 }

@@ -35,14 +35,46 @@ export function layoutFindings(
         : null
     out.push(
       finding('piece_wider_than_roll', 'stop', 'roll', {
-        id: `piece_wider_than_roll/${piece.id}`, panelId: piece.panelId, facts,
-        limit: { value: layout.rollWidthMm, unit: 'mm', kind: 'max', standing: filmStanding(film, 'widthsMm'), at: `film/${film.id}/widthsMm` }, figureId: piece.acrossMm === piece.cutWidthMm ? piece.figures.width.id : piece.figures.height.id,
+        id: `piece_wider_than_roll/${piece.id}`,
+        panelId: piece.panelId,
+        facts,
+        limit: {
+          value: layout.rollWidthMm,
+          unit: 'mm',
+          kind: 'max',
+          standing: filmStanding(film, 'widthsMm'),
+          at: `film/${film.id}/widthsMm`,
+        },
+        figureId: piece.acrossMm === piece.cutWidthMm ? piece.figures.width.id : piece.figures.height.id,
         waysOut: [
-          ...(line ? [{ code: 'seam_on_line', change: { kind: 'piece' as const, panelId: piece.panelId, set: { parts: 2, along, seamsAtMm: [line.atMm] } }, becomes: null, facts: { line: line.name, at_mm: line.atMm, overlap_mm: film.overlapMm, first: laidFirst(panel, along) } }] : []),
-          { code: 'seam', change: { kind: 'piece', panelId: piece.panelId, set: { parts, along, seamsAtMm: [] } }, becomes: null, facts: { parts, along, overlap_mm: film.overlapMm, first: laidFirst(panel, along) } },
+          ...(line
+            ? [
+                {
+                  code: 'seam_on_line',
+                  change: {
+                    kind: 'piece' as const,
+                    panelId: piece.panelId,
+                    set: { parts: 2, along, seamsAtMm: [line.atMm] },
+                  },
+                  becomes: null,
+                  facts: {
+                    line: line.name,
+                    at_mm: line.atMm,
+                    overlap_mm: film.overlapMm,
+                    first: laidFirst(panel, along),
+                  },
+                },
+              ]
+            : []),
+          {
+            code: 'seam',
+            change: { kind: 'piece', panelId: piece.panelId, set: { parts, along, seamsAtMm: [] } },
+            becomes: null,
+            facts: { parts, along, overlap_mm: film.overlapMm, first: laidFirst(panel, along) },
+          },
         ],
       }),
-    ) // prettier-ignore
+    )
   }
   if (layout.kept === 'stale')
     out.push(
@@ -104,18 +136,28 @@ export function layoutFindings(
   return out
 }
 
-/** Which part of a divided panel goes on first, so that the overlap faces down or lies with the airflow. Common practice. */
+/**
+ * Which part of a divided panel goes on first, so that the overlap faces down or lies with the airflow. Common
+ * practice.
+ */
 const laidFirst = (panel: Panel | undefined, along: 'width' | 'height'): 'lower' | 'rear' =>
   along === 'height' && panel && PANEL_FACTS[panel.kind].surface === 'vertical' ? 'lower' : 'rear'
 
-/** The best usable place for a seam, nearest the middle, that leaves both parts no wider than the roll takes: a body line, or under a moulding that runs across. */
+/**
+ * The best usable place for a seam, nearest the middle, that leaves both parts no wider than the roll takes: a body
+ * line, or under a moulding that runs across.
+ */
 function seamLine(panel: Panel, along: 'width' | 'height', mostMm: number): { name: string; atMm: number } | null {
   const whole = panel[`${along}Mm`]
   const [across, over] = along === 'height' ? (['yMm', 'widthMm'] as const) : (['xMm', 'heightMm'] as const)
   const places = [
     ...panel.bodyLines.filter((l) => l.seam && l.along !== along).map((l) => ({ name: l.name, atMm: l.atMm })),
     // Hidden places: a moulding covers the seam where it runs over most of the panel.
-    ...panel.raised.flatMap((r) => (r.kind === 'moulding' && r[across] !== null && r[over] >= HIDES_SHARE * panel[over] ? [{ name: r.name, atMm: r[across] as number }] : [])), // prettier-ignore
+    ...panel.raised.flatMap((r) =>
+      r.kind === 'moulding' && r[across] !== null && r[over] >= HIDES_SHARE * panel[over]
+        ? [{ name: r.name, atMm: r[across] as number }]
+        : [],
+    ),
   ]
   const able = places.filter((l) => l.atMm > 0 && l.atMm < whole && Math.max(l.atMm, whole - l.atMm) <= mostMm)
   const best = able.sort((a, b) => Math.abs(a.atMm - whole / 2) - Math.abs(b.atMm - whole / 2))[0]
@@ -132,12 +174,15 @@ export function layoutNotes(plan: Plan, layout: FilmLayout, panels: ReadonlyMap<
         id: `lots_joined/film:${film.id}`,
         figureId: `roll/${film.id}/join`,
         facts: {
-          film: film.name, first: layout.join.first, second: layout.join.second, length_mm: layout.join.lengthMm,
+          film: film.name,
+          first: layout.join.first,
+          second: layout.join.second,
+          length_mm: layout.join.lengthMm,
           where: layout.join.seams.map((s) => `${s.a} and ${s.b}`).join(', '),
           panels: layout.join.panels.map((id) => panels.get(id)?.name ?? id).join(', '),
         },
       }),
-    ) // prettier-ignore
+    )
   const whole = layout.pieces.filter((p) => p.parts === 1)
   const widest = Math.max(...film.widthsMm) - 2 * plan.layout.trimMm
   const [front, rear] = (['front_bumper', 'rear_bumper'] as const).map((kind) =>
@@ -150,9 +195,16 @@ export function layoutNotes(plan: Plan, layout: FilmLayout, panels: ReadonlyMap<
         finding('bumpers_together', 'note', 'roll', {
           id: `bumpers_together/film:${film.id}`,
           facts: { front: front.name, rear: rear.name, length_mm: Math.max(front.alongMm, rear.alongMm) },
-          waysOut: [{ code: 'one_length', change: { kind: 'together', panelIds: [front.panelId, rear.panelId] }, becomes: null, facts: {} }],
+          waysOut: [
+            {
+              code: 'one_length',
+              change: { kind: 'together', panelIds: [front.panelId, rear.panelId] },
+              becomes: null,
+              facts: {},
+            },
+          ],
         }),
-      ) // prettier-ignore
+      )
   }
   for (const roof of whole) {
     const panel = panels.get(roof.panelId)
@@ -162,10 +214,19 @@ export function layoutNotes(plan: Plan, layout: FilmLayout, panels: ReadonlyMap<
     const along = panel.bodyLines.some((l) => l.name === line.name && l.along === 'height') ? 'width' : 'height'
     out.push(
       finding('roof_two_pieces', 'note', 'roll', {
-        id: `roof_two_pieces/${panel.id}`, panelId: panel.id, facts: { panel: panel.name, line: line.name },
-        waysOut: [{ code: 'seam_on_line', change: { kind: 'piece', panelId: panel.id, set: { parts: 2, along, seamsAtMm: [line.atMm] } }, becomes: null, facts: { line: line.name, at_mm: line.atMm, overlap_mm: film.overlapMm, first: 'rear' } }],
+        id: `roof_two_pieces/${panel.id}`,
+        panelId: panel.id,
+        facts: { panel: panel.name, line: line.name },
+        waysOut: [
+          {
+            code: 'seam_on_line',
+            change: { kind: 'piece', panelId: panel.id, set: { parts: 2, along, seamsAtMm: [line.atMm] } },
+            becomes: null,
+            facts: { line: line.name, at_mm: line.atMm, overlap_mm: film.overlapMm, first: 'rear' },
+          },
+        ],
       }),
-    ) // prettier-ignore
+    )
   }
   return out
 }

@@ -6,8 +6,16 @@ export function reckoningJson(r: Reckoning) {
   return {
     format: 'cuirass/reckoning@1' as const,
     figures: [...r.figures.values()].map((f) => ({
-      id: f.id, value: f.value, unit: f.unit, formula: f.formula, with_numbers: formulaWithNumbers(f), inputs: f.inputs, limit: f.limit, standing: f.standing, source: f.source,
-    })), // prettier-ignore
+      id: f.id,
+      value: f.value,
+      unit: f.unit,
+      formula: f.formula,
+      with_numbers: formulaWithNumbers(f),
+      inputs: f.inputs,
+      limit: f.limit,
+      standing: f.standing,
+      source: f.source,
+    })),
     findings: r.findings.map((f) => ({
       id: f.id,
       code: f.code,

@@ -128,14 +128,16 @@ function crewFindings(plan: Plan, steps: readonly Step[]): Finding[] {
 /** When the run sheet comes to the first work on the vehicle: after it is brought in and has stood. */
 function workFrom(plan: Plan, steps: readonly Step[], catalogue: Catalogue): string | null {
   const first = steps.findIndex((s) => s.code !== 'bring_in' && s.state !== 'skipped')
-  const stood = plan.runSheet.startAt && first >= 0 ? readyAt(steps.slice(0, first), plan.runSheet.startAt, catalogue.hours) : null // prettier-ignore
+  const stood =
+    plan.runSheet.startAt && first >= 0 ? readyAt(steps.slice(0, first), plan.runSheet.startAt, catalogue.hours) : null
   const minutes = stood ? civilToMinutes(stood) : null
   return minutes === null ? null : minutesToCivil(nextOpen(minutes, catalogue.hours))
 }
 
 function areaFigure(panel: Panel): Figure {
   const outline = outlineOf(panel)
-  const size = (key: 'width' | 'height') => input(key, panel[`${key}Mm`], 'mm', measureStanding(panel, `${key}Mm`), `panels/${panel.id}/${key}Mm`) // prettier-ignore
+  const size = (key: 'width' | 'height') =>
+    input(key, panel[`${key}Mm`], 'mm', measureStanding(panel, `${key}Mm`), `panels/${panel.id}/${key}Mm`)
   const holes = panel.holes.reduce((t, h) => t + h.widthMm * h.heightMm, 0)
   // How full the outline makes its box: 1 for a plain rectangle.
   const fill = outline.areaMm2 / (outline.widthMm * outline.heightMm)
@@ -148,7 +150,9 @@ function areaFigure(panel: Panel): Figure {
     [
       size('width'),
       size('height'),
-      ...(outline.measured ? [input('outline', fill, 'fraction', loose ? 'assumed' : 'measured', `panels/${panel.id}/edges`)] : []), // prettier-ignore
+      ...(outline.measured
+        ? [input('outline', fill, 'fraction', loose ? 'assumed' : 'measured', `panels/${panel.id}/edges`)]
+        : []),
       ...(holes > 0 ? [input('holes', holes, 'mm2', 'measured', `panels/${panel.id}/holes`)] : []),
     ],
   )
@@ -187,7 +191,15 @@ interface RailContext {
 function railFigures(plan: Plan, catalogue: Catalogue, c: RailContext): Figure[] {
   const of = (suffix: string) => c.layouts.flatMap((l) => c.figures.get(`roll/${l.film.id}/${suffix}`) ?? [])
   const total = (id: string, unit: Figure['unit'], parts: Figure[]): Figure =>
-    figure(id, parts.length === 0 || parts.some((f) => f.value === null) ? null : parts.reduce((s, f) => s + Number(f.value ?? 0), 0), unit, 'Σ inputs', parts.map((f, i) => ({ ...from(`n${i + 1}`, f) }))) // prettier-ignore
+    figure(
+      id,
+      parts.length === 0 || parts.some((f) => f.value === null)
+        ? null
+        : parts.reduce((s, f) => s + Number(f.value ?? 0), 0),
+      unit,
+      'Σ inputs',
+      parts.map((f, i) => ({ ...from(`n${i + 1}`, f) })),
+    )
   const worst = c.worst.reduce<Figure | null>((a, b) => (!a || (b.value as number) > (a.value as number) ? b : a), null)
   const useful = of('yield')
   const film = c.layouts.reduce((s, l) => s + filmAreaMm2(l), 0)

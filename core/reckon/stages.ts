@@ -6,7 +6,10 @@ import type { Piece } from '../roll/pieces'
 import type { Step } from '../run-sheet/steps'
 import { STAGES, type Finding, type Stage } from './finding'
 
-/** settled: nothing left to do · open: begun or ready to begin · missing: lacks something · broken: spoilt by a later change or a stop. */
+/**
+ * settled: nothing left to do · open: begun or ready to begin · missing: lacks something · broken: spoilt by a later
+ * change or a stop.
+ */
 export interface StageState {
   stage: Stage
   state: 'settled' | 'open' | 'missing' | 'broken'
@@ -81,7 +84,10 @@ const judge: Record<Stage, (c: Context) => Verdict> = {
   },
 }
 
-/** The stage a job stands at: the first that is not settled (work in the bay counts before a start date that nobody set). */
+/**
+ * The stage a job stands at: the first that is not settled (work in the bay counts before a start date that nobody
+ * set).
+ */
 export function standsAt(stages: readonly StageState[]): StageState {
   const of = (s: Stage) => stages.find((x) => x.stage === s)
   const bay = of('bay')

@@ -32,7 +32,9 @@ const STEP_MM = { metre: 1000, half_metre: 500 } as const
 /** No more whole rolls of one kind than this are reckoned with in one order. */
 const MOST_ROLLS = 200
 
-/** What a film's sheet offers in a width: its own offers for that width, else the way in which it is sold in general. */
+/**
+ * What a film's sheet offers in a width: its own offers for that width, else the way in which it is sold in general.
+ */
 export function offersOf(film: FilmSheet, widthMm: number): Offer[] {
   const rollMm = film.rollLengthsMm[0] ?? 25000
   const asOffer = (
@@ -61,8 +63,10 @@ export function offersOf(film: FilmSheet, widthMm: number): Offer[] {
 }
 
 /**
- * The cheapest purchase for bands that must each stay whole (as they are cut across the roll): any number of whole rolls
- * of each kind, and one of the offers cut to length for what these do not take. Exact in the number of rolls and in what
+ * The cheapest purchase for bands that must each stay whole (as they are cut across the roll): any number of whole
+ * rolls
+ * of each kind, and one of the offers cut to length for what these do not take. Exact in the number of rolls and in
+ * what
  * a roll can take; rolls are filled one after another. Null where an offer's lengths cannot hold a band.
  */
 export function buyBands(offers: readonly Offer[], bandsMm: readonly number[]): Bought | null {
@@ -72,8 +76,13 @@ export function buyBands(offers: readonly Offer[], bandsMm: readonly number[]): 
   const cut = offers.filter((o) => !o.whole)
   let best: Bought | null = null
   const finish = (counts: number[], cost: number) => {
-    const lines = whole.flatMap((o, i) => Array.from({ length: counts[i] ?? 0 }, () => ({ offerId: o.id, lengthMm: o.stepMm, cost: o.stepPrice }))) // prettier-ignore
-    const left = leftOver(lines.map((l) => l.lengthMm), bandsMm) // prettier-ignore
+    const lines = whole.flatMap((o, i) =>
+      Array.from({ length: counts[i] ?? 0 }, () => ({ offerId: o.id, lengthMm: o.stepMm, cost: o.stepPrice })),
+    )
+    const left = leftOver(
+      lines.map((l) => l.lengthMm),
+      bandsMm,
+    )
     const rest = left.reduce((s, b) => s + b, 0)
     if (rest <= 1e-6) {
       if (!best || cost < best.cost - 1e-9) best = { cost, lines }
@@ -82,7 +91,11 @@ export function buyBands(offers: readonly Offer[], bandsMm: readonly number[]): 
     for (const o of cut) {
       const steps = Math.max(Math.ceil(rest / o.stepMm - 1e-9), Math.ceil(o.minimumMm / o.stepMm - 1e-9))
       const price = cost + steps * o.stepPrice
-      if (!best || price < best.cost - 1e-9) best = { cost: price, lines: [...lines, { offerId: o.id, lengthMm: steps * o.stepMm, cost: steps * o.stepPrice }] } // prettier-ignore
+      if (!best || price < best.cost - 1e-9)
+        best = {
+          cost: price,
+          lines: [...lines, { offerId: o.id, lengthMm: steps * o.stepMm, cost: steps * o.stepPrice }],
+        }
     }
     return false
   }
@@ -97,7 +110,10 @@ export function buyBands(offers: readonly Offer[], bandsMm: readonly number[]): 
   return best
 }
 
-/** Bands that find no room on rolls of these lengths: each roll takes the subset that fills it best, in whole millimetres. */
+/**
+ * Bands that find no room on rolls of these lengths: each roll takes the subset that fills it best, in whole
+ * millimetres.
+ */
 function leftOver(rolls: readonly number[], bandsMm: readonly number[]): number[] {
   let left = [...bandsMm].sort((a, b) => b - a)
   for (const roll of [...rolls].sort((a, b) => b - a)) {
@@ -108,7 +124,8 @@ function leftOver(rolls: readonly number[], bandsMm: readonly number[]): number[
     const reached = new Uint8Array(cap + 1)
     reached[0] = 1
     const size = left.map((b) => Math.ceil(b - 1e-6))
-    // The band that reached a sum first; walking back from the largest sum gives a subset, since bands are added in order.
+    // The band that reached a sum first; walking back from the largest sum gives a subset, since bands are added in
+    // order.
     for (let i = 0; i < size.length; i++)
       for (let s = cap; s >= (size[i] as number); s--)
         if (!reached[s] && reached[s - (size[i] as number)]) {

@@ -82,7 +82,10 @@ export interface ContractOptions {
   stages?: number
 }
 
-/** A layout by the published contract; `clockMs` drives the budget. `better` sees each better plan; `sinceStartMs` of the seconds are gone already. */
+/**
+ * A layout by the published contract; `clockMs` drives the budget. `better` sees each better plan; `sinceStartMs` of
+ * the seconds are gone already.
+ */
 export function layoutByContract(
   value: unknown,
   clockMs: () => number,

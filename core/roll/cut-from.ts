@@ -18,7 +18,10 @@ export const stillToCutMm = (layout: FilmLayout, roll: RollPlan, ledger: readonl
 
 export interface CutSource {
   item: StockItem
-  /** enough: with the reserve beside it · no_reserve: enough for the plan alone · short: not enough for what is still to be cut. */
+  /**
+   * enough: with the reserve beside it · no_reserve: enough for the plan alone · short: not enough for what is still
+   * to be cut.
+   */
   fit: 'enough' | 'no_reserve' | 'short'
   soundMm: number
   /** Another lot than the other rolls of this film that are named or begun: the shade may differ where they meet. */
@@ -58,7 +61,10 @@ export function cutFromId(layout: FilmLayout, roll: RollPlan, ledger: readonly L
   return row?.payload.kind === 'film_used' ? row.payload.stockId : null
 }
 
-/** The roll to offer first: the one begun, the one planned, else the first that is long enough. Nothing too short is offered. */
+/**
+ * The roll to offer first: the one begun, the one planned, else the first that is long enough. Nothing too short is
+ * offered.
+ */
 export function offeredId(
   layout: FilmLayout,
   roll: RollPlan,
@@ -72,6 +78,9 @@ export function offeredId(
   return good(roll.stock?.id) ?? sources.find((s) => s.fit !== 'short')?.item.id ?? null
 }
 
-/** Whether the next cut can be made from a roll: a cut across needs its length off the sound end. Lengthwise ones take nothing. */
+/**
+ * Whether the next cut can be made from a roll: a cut across needs its length off the sound end. Lengthwise ones take
+ * nothing.
+ */
 export const canCut = (cut: Cut, item: StockItem | undefined): boolean =>
   cut.stage > 1 || (item !== undefined && soundLengthMm(item) >= cut.tapeMm - 1e-6)

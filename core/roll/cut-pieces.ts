@@ -11,7 +11,9 @@ export function withoutUndoneCuts(ledger: readonly LogRow[]): LogRow[] {
       out.push(row)
       continue
     }
-    const at = out.findLastIndex((r) => (r.payload.kind === 'film_used' || r.payload.kind === 'cut_made') && r.payload.cutKey === payload.cutKey) // prettier-ignore
+    const at = out.findLastIndex(
+      (r) => (r.payload.kind === 'film_used' || r.payload.kind === 'cut_made') && r.payload.cutKey === payload.cutKey,
+    )
     if (at >= 0) out.splice(at, 1)
   }
   return out

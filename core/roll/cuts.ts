@@ -60,12 +60,25 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
   const leftOver = (p: Part) => {
     if (p.w > EPS && p.l > EPS) offcuts.push({ xMm: p.x, yMm: p.y, widthMm: p.w, lengthMm: p.l })
   }
-  const cut = (way: Cut['way'], stage: number, at: number, part: Part, tapeMm: number, pieceIds: string[], done: string[]) =>
+  const cut = (
+    way: Cut['way'],
+    stage: number,
+    at: number,
+    part: Part,
+    tapeMm: number,
+    pieceIds: string[],
+    done: string[],
+  ) =>
     cuts.push({
-      number: cuts.length + 1, way, stage, tapeMm, pieceIds, done,
+      number: cuts.length + 1,
+      way,
+      stage,
+      tapeMm,
+      pieceIds,
+      done,
       from: way === 'across' ? { xMm: part.x, yMm: at } : { xMm: at, yMm: part.y },
       to: way === 'across' ? { xMm: part.x + part.w, yMm: at } : { xMm: at, yMm: part.y + part.l },
-    }) // prettier-ignore
+    })
   const inner = (here: readonly OnRoll[], part: Part, way: Cut['way'], stage: number, tried: boolean) => {
     if (here.length === 0) return leftOver(part)
     const across = way === 'across'

@@ -15,7 +15,10 @@ export function cutsMade(ledger: readonly LogRow[]): Set<string> {
   return made
 }
 
-/** What the ledger gets when a cut is made: a cut across the roll takes its length off the stock and makes its pieces real. */
+/**
+ * What the ledger gets when a cut is made: a cut across the roll takes its length off the stock and makes its pieces
+ * real.
+ */
 export function cutEntry(layout: FilmLayout, roll: RollPlan, cut: Cut, stockId: string): LogPayload {
   const key = cutKey(layout, roll, cut)
   if (cut.stage > 1) return { kind: 'cut_made', cutKey: key }
@@ -33,7 +36,9 @@ export function cutEntry(layout: FilmLayout, roll: RollPlan, cut: Cut, stockId: 
   }
 }
 
-/** What the ledger gets when a machine has cut a whole roll's plan: its length off the stock, all of its pieces real. */
+/**
+ * What the ledger gets when a machine has cut a whole roll's plan: its length off the stock, all of its pieces real.
+ */
 export function machineEntry(layout: FilmLayout, roll: RollPlan, stockId: string): LogPayload {
   const byId = new Map(layout.pieces.map((p) => [p.id, p]))
   return {

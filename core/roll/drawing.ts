@@ -40,7 +40,14 @@ export function layoutDrawing(layout: FilmLayout): LayoutDrawing {
       const [cx, cy] = [p.xMm + p.widthMm / 2, p.yMm + p.lengthMm / 2]
       // Before any turn a piece's top lies towards +y (along the roll) or −x (across it).
       const quarter = (((piece?.top === 'along' ? 0 : 1) + p.turnDeg / 90) % 4) as 0 | 1 | 2 | 3
-      const [dx, dy] = ([[0, 1], [-1, 0], [0, -1], [1, 0]] as const)[quarter] // prettier-ignore
+      const [dx, dy] = (
+        [
+          [0, 1],
+          [-1, 0],
+          [0, -1],
+          [1, 0],
+        ] as const
+      )[quarter]
       const tip: [number, number] = [cx + dx * size, cy + dy * size]
       out.marks.push({ points: [at(cx - dx * size, cy - dy * size), at(...tip)], closed: false })
       out.marks.push({

@@ -23,14 +23,30 @@ export function withDrops(plan: Plan, film: FilmSheet, own: Piece[]): { pieces: 
     const upright = side.run === 'upright'
     side.plan.value.drops.forEach((d, i, all) =>
       drops.push({
-        id: `drop-${side.side}-${d.number}`, panelId: `side:${side.side}`, covers, part: d.number, parts: all.length, filmId: film.id,
-        name: `Drop ${d.number}, ${side.side} side`, along: upright ? 'width' : 'height',
-        cutWidthMm: upright ? d.widthMm : d.lengthMm, cutHeightMm: upright ? d.lengthMm : d.widthMm, acrossMm: d.widthMm, alongMm: d.lengthMm,
+        id: `drop-${side.side}-${d.number}`,
+        panelId: `side:${side.side}`,
+        covers,
+        part: d.number,
+        parts: all.length,
+        filmId: film.id,
+        name: `Drop ${d.number}, ${side.side} side`,
+        along: upright ? 'width' : 'height',
+        cutWidthMm: upright ? d.widthMm : d.lengthMm,
+        cutHeightMm: upright ? d.lengthMm : d.widthMm,
+        acrossMm: d.widthMm,
+        alongMm: d.lengthMm,
         // Prints run off the printer the same way up, all of one side.
-        top: upright ? 'along' : 'across', turn: 'fixed', upsideDown: false, seamMm: i === 0 ? 0 : d.lengthMm, outline: null,
-        figures: { width: fig(`${upright ? 'width' : 'length'}-${d.number}`), height: fig(`${upright ? 'length' : 'width'}-${d.number}`) },
+        top: upright ? 'along' : 'across',
+        turn: 'fixed',
+        upsideDown: false,
+        seamMm: i === 0 ? 0 : d.lengthMm,
+        outline: null,
+        figures: {
+          width: fig(`${upright ? 'width' : 'length'}-${d.number}`),
+          height: fig(`${upright ? 'length' : 'width'}-${d.number}`),
+        },
       }),
-    ) // prettier-ignore
+    )
   }
   return { pieces: [...own.filter((p) => !covered.has(p.panelId)), ...drops], figures }
 }

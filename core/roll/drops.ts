@@ -4,7 +4,10 @@ import { err, ok, type Result } from '../kit/result'
 export interface SeamZone {
   fromMm: number
   toMm: number
-  /** `never`: no seam may lie in it or nearer than the distance; a number: how bad a seam there is, or how good where negative. */
+  /**
+   * `never`: no seam may lie in it or nearer than the distance; a number: how bad a seam there is, or how good where
+   * negative.
+   */
   weight: 'never' | number
 }
 export interface DropTask {
@@ -22,7 +25,10 @@ export interface DropTask {
   distanceMm: number
   /** The narrowest drop that can be laid. */
   leastMm: number
-  /** Where the side begins and ends across, at each whole millimetre along it, so that drops are no longer than they must be; left out: all of the height. */
+  /**
+   * Where the side begins and ends across, at each whole millimetre along it, so that drops are no longer than they
+   * must be; left out: all of the height.
+   */
   profile?: { fromMm: Float64Array; toMm: Float64Array }
 }
 export interface Drop {
@@ -48,7 +54,8 @@ export interface DropPlan {
 const STEP_MM = 1
 
 /**
- * Drops of a print over a side: fewest drops, then least film, then the best places for the seams, exactly, by a dynamic
+ * Drops of a print over a side: fewest drops, then least film, then the best places for the seams, exactly, by a
+ * dynamic
  * program over seam places in whole millimetres. A drop is as long as the side is within it, and a bleed at each end.
  * Errors: no_seam_place, drop_too_narrow, bad_size.
  */
@@ -119,7 +126,14 @@ export function dropPlan(task: DropTask): Result<DropPlan> {
       low = Math.min(low, from(x))
       high = Math.max(high, to(x))
     }
-    return { number: i + 1, fromMm, toMm, widthMm: toMm - fromMm, lengthMm: Math.max(0, high - low) + 2 * bleedMm, startMm: low - bleedMm } // prettier-ignore
+    return {
+      number: i + 1,
+      fromMm,
+      toMm,
+      widthMm: toMm - fromMm,
+      lengthMm: Math.max(0, high - low) + 2 * bleedMm,
+      startMm: low - bleedMm,
+    }
   })
   return ok({
     drops: list,

@@ -39,7 +39,8 @@ function stretches(item: StockItem): { id: string; length_mm: number }[] {
 }
 
 /**
- * Pieces of many vehicles as one layout by the published contract: every vehicle is a group of its own, so that it comes
+ * Pieces of many vehicles as one layout by the published contract: every vehicle is a group of its own, so that it
+ * comes
  * from one lot; rolls of the shelf with their lots, then new ones. Errors: no_pieces, too_many_pieces, no_stock.
  */
 export function fleetInput(ask: FleetAsk): Result<LayoutInput> {
@@ -50,8 +51,16 @@ export function fleetInput(ask: FleetAsk): Result<LayoutInput> {
       car++
       const group = `${car} ${name}`.slice(0, 120)
       for (const p of own)
-        pieces.push({ id: `${group} / ${p.id}`.slice(0, 200), width_mm: p.acrossMm, height_mm: p.alongMm, count: 1, turn: p.turn, group }) // prettier-ignore
-      if (pieces.length > MOST_FLEET_PIECES) return err({ code: 'too_many_fleet_pieces', facts: { limit: MOST_FLEET_PIECES } }) // prettier-ignore
+        pieces.push({
+          id: `${group} / ${p.id}`.slice(0, 200),
+          width_mm: p.acrossMm,
+          height_mm: p.alongMm,
+          count: 1,
+          turn: p.turn,
+          group,
+        })
+      if (pieces.length > MOST_FLEET_PIECES)
+        return err({ code: 'too_many_fleet_pieces', facts: { limit: MOST_FLEET_PIECES } })
     }
   if (pieces.length === 0) return err({ code: 'no_pieces' })
   const shelf = ask.stock
@@ -59,8 +68,21 @@ export function fleetInput(ask: FleetAsk): Result<LayoutInput> {
     .sort((a, b) => (a.kind === b.kind ? a.leftMm - b.leftMm : a.kind === 'rest' ? -1 : 1))
     .flatMap((s) => stretches(s).map((part) => ({ ...part, width_mm: s.widthMm, lot: s.lot })))
   const rollMm = ask.film.rollLengthsMm[0] ?? 25000
-  const bought = Array.from({ length: ask.newRolls }, (_, i) => ({ id: `new roll ${i + 1}`, width_mm: ask.widthMm, length_mm: rollMm, lot: 'to be bought' })) // prettier-ignore
+  const bought = Array.from({ length: ask.newRolls }, (_, i) => ({
+    id: `new roll ${i + 1}`,
+    width_mm: ask.widthMm,
+    length_mm: rollMm,
+    lot: 'to be bought',
+  }))
   const stock = [...shelf, ...bought]
   if (stock.length === 0) return err({ code: 'no_stock' })
-  return ok({ format: 'cuirass/layout@1', cutting: ask.cutting, gap_mm: ask.gapMm, seconds: ask.seconds, seed: ask.seed ?? 1, stock, pieces }) // prettier-ignore
+  return ok({
+    format: 'cuirass/layout@1',
+    cutting: ask.cutting,
+    gap_mm: ask.gapMm,
+    seconds: ask.seconds,
+    seed: ask.seed ?? 1,
+    stock,
+    pieces,
+  })
 }

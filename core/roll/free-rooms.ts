@@ -9,7 +9,8 @@ interface Box {
 const EPS = 1e-6
 
 /**
- * What a machine leaves over between pieces that no straight cut parts: the largest rectangle that meets no piece's box and
+ * What a machine leaves over between pieces that no straight cut parts: the largest rectangle that meets no piece's
+ * box and
  * no damage, then the largest beside that one, and so on. mm; none whose short side is under `least.short` or long side
  * under `least.long`. `gapMm` is kept clear of the pieces.
  */
@@ -35,7 +36,12 @@ export function freeRooms(
       if (b.x1 <= f.x0 + EPS || b.x0 >= f.x1 - EPS || b.y1 <= f.y0 + EPS || b.y0 >= f.y1 - EPS) kept.push(f)
       else
         parted.push(
-          ...[{ ...f, x1: b.x0 }, { ...f, x0: b.x1 }, { ...f, y1: b.y0 }, { ...f, y0: b.y1 }].filter(worth), // prettier-ignore
+          ...[
+            { ...f, x1: b.x0 },
+            { ...f, x0: b.x1 },
+            { ...f, y1: b.y0 },
+            { ...f, y0: b.y1 },
+          ].filter(worth),
         )
     }
     const within = (a: Box, o: Box) => a !== o && a.x0 >= o.x0 && a.x1 <= o.x1 && a.y0 >= o.y0 && a.y1 <= o.y1

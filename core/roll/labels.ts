@@ -19,7 +19,10 @@ export interface Label {
   takes: string[]
 }
 
-/** Every label of a layout: pieces roll by roll, then the rests worth keeping. What is cut carries the lot it was cut from. */
+/**
+ * Every label of a layout: pieces roll by roll, then the rests worth keeping. What is cut carries the lot it was cut
+ * from.
+ */
 export function labelsOf(layout: FilmLayout, stock: readonly StockItem[], ledger: readonly LogRow[]): Label[] {
   const byId = new Map(stock.map((s) => [s.id, s]))
   const cutFrom = new Map(cutPieces(ledger).map((c) => [c.id, byId.get(c.stockId)]))

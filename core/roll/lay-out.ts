@@ -9,7 +9,15 @@ import { orderFor, type BoughtLine } from './buy'
 import { cutFromId } from './cut-from'
 import { freeRooms } from './free-rooms'
 import { LEAST_REST, cutPlan } from './cuts'
-import { bandLengths, damageFromEnd, NO_CONTEXT, type CutPiece, type FilmLayout, type LayOutContext, type RollPlan } from './layout' // prettier-ignore
+import {
+  bandLengths,
+  damageFromEnd,
+  NO_CONTEXT,
+  type CutPiece,
+  type FilmLayout,
+  type LayOutContext,
+  type RollPlan,
+} from './layout'
 import type { Piece } from './pieces'
 import { moved, onRoll, pieceAreaMm2 } from './shape'
 import { sourcesOf, type Part, type Way } from './sources'
@@ -69,22 +77,44 @@ export function layOutFilm(
   const width = rollWidth(plan, film)
   const mark = textHash(
     JSON.stringify([
-      width, film.rollLengthsMm[0], gap, trimMm, cutting, stages, wanted, ...(plan.layout.together.length > 0 ? [plan.layout.together] : []),
-      pieces.map((p) => [p.id, Math.round(p.acrossMm * 10), Math.round(p.alongMm * 10), p.turn, ...(cutting === 'free' && p.outline ? [Math.round(pieceAreaMm2(p))] : [])]),
+      width,
+      film.rollLengthsMm[0],
+      gap,
+      trimMm,
+      cutting,
+      stages,
+      wanted,
+      ...(plan.layout.together.length > 0 ? [plan.layout.together] : []),
+      pieces.map((p) => [
+        p.id,
+        Math.round(p.acrossMm * 10),
+        Math.round(p.alongMm * 10),
+        p.turn,
+        ...(cutting === 'free' && p.outline ? [Math.round(pieceAreaMm2(p))] : []),
+      ]),
     ]),
-  ) // prettier-ignore
+  )
   const { spent, elapsed } = options
   const locked = options.locked ?? []
   const apart = new Set(locked.map((l) => l.placement.pieceId))
   const lay = (part: Part, over: Partial<PackOptions>): { packing: Packing; units: Unit[] } => {
     const units = itemsFor(plan, part.pieces, { widthMm: Math.max(...part.bins.map((b) => b.width)), apart })
-    const packing = pack(units.map((u) => u.item), part.bins, {
-      gap, random: seeded(plan.layout.seed), budget: { rounds: 0 },
-      rule: cutting === 'free' ? 'free' : 'guillotine', cuts: cutting === 'free' ? Infinity : stages, ...over,
-    }) // prettier-ignore
+    const packing = pack(
+      units.map((u) => u.item),
+      part.bins,
+      {
+        gap,
+        random: seeded(plan.layout.seed),
+        budget: { rounds: 0 },
+        rule: cutting === 'free' ? 'free' : 'guillotine',
+        cuts: cutting === 'free' ? Infinity : stages,
+        ...over,
+      },
+    )
     return { packing, units }
   }
-  // A lot that might just cover the plan is tried harder: a little while figures are typed, for a third of a real search.
+  // A lot that might just cover the plan is tried harder: a little while figures are typed, for a third of a real
+  // search.
   const harder: Budget =
     elapsed && options.rounds !== undefined
       ? {
@@ -99,22 +129,35 @@ export function layOutFilm(
     : []
   const reserveBandsMm = reserveBands(reserveFor, byId, width - 2 * trimMm, gap)
   const ways = sourcesOf({
-    film, plan, pieces: toLay, stock: context.stock, reserve: reserveBandsMm,
+    film,
+    plan,
+    pieces: toLay,
+    stock: context.stock,
+    reserve: reserveBandsMm,
     lay: (part, hard) => lay(part, hard ? { budget: harder } : {}).packing,
-  }) // prettier-ignore
+  })
   const taken: Way | undefined =
     (wanted ? ways.find((w) => w.source.id === wanted) : undefined) ??
     ways.find((w) => w.source.covers && w.source.kind !== 'join') ??
     ways.find((w) => w.source.kind === 'new')
   const base = {
-    film, pieces, mark, cut, spoiled, reserveFor, reserveBandsMm,
+    film,
+    pieces,
+    mark,
+    cut,
+    spoiled,
+    reserveFor,
+    reserveBandsMm,
     sources: ways.map((w) => w.source),
     source: taken?.source ?? null,
     join: taken?.join ?? null,
     reserveMm: reserveBandsMm.reduce((s, b) => s + b, 0),
     doneMm: [...context.taken].reduce((s, [id, mm]) => (ofFilm(id) ? s + mm : s), 0),
-    doneMm2: [...context.taken].reduce((s, [id, mm]) => s + (ofFilm(id) ? mm * (context.stock.find((x) => x.id === id)?.widthMm ?? 0) : 0), 0),
-  } // prettier-ignore
+    doneMm2: [...context.taken].reduce(
+      (s, [id, mm]) => s + (ofFilm(id) ? mm * (context.stock.find((x) => x.id === id)?.widthMm ?? 0) : 0),
+      0,
+    ),
+  }
   const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
   if (keptPlan && keptPlan.mark === mark && spoiled.length === 0)
     return { ...base, ...readKept(keptPlan, base, ways, pieces, toLay, width, gap, context.stock, cutting) }
@@ -131,15 +174,42 @@ export function layOutFilm(
       const piece = byId.get(p.pieceId)
       if (!piece || !own.has(p.pieceId) || !part.bins.some((b) => b.id === rollId)) return []
       const item = itemsFor(plan, [piece], { apart })[0]?.item
-      return item ? [{ item, binId: rollId, x: p.xMm - trimMm, y: p.yMm, width: p.widthMm, length: p.lengthMm, turned: p.turnDeg % 180 === 90 }] : [] // prettier-ignore
+      return item
+        ? [
+            {
+              item,
+              binId: rollId,
+              x: p.xMm - trimMm,
+              y: p.yMm,
+              width: p.widthMm,
+              length: p.lengthMm,
+              turned: p.turnDeg % 180 === 90,
+            },
+          ]
+        : []
     })
-    const share = sharedBudget(rounds, spent, elapsed, at, parts.length, cutting === 'free' && part.pieces.some((p) => p.outline) ? NEST_FROM : 1) // prettier-ignore
+    const share = sharedBudget(
+      rounds,
+      spent,
+      elapsed,
+      at,
+      parts.length,
+      cutting === 'free' && part.pieces.some((p) => p.outline) ? NEST_FROM : 1,
+    )
     const better = options.better
     const out = lay(part, {
       locked: still,
       budget: share,
-      ...(better && parts.length === 1 ? { better: (p: Packing) => better(p.used.reduce((s, u) => s + u.length, 0), p.bound) } : {}),
-    }) // prettier-ignore
+      ...(better && parts.length === 1
+        ? {
+            better: (p: Packing) =>
+              better(
+                p.used.reduce((s, u) => s + u.length, 0),
+                p.bound,
+              ),
+          }
+        : {}),
+    })
     return { part, ...out }
   })
   let rolls: RollPlan[] = done.flatMap(({ part, packing, units }) => {
@@ -153,17 +223,22 @@ export function layOutFilm(
           .flatMap((p) => {
             const unit = unitOf.get(p.item.id) ?? itemsFor(plan, [byId.get(p.item.id) as Piece], { apart })[0]
             return (unit?.members ?? []).map(({ piece, xMm }) => ({
-              pieceId: piece.id, xMm: p.x + trimMm + xMm, yMm: p.y, turnDeg: turned(unit as Unit, p),
-              widthMm: p.turned ? piece.alongMm : piece.acrossMm, lengthMm: p.turned ? piece.acrossMm : piece.alongMm,
+              pieceId: piece.id,
+              xMm: p.x + trimMm + xMm,
+              yMm: p.y,
+              turnDeg: turned(unit as Unit, p),
+              widthMm: p.turned ? piece.alongMm : piece.acrossMm,
+              lengthMm: p.turned ? piece.acrossMm : piece.alongMm,
               locked: locked.some((l) => l.placement.pieceId === piece.id && l.placement.locked),
-            })) // prettier-ignore
+            }))
           })
         return asRoll(u.binId, (bin?.width ?? 0) + 2 * trimMm, u.length, placements, context.stock, film, cutting, gap)
       })
   })
-  const unplaced = done.flatMap(
-    ({ packing, units }) =>
-    packing.unplaced.flatMap((u) => (units.find((x) => x.item.id === u.item.id)?.members ?? []).map(({ piece }) => ({ piece, why: u.why as string }))), // prettier-ignore
+  const unplaced = done.flatMap(({ packing, units }) =>
+    packing.unplaced.flatMap((u) =>
+      (units.find((x) => x.item.id === u.item.id)?.members ?? []).map(({ piece }) => ({ piece, why: u.why as string })),
+    ),
   )
   if (parts.length === 0) unplaced.push(...toLay.map((piece) => ({ piece, why: 'no_room_left' })))
   let boundMm = done.reduce((s, d) => s + d.packing.bound, 0)
@@ -174,16 +249,30 @@ export function layOutFilm(
     boundMm = Math.min(boundMm, lengthBound(free, widest, gap))
   }
   if (cutting === 'free' && elapsed && unplaced.length === 0 && toLay.some((p) => p.outline)) {
-    const nested = interlocked(plan, done.map((d) => d.part), rolls, locked, options) // prettier-ignore
+    const nested = interlocked(
+      plan,
+      done.map((d) => d.part),
+      rolls,
+      locked,
+      options,
+    )
     // Outlines may lie closer than their rectangles: their bare area, and the longest of them, is what bounds them.
-    boundMm = Math.min(boundMm, outlineBound(done.map((d) => d.part))) // prettier-ignore
+    boundMm = Math.min(boundMm, outlineBound(done.map((d) => d.part)))
     if (nested)
       rolls = nested.map((r) => asRoll(r.id, r.widthMm, r.usedMm, r.placements, context.stock, film, cutting, gap))
   }
   // The widest that is laid on: a narrow rest beside it does not make the roll narrow.
   const widest = Math.max(0, ...rolls.map((r) => r.widthMm))
   const offered = Math.max(0, ...parts.flatMap((p) => p.bins.map((b) => b.width + 2 * trimMm)))
-  return { ...base, rollWidthMm: widest || offered || width, boundMm, rolls, usedMm: sum(rolls), unplaced, kept: keptPlan ? 'stale' : 'none' } // prettier-ignore
+  return {
+    ...base,
+    rollWidthMm: widest || offered || width,
+    boundMm,
+    rolls,
+    usedMm: sum(rolls),
+    unplaced,
+    kept: keptPlan ? 'stale' : 'none',
+  }
 }
 
 /** The share of one part of a plan in what may be spent; `upTo`: the share after which something else begins. */
@@ -228,13 +317,26 @@ function interlocked(
         return { turnDeg, points: onRoll(piece, turnDeg), width, length }
       }),
     }))
-    const still = stays.map((l) => ({ binId: l.rollId, points: moved(onRoll(part.pieces.find((p) => p.id === l.placement.pieceId) as Piece, l.placement.turnDeg), l.placement.xMm - trimMm, l.placement.yMm) })) // prettier-ignore
+    const still = stays.map((l) => ({
+      binId: l.rollId,
+      points: moved(
+        onRoll(part.pieces.find((p) => p.id === l.placement.pieceId) as Piece, l.placement.turnDeg),
+        l.placement.xMm - trimMm,
+        l.placement.yMm,
+      ),
+    }))
     const to = NEST_FROM + ((1 - NEST_FROM) * (at + 1)) / parts.length
     const plan2 = nest(shapes, part.bins, {
-      gap: gapMm, random: seeded(seed), still, start: before.map((p) => p.pieceId).filter((id) => free.some((p) => p.id === id)),
-      budget: { rounds: options.rounds ?? 0, spent: () => options.spent?.() === true || (options.elapsed?.() ?? 0) >= to },
+      gap: gapMm,
+      random: seeded(seed),
+      still,
+      start: before.map((p) => p.pieceId).filter((id) => free.some((p) => p.id === id)),
+      budget: {
+        rounds: options.rounds ?? 0,
+        spent: () => options.spent?.() === true || (options.elapsed?.() ?? 0) >= to,
+      },
       better: (_, used) => (parts.length === 1 ? options.better?.(used, outlineBound(parts)) : undefined),
-    }) // prettier-ignore
+    })
     if (!plan2 || plan2.used >= sum(own) - 1e-6) {
       out.push(...own)
       continue
@@ -243,8 +345,18 @@ function interlocked(
     for (const bin of part.bins) {
       const placements: RollPlan['placements'] = [
         ...stays.filter((l) => l.rollId === bin.id).map((l) => l.placement),
-        ...plan2.placed.filter((p) => p.binId === bin.id).map((p) => ({ pieceId: p.id, xMm: p.x + trimMm, yMm: p.y, widthMm: p.lie.width, lengthMm: p.lie.length, turnDeg: p.lie.turnDeg, locked: false })),
-      ] // prettier-ignore
+        ...plan2.placed
+          .filter((p) => p.binId === bin.id)
+          .map((p) => ({
+            pieceId: p.id,
+            xMm: p.x + trimMm,
+            yMm: p.y,
+            widthMm: p.lie.width,
+            lengthMm: p.lie.length,
+            turnDeg: p.lie.turnDeg,
+            locked: false,
+          })),
+      ]
       const usedMm = placements.reduce((far, p) => Math.max(far, p.yMm + p.lengthMm), 0)
       if (usedMm > 0) out.push({ id: bin.id, widthMm: bin.width + 2 * trimMm, usedMm, placements })
     }
@@ -257,7 +369,10 @@ const outlineBound = (parts: readonly Part[]): number =>
   parts.reduce((total, part) => {
     const width = Math.max(...part.bins.map((b) => b.width))
     const area = part.pieces.reduce((s, p) => s + pieceAreaMm2(p), 0)
-    const longest = part.pieces.reduce((m, p) => Math.max(m, p.turn === 'quarter' && p.alongMm <= width ? Math.min(p.acrossMm, p.alongMm) : p.alongMm), 0) // prettier-ignore
+    const longest = part.pieces.reduce(
+      (m, p) => Math.max(m, p.turn === 'quarter' && p.alongMm <= width ? Math.min(p.acrossMm, p.alongMm) : p.alongMm),
+      0,
+    )
     return total + Math.max(area / width, longest)
   }, 0)
 
@@ -276,15 +391,28 @@ function readKept(
   const placed = new Set(rolls.flatMap((r) => r.placements.map((p) => p.pieceId)))
   const unplaced = toLay.filter((p) => !placed.has(p.id)).map((piece) => ({ piece, why: 'wider_than_every_bin' }))
   const widest = Math.max(width, ...rolls.map((r) => r.widthMm))
-  const items = pieces.filter((p) => placed.has(p.id)).map((p): Unit['item'] => ({ id: p.id, copy: 1, width: p.acrossMm, length: p.alongMm, turn: p.turn, group: null })) // prettier-ignore
+  const items = pieces
+    .filter((p) => placed.has(p.id))
+    .map((p): Unit['item'] => ({ id: p.id, copy: 1, width: p.acrossMm, length: p.alongMm, turn: p.turn, group: null }))
   const boundMm = kept.boundMm ?? lengthBound(items, widest, gap)
   const lots = [...new Set(rolls.map((r) => r.stock?.lot ?? 'new'))]
-  const id = lots.length === 2 ? `join:${lots[0]}+${lots[1]}` : lots[0] !== 'new' && lots[0] !== undefined ? `lot:${lots[0]}` : `new:${rolls[0]?.widthMm ?? width}` // prettier-ignore
+  const id =
+    lots.length === 2
+      ? `join:${lots[0]}+${lots[1]}`
+      : lots[0] !== 'new' && lots[0] !== undefined
+        ? `lot:${lots[0]}`
+        : `new:${rolls[0]?.widthMm ?? width}`
   const way = ways.find((w) => w.source.id === id)
   return {
-    source: way?.source ?? base.source, join: way?.join ?? null, rollWidthMm: rolls.length > 0 ? Math.max(...rolls.map((r) => r.widthMm)) : width, boundMm, rolls, usedMm: sum(rolls), unplaced,
+    source: way?.source ?? base.source,
+    join: way?.join ?? null,
+    rollWidthMm: rolls.length > 0 ? Math.max(...rolls.map((r) => r.widthMm)) : width,
+    boundMm,
+    rolls,
+    usedMm: sum(rolls),
+    unplaced,
     kept: 'current',
-  } // prettier-ignore
+  }
 }
 
 const sum = (rolls: readonly { usedMm: number }[]): number => rolls.reduce((s, r) => s + r.usedMm, 0)
@@ -306,11 +434,16 @@ function asRoll(
       ? { cuts: [], offcuts: freeRooms(placements, widthMm, usedMm, gapMm, damage, LEAST_REST), knots: [] }
       : cutPlan(placements, widthMm, usedMm)
   return {
-    id, stock: item, widthMm, lengthMm: item?.leftMm ?? film.rollLengthsMm[0] ?? 25000, usedMm, placements,
+    id,
+    stock: item,
+    widthMm,
+    lengthMm: item?.leftMm ?? film.rollLengthsMm[0] ?? 25000,
+    usedMm,
+    placements,
     crossCutsMm: plan.cuts.filter((c) => c.stage === 1).map((c) => c.from.yMm),
     cutting: plan,
     damage,
-  } // prettier-ignore
+  }
 }
 
 const spoils = (c: CutPiece, piece: Piece | undefined): boolean => {
@@ -373,12 +506,17 @@ export function purchase(
     .sort((a, b) => a.leftMm - b.leftMm)
   const nothing = { orderMm: 0, units: 0, cost: 0, lines: [] }
   if (layout.usedMm === 0) return { ...nothing, shelf, covered: false }
-  // A new roll that was planned is on the shelf once something was cut from it; cut whole or handed over, nothing is bought any more.
+  // A new roll that was planned is on the shelf once something was cut from it; cut whole or handed over, nothing is
+  // bought any more.
   const over = handedOver(ledger) !== null || (layout.usedMm > 0 && layout.doneMm >= layout.usedMm - 1)
   const news = layout.rolls.filter((r) => r.stock === null && !over && cutFromId(layout, r, ledger) === null)
   if (news.length === 0) {
     const ids = new Set(layout.rolls.map((r) => cutFromId(layout, r, ledger) ?? r.id))
-    return { ...nothing, shelf: [...shelf.filter((s) => ids.has(s.id)), ...shelf.filter((s) => !ids.has(s.id))], covered: true } // prettier-ignore
+    return {
+      ...nothing,
+      shelf: [...shelf.filter((s) => ids.has(s.id)), ...shelf.filter((s) => !ids.has(s.id))],
+      covered: true,
+    }
   }
   const bands = [...news.flatMap((r) => bandLengths(r.placements)), ...layout.reserveBandsMm]
   return { ...orderFor(film, news[0]?.widthMm ?? layout.rollWidthMm, bands), shelf, covered: false }

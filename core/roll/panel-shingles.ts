@@ -50,13 +50,25 @@ export function shingleFigures(plan: Plan, film: FilmSheet, at: PanelShingles): 
   const width = input('sheet_width', size.width, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`)
   return [
     figure(id('strip'), size.width / rips, 'mm', '{sheet_width} ÷ {strips}', [width, strips]),
-    figure(id('sheets'), at.plan.value.sheets, 'count', 'strips for {length} × {height} with {overlap}, {setback} short of exposed edges, offcuts used again, ÷ {strips}', [
-      input('length', at.panel.widthMm, 'mm', 'measured', `panels/${at.panel.id}/widthMm`),
-      input('height', at.panel.heightMm, 'mm', 'measured', `panels/${at.panel.id}/heightMm`),
-      input('overlap', size.overlap, 'mm', plan.layout.sheets.overlapMm === null ? filmStanding(film, 'overlapMm') : 'measured', `film/${film.id}/overlapMm`),
-      input('setback', EXPOSED_SETBACK_MM, 'mm', 'common_practice', 'data/shingles'),
-      width,
-      strips,
-    ]),
-  ] // prettier-ignore
+    figure(
+      id('sheets'),
+      at.plan.value.sheets,
+      'count',
+      'strips for {length} × {height} with {overlap}, {setback} short of exposed edges, offcuts used again, ÷ {strips}',
+      [
+        input('length', at.panel.widthMm, 'mm', 'measured', `panels/${at.panel.id}/widthMm`),
+        input('height', at.panel.heightMm, 'mm', 'measured', `panels/${at.panel.id}/heightMm`),
+        input(
+          'overlap',
+          size.overlap,
+          'mm',
+          plan.layout.sheets.overlapMm === null ? filmStanding(film, 'overlapMm') : 'measured',
+          `film/${film.id}/overlapMm`,
+        ),
+        input('setback', EXPOSED_SETBACK_MM, 'mm', 'common_practice', 'data/shingles'),
+        width,
+        strips,
+      ],
+    ),
+  ]
 }

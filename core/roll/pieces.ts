@@ -12,7 +12,10 @@ import { CONTRAST_WRAP_MM } from '../vehicle/walkaround-rules'
 import { flatMark } from '../stretch/flat-outline'
 import { flatPieceOutline, pieceOutline } from './shape'
 
-/** One cut of film. Cut sizes in mm as the panel stands; `across`/`along` as the piece lies on the roll before any turn. */
+/**
+ * One cut of film. Cut sizes in mm as the panel stands; `across`/`along` as the piece lies on the roll before any
+ * turn.
+ */
 export interface Piece {
   id: string
   panelId: string
@@ -34,7 +37,9 @@ export interface Piece {
   /** Whether it may lie with its arrow turned round. */
   upsideDown: boolean
   seamMm: number
-  /** Its outline within the cut rectangle, from the top left, as the panel is looked at; null where it was not taken. */
+  /**
+   * Its outline within the cut rectangle, from the top left, as the panel is looked at; null where it was not taken.
+   */
   outline: Point[] | null
   /** Lies under another piece, in a recess of its panel. */
   inlay?: boolean
@@ -68,7 +73,10 @@ interface Axis {
 const WIDTH: Axis = { ends: ['left', 'right'], field: 'widthMm', name: 'width' }
 const HEIGHT: Axis = { ends: ['top', 'bottom'], field: 'heightMm', name: 'height' }
 
-/** The pieces of one panel in one film. Bleed, wrap-under, seams and the roll's shrink are put in here and nowhere else. */
+/**
+ * The pieces of one panel in one film. Bleed, wrap-under, seams and the roll's shrink are put in here and nowhere
+ * else.
+ */
 export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContrast: boolean): Piece[] {
   const choice = choiceFor(plan, panel.id)
   const facts = PANEL_FACTS[panel.kind]
@@ -81,7 +89,10 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
   const widthAlong = facts.sameWayUp || facts.rollAlongWidth === true
   const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
 
-  const solved = choice.flat && choice.flat.parts.length === choice.parts && choice.flat.mark === flatMark(panel, choice) ? choice.flat : null // prettier-ignore
+  const solved =
+    choice.flat && choice.flat.parts.length === choice.parts && choice.flat.mark === flatMark(panel, choice)
+      ? choice.flat
+      : null
 
   const main = Array.from({ length: choice.parts }, (_, index) => {
     const flat = solved?.parts[index]?.map(([x, y]) => ({ x, y })) ?? null
@@ -139,13 +150,38 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
     const [w, h] = [width.value as number, height.value as number]
     const seamMm = index === 0 ? 0 : choice.along === 'height' ? panel.widthMm : panel.heightMm
     return {
-      id, panelId: panel.id, part: index + 1, parts: choice.parts, along: choice.along, filmId: film.id,
+      id,
+      panelId: panel.id,
+      part: index + 1,
+      parts: choice.parts,
+      along: choice.along,
+      filmId: film.id,
       name: choice.parts === 1 ? panel.name : `${panel.name} ${index + 1}/${choice.parts}`,
-      cutWidthMm: w, cutHeightMm: h, acrossMm: widthAlong ? h : w, alongMm: widthAlong ? w : h,
+      cutWidthMm: w,
+      cutHeightMm: h,
+      acrossMm: widthAlong ? h : w,
+      alongMm: widthAlong ? w : h,
       top: widthAlong ? 'across' : 'along',
-      turn: fixed ? 'fixed' : 'quarter', upsideDown: !(plan.method.direction === 'always' || (film.directional && facts.sameWayUp)), seamMm, figures: { width, height },
-      outline: plan.layout.cutting !== 'free' ? null : flat ? flatPieceOutline(flat, { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }, { x: across.stretch, y: down.stretch }) : pieceOutline(panel, { x: across.from, y: down.from, width: across.own, height: down.own }, { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }, { x: across.stretch, y: down.stretch }),
-    } satisfies Piece // prettier-ignore
+      turn: fixed ? 'fixed' : 'quarter',
+      upsideDown: !(plan.method.direction === 'always' || (film.directional && facts.sameWayUp)),
+      seamMm,
+      figures: { width, height },
+      outline:
+        plan.layout.cutting !== 'free'
+          ? null
+          : flat
+            ? flatPieceOutline(
+                flat,
+                { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] },
+                { x: across.stretch, y: down.stretch },
+              )
+            : pieceOutline(
+                panel,
+                { x: across.from, y: down.from, width: across.own, height: down.own },
+                { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] },
+                { x: across.stretch, y: down.stretch },
+              ),
+    } satisfies Piece
   })
   const inlays = panel.recesses.flatMap((r, i) => {
     if (r.way !== 'inlay') return []
@@ -155,30 +191,65 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
   return [...main, ...inlays]
 }
 
-/** A recess that is inlaid takes a small piece of its own: its floor and walls, turned round the corner, and a grip to lay it by. */
-function inlayPiece(panel: Panel, recess: Recess, index: number, how: { film: FilmSheet; fixed: boolean; widthAlong: boolean; flat: Point[] | null; free: boolean }): Piece {
+/**
+ * A recess that is inlaid takes a small piece of its own: its floor and walls, turned round the corner, and a grip to
+ * lay it by.
+ */
+function inlayPiece(
+  panel: Panel,
+  recess: Recess,
+  index: number,
+  how: { film: FilmSheet; fixed: boolean; widthAlong: boolean; flat: Point[] | null; free: boolean },
+): Piece {
   const { film, fixed, widthAlong, flat, free } = how
   const beyond = INLAY_TURN_MM + GRIP_MM
   const id = `${panel.id}.i${index + 1}`
   const at = (f: string) => `panels/${panel.id}/recesses/${recess.id}/${f}`
   const standing = (f: string) => measureStanding(panel, `recesses.${recess.id}.${f}`)
   const size = (name: 'width' | 'height', field: 'mouthWidthMm' | 'mouthHeightMm') => {
-    const own = flat ? Math.max(...flat.map((p) => (name === 'width' ? p.x : p.y))) : recessProfileMm(recess[field], recess.depthMm, recess.wallDeg)
-    return figure(`piece/${id}/${name}`, own + 2 * beyond, 'mm', flat ? '{flat} + 2 × ({turn} + {grip})' : '{profile} + 2 × ({turn} + {grip})', [
-      flat ? input('flat', own, 'mm', 'common_practice', `pieces/${panel.id}/flat`) : input('profile', own, 'mm', standing(field), at(field)),
-      input('turn', INLAY_TURN_MM, 'mm', 'common_practice', 'data/inlay'),
-      input('grip', GRIP_MM, 'mm', 'assumed', 'data/inlay'),
-    ])
+    const own = flat
+      ? Math.max(...flat.map((p) => (name === 'width' ? p.x : p.y)))
+      : recessProfileMm(recess[field], recess.depthMm, recess.wallDeg)
+    return figure(
+      `piece/${id}/${name}`,
+      own + 2 * beyond,
+      'mm',
+      flat ? '{flat} + 2 × ({turn} + {grip})' : '{profile} + 2 × ({turn} + {grip})',
+      [
+        flat
+          ? input('flat', own, 'mm', 'common_practice', `pieces/${panel.id}/flat`)
+          : input('profile', own, 'mm', standing(field), at(field)),
+        input('turn', INLAY_TURN_MM, 'mm', 'common_practice', 'data/inlay'),
+        input('grip', GRIP_MM, 'mm', 'assumed', 'data/inlay'),
+      ],
+    )
   }
   const [width, height] = [size('width', 'mouthWidthMm'), size('height', 'mouthHeightMm')]
   const [w, h] = [width.value as number, height.value as number]
   return {
-    id, panelId: panel.id, part: 1, parts: 1, along: 'height', filmId: film.id, name: `${panel.name}, inlay ${recess.name}`, cutWidthMm: w, cutHeightMm: h,
-    acrossMm: widthAlong ? h : w, alongMm: widthAlong ? w : h, top: widthAlong ? 'across' : 'along', turn: fixed ? 'fixed' : 'quarter', upsideDown: !(fixed && film.directional),
-    seamMm: 2 * (recess.mouthWidthMm + recess.mouthHeightMm), figures: { width, height }, inlay: true,
-    outline: free && flat ? flatPieceOutline(flat, { left: beyond, right: beyond, top: beyond, bottom: beyond }, { x: 1, y: 1 }) : null,
+    id,
+    panelId: panel.id,
+    part: 1,
+    parts: 1,
+    along: 'height',
+    filmId: film.id,
+    name: `${panel.name}, inlay ${recess.name}`,
+    cutWidthMm: w,
+    cutHeightMm: h,
+    acrossMm: widthAlong ? h : w,
+    alongMm: widthAlong ? w : h,
+    top: widthAlong ? 'across' : 'along',
+    turn: fixed ? 'fixed' : 'quarter',
+    upsideDown: !(fixed && film.directional),
+    seamMm: 2 * (recess.mouthWidthMm + recess.mouthHeightMm),
+    figures: { width, height },
+    inlay: true,
+    outline:
+      free && flat
+        ? flatPieceOutline(flat, { left: beyond, right: beyond, top: beyond, bottom: beyond }, { x: 1, y: 1 })
+        : null,
   }
-} // prettier-ignore
+}
 
 /** Whether a piece reaches an edge of its panel: inner parts of a divided panel do not reach the ends. */
 export function reaches(piece: Piece, at: Edge['at']): boolean {

@@ -67,9 +67,15 @@ export function restsOf(layout: FilmLayout): Rest[] {
         )
         .map(([kind]) => kind)
       out.push({
-        key: keyOf(layout, n, o), rollId: roll.id, stock: roll.stock, yMm: o.yMm, widthMm: o.widthMm, lengthMm: o.lengthMm, takes,
+        key: keyOf(layout, n, o),
+        rollId: roll.id,
+        stock: roll.stock,
+        yMm: o.yMm,
+        widthMm: o.widthMm,
+        lengthMm: o.lengthMm,
+        takes,
         cut: beside.length > 0 && beside.every((p) => real.has(p.pieceId)),
-      }) // prettier-ignore
+      })
     }
   })
   return out.sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm)

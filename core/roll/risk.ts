@@ -10,7 +10,10 @@ const STIFF_FILM = 0.1
 const NEW_HAND_FROM = 2.5
 const NEW_HAND = 1.6
 
-/** Chance [–] that a piece of a panel is laid twice: how near its stretch comes to the film's limit, stiff film, a new hand. */
+/**
+ * Chance [–] that a piece of a panel is laid twice: how near its stretch comes to the film's limit, stiff film, a new
+ * hand.
+ */
 export function riskOf(plan: Plan, film: FilmSheet, worstStretch: number | null): number {
   const load = worstStretch === null || film.stretchLimit <= 0 ? 0 : worstStretch / film.stretchLimit
   const stretch = load > 1 ? PAST_LIMIT : load > NEAR_FROM ? NEAR_LIMIT : 0

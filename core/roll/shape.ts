@@ -4,7 +4,8 @@ import { outlineOf } from '../vehicle/outline'
 import type { Panel } from '../vehicle/schema'
 
 /**
- * The outline of a piece as it is cut, in its own frame: origin at the top left of its cut rectangle, x right, y down as
+ * The outline of a piece as it is cut, in its own frame: origin at the top left of its cut rectangle, x right, y down
+ * as
  * the panel is looked at. The panel's measured outline, let out by the film left beyond it, within the cut rectangle;
  * null where the panel's outline was not taken. `from`: where the piece's own part of the panel begins; `margins`: film
  * beyond it left, top, right and bottom; `stretch`: what relaxing takes back, along x and y.
@@ -33,7 +34,9 @@ function shapeOf(...[panel, part, margins, stretch]: Parameters<typeof pieceOutl
   const moved = outline.path.map((p) => ({ x: p.x * sx - part.x + margins.left, y: p.y * sy - part.y + margins.top }))
   return letOut(moved, most, part, margins, stretch)
 }
-/** The outline of a piece whose flat film was solved, let out by the film left beyond it: `flat` has its box at 0, 0. */
+/**
+ * The outline of a piece whose flat film was solved, let out by the film left beyond it: `flat` has its box at 0, 0.
+ */
 export function flatPieceOutline(
   flat: readonly Point[],
   margins: { left: number; top: number; right: number; bottom: number },
@@ -41,7 +44,13 @@ export function flatPieceOutline(
 ): Point[] | null {
   const [width, height] = [Math.max(...flat.map((p) => p.x)), Math.max(...flat.map((p) => p.y))]
   const most = Math.max(margins.left, margins.top, margins.right, margins.bottom)
-  return letOut(flat.map((p) => ({ x: p.x + margins.left, y: p.y + margins.top })), most, { width, height }, margins, stretch) // prettier-ignore
+  return letOut(
+    flat.map((p) => ({ x: p.x + margins.left, y: p.y + margins.top })),
+    most,
+    { width, height },
+    margins,
+    stretch,
+  )
 }
 function letOut(
   path: Point[],
@@ -87,7 +96,8 @@ export function onRoll(piece: Shape, turnDeg: 0 | 90 | 180 | 270): Point[] {
     { x: 0, y: h },
   ]
   // Before any turn the panel's top lies towards +y, or towards −x where its width runs along the roll.
-  let points = piece.top === 'along' ? flat.map((p) => ({ x: w - p.x, y: h - p.y })) : flat.map((p) => ({ x: p.y, y: w - p.x })) // prettier-ignore
+  let points =
+    piece.top === 'along' ? flat.map((p) => ({ x: w - p.x, y: h - p.y })) : flat.map((p) => ({ x: p.y, y: w - p.x }))
   let along = piece.top === 'along' ? h : w
   let across = piece.top === 'along' ? w : h
   for (let turn = 0; turn < turnDeg; turn += 90) {
@@ -101,7 +111,8 @@ export function onRoll(piece: Shape, turnDeg: 0 | 90 | 180 | 270): Point[] {
 export const pieceAreaMm2 = (piece: Shape): number =>
   piece.outline ? Math.abs(polygonAreaMm2(piece.outline)) : piece.acrossMm * piece.alongMm
 
-export const moved = (points: readonly Point[], x: number, y: number): Point[] => points.map((p) => ({ x: p.x + x, y: p.y + y })) // prettier-ignore
+export const moved = (points: readonly Point[], x: number, y: number): Point[] =>
+  points.map((p) => ({ x: p.x + x, y: p.y + y }))
 
 /** Less common area than this is touching, mm². */
 const TOUCH_MM2 = 0.5

@@ -40,7 +40,14 @@ interface Span {
  * or lying, with seams kept from handles, recesses, raised objects, lettering and the gaps between panels.
  */
 export function sideDrops(plan: Plan, film: FilmSheet): SideDrops[] {
-  const key = JSON.stringify([plan.layout.drops, plan.layout.trimMm, film.id, film.widthsMm, film.overlapMm, plan.film.mainId]) // prettier-ignore
+  const key = JSON.stringify([
+    plan.layout.drops,
+    plan.layout.trimMm,
+    film.id,
+    film.widthsMm,
+    film.overlapMm,
+    plan.film.mainId,
+  ])
   const known = last.get(plan.panels)
   if (known?.key === key) return known.drops
   const drops = compute(plan, film)
@@ -86,15 +93,33 @@ function oneSide(
   const [top, bottom] = [Math.min(...all.map((b) => b.top)), Math.max(...all.map((b) => b.bottom))]
   const [sideMm, heightMm] = [rear - front, bottom - top]
   const lettering = drops.lettering.filter((l) => l.side === side)
-  const spans: Span[] = lettering.map((l) => ({ name: l.name, x: [l.fromFrontMm, l.fromFrontMm + l.widthMm], y: [l.fromTopMm, l.fromTopMm + l.heightMm] })) // prettier-ignore
+  const spans: Span[] = lettering.map((l) => ({
+    name: l.name,
+    x: [l.fromFrontMm, l.fromFrontMm + l.widthMm],
+    y: [l.fromTopMm, l.fromTopMm + l.heightMm],
+  }))
   for (const { panel, s } of main) {
     const put = (name: string, x: number, y: number, width: number, height: number) => {
       const box = boxes.get(panel.id) as Box
-      const local = (px: number, py: number): Point => (loose ? { x: side === 'right' ? box.right - px : box.left + px, y: box.top + py } : see(toSkin(s, panel, px, py))) // prettier-ignore
+      const local = (px: number, py: number): Point =>
+        loose
+          ? { x: side === 'right' ? box.right - px : box.left + px, y: box.top + py }
+          : see(toSkin(s, panel, px, py))
       const [a, b] = [local(x, y), local(x + width, y + height)]
-      spans.push({ name: `${name} of ${panel.name}`, x: [Math.min(a.x, b.x) - front, Math.max(a.x, b.x) - front], y: [Math.min(a.y, b.y) - top, Math.max(a.y, b.y) - top] }) // prettier-ignore
+      spans.push({
+        name: `${name} of ${panel.name}`,
+        x: [Math.min(a.x, b.x) - front, Math.max(a.x, b.x) - front],
+        y: [Math.min(a.y, b.y) - top, Math.max(a.y, b.y) - top],
+      })
     }
-    for (const r of panel.recesses) put(r.name, (r.xMm ?? panel.widthMm / 2) - r.mouthWidthMm / 2, (r.yMm ?? panel.heightMm / 2) - r.mouthHeightMm / 2, r.mouthWidthMm, r.mouthHeightMm) // prettier-ignore
+    for (const r of panel.recesses)
+      put(
+        r.name,
+        (r.xMm ?? panel.widthMm / 2) - r.mouthWidthMm / 2,
+        (r.yMm ?? panel.heightMm / 2) - r.mouthHeightMm / 2,
+        r.mouthWidthMm,
+        r.mouthHeightMm,
+      )
     for (const r of panel.raised)
       if (r.xMm !== null)
         put(r.name, r.xMm - r.widthMm / 2, (r.yMm ?? panel.heightMm / 2) - r.heightMm / 2, r.widthMm, r.heightMm)
@@ -102,26 +127,56 @@ function oneSide(
   for (const part of plan.panels) {
     const s = at.get(part.id)
     const box = s && boxFrom(s, see)
-    if (!loose && part.side === side && s?.on && box) spans.push({ name: part.name, x: [box.left - front, box.right - front], y: [box.top - top, box.bottom - top] }) // prettier-ignore
+    if (!loose && part.side === side && s?.on && box)
+      spans.push({ name: part.name, x: [box.left - front, box.right - front], y: [box.top - top, box.bottom - top] })
   }
   const axis = run === 'upright' ? 'x' : 'y'
-  const zones: SideDrops['zones'] = spans.map((z) => ({ name: z.name, fromMm: z[axis][0], toMm: z[axis][1], weight: 'never' })) // prettier-ignore
+  const zones: SideDrops['zones'] = spans.map((z) => ({
+    name: z.name,
+    fromMm: z[axis][0],
+    toMm: z[axis][1],
+    weight: 'never',
+  }))
   for (const { panel } of main) {
     const box = boxes.get(panel.id) as Box
-    const [begin, end, first, last] = run === 'upright' ? [box.left, box.right, front, rear] : [box.top, box.bottom, top, bottom] // prettier-ignore
-    const never = (name: string, mm: number) => zones.push({ name, fromMm: mm - first, toMm: mm - first, weight: 'never' }) // prettier-ignore
+    const [begin, end, first, last] =
+      run === 'upright' ? [box.left, box.right, front, rear] : [box.top, box.bottom, top, bottom]
+    const never = (name: string, mm: number) =>
+      zones.push({ name, fromMm: mm - first, toMm: mm - first, weight: 'never' })
     if (begin > first + 1) never(`gap before ${panel.name}`, begin)
     if (end < last - 1) never(`gap after ${panel.name}`, end)
   }
   const [alongMm, acrossMm] = run === 'upright' ? [sideMm, heightMm] : [heightMm, sideMm]
   return {
-    side, run, sideMm, heightMm, zones, lettering, loose,
-    panels: main.map(({ panel }) => ({ id: panel.id, name: panel.name, box: boxes.get(panel.id) as Box })).map(({ box, ...p }) => ({ ...p, fromMm: box.left - front, toMm: box.right - front, topMm: box.top - top, bottomMm: box.bottom - top })).sort((a, b) => a.fromMm - b.fromMm),
+    side,
+    run,
+    sideMm,
+    heightMm,
+    zones,
+    lettering,
+    loose,
+    panels: main
+      .map(({ panel }) => ({ id: panel.id, name: panel.name, box: boxes.get(panel.id) as Box }))
+      .map(({ box, ...p }) => ({
+        ...p,
+        fromMm: box.left - front,
+        toMm: box.right - front,
+        topMm: box.top - top,
+        bottomMm: box.bottom - top,
+      }))
+      .sort((a, b) => a.fromMm - b.fromMm),
     plan: dropPlan({
-      sideMm: alongMm, heightMm: acrossMm, printableMm, overlapMm: film.overlapMm, bleedMm: drops.bleedMm, zones, distanceMm: drops.distanceMm, leastMm: LEAST_DROP_MM,
+      sideMm: alongMm,
+      heightMm: acrossMm,
+      printableMm,
+      overlapMm: film.overlapMm,
+      bleedMm: drops.bleedMm,
+      zones,
+      distanceMm: drops.distanceMm,
+      leastMm: LEAST_DROP_MM,
       profile: profileOf(all, run, alongMm, front, top),
     }),
-  } // prettier-ignore
+  }
 }
 
 type See = (p: Point) => Point
@@ -148,7 +203,10 @@ function standing(main: readonly Placed[], see: See): { boxes: Map<string, Box>;
   }
 }
 
-/** Skin places as the side is walked along: x from the front to the rear, y from the top down, whichever way the skin has it. */
+/**
+ * Skin places as the side is walked along: x from the front to the rear, y from the top down, whichever way the skin
+ * has it.
+ */
 function fromFront(side: 'left' | 'right', { panel, s }: Placed): See {
   const [o, a, b] = [toSkin(s, panel, 0, 0), toSkin(s, panel, 100, 0), toSkin(s, panel, 0, 100)]
   // Looked at from outside, the front of a right side is on the right.
@@ -160,9 +218,11 @@ function fromFront(side: 'left' | 'right', { panel, s }: Placed): See {
 function boxFrom(s: SkinPanel, see: See): Box {
   const corners = [see({ x: s.box.left, y: s.box.top }), see({ x: s.box.right, y: s.box.bottom })] as const
   return {
-    left: Math.min(corners[0].x, corners[1].x), right: Math.max(corners[0].x, corners[1].x),
-    top: Math.min(corners[0].y, corners[1].y), bottom: Math.max(corners[0].y, corners[1].y),
-  } // prettier-ignore
+    left: Math.min(corners[0].x, corners[1].x),
+    right: Math.max(corners[0].x, corners[1].x),
+    top: Math.min(corners[0].y, corners[1].y),
+    bottom: Math.max(corners[0].y, corners[1].y),
+  }
 }
 
 /** How far the side reaches across at each millimetre along it; where no panel is, what lies next to it. */
@@ -177,7 +237,10 @@ function profileOf(
   const fromMm = new Float64Array(n).fill(Infinity)
   const toMm = new Float64Array(n).fill(-Infinity)
   for (const b of boxes) {
-    const [begin, end, low, high] = run === 'upright' ? [b.left - front, b.right - front, b.top - top, b.bottom - top] : [b.top - top, b.bottom - top, b.left - front, b.right - front] // prettier-ignore
+    const [begin, end, low, high] =
+      run === 'upright'
+        ? [b.left - front, b.right - front, b.top - top, b.bottom - top]
+        : [b.top - top, b.bottom - top, b.left - front, b.right - front]
     for (let x = Math.max(0, Math.floor(begin)); x <= Math.min(n - 1, Math.ceil(end)); x++) {
       fromMm[x] = Math.min(fromMm[x] as number, low)
       toMm[x] = Math.max(toMm[x] as number, high)
@@ -194,12 +257,34 @@ export function dropFigures(film: FilmSheet, side: SideDrops, plan: Plan): Figur
   const { bleedMm, printableMm } = plan.layout.drops
   const overlap = input('overlap', film.overlapMm, 'mm', filmStanding(film, 'overlapMm'), `film/${film.id}/overlapMm`)
   const bleed = input('bleed', bleedMm, 'mm', 'common_practice', 'layout/drops')
-  const width = input('printable', printableMm ?? Math.max(...film.widthsMm) - 2 * plan.layout.trimMm, 'mm', printableMm === null ? filmStanding(film, 'widthsMm') : 'measured', printableMm === null ? `film/${film.id}/widthsMm` : 'layout/drops') // prettier-ignore
+  const width = input(
+    'printable',
+    printableMm ?? Math.max(...film.widthsMm) - 2 * plan.layout.trimMm,
+    'mm',
+    printableMm === null ? filmStanding(film, 'widthsMm') : 'measured',
+    printableMm === null ? `film/${film.id}/widthsMm` : 'layout/drops',
+  )
   const length = input('side', side.run === 'upright' ? side.sideMm : side.heightMm, 'mm', 'measured', 'panels')
   return [
-    figure(id('drops'), drops.length, 'count', 'fewest strips of {printable} over {side} with {overlap}, seams kept off', [width, length, overlap]), // prettier-ignore
-    figure(id('film'), filmMm, 'mm', drops.map((d) => `{drop_${d.number}}`).join(' + '), drops.map((d) => input(`drop_${d.number}`, d.lengthMm, 'mm', 'measured', 'panels'))), // prettier-ignore
-    ...seamsMm.map((mm, i) => figure(id(`seam-${i + 1}`), mm, 'mm', 'the best place that no zone forbids, with strips of at most {printable}', [width])), // prettier-ignore
+    figure(
+      id('drops'),
+      drops.length,
+      'count',
+      'fewest strips of {printable} over {side} with {overlap}, seams kept off',
+      [width, length, overlap],
+    ),
+    figure(
+      id('film'),
+      filmMm,
+      'mm',
+      drops.map((d) => `{drop_${d.number}}`).join(' + '),
+      drops.map((d) => input(`drop_${d.number}`, d.lengthMm, 'mm', 'measured', 'panels')),
+    ),
+    ...seamsMm.map((mm, i) =>
+      figure(id(`seam-${i + 1}`), mm, 'mm', 'the best place that no zone forbids, with strips of at most {printable}', [
+        width,
+      ]),
+    ),
     ...drops.flatMap((d) => [
       figure(id(`width-${d.number}`), d.widthMm, 'mm', '{to} − {from}', [
         input('to', d.toMm, 'mm', 'measured', 'panels'),
@@ -207,7 +292,10 @@ export function dropFigures(film: FilmSheet, side: SideDrops, plan: Plan): Figur
         ...(d.fromMm < 0 ? [bleed] : []),
         overlap,
       ]),
-      figure(id(`length-${d.number}`), d.lengthMm, 'mm', '{side_there} + 2 × {bleed}', [input('side_there', d.lengthMm - 2 * bleedMm, 'mm', 'measured', 'panels'), bleed]), // prettier-ignore
+      figure(id(`length-${d.number}`), d.lengthMm, 'mm', '{side_there} + 2 × {bleed}', [
+        input('side_there', d.lengthMm - 2 * bleedMm, 'mm', 'measured', 'panels'),
+        bleed,
+      ]),
     ]),
   ]
 }

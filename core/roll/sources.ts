@@ -43,7 +43,9 @@ const bandsOf = (packing: Packing): number[] =>
 const roomOf = (bins: readonly PackBin[]): number =>
   bins.reduce((t, b) => t + b.length - (b.blocked ?? []).reduce((s, x) => s + Math.min(b.length, x.to) - x.from, 0), 0)
 
-/** Every lot on the shelf, every width that is sold, and joins of two lots; what covers the plan at least cost first. */
+/**
+ * Every lot on the shelf, every width that is sold, and joins of two lots; what covers the plan at least cost first.
+ */
 export function sourcesOf(ask: SourceAsk): Way[] {
   const { film, plan, pieces, stock } = ask
   const width = plan.layout.rollWidthMm
@@ -59,13 +61,16 @@ export function sourcesOf(ask: SourceAsk): Way[] {
   const out = [...shelf, ...news]
   // Two lots only where none covers the plan alone: a shade may differ, so that is never taken unasked.
   if (!shelf.some((w) => w.source.covers)) out.push(...joins(ask, shelf, news))
-  // What covers all before what does not; one lot before two; then the cheapest; what leaves least of a begun lot; the widest.
+  // What covers all before what does not; one lot before two; then the cheapest; what leaves least of a begun lot; the
+  // widest.
   const rank = (w: Way) => (w.source.covers ? 0 : 2) + (w.source.kind === 'join' ? 1 : 0)
   return out.sort(
     (a, b) =>
-      rank(a) - rank(b) || a.source.cost - b.source.cost ||
-      (a.source.kind === 'shelf' && b.source.kind === 'shelf' ? a.source.leavesMm - b.source.leavesMm : 0) || b.source.widthMm - a.source.widthMm,
-  ) // prettier-ignore
+      rank(a) - rank(b) ||
+      a.source.cost - b.source.cost ||
+      (a.source.kind === 'shelf' && b.source.kind === 'shelf' ? a.source.leavesMm - b.source.leavesMm : 0) ||
+      b.source.widthMm - a.source.widthMm,
+  )
 }
 
 const lacksOf = (packing: Packing, leavesMm: number, reserveMm: number): Source['lacks'] =>
@@ -78,7 +83,13 @@ function shelfWay(ask: SourceAsk, lot: string, own: readonly StockItem[]): Way {
   const items = own
     .filter((s) => s.lot === lot)
     .sort((a, b) => (a.kind === b.kind ? a.leftMm - b.leftMm : a.kind === 'rest' ? -1 : 1))
-  const bins = items.map((s): PackBin => ({ id: s.id, width: s.widthMm - 2 * trimMm, length: s.leftMm, lot, blocked: damageFromEnd(s) })) // prettier-ignore
+  const bins = items.map((s): PackBin => ({
+    id: s.id,
+    width: s.widthMm - 2 * trimMm,
+    length: s.leftMm,
+    lot,
+    blocked: damageFromEnd(s),
+  }))
   const part: Part = { lot, bins, pieces }
   const room = roomOf(bins)
   let packing = ask.lay(part)
@@ -93,10 +104,20 @@ function shelfWay(ask: SourceAsk, lot: string, own: readonly StockItem[]): Way {
     parts: [part],
     join: null,
     source: {
-      id: `lot:${lot}`, kind: 'shelf', lot, joined: null, widthMm: Math.max(...items.map((s) => s.widthMm)), covers: lacks === 'nothing', lacks,
-      usedMm, orderMm: 0, units: 0, cost: 0, leavesMm: room - usedMm,
+      id: `lot:${lot}`,
+      kind: 'shelf',
+      lot,
+      joined: null,
+      widthMm: Math.max(...items.map((s) => s.widthMm)),
+      covers: lacks === 'nothing',
+      lacks,
+      usedMm,
+      orderMm: 0,
+      units: 0,
+      cost: 0,
+      leavesMm: room - usedMm,
     },
-  } // prettier-ignore
+  }
 }
 
 /** New rolls of one width, as many as the pieces take. */
@@ -112,7 +133,12 @@ export function newPart(
   const items = itemsFor(plan, pieces).map((u) => u.item)
   const need = Math.max(1, Math.ceil(lengthBound(items, inner, gapMm) / rollMm))
   for (let count = need; ; count = Math.min(MOST_NEW_ROLLS, count * 2)) {
-    const bins = Array.from({ length: count }, (_, i) => ({ id: `new-${i + 1}`, width: inner, length: rollMm, lot: 'new' })) // prettier-ignore
+    const bins = Array.from({ length: count }, (_, i) => ({
+      id: `new-${i + 1}`,
+      width: inner,
+      length: rollMm,
+      lot: 'new',
+    }))
     const part: Part = { lot: 'new', bins, pieces }
     const packing = ask.lay(part)
     if (count >= MOST_NEW_ROLLS || !packing.unplaced.some((u) => u.why === 'no_room_left')) return { part, packing }
@@ -128,10 +154,20 @@ function newWay(ask: SourceAsk, pieces: readonly Piece[], widthMm: number): Way 
     parts: [part],
     join: null,
     source: {
-      id: `new:${widthMm}`, kind: 'new', lot: null, joined: null, widthMm, covers: lacks === 'nothing', lacks, usedMm,
-      orderMm: order.orderMm, units: order.units, cost: order.cost, leavesMm: order.orderMm - usedMm,
+      id: `new:${widthMm}`,
+      kind: 'new',
+      lot: null,
+      joined: null,
+      widthMm,
+      covers: lacks === 'nothing',
+      lacks,
+      usedMm,
+      orderMm: order.orderMm,
+      units: order.units,
+      cost: order.cost,
+      leavesMm: order.orderMm - usedMm,
     },
-  } // prettier-ignore
+  }
 }
 
 /** Two lots of the shelf, or one and what is bought beside it: pieces shared out so that the join shows least. */
@@ -140,7 +176,13 @@ function joins(ask: SourceAsk, shelf: readonly Way[], news: readonly Way[]): Way
   const { gapMm } = plan.layout
   const out: Way[] = []
   const bound = (some: readonly Piece[], width: number) =>
-    some.length === 0 ? 0 : lengthBound(itemsFor(plan, some).map((u) => u.item), width, gapMm) // prettier-ignore
+    some.length === 0
+      ? 0
+      : lengthBound(
+          itemsFor(plan, some).map((u) => u.item),
+          width,
+          gapMm,
+        )
   const widthOf = (w: Way) => Math.max(...(w.parts[0] as Part).bins.map((b) => b.width))
   const room = (w: Way) => roomOf((w.parts[0] as Part).bins)
   const lots = [...shelf].sort((a, b) => room(b) - room(a)).slice(0, JOIN_LOTS)
@@ -173,12 +215,28 @@ function joins(ask: SourceAsk, shelf: readonly Way[], news: readonly Way[]): Way
         const joined = b.source.kind === 'new' ? 'new' : (b.source.lot as string)
         out.push({
           parts: [first, second],
-          join: { first: a.source.lot as string, second: joined, panels: shared.panels, seams: shared.seams, lengthMm: shared.lengthMm },
-          source: {
-            id: `join:${a.source.lot}+${joined}`, kind: 'join', lot: a.source.lot, joined, widthMm: Math.max(a.source.widthMm, b.source.widthMm), covers: lacks === 'nothing', lacks,
-            usedMm, orderMm: order?.orderMm ?? 0, units: order?.units ?? 0, cost: order?.cost ?? 0, leavesMm,
+          join: {
+            first: a.source.lot as string,
+            second: joined,
+            panels: shared.panels,
+            seams: shared.seams,
+            lengthMm: shared.lengthMm,
           },
-        }) // prettier-ignore
+          source: {
+            id: `join:${a.source.lot}+${joined}`,
+            kind: 'join',
+            lot: a.source.lot,
+            joined,
+            widthMm: Math.max(a.source.widthMm, b.source.widthMm),
+            covers: lacks === 'nothing',
+            lacks,
+            usedMm,
+            orderMm: order?.orderMm ?? 0,
+            units: order?.units ?? 0,
+            cost: order?.cost ?? 0,
+            leavesMm,
+          },
+        })
         break
       }
     }

@@ -8,7 +8,14 @@ export interface Unit {
   members: { piece: Piece; xMm: number }[]
 }
 
-const itemOf = (p: Piece): PackItem => ({ id: p.id, copy: 1, width: p.acrossMm, length: p.alongMm, turn: p.turn, group: null }) // prettier-ignore
+const itemOf = (p: Piece): PackItem => ({
+  id: p.id,
+  copy: 1,
+  width: p.acrossMm,
+  length: p.alongMm,
+  turn: p.turn,
+  group: null,
+})
 
 /** Pieces as items to be packed. Pairs of the plan that fit side by side across `widthMm` are one item. */
 export function itemsFor(
@@ -22,7 +29,16 @@ export function itemsFor(
   for (const [a, b] of plan.layout.together) {
     const two = [a, b].map((id) => pieces.filter((p) => p.panelId === id))
     const [p, q] = [two[0]?.[0], two[1]?.[0]]
-    if (!p || !q || two.some((l) => l.length !== 1) || apart.has(p.id) || apart.has(q.id) || gone.has(p.id) || gone.has(q.id)) continue // prettier-ignore
+    if (
+      !p ||
+      !q ||
+      two.some((l) => l.length !== 1) ||
+      apart.has(p.id) ||
+      apart.has(q.id) ||
+      gone.has(p.id) ||
+      gone.has(q.id)
+    )
+      continue
     const width = p.acrossMm + gap + q.acrossMm
     if (width > widthMm + 1e-6) continue
     gone.add(p.id).add(q.id)

@@ -20,12 +20,20 @@ interface Zone {
   small: boolean
 }
 
-/** Parts that stay of one lot whatever comes: each side of the vehicle is one, each panel of front, top and rear another. */
+/**
+ * Parts that stay of one lot whatever comes: each side of the vehicle is one, each panel of front, top and rear
+ * another.
+ */
 function zonesOf(panels: readonly Panel[]): Zone[] {
   const out = new Map<string, Zone>()
   for (const panel of panels) {
     const small = SMALL.includes(panel.kind)
-    const key = panel.side === 'left' || panel.side === 'right' ? `${panel.side}${small ? '/small' : ''}` : small ? 'small' : panel.id // prettier-ignore
+    const key =
+      panel.side === 'left' || panel.side === 'right'
+        ? `${panel.side}${small ? '/small' : ''}`
+        : small
+          ? 'small'
+          : panel.id
     const zone = out.get(key) ?? { panels: [], small }
     zone.panels.push(panel)
     out.set(key, zone)
@@ -61,7 +69,8 @@ const shows = (a: Panel, b: Panel): number =>
       : SHOWS.otherPlane
 
 /**
- * Pieces shared out between two lots with the join where it shows least, exactly, over all ways of sharing out the zones:
+ * Pieces shared out between two lots with the join where it shows least, exactly, over all ways of sharing out the
+ * zones:
  * `fits` says whether a lot takes a set of pieces. Null where no way fits.
  */
 export function shareLots(
@@ -81,7 +90,8 @@ export function shareLots(
     const at = Math.min(i, j) * n + Math.max(i, j)
     between[at] = (between[at] as number) + weight
   }
-  for (const { a, b, lengthMm } of joints) meet(zoneOf.get(a.id) as number, zoneOf.get(b.id) as number, lengthMm * shows(a, b)) // prettier-ignore
+  for (const { a, b, lengthMm } of joints)
+    meet(zoneOf.get(a.id) as number, zoneOf.get(b.id) as number, lengthMm * shows(a, b))
   zones.forEach((z, i) => {
     const home = zones.findIndex((o) => !o.small && o.panels[0]?.side === z.panels[0]?.side)
     if (z.small && home >= 0) meet(i, home, SMALL_PART_MM * z.panels.length)
@@ -114,7 +124,13 @@ export function shareLots(
         ({ a, b }) => ((mask >> (zoneOf.get(a.id) as number)) & 1) !== ((mask >> (zoneOf.get(b.id) as number)) & 1),
       )
       .map(({ a, b, lengthMm }) => ({ a: a.name, b: b.name, lengthMm }))
-    return { first, second, panels: [...new Set(second.flatMap((p) => p.covers ?? [p.panelId]))], seams, lengthMm: seams.reduce((s, x) => s + x.lengthMm, 0) } // prettier-ignore
+    return {
+      first,
+      second,
+      panels: [...new Set(second.flatMap((p) => p.covers ?? [p.panelId]))],
+      seams,
+      lengthMm: seams.reduce((s, x) => s + x.lengthMm, 0),
+    }
   }
   return null
 }

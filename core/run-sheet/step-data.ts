@@ -28,7 +28,10 @@ export const AFTER: readonly StepRule[] = [
   { code: 'hand_over', minutes: 20, people: 1 },
 ]
 
-/** Minutes per cut on the bench, per recess, per heat point, per relief-cut corner, per metre of sealing tape (assumed). */
+/**
+ * Minutes per cut on the bench, per recess, per heat point, per relief-cut corner, per metre of sealing tape
+ * (assumed).
+ */
 export const CUT_MIN = 1.5
 export const RECESS_MIN = 8
 export const HEAT_POINT_MIN = 2

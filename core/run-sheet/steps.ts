@@ -93,7 +93,16 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
         facts: { film: film.name, hours: film.gasOutHours.max },
       })
       steps.push({
-        ...blank(`laminate:${film.id}`, 'laminate', null, film.name, LAMINATE.people, (LAMINATE.setUpMin + areaM2 * LAMINATE.perM2Min) * pace, 0, []), // prettier-ignore
+        ...blank(
+          `laminate:${film.id}`,
+          'laminate',
+          null,
+          film.name,
+          LAMINATE.people,
+          (LAMINATE.setUpMin + areaM2 * LAMINATE.perM2Min) * pace,
+          0,
+          [],
+        ),
         facts: { film: film.name },
       })
     }
@@ -114,9 +123,30 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
   )
 }
 
-const blank = (id: string, code: string, panelId: string | null, name: string, people: number, minutes: number, waitMin: number, cautions: string[]): Step => ({
-  id, code, panelId, name, people, minutes: Math.ceil(minutes), waitMin, range: null, facts: {}, cautions, state: 'to_do', startedAt: null, doneAt: null,
-}) // prettier-ignore
+const blank = (
+  id: string,
+  code: string,
+  panelId: string | null,
+  name: string,
+  people: number,
+  minutes: number,
+  waitMin: number,
+  cautions: string[],
+): Step => ({
+  id,
+  code,
+  panelId,
+  name,
+  people,
+  minutes: Math.ceil(minutes),
+  waitMin,
+  range: null,
+  facts: {},
+  cautions,
+  state: 'to_do',
+  startedAt: null,
+  doneAt: null,
+})
 
 /** Rear forward, so that overlaps lie with the airflow; mirrors and handles last. Common practice, no source. */
 const LAY_ORDER: readonly Panel['kind'][] = [
@@ -198,14 +228,21 @@ function panelSteps({ plan, panels, films }: Context, panelId: string, pieces: P
 }
 
 /** Surface to reach while laying: the film's shaping range where it is shaped, warmer where the school lays warm. */
-function layRange(layWarm: Plan['method']['layWarm'], film: FilmSheet, shaping: boolean | undefined, recessed: boolean): Step['range'] {
+function layRange(
+  layWarm: Plan['method']['layWarm'],
+  film: FilmSheet,
+  shaping: boolean | undefined,
+  recessed: boolean,
+): Step['range'] {
   // The film's sheet wins over the school: nothing is heated past what it is shaped at.
   if (layWarm === 'channel_65' && recessed && film.shapingC.max >= CHANNEL_C.min)
     return { min: CHANNEL_C.min, max: Math.min(CHANNEL_C.max, film.shapingC.max) }
   if (layWarm === 'room') return null
   if (shaping) return film.shapingC
-  return layWarm === 'warm_40' && film.shapingC.max >= WARM_C ? { min: Math.max(WARM_C, film.shapingC.min), max: film.shapingC.max } : null
-} // prettier-ignore
+  return layWarm === 'warm_40' && film.shapingC.max >= WARM_C
+    ? { min: Math.max(WARM_C, film.shapingC.min), max: film.shapingC.max }
+    : null
+}
 
 function heatSteps({ plan, points, pieces }: Context, used: FilmSheet[]): Step[] {
   const filmOf = new Map(pieces.map((p) => [p.id, p.filmId]))

@@ -18,7 +18,10 @@ export const cornerSqueeze90 = (flangeMm: number, radiusMm: number): number => f
 /** The same turned under 180°: 2w / (r + w). */
 export const cornerSqueeze180 = (flangeMm: number, radiusMm: number): number => (2 * flangeMm) / (radiusMm + flangeMm)
 
-/** Smallest worst stretch of a spherical cap of angular radius α [rad]: α / sin α − 1. Source: docs/sources.md#milnor-1969. */
+/**
+ * Smallest worst stretch of a spherical cap of angular radius α [rad]: α / sin α − 1. Source:
+ * docs/sources.md#milnor-1969.
+ */
 export const capStretch = (alpha: number): number => (alpha === 0 ? 0 : alpha / Math.sin(alpha) - 1)
 
 /** Radius of an arc from its rise under a chord: (c²/4 + s²) / (2s). */

@@ -33,11 +33,20 @@ export interface Feel {
 const WRINKLE = 0.002
 
 /**
- * Stretch as the film feels it. *Relax first* takes the roll's residue out along the roll before laying, so that much less
- * of the stretch in that direction counts; *pre-stretch* counts by what heat leaves of it, against the sheet as made. Bands: hardly stretched, fine,
+ * Stretch as the film feels it. *Relax first* takes the roll's residue out along the roll before laying, so that much
+ * less
+ * of the stretch in that direction counts; *pre-stretch* counts by what heat leaves of it, against the sheet as made.
+ * Bands: hardly stretched, fine,
  * to be post-heated, past the film's limit, wrinkles. `limit` overrides the film's own.
  */
-export function feelOf(map: SurfaceMap, panel: Panel, film: FilmSheet, choice: PieceChoice, method: Method, limit = film.stretchLimit): Feel {
+export function feelOf(
+  map: SurfaceMap,
+  panel: Panel,
+  film: FilmSheet,
+  choice: PieceChoice,
+  method: Method,
+  limit = film.stretchLimit,
+): Feel {
   const residue = method.tension === 'relax_first' ? film.rollResidue : 0
   const kept = sizeAfterHeat(choice.preStretch, film)
   const wrinklesOver = shrinkCapacity(choice.preStretch, film) + WRINKLE
@@ -52,7 +61,15 @@ export function feelOf(map: SurfaceMap, panel: Panel, film: FilmSheet, choice: P
   const look: FilmFeel['look'] = own.look === 'gloss' && SHIFTING_FINISHES.includes(film.finish) ? 'hue' : own.look
   let [worst, lookMm2, sum, whole] = [0, 0, 0, 0]
   for (let t = 0; t < count; t++) {
-    const felt = residue > 0 ? relaxed(1 + (map.stretch[t] as number), 1 - (map.squeeze[t] as number), (map.direction[t] as number) - roll, residue) : 1 + (map.stretch[t] as number) // prettier-ignore
+    const felt =
+      residue > 0
+        ? relaxed(
+            1 + (map.stretch[t] as number),
+            1 - (map.squeeze[t] as number),
+            (map.direction[t] as number) - roll,
+            residue,
+          )
+        : 1 + (map.stretch[t] as number)
     const s = Math.max(0, felt * kept - 1)
     taken[t] = s
     const a = map.area[t] as number
@@ -67,12 +84,22 @@ export function feelOf(map: SurfaceMap, panel: Panel, film: FilmSheet, choice: P
     if (own.changesOver !== null && s > own.changesOver) lookMm2 += a
   }
   return {
-    taken, band, areaMm2, worst, mean: whole > 0 ? sum / whole : 0, lookMm2, look, lookOver: own.changesOver,
+    taken,
+    band,
+    areaMm2,
+    worst,
+    mean: whole > 0 ? sum / whole : 0,
+    lookMm2,
+    look,
+    lookOver: own.changesOver,
     residual: { heated: taken.map((s) => s * own.memoryLeft), cold: taken },
   }
-} // prettier-ignore
+}
 
-/** Greatest stretch of film whose natural length along the roll is shorter by `residue` than it was cut: λ1, λ2 of the map, λ1 at `angle` to the roll. */
+/**
+ * Greatest stretch of film whose natural length along the roll is shorter by `residue` than it was cut: λ1, λ2 of the
+ * map, λ1 at `angle` to the roll.
+ */
 export function relaxed(l1: number, l2: number, angle: number, residue: number): number {
   // M = FᵀF in the roll's frame, then scaled along the roll on both sides.
   const [c, s, k] = [Math.cos(angle), Math.sin(angle), 1 - residue]
@@ -87,7 +114,12 @@ export function solvedOf(map: SurfaceMap, feel: Feel): SolvedStretch {
   const [, , heat = 0, past = 0, wrinkles = 0] = feel.areaMm2
   const [spot] = spotsOver({ ...map, stretch: feel.taken }, feel.worst * 0.8)
   return {
-    worst: feel.worst, areaMm2: map.report.area_mm2, toPostHeatMm2: heat + past, overMm2: past, wrinklesMm2: wrinkles, triangles: map.report.triangles,
+    worst: feel.worst,
+    areaMm2: map.report.area_mm2,
+    toPostHeatMm2: heat + past,
+    overMm2: past,
+    wrinklesMm2: wrinkles,
+    triangles: map.report.triangles,
     spot: spot ? { row: spot.row, column: spot.column, stretch: spot.stretch } : null,
   }
-} // prettier-ignore
+}

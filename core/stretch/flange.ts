@@ -9,19 +9,25 @@ const EDGE_RADIUS_MM = 1.5
 const OVER_BEND = 3
 const BEHIND = 3
 
-/** A panel's mesh with its film turned under by `flangeMm` all round the outer edge: round the edge, then straight back. */
+/**
+ * A panel's mesh with its film turned under by `flangeMm` all round the outer edge: round the edge, then straight
+ * back.
+ */
 export function flanged(made: PanelMesh, surface: PanelSurface, flangeMm: number): PanelMesh {
   const { mesh, taped, chains } = made
   const there = topologyOf(mesh)
   if (!there.ok) return made
   const place = (v: number): Point => ({ x: taped[2 * v] as number, y: taped[2 * v + 1] as number })
   // The outer edge is the longest loop.
-  const long = (loop: number[]) => loop.reduce((s, v, i) => s + apart(place(v), place(loop[(i + 1) % loop.length] as number)), 0) // prettier-ignore
+  const long = (loop: number[]) =>
+    loop.reduce((s, v, i) => s + apart(place(v), place(loop[(i + 1) % loop.length] as number)), 0)
   const rim = there.value.loops.reduce((a, b) => (long(b) > long(a) ? b : a))
   const bendMm = Math.min(flangeMm, (EDGE_RADIUS_MM * Math.PI) / 2)
   const marks = [
     ...Array.from({ length: OVER_BEND }, (_, k) => (bendMm * (k + 1)) / OVER_BEND),
-    ...(flangeMm > bendMm ? Array.from({ length: BEHIND }, (_, k) => bendMm + ((flangeMm - bendMm) * (k + 1)) / BEHIND) : []), // prettier-ignore
+    ...(flangeMm > bendMm
+      ? Array.from({ length: BEHIND }, (_, k) => bendMm + ((flangeMm - bendMm) * (k + 1)) / BEHIND)
+      : []),
   ]
   const positions = [...mesh.positions]
   const places = [...taped]
@@ -29,13 +35,23 @@ export function flanged(made: PanelMesh, surface: PanelSurface, flangeMm: number
   let before = rim
   for (const mm of marks) {
     const ring = rim.map((v, i) => {
-      const out = outward(place(rim[(i + rim.length - 1) % rim.length] as number), place(v), place(rim[(i + 1) % rim.length] as number)) // prettier-ignore
+      const out = outward(
+        place(rim[(i + rim.length - 1) % rim.length] as number),
+        place(v),
+        place(rim[(i + 1) % rim.length] as number),
+      )
       const p = place(v)
       const { normal } = surface.on(p)
       const flat = tangent(surface, p, out)
       const turn = Math.min(mm, bendMm) / EDGE_RADIUS_MM
-      const [ahead, back] = [EDGE_RADIUS_MM * Math.sin(turn), EDGE_RADIUS_MM * (1 - Math.cos(turn)) + Math.max(0, mm - bendMm)] // prettier-ignore
-      for (let d = 0; d < 3; d++) positions.push((mesh.positions[3 * v + d] as number) + ahead * (flat[d] as number) - back * (normal[d] as number)) // prettier-ignore
+      const [ahead, back] = [
+        EDGE_RADIUS_MM * Math.sin(turn),
+        EDGE_RADIUS_MM * (1 - Math.cos(turn)) + Math.max(0, mm - bendMm),
+      ]
+      for (let d = 0; d < 3; d++)
+        positions.push(
+          (mesh.positions[3 * v + d] as number) + ahead * (flat[d] as number) - back * (normal[d] as number),
+        )
       places.push(p.x + out.x * mm, p.y + out.y * mm)
       return places.length / 2 - 1
     })

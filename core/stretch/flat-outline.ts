@@ -11,12 +11,46 @@ const OFF_MM = 0.5
 
 /** For which panel and which cuts a flat outline holds: another mark now means that either has changed since. */
 export function flatMark(panel: Panel, choice: Pick<PieceChoice, 'parts' | 'along' | 'seamsAtMm' | 'slits'>): string {
-  const { widthMm, heightMm, crownMm, crownOverMm, crownDownMm, crownDownOverMm, cornerRadiusMm, nose, wraps, bodyLines, raised, holes } = panel
+  const {
+    widthMm,
+    heightMm,
+    crownMm,
+    crownOverMm,
+    crownDownMm,
+    crownDownOverMm,
+    cornerRadiusMm,
+    nose,
+    wraps,
+    bodyLines,
+    raised,
+    holes,
+  } = panel
   const edges = panel.edges.map((e) => [e.at, e.lengthMm, e.riseMm, e.cornerDeg, e.cornerRadiusMm])
   const recesses = panel.recesses.map((r) => ({ ...r, name: '' }))
   const { parts, along, seamsAtMm, slits } = choice
-  return textHash(JSON.stringify([widthMm, heightMm, crownMm, crownOverMm, crownDownMm, crownDownOverMm, cornerRadiusMm, nose, wraps, bodyLines.map((l) => [l.along, l.atMm, l.foldDeg, l.radiusMm]), raised.map((r) => [r.xMm, r.yMm, r.widthMm, r.heightMm, r.riseMm, r.removable]), holes.map((h) => [h.xMm, h.yMm, h.widthMm, h.heightMm]), edges, recesses, parts, along, seamsAtMm, slits])).toString()
-} // prettier-ignore
+  return textHash(
+    JSON.stringify([
+      widthMm,
+      heightMm,
+      crownMm,
+      crownOverMm,
+      crownDownMm,
+      crownDownOverMm,
+      cornerRadiusMm,
+      nose,
+      wraps,
+      bodyLines.map((l) => [l.along, l.atMm, l.foldDeg, l.radiusMm]),
+      raised.map((r) => [r.xMm, r.yMm, r.widthMm, r.heightMm, r.riseMm, r.removable]),
+      holes.map((h) => [h.xMm, h.yMm, h.widthMm, h.heightMm]),
+      edges,
+      recesses,
+      parts,
+      along,
+      seamsAtMm,
+      slits,
+    ]),
+  ).toString()
+}
 
 /** Outlines of the film's pieces, mm, each in its own frame with its box at 0, 0, lying as its panel does. */
 export interface FlatOutlines {
@@ -26,7 +60,11 @@ export interface FlatOutlines {
 }
 
 /** Null where the film fell into other pieces than the plan has. */
-export function flatOutlines(map: SurfaceMap, panel: Panel, choice: Pick<PieceChoice, 'parts' | 'along'>): FlatOutlines | null {
+export function flatOutlines(
+  map: SurfaceMap,
+  panel: Panel,
+  choice: Pick<PieceChoice, 'parts' | 'along'>,
+): FlatOutlines | null {
   const count = map.piece.reduce((m, p) => Math.max(m, p), 0) + 1
   const own = Array.from({ length: count }, (_, p) => {
     const ring = outerRing(map, p)
@@ -45,10 +83,11 @@ export function flatOutlines(map: SurfaceMap, panel: Panel, choice: Pick<PieceCh
     const m = mouth(panel, recess, 0)
     const at = rest.findIndex((p) => p.x > m.x0 && p.x < m.x1 && p.y > m.y0 && p.y < m.y1)
     // An inlay that a seam parts has no outline of one piece: its box is cut.
-    if (at >= 0) inlays.push({ recess: recess.id, outline: boxed((rest.splice(at, 1)[0] as (typeof own)[number]).ring) })
+    if (at >= 0)
+      inlays.push({ recess: recess.id, outline: boxed((rest.splice(at, 1)[0] as (typeof own)[number]).ring) })
   }
   return { parts: parts.map((p) => boxed(p.ring)), inlays }
-} // prettier-ignore
+}
 
 /** A ring of few points with its box at 0, 0, to a tenth of a millimetre. */
 function boxed(ring: readonly Point[]): [number, number][] {
@@ -60,7 +99,12 @@ function boxed(ring: readonly Point[]): [number, number][] {
 }
 
 const area = (ring: readonly Point[]): number =>
-  Math.abs(ring.reduce((s, p, i) => s + p.x * (ring[(i + 1) % ring.length] as Point).y - p.y * (ring[(i + 1) % ring.length] as Point).x, 0)) / 2 // prettier-ignore
+  Math.abs(
+    ring.reduce(
+      (s, p, i) => s + p.x * (ring[(i + 1) % ring.length] as Point).y - p.y * (ring[(i + 1) % ring.length] as Point).x,
+      0,
+    ),
+  ) / 2
 
 /** The largest loop of a piece's rim in film places. */
 function outerRing(map: SurfaceMap, piece: number): Point[] {
@@ -91,9 +135,19 @@ function outerRing(map: SurfaceMap, piece: number): Point[] {
 function thinned(ring: readonly Point[], off: number): Point[] {
   if (ring.length < 4) return [...ring]
   const keep = new Uint8Array(ring.length)
-  const far = ring.reduce((m, p, i) => (Math.hypot(p.x - (ring[0] as Point).x, p.y - (ring[0] as Point).y) > Math.hypot((ring[m] as Point).x - (ring[0] as Point).x, (ring[m] as Point).y - (ring[0] as Point).y) ? i : m), 0) // prettier-ignore
+  const far = ring.reduce(
+    (m, p, i) =>
+      Math.hypot(p.x - (ring[0] as Point).x, p.y - (ring[0] as Point).y) >
+      Math.hypot((ring[m] as Point).x - (ring[0] as Point).x, (ring[m] as Point).y - (ring[0] as Point).y)
+        ? i
+        : m,
+    0,
+  )
   keep[0] = keep[far] = 1
-  const todo: [number, number][] = [[0, far], [far, ring.length]] // prettier-ignore
+  const todo: [number, number][] = [
+    [0, far],
+    [far, ring.length],
+  ]
   for (let span = todo.pop(); span; span = todo.pop()) {
     const [i, j] = span
     const [a, b] = [ring[i] as Point, ring[j % ring.length] as Point]

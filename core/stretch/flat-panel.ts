@@ -42,7 +42,9 @@ export interface StretchOptions {
   shrink: number
   /** Lines along which film is parted (seams) or opened (slits): vertices of the mesh, numbered from 0. */
   lines?: readonly (readonly number[])[]
-  /** Triangles, numbered from 0, that are stuck first and move no more: they get the least worst stretch of their own. */
+  /**
+   * Triangles, numbered from 0, that are stuck first and move no more: they get the least worst stretch of their own.
+   */
   laid?: readonly number[]
   /** How much the film beside what is laid may be squeezed, where that differs from `shrink`. */
   restShrink?: number
@@ -77,12 +79,17 @@ export function flatFromFile(bytes: Uint8Array, name: string, options: StretchOp
 export function meshFromFile(bytes: Uint8Array, name: string): Result<TriMesh> {
   const read = readMesh(bytes, name)
   if (read.ok) return read
-  return err({ code: read.error.code === 'bad_number' ? 'bad_number' : 'bad_file', ...(read.error.at ? { at: read.error.at } : {}), facts: { ...read.error.facts, why: read.error.code } }) // prettier-ignore
+  return err({
+    code: read.error.code === 'bad_number' ? 'bad_number' : 'bad_file',
+    ...(read.error.at ? { at: read.error.at } : {}),
+    facts: { ...read.error.facts, why: read.error.code },
+  })
 }
 
 /**
  * Film for a surface, each part that hangs together a piece: the least worst stretch with no squeeze past `shrink`.
- * Errors: too_many_triangles, empty_mesh, bad_number, degenerate, not_manifold, closed_surface, handles, no_such_line, cannot_flatten.
+ * Errors: too_many_triangles, empty_mesh, bad_number, degenerate, not_manifold, closed_surface, handles,
+ * no_such_line, cannot_flatten.
  */
 export function flatPanel(mesh: TriMesh, options: StretchOptions): Result<FlatPanel> {
   const triangles = mesh.triangles.length / 3
@@ -198,32 +205,46 @@ function flatSound(mesh: TriMesh, options: StretchOptions): Result<FlatPanel> {
   const area = strain.area.reduce((s, a) => s + a, 0)
   const mean = strain.stretch.reduce((s, x, i) => s + x * (strain.area[i] as number), 0) / area
   return ok({
-    mesh, corners, filmVertex: cut.mesh.triangles, filmVertices: cut.mesh.positions.length / 3,
+    mesh,
+    corners,
+    filmVertex: cut.mesh.triangles,
+    filmVertices: cut.mesh.positions.length / 3,
     report: {
       format: 'cuirass/stretch@1',
       triangles: count,
       area_mm2: area,
-      stretch: { max: Math.max(0, max(strain.stretch)), p99: Math.max(0, quantile(strain.stretch, strain.area, 0.99)), mean: Math.max(0, mean) },
+      stretch: {
+        max: Math.max(0, max(strain.stretch)),
+        p99: Math.max(0, quantile(strain.stretch, strain.area, 0.99)),
+        mean: Math.max(0, mean),
+      },
       squeeze: { max: Math.max(0, max(strain.squeeze)) },
       over_limit_mm2: strain.stretch.reduce((s, x, i) => (x > options.limit ? s + (strain.area[i] as number) : s), 0),
       overlaps: overlap,
       pieces: topology.parts.length,
       warnings,
     },
-  }) // prettier-ignore
+  })
 }
 const max = (list: Float64Array): number => list.reduce((m, x) => Math.max(m, x), -Infinity)
 
-/** A region with the triangles whose corners all lie in it: these have no freedom of their own, so they are laid with it. */
+/**
+ * A region with the triangles whose corners all lie in it: these have no freedom of their own, so they are laid with
+ * it.
+ */
 function filled(mesh: TriMesh, region: readonly number[]): number[] {
   const held = new Set<number>()
   for (const t of region) for (let k = 0; k < 3; k++) held.add(mesh.triangles[3 * t + k] as number)
   const out: number[] = []
-  for (let t = 0; t < mesh.triangles.length / 3; t++) if ([0, 1, 2].every((k) => held.has(mesh.triangles[3 * t + k] as number))) out.push(t) // prettier-ignore
+  for (let t = 0; t < mesh.triangles.length / 3; t++)
+    if ([0, 1, 2].every((k) => held.has(mesh.triangles[3 * t + k] as number))) out.push(t)
   return out
 }
 
-/** Film in two stages: what is stuck first by itself, then the rest beside it. Errors: laid_in_parts, and those of both. */
+/**
+ * Film in two stages: what is stuck first by itself, then the rest beside it. Errors: laid_in_parts, and those of
+ * both.
+ */
 function afterLaid(
   mesh: TriMesh,
   topology: Topology,
@@ -246,7 +267,8 @@ function afterLaid(
   const fixed = new Uint8Array(n)
   const triangles = new Uint8Array(mesh.triangles.length / 3)
   // Parts that are stuck apart from one another are each laid by themselves; past 255 they would not fit the marks.
-  if (first.value.parts.length > MOST_PARTS) return err({ code: 'laid_in_parts', facts: { parts: first.value.parts.length } }) // prettier-ignore
+  if (first.value.parts.length > MOST_PARTS)
+    return err({ code: 'laid_in_parts', facts: { parts: first.value.parts.length } })
   for (const [p, part] of first.value.parts.entries()) {
     const own = part.map((i) => stuck[i] as number)
     const alone = extract(mesh, own)

@@ -18,7 +18,12 @@ export interface Box {
 }
 export const mouth = (panel: Panel, r: Recess, more: number): Box => {
   const [x, y] = [r.xMm ?? panel.widthMm / 2, r.yMm ?? panel.heightMm / 2]
-  return { x0: x - r.mouthWidthMm / 2 - more, y0: y - r.mouthHeightMm / 2 - more, x1: x + r.mouthWidthMm / 2 + more, y1: y + r.mouthHeightMm / 2 + more } // prettier-ignore
+  return {
+    x0: x - r.mouthWidthMm / 2 - more,
+    y0: y - r.mouthHeightMm / 2 - more,
+    x1: x + r.mouthWidthMm / 2 + more,
+    y1: y + r.mouthHeightMm / 2 + more,
+  }
 }
 const inside = (b: Box, p: Point): boolean => p.x > b.x0 && p.x < b.x1 && p.y > b.y0 && p.y < b.y1
 
@@ -31,10 +36,18 @@ export function freeRound(panel: Panel, r: Recess): Box {
   if (r.way !== 'feed') return box
   const far = 1e6
   const at = r.openAt
-  return { x0: at === 'right' ? box.x0 : -far, x1: at === 'left' ? box.x1 : far, y0: at === 'bottom' ? box.y0 : -far, y1: at === 'top' ? box.y1 : far } // prettier-ignore
+  return {
+    x0: at === 'right' ? box.x0 : -far,
+    x1: at === 'left' ? box.x1 : far,
+    y0: at === 'bottom' ? box.y0 : -far,
+    y1: at === 'top' ? box.y1 : far,
+  }
 }
 
-/** What is stuck first by the method: the flats but for what each recess keeps free, or the recesses. Null where nothing is. */
+/**
+ * What is stuck first by the method: the flats but for what each recess keeps free, or the recesses. Null where
+ * nothing is.
+ */
 export function stuckFirst(panel: Panel, order: Method['order']): ((p: Point) => boolean) | null {
   const own = panel.recesses.filter((r) => r.way !== 'inlay')
   if (own.length === 0) return null
@@ -49,21 +62,43 @@ export function stuckFirst(panel: Panel, order: Method['order']): ((p: Point) =>
 /** Straight lines along which the film of a panel is parted: its seams, its relief cuts, and round each inlay. */
 export function linesOf(panel: Panel, choice: PieceChoice): [Point, Point][] {
   const { widthMm: W, heightMm: H } = panel
-  const at = choice.parts > 1
-    ? choice.seamsAtMm.length === choice.parts - 1
-      ? choice.seamsAtMm
-      : Array.from({ length: choice.parts - 1 }, (_, i) => ((i + 1) * (choice.along === 'width' ? W : H)) / choice.parts)
-    : []
-  const seams = at.map((mm): [Point, Point] => choice.along === 'width' ? [{ x: mm, y: 0 }, { x: mm, y: H }] : [{ x: 0, y: mm }, { x: W, y: mm }])
-  const slits = choice.slits.map((s): [Point, Point] => [{ x: s.fromXMm, y: s.fromYMm }, { x: s.toXMm, y: s.toYMm }])
+  const at =
+    choice.parts > 1
+      ? choice.seamsAtMm.length === choice.parts - 1
+        ? choice.seamsAtMm
+        : Array.from(
+            { length: choice.parts - 1 },
+            (_, i) => ((i + 1) * (choice.along === 'width' ? W : H)) / choice.parts,
+          )
+      : []
+  const seams = at.map((mm): [Point, Point] =>
+    choice.along === 'width'
+      ? [
+          { x: mm, y: 0 },
+          { x: mm, y: H },
+        ]
+      : [
+          { x: 0, y: mm },
+          { x: W, y: mm },
+        ],
+  )
+  const slits = choice.slits.map((s): [Point, Point] => [
+    { x: s.fromXMm, y: s.fromYMm },
+    { x: s.toXMm, y: s.toYMm },
+  ])
   const inlays = panel.recesses.flatMap((r) => {
     if (r.way !== 'inlay') return []
     const { x0, y0, x1, y1 } = mouth(panel, r, 0)
-    const ring = [{ x: x0, y: y0 }, { x: x1, y: y0 }, { x: x1, y: y1 }, { x: x0, y: y1 }]
+    const ring = [
+      { x: x0, y: y0 },
+      { x: x1, y: y0 },
+      { x: x1, y: y1 },
+      { x: x0, y: y1 },
+    ]
     return ring.map((p, i): [Point, Point] => [p, ring[(i + 1) % 4] as Point])
   })
   return [...seams, ...slits, ...inlays]
-} // prettier-ignore
+}
 
 export interface LayingOptions extends Omit<SurfaceOptions, 'lines' | 'laid'> {
   order: Method['order']
@@ -84,7 +119,10 @@ function onTape(panel: Panel, { taped }: ScanSurface): Float64Array {
 /** A line on a scan is followed by vertices no further off than this, mm. */
 const SCAN_REACH_MM = 60
 
-/** The map of a panel as its pieces and the method have it: parted along its seams and cuts, laid in the method's order. Errors: those of `surfaceMap`. */
+/**
+ * The map of a panel as its pieces and the method have it: parted along its seams and cuts, laid in the method's
+ * order. Errors: those of `surfaceMap`.
+ */
 export function laidPanel(panel: Panel, choice: PieceChoice, options: LayingOptions): Result<SurfaceMap> {
   const { order, atOnce = false, scan, ...rest } = options
   const lines = linesOf(panel, choice)

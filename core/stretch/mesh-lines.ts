@@ -1,7 +1,10 @@
 import { err, ok, type Result } from '../kit/result'
 import type { Topology, TriMesh } from '../solve/mesh'
 
-/** Sides of the mesh along lines of vertices; between two that are not neighbours, along the shortest way. Errors: no_such_line. */
+/**
+ * Sides of the mesh along lines of vertices; between two that are not neighbours, along the shortest way. Errors:
+ * no_such_line.
+ */
 export function pathSides(
   mesh: TriMesh,
   topology: Topology,

@@ -22,8 +22,14 @@ export interface MeshWaysOptions extends Pick<SurfaceOptions, 'limit' | 'shrink'
 /** Steps of a line on the flat film at which the nearest vertex is taken. */
 const STEPS = 160
 
-/** The surface with its own flat film as the plane in which lines are drawn: how `proposals` sees a mesh that was never taped. */
-export function onOwnFilm(mesh: TriMesh, options: Pick<SurfaceOptions, 'limit' | 'shrink' | 'spent'>): Result<SurfaceMap> {
+/**
+ * The surface with its own flat film as the plane in which lines are drawn: how `proposals` sees a mesh that was
+ * never taped.
+ */
+export function onOwnFilm(
+  mesh: TriMesh,
+  options: Pick<SurfaceOptions, 'limit' | 'shrink' | 'spent'>,
+): Result<SurfaceMap> {
   const flat = flatPanel(mesh, { ...options, quick: true })
   if (!flat.ok) return flat
   const film = new Float64Array((2 * mesh.positions.length) / 3)
@@ -32,10 +38,11 @@ export function onOwnFilm(mesh: TriMesh, options: Pick<SurfaceOptions, 'limit' |
     film[2 * v + 1] = -(flat.value.corners[2 * c + 1] as number)
   })
   return ok(shown(mesh, film, flat.value))
-} // prettier-ignore
+}
 
 /**
- * Seams and relief cuts found on a mesh alone, each solved: sorted by the worst stretch they leave. Lines run straight on the
+ * Seams and relief cuts found on a mesh alone, each solved: sorted by the worst stretch they leave. Lines run
+ * straight on the
  * flat film of the whole. Errors: those of `flatPanel`.
  */
 export function waysOnMesh(mesh: TriMesh, options: MeshWaysOptions): Result<{ whole: SurfaceMap; ways: MeshWay[] }> {
@@ -53,11 +60,26 @@ export function waysOnMesh(mesh: TriMesh, options: MeshWaysOptions): Result<{ wh
     found?.(ways.length + 1, list.length)
     if (!made?.ok || made.value.report.overlaps) return
     const { stretch, over_limit_mm2, pieces } = made.value.report
-    ways.push({ from: p, way: { kind, lines, stretch: stretch.max, overLimitMm2: over_limit_mm2, cutMm: lines.reduce((s, l) => s + lengthOf(mesh, l), 0), pieces } }) // prettier-ignore
+    ways.push({
+      from: p,
+      way: {
+        kind,
+        lines,
+        stretch: stretch.max,
+        overLimitMm2: over_limit_mm2,
+        cutMm: lines.reduce((s, l) => s + lengthOf(mesh, l), 0),
+        pieces,
+      },
+    })
   }
   for (const p of list) solve(p, p.kind)
-  const best = (kind: MeshWay['kind'], n: number) => ways.filter((w) => w.way.kind === kind).sort((a, b) => a.way.stretch - b.way.stretch).slice(0, n) // prettier-ignore
-  for (const seam of best('seam', 1)) for (const cut of best('slits', 2)) solve(together(seam.from, cut.from), 'seam_and_slits') // prettier-ignore
+  const best = (kind: MeshWay['kind'], n: number) =>
+    ways
+      .filter((w) => w.way.kind === kind)
+      .sort((a, b) => a.way.stretch - b.way.stretch)
+      .slice(0, n)
+  for (const seam of best('seam', 1))
+    for (const cut of best('slits', 2)) solve(together(seam.from, cut.from), 'seam_and_slits')
   return ok({ whole: whole.value, ways: ways.map((w) => w.way).sort((a, b) => a.stretch - b.stretch) })
 }
 
@@ -88,5 +110,10 @@ function verticesAlong([a, b]: [Point, Point], near: ReturnType<typeof nearest>,
 const lengthOf = (mesh: TriMesh, line: readonly number[]): number =>
   line.reduce((s, v, i) => {
     const w = line[i - 1]
-    return w === undefined ? s : s + Math.hypot(...[0, 1, 2].map((d) => (mesh.positions[3 * v + d] as number) - (mesh.positions[3 * w + d] as number))) // prettier-ignore
+    return w === undefined
+      ? s
+      : s +
+          Math.hypot(
+            ...[0, 1, 2].map((d) => (mesh.positions[3 * v + d] as number) - (mesh.positions[3 * w + d] as number)),
+          )
   }, 0)

@@ -9,7 +9,10 @@ export interface PanelMesh {
   chains: number[][]
 }
 
-/** A run of a line that lies on the panel: its points from end to end, broken where others cross it; `line` is whose it is. */
+/**
+ * A run of a line that lies on the panel: its points from end to end, broken where others cross it; `line` is whose
+ * it is.
+ */
 export interface Chain {
   line: number
   points: Point[]
@@ -31,7 +34,10 @@ function crossing(a: Point, b: Point, c: Point, d: Point): number | null {
   return t >= -hair && t <= 1 + hair && s >= -hair && s <= 1 + hair ? Math.max(0, Math.min(1, t)) : null
 }
 
-/** Straight lines cut to the panel: what of them lies within the first ring and outside the others, with points where they cross one another. */
+/**
+ * Straight lines cut to the panel: what of them lies within the first ring and outside the others, with points where
+ * they cross one another.
+ */
 export function chopped(
   lines: readonly (readonly [Point, Point])[],
   rings: readonly (readonly Point[])[],
@@ -42,9 +48,12 @@ export function chopped(
     const long = Math.hypot(b.x - a.x, b.y - a.y)
     if (!(long > SAME_MM)) return []
     const marks = new Set([0, 1])
-    for (const ring of rings) ring.forEach((p, i) => marks.add(crossing(a, b, p, ring[(i + 1) % ring.length] as Point) ?? 0))
+    for (const ring of rings)
+      ring.forEach((p, i) => marks.add(crossing(a, b, p, ring[(i + 1) % ring.length] as Point) ?? 0))
     lines.forEach(([c, d], other) => other !== line && marks.add(crossing(a, b, c, d) ?? 0))
-    const order = [...marks].sort((x, y) => x - y).filter((t, i, all) => i === 0 || (t - (all[i - 1] as number)) * long > SAME_MM) // prettier-ignore
+    const order = [...marks]
+      .sort((x, y) => x - y)
+      .filter((t, i, all) => i === 0 || (t - (all[i - 1] as number)) * long > SAME_MM)
     const out: Chain[] = []
     let run: Point[] = []
     const corner = (p: Point): Point => rings.flat().find((q) => same(p, q)) ?? p
@@ -61,7 +70,7 @@ export function chopped(
     }
     if (run.length > 0) out.push({ line, points: run })
     return out
-  }) // prettier-ignore
+  })
 }
 
 /** The rings with a point of their own wherever a line ends on them. */

@@ -20,7 +20,9 @@ export interface PanelMeshOptions {
 const FINER = 0.5
 /** The share of all triangles that bends may take. */
 const BENDS_SHARE = 0.65
-/** Points of the inside keep this share of their spacing from the rim and from lines, so that these are kept as sides. */
+/**
+ * Points of the inside keep this share of their spacing from the rim and from lines, so that these are kept as sides.
+ */
 const RIM_SHARE = 0.7
 const LEAST_TRIANGLES = 200
 const MOST_TRIANGLES = 80_000
@@ -28,7 +30,8 @@ const MOST_TRIANGLES = 80_000
 /**
  * A taped panel as a triangle mesh in mm: its outline laid on the surface of `panelSurface`, holes and what film is cut
  * round left open. Looked at from outside, x to the right, y up, z towards the eye. Errors: crown_too_deep,
- * recess_too_wide, recess_off_panel, recess_too_deep, raised_off_panel, nose_too_long, turn_too_tight, fold_off_panel, outline_impossible, each naming the field.
+ * recess_too_wide, recess_off_panel, recess_too_deep, raised_off_panel, nose_too_long, turn_too_tight,
+ * fold_off_panel, outline_impossible, each naming the field.
  */
 export function panelMesh(panel: Panel, triangles = 5000, options: PanelMeshOptions = {}): Result<PanelMesh> {
   const fault = impossible(panel)
@@ -50,7 +53,11 @@ export function panelMesh(panel: Panel, triangles = 5000, options: PanelMeshOpti
   used.points.forEach((p, i) => positions.set(surface.on(p).at, 3 * i))
   const mesh = { positions, triangles: Uint32Array.from(used.triangles) }
   const taped = Float64Array.from(used.points.flatMap((p) => [p.x, p.y]))
-  const lines = along.flatMap((chain, i) => ((chains[i] as Chain).line < asked.length ? [chain.map((v) => used.ids[v] as number).filter((v) => v >= 0)] : [])).filter((c) => c.length > 1) // prettier-ignore
+  const lines = along
+    .flatMap((chain, i) =>
+      (chains[i] as Chain).line < asked.length ? [chain.map((v) => used.ids[v] as number).filter((v) => v >= 0)] : [],
+    )
+    .filter((c) => c.length > 1)
   const made = { mesh, taped, chains: lines }
   return ok(options.flangeMm ? flanged(made, surface, options.flangeMm) : made)
 }
@@ -74,7 +81,9 @@ function outlineOn(panel: Panel): Point[] | null {
   const outline = outlineOf(panel)
   if (!(outline.widthMm > 0 && outline.heightMm > 0)) return null
   const [sx, sy] = [panel.widthMm / outline.widthMm, panel.heightMm / outline.heightMm]
-  const radius = new Map(outline.edges.map(({ edge, to }) => [keyOf(to), edge.cornerRadiusMm ?? panel.cornerRadiusMm ?? 0])) // prettier-ignore
+  const radius = new Map(
+    outline.edges.map(({ edge, to }) => [keyOf(to), edge.cornerRadiusMm ?? panel.cornerRadiusMm ?? 0]),
+  )
   return outline.path.flatMap((p, i, all) => {
     const at = (q: Point): Point => ({ x: q.x * sx, y: q.y * sy })
     const [before, after] = [all[(i + all.length - 1) % all.length] as Point, all[(i + 1) % all.length] as Point]
@@ -87,14 +96,25 @@ const CORNER_SHARE = 0.45
 const CORNER_STEP = Math.PI / 24
 /** A corner as the arc of its radius, between the straight runs before and after it. */
 function rounded(before: Point, corner: Point, after: Point, radius: number): Point[] {
-  const [la, lb] = [Math.hypot(before.x - corner.x, before.y - corner.y), Math.hypot(after.x - corner.x, after.y - corner.y)] // prettier-ignore
-  const [ax, ay, bx, by] = [(before.x - corner.x) / la, (before.y - corner.y) / la, (after.x - corner.x) / lb, (after.y - corner.y) / lb] // prettier-ignore
+  const [la, lb] = [
+    Math.hypot(before.x - corner.x, before.y - corner.y),
+    Math.hypot(after.x - corner.x, after.y - corner.y),
+  ]
+  const [ax, ay, bx, by] = [
+    (before.x - corner.x) / la,
+    (before.y - corner.y) / la,
+    (after.x - corner.x) / lb,
+    (after.y - corner.y) / lb,
+  ]
   const half = Math.acos(Math.max(-1, Math.min(1, ax * bx + ay * by))) / 2
   const trim = Math.min(radius / Math.tan(half), CORNER_SHARE * Math.min(la, lb))
   if (!(trim > 1) || !(half < Math.PI / 2 - 0.02)) return [corner]
   const [r, turn] = [trim * Math.tan(half), Math.PI - 2 * half]
   const l = Math.hypot(ax + bx, ay + by) || 1
-  const centre = { x: corner.x + ((ax + bx) / l) * (r / Math.sin(half)), y: corner.y + ((ay + by) / l) * (r / Math.sin(half)) } // prettier-ignore
+  const centre = {
+    x: corner.x + ((ax + bx) / l) * (r / Math.sin(half)),
+    y: corner.y + ((ay + by) / l) * (r / Math.sin(half)),
+  }
   const start = Math.atan2(corner.y + ay * trim - centre.y, corner.x + ax * trim - centre.x)
   const way = ax * by - ay * bx < 0 ? 1 : -1
   const steps = Math.max(2, Math.ceil(turn / CORNER_STEP))
@@ -132,7 +152,14 @@ function scatter(
   triangles: number,
 ): { points: Point[]; along: number[][] } {
   const { widthMm: W, heightMm: H } = panel
-  const area = (ring: readonly Point[]) => Math.abs(ring.reduce((s, p, i) => s + p.x * (ring[(i + 1) % ring.length] as Point).y - p.y * (ring[(i + 1) % ring.length] as Point).x, 0)) / 2 // prettier-ignore
+  const area = (ring: readonly Point[]) =>
+    Math.abs(
+      ring.reduce(
+        (s, p, i) =>
+          s + p.x * (ring[(i + 1) % ring.length] as Point).y - p.y * (ring[(i + 1) % ring.length] as Point).x,
+        0,
+      ),
+    ) / 2
   const whole = area(rim) - holes.reduce((s, h) => s + area(h), 0)
   // A triangle of the lattice has √3/4 of its side squared.
   const stepFor = (mm2: number, count: number) => Math.sqrt((mm2 / count) * (4 / Math.sqrt(3)))
@@ -142,8 +169,12 @@ function scatter(
   const least = bent > 0 ? stepFor(Math.min(whole, bent), triangles * BENDS_SHARE) : even
   const fine = boxes.map((f) => ({ ...f, step: Math.min(even, Math.max(least, Math.min(even * FINER, f.step))) }))
   const used = fine.reduce((s, f) => s + ((f.x1 - f.x0) * (f.y1 - f.y0)) / ((f.step ** 2 * Math.sqrt(3)) / 4), 0)
-  const side = Math.max(even, stepFor(Math.max(whole * 0.05, whole - bent), Math.max(triangles * 0.2, triangles - used))) // prettier-ignore
-  const spacing = (x: number, y: number) => fine.reduce((s, f) => (x >= f.x0 && x <= f.x1 && y >= f.y0 && y <= f.y1 ? Math.min(s, f.step) : s), side) // prettier-ignore
+  const side = Math.max(
+    even,
+    stepFor(Math.max(whole * 0.05, whole - bent), Math.max(triangles * 0.2, triangles - used)),
+  )
+  const spacing = (x: number, y: number) =>
+    fine.reduce((s, f) => (x >= f.x0 && x <= f.x1 && y >= f.y0 && y <= f.y1 ? Math.min(s, f.step) : s), side)
   const out: Point[] = []
   const ids = new Map<string, number>()
   const put = (p: Point): number => {
@@ -159,20 +190,32 @@ function scatter(
       const [a, b] = [ring[i] as Point, ring[(i + 1) % ring.length] as Point]
       for (const p of along(a, b, spacing)) put(p)
     }
-  const lines = chains.map(({ points }) => points.flatMap((a, i) => {
-    const b = points[i + 1]
-    return (b ? along(a, b, spacing) : [a]).map(put)
-  })) // prettier-ignore
+  const lines = chains.map(({ points }) =>
+    points.flatMap((a, i) => {
+      const b = points[i + 1]
+      return (b ? along(a, b, spacing) : [a]).map(put)
+    }),
+  )
   // A hair's breadth of chance keeps four points off one circle, where the lattice could be split either way.
   const random = seeded(11)
   for (const step of new Set([side, ...fine.map((f) => f.step)]))
     for (let row = 0, y = step * 0.43; y < H; row++, y += (step * Math.sqrt(3)) / 2)
       for (let x = step * (row % 2 ? 0.75 : 0.25); x < W; x += step) {
         const p = { x: x + (random() - 0.5) * step * 0.02, y: y + (random() - 0.5) * step * 0.02 }
-        if (Math.abs(spacing(p.x, p.y) - step) > 1e-9 || !within(rim, p.x, p.y) || holes.some((h) => within(h, p.x, p.y))) continue // prettier-ignore
+        if (
+          Math.abs(spacing(p.x, p.y) - step) > 1e-9 ||
+          !within(rim, p.x, p.y) ||
+          holes.some((h) => within(h, p.x, p.y))
+        )
+          continue
         if (toRing(rim, p.x, p.y) < RIM_SHARE * step || holes.some((h) => toRing(h, p.x, p.y) < RIM_SHARE * step))
           continue
-        if (chains.some((c) => c.points.some((a, i) => i > 0 && toSegment(c.points[i - 1] as Point, a, p.x, p.y) < RIM_SHARE * step))) continue // prettier-ignore
+        if (
+          chains.some((c) =>
+            c.points.some((a, i) => i > 0 && toSegment(c.points[i - 1] as Point, a, p.x, p.y) < RIM_SHARE * step),
+          )
+        )
+          continue
         out.push(p)
       }
   return { points: out, along: lines }
@@ -205,7 +248,11 @@ function triangulate(points: readonly Point[], rim: readonly Point[], holes: rea
     const [x, y] = [(p.x + q.x + r.x) / 3, (p.y + q.y + r.y) / 3]
     if (!within(rim, x, y) || holes.some((h) => within(h, x, y))) continue
     const double = (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x)
-    const longest = Math.max(Math.hypot(q.x - p.x, q.y - p.y), Math.hypot(r.x - q.x, r.y - q.y), Math.hypot(p.x - r.x, p.y - r.y)) // prettier-ignore
+    const longest = Math.max(
+      Math.hypot(q.x - p.x, q.y - p.y),
+      Math.hypot(r.x - q.x, r.y - q.y),
+      Math.hypot(p.x - r.x, p.y - r.y),
+    )
     // Slivers along a straight rim are no part of it.
     if (Math.abs(double) < 1e-3 * longest * longest) continue
     // y runs down the panel and up in space: the other way round.

@@ -202,14 +202,13 @@ function solvedFigure(
   limit: NonNullable<Figure['limit']>,
   scanned: boolean,
 ): Figure {
-  // prettier-ignore
   return figure(
     `stretch/${panel.id}/worst`,
     known.worst,
     'fraction',
     scanned
       ? 'solved on the scanned surface of {triangles} triangles, laid in the method’s order (the rule alone makes it {rule})'
-      : 'solved on a surface of {triangles} triangles with the taped lengths, laid in the method’s order (the rule alone makes it {rule})', // prettier-ignore
+      : 'solved on a surface of {triangles} triangles with the taped lengths, laid in the method’s order (the rule alone makes it {rule})',
     [input('triangles', known.triangles, 'count', 'measured', 'data/mesh'), from('rule', byRule)],
     { limit, standing: 'common_practice', source: MILNOR },
   )

@@ -2,7 +2,8 @@ import type { FilmSheet } from '../film/schema'
 
 /**
  * Film that lies stretched by `p` before heat: its size against the sheet as made, once heat has done what it can.
- * Heat takes back the share `recovers` of the stretch; film held under tension then shrinks on by what the sheet gives as
+ * Heat takes back the share `recovers` of the stretch; film held under tension then shrinks on by what the sheet
+ * gives as
  * heat shrink, but by no more than it was stretched. 1 where film is not pre-stretched. [–] Assumed, until a shop's own
  * readings say otherwise.
  */
@@ -13,7 +14,10 @@ export const sizeAfterHeat = (p: number, film: Pick<FilmSheet, 'recovers' | 'hea
 export const stretchAsMade = (stretch: number, p: number, film: Pick<FilmSheet, 'recovers' | 'heatShrink'>): number =>
   Math.max(0, (1 + stretch) * sizeAfterHeat(p, film) - 1)
 
-/** How much of its laid size pre-stretched film can give up before it wrinkles; of film that is not, what heat shrinks. [–] */
+/**
+ * How much of its laid size pre-stretched film can give up before it wrinkles; of film that is not, what heat
+ * shrinks. [–]
+ */
 export const shrinkCapacity = (p: number, film: Pick<FilmSheet, 'recovers' | 'heatShrink'>): number =>
   p > 0 ? 1 - sizeAfterHeat(p, film) / (1 + p) : film.heatShrink
 

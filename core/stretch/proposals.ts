@@ -2,7 +2,10 @@ import type { Point } from '../kit/plane'
 import { spotsOver } from './spots'
 import type { SurfaceMap } from './surface-map'
 
-/** A way to part a film, by straight lines on the panel. `seam`: across the whole of it; `slits`: cuts in from its rim. */
+/**
+ * A way to part a film, by straight lines on the panel. `seam`: across the whole of it; `slits`: cuts in from its
+ * rim.
+ */
 export interface Proposal {
   kind: 'seam' | 'slits'
   lines: [Point, Point][]
@@ -21,7 +24,10 @@ const SEAMS = [1 / 2, 1 / 4, 3 / 4]
 /** A seam nearer to the rim than this share of a side parts off no piece worth the name. */
 const LEAST_PART = 0.08
 
-/** Ways to part a panel's film worth solving: seams at even shares, through its worst places and along given lines; cuts from its corners and sides. */
+/**
+ * Ways to part a panel's film worth solving: seams at even shares, through its worst places and along given lines;
+ * cuts from its corners and sides.
+ */
 export function proposals(
   map: SurfaceMap,
   lines: readonly { along: 'width' | 'height'; atMm: number }[] = [],
@@ -34,9 +40,27 @@ export function proposals(
     const [from, size] = along === 'width' ? [x0, W] : [y0, H]
     const kept = at.map((mm) => mm - from).filter((mm) => mm > LEAST_PART * size && mm < (1 - LEAST_PART) * size)
     if (kept.length !== at.length) return
-    const same = (s: Proposal) => s.along === along && s.atMm?.length === at.length && s.atMm.every((mm, i) => Math.abs(mm - (at[i] as number)) < 0.03 * size) // prettier-ignore
+    const same = (s: Proposal) =>
+      s.along === along &&
+      s.atMm?.length === at.length &&
+      s.atMm.every((mm, i) => Math.abs(mm - (at[i] as number)) < 0.03 * size)
     if (seams.some(same)) return
-    seams.push({ kind: 'seam', along, atMm: at, lines: at.map((mm): [Point, Point] => along === 'width' ? [{ x: mm, y: y0 - 1 }, { x: mm, y: y1 + 1 }] : [{ x: x0 - 1, y: mm }, { x: x1 + 1, y: mm }]) }) // prettier-ignore
+    seams.push({
+      kind: 'seam',
+      along,
+      atMm: at,
+      lines: at.map((mm): [Point, Point] =>
+        along === 'width'
+          ? [
+              { x: mm, y: y0 - 1 },
+              { x: mm, y: y1 + 1 },
+            ]
+          : [
+              { x: x0 - 1, y: mm },
+              { x: x1 + 1, y: mm },
+            ],
+      ),
+    })
   }
   // `along` of a body line is the way it runs; a seam on it divides the other way.
   for (const l of lines) seam(l.along === 'width' ? 'height' : 'width', [l.atMm])
@@ -48,10 +72,13 @@ export function proposals(
     seam('height', [y0 + share * H])
     seam('width', [x0 + share * W])
   }
-  for (const [a, b] of [[1 / 3, 2 / 3], [0.15, 0.85]] as const) {
+  for (const [a, b] of [
+    [1 / 3, 2 / 3],
+    [0.15, 0.85],
+  ] as const) {
     seam('width', [x0 + a * W, x0 + b * W])
     seam('height', [y0 + a * H, y0 + b * H])
-  } // prettier-ignore
+  }
   const short = Math.min(W, H)
   const corners = cornersOf(map, [x0, x1, y0, y1])
   const cut = (from: Point, way: Point, share: number): [Point, Point] => [
@@ -73,15 +100,39 @@ export function proposals(
       })
   for (const share of SIDE_CUTS)
     slits.push(
-      { kind: 'slits', where: 'top_and_bottom', lines: [cut({ x: x0 + W / 2, y: y0 }, { x: 0, y: 1 }, share), cut({ x: x0 + W / 2, y: y1 }, { x: 0, y: -1 }, share)] },
-      { kind: 'slits', where: 'both_sides', lines: [cut({ x: x0, y: y0 + H / 2 }, { x: 1, y: 0 }, share), cut({ x: x1, y: y0 + H / 2 }, { x: -1, y: 0 }, share)] },
-    ) // prettier-ignore
+      {
+        kind: 'slits',
+        where: 'top_and_bottom',
+        lines: [
+          cut({ x: x0 + W / 2, y: y0 }, { x: 0, y: 1 }, share),
+          cut({ x: x0 + W / 2, y: y1 }, { x: 0, y: -1 }, share),
+        ],
+      },
+      {
+        kind: 'slits',
+        where: 'both_sides',
+        lines: [
+          cut({ x: x0, y: y0 + H / 2 }, { x: 1, y: 0 }, share),
+          cut({ x: x1, y: y0 + H / 2 }, { x: -1, y: 0 }, share),
+        ],
+      },
+    )
   return [...seams, ...slits]
 }
 
 /** The places nearest to the four corners of the box, top two first, and the way inward from each. */
-function cornersOf(map: SurfaceMap, [x0, x1, y0, y1]: [number, number, number, number]): { at: Point; x: number; y: number }[] {
-  return ([[1, 1], [-1, 1], [1, -1], [-1, -1]] as const).map(([x, y]) => {
+function cornersOf(
+  map: SurfaceMap,
+  [x0, x1, y0, y1]: [number, number, number, number],
+): { at: Point; x: number; y: number }[] {
+  return (
+    [
+      [1, 1],
+      [-1, 1],
+      [1, -1],
+      [-1, -1],
+    ] as const
+  ).map(([x, y]) => {
     let best = { value: Infinity, at: { x: 0, y: 0 } }
     for (let v = 0; v < map.taped.length / 2; v++) {
       const p = { x: map.taped[2 * v] as number, y: map.taped[2 * v + 1] as number }
@@ -90,7 +141,7 @@ function cornersOf(map: SurfaceMap, [x0, x1, y0, y1]: [number, number, number, n
     }
     return { at: best.at, x, y }
   })
-} // prettier-ignore
+}
 export function boxOf(places: Float64Array): [number, number, number, number] {
   const out: [number, number, number, number] = [Infinity, -Infinity, Infinity, -Infinity]
   for (let i = 0; i < places.length; i += 2) {

@@ -5,7 +5,10 @@ const MOST_VERTICES = 60_000
 const MOST_TRIANGLES = 120_000
 const HEAD_BYTES = 12
 const MAGIC = 0x43534331
-/** A scan as bytes: magic, vertices, triangles (uint32, little-endian), then xyz and taped xy as float32, then corners as uint32. */
+/**
+ * A scan as bytes: magic, vertices, triangles (uint32, little-endian), then xyz and taped xy as float32, then corners
+ * as uint32.
+ */
 export function packScan({ positions, triangles, taped }: ScanSurface): Uint8Array {
   const n = positions.length / 3
   const view = new DataView(new ArrayBuffer(HEAD_BYTES + 4 * (5 * n + triangles.length)))

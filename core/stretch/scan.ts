@@ -21,7 +21,10 @@ export function guessUnit(mesh: TriMesh, panelMm: number): ScanUnit {
   return (Object.keys(UNITS) as ScanUnit[]).reduce((a, b) => (off(b) < off(a) ? b : a))
 }
 function span(positions: Float64Array): [number, number, number] {
-  const [low, high] = [[Infinity, Infinity, Infinity], [-Infinity, -Infinity, -Infinity]] // prettier-ignore
+  const [low, high] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ]
   positions.forEach((x, i) => {
     low[i % 3] = Math.min(low[i % 3] as number, x)
     high[i % 3] = Math.max(high[i % 3] as number, x)
@@ -37,12 +40,14 @@ export interface Cleaned {
   turned: number
 }
 /**
- * A scan made fit to be laid on: vertices at one place joined, triangles without area and those that make an edge of three
+ * A scan made fit to be laid on: vertices at one place joined, triangles without area and those that make an edge of
+ * three
  * dropped, all turned the same way round. Holes stay. Errors: empty_mesh, bad_number.
  */
 export function cleaned(mesh: TriMesh): Result<Cleaned> {
   const { positions, triangles } = mesh
-  for (let i = 0; i < positions.length; i++) if (!Number.isFinite(positions[i])) return err({ code: 'bad_number', facts: { vertex: Math.floor(i / 3) + 1 } }) // prettier-ignore
+  for (let i = 0; i < positions.length; i++)
+    if (!Number.isFinite(positions[i])) return err({ code: 'bad_number', facts: { vertex: Math.floor(i / 3) + 1 } })
   const size = Math.max(...span(positions), 0)
   const step = Math.max(size * WELD_SHARE, 1e-12)
   const ids = new Map<string, number>()
@@ -63,8 +68,10 @@ export function cleaned(mesh: TriMesh): Result<Cleaned> {
   if (list.length === 0) return err({ code: 'empty_mesh' })
   return ok({
     mesh: compact(joined.positions, list),
-    welded: own.length - ids.size, dropped: (triangles.length - list.length) / 3, turned,
-  }) // prettier-ignore
+    welded: own.length - ids.size,
+    dropped: (triangles.length - list.length) / 3,
+    turned,
+  })
 }
 
 /** Triangles with area, no more than two at an edge, wound as their neighbours are. */
@@ -109,11 +116,16 @@ function alike(mesh: TriMesh): { list: number[]; turned: number } {
   return { list, turned }
 }
 const edgeKey = (a: number, b: number): string => (a < b ? `${a} ${b}` : `${b} ${a}`)
-const runs = (mesh: TriMesh, t: number, a: number, b: number): boolean => [0, 1, 2].some((k) => mesh.triangles[3 * t + k] === a && mesh.triangles[3 * t + ((k + 1) % 3)] === b) // prettier-ignore
+const runs = (mesh: TriMesh, t: number, a: number, b: number): boolean =>
+  [0, 1, 2].some((k) => mesh.triangles[3 * t + k] === a && mesh.triangles[3 * t + ((k + 1) % 3)] === b)
 function flat(mesh: TriMesh, t: number): boolean {
   const p = mesh.positions
   const at = (k: number) => 3 * (mesh.triangles[3 * t + (k % 3)] as number)
-  const long = Math.max(...[0, 1, 2].map((k) => Math.hypot(...[0, 1, 2].map((d) => (p[at(k) + d] as number) - (p[at(k + 1) + d] as number))))) // prettier-ignore
+  const long = Math.max(
+    ...[0, 1, 2].map((k) =>
+      Math.hypot(...[0, 1, 2].map((d) => (p[at(k) + d] as number) - (p[at(k + 1) + d] as number))),
+    ),
+  )
   return !(2 * areaOf(mesh, t) > FLAT * long * long)
 }
 function compact(positions: Float64Array, list: readonly number[]): TriMesh {
@@ -133,7 +145,8 @@ function compact(positions: Float64Array, list: readonly number[]): TriMesh {
 
 /**
  * A scan turned to be looked at as its panel is: its mean normal towards the eye, its longest way across lying level,
- * scaled to mm. `quarter`: turned by so many quarters more, where the panel stands on its side. y up, z towards the eye.
+ * scaled to mm. `quarter`: turned by so many quarters more, where the panel stands on its side. y up, z towards the
+ * eye.
  */
 export function facing(mesh: TriMesh, unit: ScanUnit, quarter = 0): TriMesh {
   const p = mesh.positions
@@ -147,7 +160,11 @@ export function facing(mesh: TriMesh, unit: ScanUnit, quarter = 0): TriMesh {
   // Weighed by area, since a scan has many triangles where it bends.
   let [uu, uv, vv] = [0, 0, 0]
   for (let t = 0; t < mesh.triangles.length / 3; t++) {
-    const q = [0, 1, 2].map((d) => [0, 1, 2].reduce((sum, k) => sum + (p[3 * (mesh.triangles[3 * t + k] as number) + d] as number), 0) / 3 - (middle[d] as number)) // prettier-ignore
+    const q = [0, 1, 2].map(
+      (d) =>
+        [0, 1, 2].reduce((sum, k) => sum + (p[3 * (mesh.triangles[3 * t + k] as number) + d] as number), 0) / 3 -
+        (middle[d] as number),
+    )
     const [a, b, w] = [dot(q, u), dot(q, v), areaOf(mesh, t)]
     uu += w * a * a
     uv += w * a * b
@@ -166,7 +183,11 @@ export function facing(mesh: TriMesh, unit: ScanUnit, quarter = 0): TriMesh {
   return { positions, triangles: mesh.triangles }
 }
 const dot = (a: readonly number[], b: readonly number[]): number => a.reduce((s, x, i) => s + x * (b[i] as number), 0)
-const crossed = (a: readonly number[], b: readonly number[]): number[] => [0, 1, 2].map((i) => (a[(i + 1) % 3] as number) * (b[(i + 2) % 3] as number) - (a[(i + 2) % 3] as number) * (b[(i + 1) % 3] as number)) // prettier-ignore
+const crossed = (a: readonly number[], b: readonly number[]): number[] =>
+  [0, 1, 2].map(
+    (i) =>
+      (a[(i + 1) % 3] as number) * (b[(i + 2) % 3] as number) - (a[(i + 2) % 3] as number) * (b[(i + 1) % 3] as number),
+  )
 function unitVector(a: readonly number[]): number[] {
   const l = Math.hypot(...a) || 1
   return a.map((x) => x / l)
@@ -181,7 +202,10 @@ function meanNormal({ positions: p, triangles }: TriMesh): number[] {
   return Math.hypot(...sum) > 0 ? sum : [0, 0, 1]
 }
 
-/** What of a scan lies within a ring drawn on it as it is looked at (mm, y up) and faces the eye: the largest part that hangs together. Errors: nothing_within. */
+/**
+ * What of a scan lies within a ring drawn on it as it is looked at (mm, y up) and faces the eye: the largest part
+ * that hangs together. Errors: nothing_within.
+ */
 export function cropped(mesh: TriMesh, ring: readonly Point[]): Result<TriMesh> {
   const p = mesh.positions
   const inside: number[] = []
@@ -193,12 +217,20 @@ export function cropped(mesh: TriMesh, ring: readonly Point[]): Result<TriMesh> 
   }
   const part = largestPart(mesh, inside)
   if (part.length === 0) return err({ code: 'nothing_within' })
-  return ok(compact(p, part.flatMap((t) => [0, 1, 2].map((k) => mesh.triangles[3 * t + k] as number)))) // prettier-ignore
+  return ok(
+    compact(
+      p,
+      part.flatMap((t) => [0, 1, 2].map((k) => mesh.triangles[3 * t + k] as number)),
+    ),
+  )
 }
 /** The part of a scan with the most triangles. */
 export function main(mesh: TriMesh): TriMesh {
   const all = Array.from({ length: mesh.triangles.length / 3 }, (_, t) => t)
-  return compact(mesh.positions, largestPart(mesh, all).flatMap((t) => [0, 1, 2].map((k) => mesh.triangles[3 * t + k] as number))) // prettier-ignore
+  return compact(
+    mesh.positions,
+    largestPart(mesh, all).flatMap((t) => [0, 1, 2].map((k) => mesh.triangles[3 * t + k] as number)),
+  )
 }
 function largestPart(mesh: TriMesh, of: readonly number[]): number[] {
   const sides = new Map<string, number[]>()
@@ -220,7 +252,6 @@ function largestPart(mesh: TriMesh, of: readonly number[]): number[] {
             mesh.triangles[3 * (own[i] as number) + ((k + 1) % 3)] as number,
           ),
         ) ?? [])
-          // prettier-ignore
           if (left.delete(t)) own.push(t)
     if (own.length > best.length) best = own
   }
@@ -247,7 +278,10 @@ export function girths(mesh: TriMesh): { widthMm: number; heightMm: number } {
         const s = (at - f) / (g - f)
         ends.push([0, 1, 2].map((d) => (p[a + d] as number) * (1 - s) + (p[b + d] as number) * s))
       }
-      if (ends.length === 2) sum += Math.hypot(...[0, 1, 2].map((d) => ((ends[0] as number[])[d] as number) - ((ends[1] as number[])[d] as number))) // prettier-ignore
+      if (ends.length === 2)
+        sum += Math.hypot(
+          ...[0, 1, 2].map((d) => ((ends[0] as number[])[d] as number) - ((ends[1] as number[])[d] as number)),
+        )
     }
     return sum
   }

@@ -5,12 +5,44 @@ import { choiceFor } from '../plan/new-plan'
 import type { Plan } from '../plan/schema'
 import type { Panel } from '../vehicle/schema'
 
-/** What of a plan the stretch of one panel hangs on, as text: as long as it is the same, a solved stretch holds. `scan`: the mark of the panel's scan, empty where it has none. */
+/**
+ * What of a plan the stretch of one panel hangs on, as text: as long as it is the same, a solved stretch holds.
+ * `scan`: the mark of the panel's scan, empty where it has none.
+ */
 export function stretchKey(plan: Plan, panel: Panel, film: FilmSheet, scan = ''): string {
   const { parts, along, preStretch, seamsAtMm, slits } = choiceFor(plan, panel.id)
   // Names, notes, neighbours and what is assumed do not bend a surface.
-  const shape = { ...panel, name: '', note: '', paintNote: '', assumed: [], filmId: null, wrap: true, mirrored: true, surface: null, zones: [] } // prettier-ignore
-  return textHash(JSON.stringify([shape, parts, along, preStretch, seamsAtMm, slits, film.kind, film.stretchLimit, film.postHeatOver, film.heatShrink, film.rollResidue, plan.method.order, plan.method.tension, ...(preStretch > 0 ? [film.recovers] : []), ...(scan ? [scan] : [])])) // prettier-ignore
+  const shape = {
+    ...panel,
+    name: '',
+    note: '',
+    paintNote: '',
+    assumed: [],
+    filmId: null,
+    wrap: true,
+    mirrored: true,
+    surface: null,
+    zones: [],
+  }
+  return textHash(
+    JSON.stringify([
+      shape,
+      parts,
+      along,
+      preStretch,
+      seamsAtMm,
+      slits,
+      film.kind,
+      film.stretchLimit,
+      film.postHeatOver,
+      film.heatShrink,
+      film.rollResidue,
+      plan.method.order,
+      plan.method.tension,
+      ...(preStretch > 0 ? [film.recovers] : []),
+      ...(scan ? [scan] : []),
+    ]),
+  )
 }
 
 /** Which scan of a panel this is: another one, kept later, has another mark. */

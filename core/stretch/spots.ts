@@ -20,7 +20,9 @@ export function spotsOver(map: SurfaceMap, limit: number): Spot[] {
   const over = new Set<number>()
   stretch.forEach((s, t) => s > limit && over.add(t))
   const byVertex = new Map<number, number[]>()
-  for (const t of over) for (let k = 0; k < 3; k++) byVertex.set(triangles[3 * t + k] as number, [...(byVertex.get(triangles[3 * t + k] as number) ?? []), t]) // prettier-ignore
+  for (const t of over)
+    for (let k = 0; k < 3; k++)
+      byVertex.set(triangles[3 * t + k] as number, [...(byVertex.get(triangles[3 * t + k] as number) ?? []), t])
   const [w, h] = [0, 1].map((d) => taped.reduce((m, x, i) => (i % 2 === d ? Math.max(m, x) : m), 0)) as [number, number]
   const spots: Spot[] = []
   while (over.size > 0) {
@@ -36,9 +38,13 @@ export function spotsOver(map: SurfaceMap, limit: number): Spot[] {
       [0, 1, 2].reduce((s, k) => s + (taped[2 * (triangles[3 * worst + k] as number) + d] as number) / 3, 0)
     const [x, y] = [at(0), at(1)]
     spots.push({
-      row: y < h / 3 ? 'top' : y > (2 * h) / 3 ? 'bottom' : 'middle', column: x < w / 3 ? 'left' : x > (2 * w) / 3 ? 'right' : 'middle',
-      stretch: stretch[worst] as number, areaMm2: own.reduce((s, t) => s + (area[t] as number), 0), xMm: x, yMm: y,
-    }) // prettier-ignore
+      row: y < h / 3 ? 'top' : y > (2 * h) / 3 ? 'bottom' : 'middle',
+      column: x < w / 3 ? 'left' : x > (2 * w) / 3 ? 'right' : 'middle',
+      stretch: stretch[worst] as number,
+      areaMm2: own.reduce((s, t) => s + (area[t] as number), 0),
+      xMm: x,
+      yMm: y,
+    })
   }
   return spots.sort((a, b) => b.stretch - a.stretch)
 }

@@ -5,7 +5,10 @@ import type { Panel } from '../vehicle/schema'
 import { flatPanel, type FlatPanel, type StretchReport } from './flat-panel'
 import { panelMesh } from './panel-mesh'
 
-/** A panel and its flat film, triangle by triangle: what the pieces page shows. Vertices along seams and relief cuts stand once for each side. */
+/**
+ * A panel and its flat film, triangle by triangle: what the pieces page shows. Vertices along seams and relief cuts
+ * stand once for each side.
+ */
 export interface SurfaceMap {
   /** Places in space, mm: x to the right, y up, z towards the eye (length 3n). */
   positions: Float64Array
@@ -54,25 +57,38 @@ export function surfaceMap(panel: Panel, options: SurfaceOptions): Result<Surfac
   const { mesh, taped, chains } = made.value
   if (!lines) {
     const there = topologyOf(mesh)
-    if (there.ok && there.value.parts.length !== 1) return err({ code: 'not_one_piece', facts: { pieces: there.value.parts.length } }) // prettier-ignore
+    if (there.ok && there.value.parts.length !== 1)
+      return err({ code: 'not_one_piece', facts: { pieces: there.value.parts.length } })
   }
   return mapOf(mesh, taped, { ...options, chains })
 }
 
 /** The stretch map of any surface with a place on the panel for each vertex. Errors: those of `flatPanel`. */
-export function mapOf(mesh: TriMesh, taped: Float64Array, options: SurfaceOptions & { chains?: readonly (readonly number[])[] }): Result<SurfaceMap> {
+export function mapOf(
+  mesh: TriMesh,
+  taped: Float64Array,
+  options: SurfaceOptions & { chains?: readonly (readonly number[])[] },
+): Result<SurfaceMap> {
   const { limit, shrink, restShrink, pull, quick, spent, progress, laid, chains } = options
   const stuck = laid ? wholly(mesh, (v) => laid({ x: taped[2 * v] as number, y: taped[2 * v + 1] as number })) : []
   const flat = flatPanel(mesh, {
-    limit, shrink, ...(restShrink === undefined ? {} : { restShrink }), ...(pull ? { pull } : {}), ...(quick ? { quick } : {}), ...(spent ? { spent } : {}), ...(progress ? { progress } : {}),
-    ...(chains && chains.length > 0 ? { lines: chains } : {}), ...(stuck.length > 0 ? { laid: stuck } : {}),
+    limit,
+    shrink,
+    ...(restShrink === undefined ? {} : { restShrink }),
+    ...(pull ? { pull } : {}),
+    ...(quick ? { quick } : {}),
+    ...(spent ? { spent } : {}),
+    ...(progress ? { progress } : {}),
+    ...(chains && chains.length > 0 ? { lines: chains } : {}),
+    ...(stuck.length > 0 ? { laid: stuck } : {}),
   })
   return flat.ok ? ok(shown(mesh, taped, flat.value)) : flat
-} // prettier-ignore
+}
 /** Triangles whose corners all meet a condition. */
 function wholly(mesh: TriMesh, of: (vertex: number) => boolean): number[] {
   const out: number[] = []
-  for (let t = 0; t < mesh.triangles.length / 3; t++) if ([0, 1, 2].every((k) => of(mesh.triangles[3 * t + k] as number))) out.push(t) // prettier-ignore
+  for (let t = 0; t < mesh.triangles.length / 3; t++)
+    if ([0, 1, 2].every((k) => of(mesh.triangles[3 * t + k] as number))) out.push(t)
   return out
 }
 
@@ -96,11 +112,19 @@ export function shown(mesh: TriMesh, places: Float64Array, flat: FlatPanel): Sur
   const turns = lieAsPanel(film, taped, filmVertex, piece)
   const strain = strainOf(mesh, corners)
   return {
-    positions, seen, taped, triangles: filmVertex, film, piece,
-    stretch: strain.stretch, squeeze: strain.squeeze, area: strain.area, report,
+    positions,
+    seen,
+    taped,
+    triangles: filmVertex,
+    film,
+    piece,
+    stretch: strain.stretch,
+    squeeze: strain.squeeze,
+    area: strain.area,
+    report,
     direction: strain.direction.map((a, t) => (turns[piece[t] as number] as number) - a),
   }
-} // prettier-ignore
+}
 
 /** Which triangles hang together, by shared vertices. */
 function piecesOf(triangles: Uint32Array, vertices: number): Uint8Array {
@@ -118,13 +142,20 @@ function piecesOf(triangles: Uint32Array, vertices: number): Uint8Array {
   })
 }
 
-/** Turns each piece of film in its plane so that it lies as its panel does, pieces a little apart; answers the angle of each. */
+/**
+ * Turns each piece of film in its plane so that it lies as its panel does, pieces a little apart; answers the angle
+ * of each.
+ */
 function lieAsPanel(film: Float64Array, taped: Float64Array, triangles: Uint32Array, piece: Uint8Array): number[] {
   const count = piece.reduce((m, p) => Math.max(m, p), 0) + 1
-  const middle = [0, 1].map((d) => taped.reduce((s, x, i) => (i % 2 === d ? s + x : s), 0) / (taped.length / 2)) as [number, number] // prettier-ignore
+  const middle = [0, 1].map((d) => taped.reduce((s, x, i) => (i % 2 === d ? s + x : s), 0) / (taped.length / 2)) as [
+    number,
+    number,
+  ]
   return Array.from({ length: count }, (_, p) => {
     const own = [...new Set(Array.from(triangles).filter((_, c) => piece[Math.floor(c / 3)] === p))]
-    const mean = (list: Float64Array, d: number) => own.reduce((s, v) => s + (list[2 * v + d] as number), 0) / own.length // prettier-ignore
+    const mean = (list: Float64Array, d: number) =>
+      own.reduce((s, v) => s + (list[2 * v + d] as number), 0) / own.length
     const [fx, fy, tx, ty] = [mean(film, 0), mean(film, 1), mean(taped, 0), mean(taped, 1)]
     let [dot, cross] = [0, 0]
     for (const v of own) {

@@ -66,7 +66,10 @@ type Candidate = Pick<SolvedWay, 'code' | 'change' | 'facts'> & { seamMm: number
 export const filmOf = (plan: Plan, panel: Panel): FilmSheet | undefined =>
   plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
 
-/** The map of a panel as a plan has it, and what its film feels. Errors: those of `laidPanel`; null without panel or film. */
+/**
+ * The map of a panel as a plan has it, and what its film feels. Errors: those of `laidPanel`; null without panel or
+ * film.
+ */
 export function mapInPlan(
   plan: Plan,
   panelId: string,
@@ -103,7 +106,11 @@ export function mapInPlan(
  * shares and through the worst places, relief cuts, both together, inlay, feed, a wider gap, pre-stretch, relax first,
  * another film. Sorted: those that answer first, least seam seen, least stretch. Errors: those of the map as it is.
  */
-export function waysFor(plan: Plan, panelId: string, options: WaysOptions = {}): Result<{ now: SolvedWay | null; ways: SolvedWay[] }> {
+export function waysFor(
+  plan: Plan,
+  panelId: string,
+  options: WaysOptions = {},
+): Result<{ now: SolvedWay | null; ways: SolvedWay[] }> {
   const { films = [], scan = null, spent = () => false, found } = options
   const panel = plan.panels.find((p) => p.id === panelId)
   const pressed = panel?.recesses.some((r) => r.way !== 'inlay') ?? false
@@ -120,31 +127,56 @@ export function waysFor(plan: Plan, panelId: string, options: WaysOptions = {}):
   const solve = (c: Candidate) => {
     if (spent()) return
     const way = solvedWay(plan, panelId, c, triangles, spent, scan)
-    if (!way || (way.worst > before - BETTER && !(way.wrinklesMm2 === 0 && now.value.feel.areaMm2[4] !== 0))) return void of--
+    if (!way || (way.worst > before - BETTER && !(way.wrinklesMm2 === 0 && now.value.feel.areaMm2[4] !== 0)))
+      return void of--
     ways.push(way)
     solved.set(way, c)
     found?.(way, ways.length, of)
   }
   list.forEach(solve)
   // The best seam that is not enough by itself, with the best cuts.
-  const best = (code: SolvedWay['code'], n: number) => ways.filter((w) => w.code === code).sort((a, b) => a.worst - b.worst).slice(0, n).map((w) => solved.get(w) as Candidate)
-  for (const seam of best('seam', 1)) for (const slits of best('slits', BOTH)) if (seam.proposal && slits.proposal) solve(bothOf(panel, seam, slits, together(seam.proposal, slits.proposal)))
+  const best = (code: SolvedWay['code'], n: number) =>
+    ways
+      .filter((w) => w.code === code)
+      .sort((a, b) => a.worst - b.worst)
+      .slice(0, n)
+      .map((w) => solved.get(w) as Candidate)
+  for (const seam of best('seam', 1))
+    for (const slits of best('slits', BOTH))
+      if (seam.proposal && slits.proposal) solve(bothOf(panel, seam, slits, together(seam.proposal, slits.proposal)))
   sortInPlace(ways)
   for (const way of ways.slice(0, CONFIRMED)) {
     // A scan is as fine as it is.
-    const again = spent() || scan ? null : solvedWay(plan, panelId, solved.get(way) as Candidate, triangles * FINER, spent, null)
+    const again =
+      spent() || scan ? null : solvedWay(plan, panelId, solved.get(way) as Candidate, triangles * FINER, spent, null)
     if (!again) continue
     ways[ways.indexOf(way)] = again
     found?.(again, ++confirmed + ways.length, of)
   }
   sortInPlace(ways)
-  return ok({ now: { ...measured(now.value), code: 'seam', change: { kind: 'piece', panelId, set: {} }, facts: {}, seamMm: 0, seen: 'none', answers: false }, ways })
-} // prettier-ignore
+  return ok({
+    now: {
+      ...measured(now.value),
+      code: 'seam',
+      change: { kind: 'piece', panelId, set: {} },
+      facts: {},
+      seamMm: 0,
+      seen: 'none',
+      answers: false,
+    },
+    ways,
+  })
+}
 
 /** Those that answer first: least of a seam to be seen, then the shortest, then the least stretch. */
 function sortInPlace(ways: SolvedWay[]): void {
   const rank: SeamSeen[] = ['none', 'body_line', 'near_edge', 'open']
-  ways.sort((a, b) => Number(b.answers) - Number(a.answers) || (a.answers ? rank.indexOf(a.seen) - rank.indexOf(b.seen) || a.seamMm - b.seamMm : 0) || a.worst - b.worst) // prettier-ignore
+  ways.sort(
+    (a, b) =>
+      Number(b.answers) - Number(a.answers) ||
+      (a.answers ? rank.indexOf(a.seen) - rank.indexOf(b.seen) || a.seamMm - b.seamMm : 0) ||
+      a.worst - b.worst,
+  )
 }
 function measured({ map, feel }: { map: SurfaceMap; feel: Feel }) {
   const [, , heat = 0, over = 0, wrinkles = 0] = feel.areaMm2
@@ -156,13 +188,20 @@ function measured({ map, feel }: { map: SurfaceMap; feel: Feel }) {
     triangles: map.report.triangles,
   }
 }
-function solvedWay(plan: Plan, panelId: string, c: Candidate, triangles: number, spent: () => boolean, scan: ScanSurface | null): SolvedWay | null {
+function solvedWay(
+  plan: Plan,
+  panelId: string,
+  c: Candidate,
+  triangles: number,
+  spent: () => boolean,
+  scan: ScanSurface | null,
+): SolvedWay | null {
   const made = mapInPlan(applyChange(plan, c.change), panelId, { triangles, spent, scan })
   if (!made?.ok || made.value.map.report.overlaps) return null
   const m = measured(made.value)
   const { code, change, facts, seamMm, seen } = c
   return { code, change, facts, seamMm, seen, ...m, answers: m.overLimitMm2 === 0 && m.wrinklesMm2 === 0 }
-} // prettier-ignore
+}
 
 function candidates(plan: Plan, panel: Panel, map: SurfaceMap, films: readonly FilmSheet[]): Candidate[] {
   const choice = choiceFor(plan, panel.id)
@@ -177,9 +216,23 @@ function candidates(plan: Plan, panel: Panel, map: SurfaceMap, films: readonly F
       set: over,
     })
     const round = 2 * (r.mouthWidthMm + r.mouthHeightMm)
-    if (r.open && r.openAt && r.way !== 'feed') out.push({ code: 'feed', change: set({ way: 'feed' }), facts: { recess: r.name }, ...none }) // prettier-ignore
-    if (r.way === 'bridge' && r.gapMm < WIDE_GAP_MM) out.push({ code: 'wider_gap', change: set({ gapMm: WIDE_GAP_MM }), facts: { recess: r.name, gap_mm: WIDE_GAP_MM }, ...none }) // prettier-ignore
-    if (r.way !== 'inlay') out.push({ code: 'inlay', change: set({ way: 'inlay' }), facts: { recess: r.name }, seamMm: round, seen: 'near_edge' }) // prettier-ignore
+    if (r.open && r.openAt && r.way !== 'feed')
+      out.push({ code: 'feed', change: set({ way: 'feed' }), facts: { recess: r.name }, ...none })
+    if (r.way === 'bridge' && r.gapMm < WIDE_GAP_MM)
+      out.push({
+        code: 'wider_gap',
+        change: set({ gapMm: WIDE_GAP_MM }),
+        facts: { recess: r.name, gap_mm: WIDE_GAP_MM },
+        ...none,
+      })
+    if (r.way !== 'inlay')
+      out.push({
+        code: 'inlay',
+        change: set({ way: 'inlay' }),
+        facts: { recess: r.name },
+        seamMm: round,
+        seen: 'near_edge',
+      })
   }
   const pre = offeredPreStretch(film)
   if (choice.preStretch === 0 && pre > 0)
@@ -189,13 +242,20 @@ function candidates(plan: Plan, panel: Panel, map: SurfaceMap, films: readonly F
       facts: { stretch: pre },
       ...none,
     })
-  if (plan.method.tension !== 'relax_first' && film.rollResidue > 0) out.push({ code: 'relax_first', change: { kind: 'method', set: { tension: 'relax_first' } }, facts: {}, ...none }) // prettier-ignore
+  if (plan.method.tension !== 'relax_first' && film.rollResidue > 0)
+    out.push({ code: 'relax_first', change: { kind: 'method', set: { tension: 'relax_first' } }, facts: {}, ...none })
   const deep = inRecess(panel, map)
   const usable = panel.bodyLines.filter((l) => l.seam)
   const others = films.filter(
     (f) => f.id !== film.id && (f.stretchLimit > film.stretchLimit || f.heatShrink > film.heatShrink),
   )
-  for (const f of others.slice(0, OTHER_FILMS)) out.push({ code: 'film', change: { kind: 'film', panelId: panel.id, sheet: f }, facts: { film: f.name, limit: f.stretchLimit }, ...none }) // prettier-ignore
+  for (const f of others.slice(0, OTHER_FILMS))
+    out.push({
+      code: 'film',
+      change: { kind: 'film', panelId: panel.id, sheet: f },
+      facts: { film: f.name, limit: f.stretchLimit },
+      ...none,
+    })
   if (choice.parts === 1 && choice.slits.length === 0)
     // A recess is helped by a seam through it, not by one elsewhere, nor by cuts from the rim.
     for (const p of proposals(map, usable))
@@ -205,7 +265,10 @@ function candidates(plan: Plan, panel: Panel, map: SurfaceMap, films: readonly F
 }
 const crossesRecess = (panel: Panel, p: Proposal): boolean =>
   panel.recesses.some((r) => {
-    const [at, half] = p.along === 'width' ? [r.xMm ?? panel.widthMm / 2, r.mouthWidthMm / 2] : [r.yMm ?? panel.heightMm / 2, r.mouthHeightMm / 2] // prettier-ignore
+    const [at, half] =
+      p.along === 'width'
+        ? [r.xMm ?? panel.widthMm / 2, r.mouthWidthMm / 2]
+        : [r.yMm ?? panel.heightMm / 2, r.mouthHeightMm / 2]
     return Math.abs((p.atMm?.[0] ?? Infinity) - at) < half
   })
 /** Whether a panel's worst place lies in a recess: cuts from its rim are then no help. */
@@ -222,24 +285,50 @@ function inRecess(panel: Panel, map: SurfaceMap): boolean {
 }
 function ofProposal(panel: Panel, p: Proposal): Candidate {
   return p.kind === 'slits'
-    ? { code: 'slits', change: { kind: 'piece', panelId: panel.id, set: { slits: slitsOf(panel, p.lines) } }, facts: { count: p.lines.length, mm: longest(p), where: p.where ?? 'corners' }, seamMm: lengthOf(slitsOf(panel, p.lines)), seen: longest(p) > SHORT_CUT_MM ? 'open' : 'near_edge', proposal: p }
-    : { code: 'seam', change: { kind: 'piece', panelId: panel.id, set: parted(p) }, facts: seamFacts(panel, p), seamMm: seamLength(panel, p), seen: seenAt(panel, p), proposal: p }
-} // prettier-ignore
+    ? {
+        code: 'slits',
+        change: { kind: 'piece', panelId: panel.id, set: { slits: slitsOf(panel, p.lines) } },
+        facts: { count: p.lines.length, mm: longest(p), where: p.where ?? 'corners' },
+        seamMm: lengthOf(slitsOf(panel, p.lines)),
+        seen: longest(p) > SHORT_CUT_MM ? 'open' : 'near_edge',
+        proposal: p,
+      }
+    : {
+        code: 'seam',
+        change: { kind: 'piece', panelId: panel.id, set: parted(p) },
+        facts: seamFacts(panel, p),
+        seamMm: seamLength(panel, p),
+        seen: seenAt(panel, p),
+        proposal: p,
+      }
+}
 function bothOf(panel: Panel, seam: Candidate, slits: Candidate, both: Proposal): Candidate {
   const cut = (slits.proposal as Proposal).lines
   return {
-    code: 'seam_and_slits', change: { kind: 'piece', panelId: panel.id, set: { ...parted(both), slits: slitsOf(panel, cut) } },
-    facts: { ...seam.facts, ...slits.facts }, seamMm: seam.seamMm + slits.seamMm, seen: slits.seen === 'open' ? 'open' : seam.seen, proposal: both,
+    code: 'seam_and_slits',
+    change: { kind: 'piece', panelId: panel.id, set: { ...parted(both), slits: slitsOf(panel, cut) } },
+    facts: { ...seam.facts, ...slits.facts },
+    seamMm: seam.seamMm + slits.seamMm,
+    seen: slits.seen === 'open' ? 'open' : seam.seen,
+    proposal: both,
   }
-} // prettier-ignore
-const parted = (p: Proposal) => ({ parts: (p.atMm?.length ?? 0) + 1, along: p.along ?? ('height' as const), seamsAtMm: p.atMm ?? [] }) // prettier-ignore
+}
+const parted = (p: Proposal) => ({
+  parts: (p.atMm?.length ?? 0) + 1,
+  along: p.along ?? ('height' as const),
+  seamsAtMm: p.atMm ?? [],
+})
 const slitsOf = (panel: Panel, lines: Proposal['lines']): Plan['pieces'][number]['slits'] => {
   const held = (v: number, most: number) => Math.round(Math.max(0, Math.min(most, v)) * 10) / 10
   return lines.map(([a, b]) => ({
-    fromXMm: held(a.x, panel.widthMm), fromYMm: held(a.y, panel.heightMm), toXMm: held(b.x, panel.widthMm), toYMm: held(b.y, panel.heightMm),
-  })) // prettier-ignore
+    fromXMm: held(a.x, panel.widthMm),
+    fromYMm: held(a.y, panel.heightMm),
+    toXMm: held(b.x, panel.widthMm),
+    toYMm: held(b.y, panel.heightMm),
+  }))
 }
-const lengthOf = (slits: Plan['pieces'][number]['slits']): number => slits.reduce((s, c) => s + Math.hypot(c.toXMm - c.fromXMm, c.toYMm - c.fromYMm), 0) // prettier-ignore
+const lengthOf = (slits: Plan['pieces'][number]['slits']): number =>
+  slits.reduce((s, c) => s + Math.hypot(c.toXMm - c.fromXMm, c.toYMm - c.fromYMm), 0)
 const longest = (p: Proposal): number =>
   Math.round(Math.max(...p.lines.map(([a, b]) => Math.hypot(a.x - b.x, a.y - b.y))))
 const seamLength = (panel: Panel, p: Proposal): number =>
@@ -250,11 +339,19 @@ function lineUnder(panel: Panel, p: Proposal, mm: number): Panel['bodyLines'][nu
 }
 function seenAt(panel: Panel, p: Proposal): SeamSeen {
   const size = p.along === 'width' ? panel.widthMm : panel.heightMm
-  const each = (p.atMm ?? []).map((mm): SeamSeen => (lineUnder(panel, p, mm) ? 'body_line' : Math.min(mm, size - mm) < NEAR_RIM * size ? 'near_edge' : 'open')) // prettier-ignore
+  const each = (p.atMm ?? []).map((mm): SeamSeen =>
+    lineUnder(panel, p, mm) ? 'body_line' : Math.min(mm, size - mm) < NEAR_RIM * size ? 'near_edge' : 'open',
+  )
   return each.includes('open') ? 'open' : each.includes('near_edge') ? 'near_edge' : 'body_line'
 }
 function seamFacts(panel: Panel, p: Proposal): Record<string, string | number> {
   const at = p.atMm ?? []
   const line = at.length === 1 ? lineUnder(panel, p, at[0] as number) : undefined
-  return { parts: at.length + 1, along: p.along ?? 'height', ...(line ? { line: line.name } : {}), at_mm: Math.round(at[0] ?? 0), ...(at.length > 1 ? { to_mm: Math.round(at[at.length - 1] as number) } : {}) } // prettier-ignore
+  return {
+    parts: at.length + 1,
+    along: p.along ?? 'height',
+    ...(line ? { line: line.name } : {}),
+    at_mm: Math.round(at[0] ?? 0),
+    ...(at.length > 1 ? { to_mm: Math.round(at[at.length - 1] as number) } : {}),
+  }
 }

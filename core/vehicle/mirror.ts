@@ -35,7 +35,9 @@ export function mirrorPanel(panel: Panel): Panel {
     side: panel.side === 'left' ? 'right' : panel.side === 'right' ? 'left' : panel.side,
     edges: (['top', 'right', 'bottom', 'left'] as const).flatMap((at) => mirrored.filter((e) => e.at === at)),
     recesses: panel.recesses.map((r) => ({ ...flip(r), openAt: r.openAt && SWAP[r.openAt] })),
-    bodyLines: panel.bodyLines.map((l) => (l.along === 'height' ? { ...l, atMm: Math.max(0, panel.widthMm - l.atMm) } : l)), // prettier-ignore
+    bodyLines: panel.bodyLines.map((l) =>
+      l.along === 'height' ? { ...l, atMm: Math.max(0, panel.widthMm - l.atMm) } : l,
+    ),
     raised: panel.raised.map(flip),
     holes: panel.holes.map(flip),
     zones: panel.zones.map(flip),

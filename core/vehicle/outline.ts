@@ -32,7 +32,8 @@ export function outlineOf(panel: Panel): Outline {
   return outline
 }
 /**
- * Surface of a panel that takes film, mm²: within its outline where that was measured (stretched to the width and height
+ * Surface of a panel that takes film, mm²: within its outline where that was measured (stretched to the width and
+ * height
  * along the surface), else width times height; its holes taken out.
  */
 export function panelAreaMm2(panel: Panel): number {
@@ -94,13 +95,22 @@ function traverse(edges: readonly Edge[]): { corners: Point[]; closureMm: number
   return { corners: level(closed, edges), closureMm: Math.hypot(x, y) }
 }
 
-/** Turned so that most of the outline, by length, stands level or upright: the weighted middle of its sides' leanings. */
+/**
+ * Turned so that most of the outline, by length, stands level or upright: the weighted middle of its sides' leanings.
+ */
 function level(corners: Point[], edges: readonly Edge[]): Point[] {
   const leanings = edges.map((edge, i) => {
     const [a, b] = [corners[i] as Point, corners[(i + 1) % corners.length] as Point]
     const [dx, dy] = [b.x - a.x, b.y - a.y]
     // Each side turned back to lie along the top.
-    const [x, y] = ([[dx, dy], [dy, -dx], [-dx, -dy], [-dy, dx]] as const)[ATS.indexOf(edge.at)] as [number, number] // prettier-ignore
+    const [x, y] = (
+      [
+        [dx, dy],
+        [dy, -dx],
+        [-dx, -dy],
+        [-dy, dx],
+      ] as const
+    )[ATS.indexOf(edge.at)] as [number, number]
     return { angle: Math.atan2(y, x), weight: Math.hypot(x, y) }
   })
   leanings.sort((a, b) => a.angle - b.angle)
@@ -117,11 +127,23 @@ function fromSizes(panel: Panel, edges: readonly Edge[]): Point[] {
   const [w, h] = [panel.widthMm, panel.heightMm]
   const [t, b] = [Math.min(sum('top') || w, w), Math.min(sum('bottom') || w, w)]
   const ends: Record<Edge['at'], [Point, Point]> = {
-    top: [{ x: (w - t) / 2, y: 0 }, { x: (w + t) / 2, y: 0 }],
-    right: [{ x: (w + t) / 2, y: 0 }, { x: (w + b) / 2, y: h }],
-    bottom: [{ x: (w + b) / 2, y: h }, { x: (w - b) / 2, y: h }],
-    left: [{ x: (w - b) / 2, y: h }, { x: (w - t) / 2, y: 0 }],
-  } // prettier-ignore
+    top: [
+      { x: (w - t) / 2, y: 0 },
+      { x: (w + t) / 2, y: 0 },
+    ],
+    right: [
+      { x: (w + t) / 2, y: 0 },
+      { x: (w + b) / 2, y: h },
+    ],
+    bottom: [
+      { x: (w + b) / 2, y: h },
+      { x: (w - b) / 2, y: h },
+    ],
+    left: [
+      { x: (w - b) / 2, y: h },
+      { x: (w - t) / 2, y: 0 },
+    ],
+  }
   return ATS.flatMap((at) => {
     const own = edges.filter((e) => e.at === at)
     const total = own.reduce((s, e) => s + edgeChordMm(e), 0) || 1

@@ -31,7 +31,8 @@ const middle = (values: readonly number[]): number => {
 }
 
 /**
- * Which of several figures that do not agree is probably wrong: one that was only assumed before one that was taped, then
+ * Which of several figures that do not agree is probably wrong: one that was only assumed before one that was taped,
+ * then
  * the one furthest from what everything else says of it.
  */
 export function probablyWrong(suspects: readonly Suspect[]): Suspect | null {
@@ -44,14 +45,21 @@ export function probablyWrong(suspects: readonly Suspect[]): Suspect | null {
   )
 }
 
-/** 1 where of two figures one was taped and the other, which is named as wrong, only assumed: a guess to be taped, no error. */
+/**
+ * 1 where of two figures one was taped and the other, which is named as wrong, only assumed: a guess to be taped, no
+ * error.
+ */
 function onlyOneAssumed(wrong: Suspect | null, ...sides: [Panel, string][]): 0 | 1 {
   const guesses = sides.filter(([panel, field]) => assumed(panel, field))
   return guesses.length === 1 && wrong !== null && guesses[0]?.[0] === wrong.panel ? 1 : 0
 }
 
 /** How a slip of pen or tape would explain the difference; null where none does. */
-export function slipOf(value: number, expected: number, toleranceMm: number): 'tenth' | 'tenfold' | 'inches' | 'digits' | null {
+export function slipOf(
+  value: number,
+  expected: number,
+  toleranceMm: number,
+): 'tenth' | 'tenfold' | 'inches' | 'digits' | null {
   const near = (v: number): boolean => Math.abs(v - expected) <= Math.max(toleranceMm, expected * 0.03)
   if (near(value * 10)) return 'tenth'
   if (near(value / 10)) return 'tenfold'
@@ -62,7 +70,7 @@ export function slipOf(value: number, expected: number, toleranceMm: number): 't
     if (swapped !== value && near(swapped)) return 'digits'
   }
   return null
-} // prettier-ignore
+}
 
 /** The edge of the panel across that mirrors this one. */
 function twinEdge(panel: Panel, edge: Edge, other: Panel): Edge | undefined {
@@ -82,7 +90,12 @@ const facing = (panel: Panel, edge: Edge, byId: ReadonlyMap<string, Panel>): { o
 }
 
 /** What other figures say an edge's length should be. */
-function expectedLength(panel: Panel, edge: Edge, byId: ReadonlyMap<string, Panel>, family: ReadonlyMap<string, Panel>): number[] {
+function expectedLength(
+  panel: Panel,
+  edge: Edge,
+  byId: ReadonlyMap<string, Panel>,
+  family: ReadonlyMap<string, Panel>,
+): number[] {
   const out: number[] = []
   const across = panel.mirrored ? byId.get(otherSideId(panel.id)) : undefined
   const twin = across && across !== panel ? twinEdge(panel, edge, across) : undefined
@@ -92,7 +105,7 @@ function expectedLength(panel: Panel, edge: Edge, byId: ReadonlyMap<string, Pane
   const styled = family.get(panel.id)?.edges.find((e) => e.id === edge.id)
   if (styled) out.push(styled.lengthMm)
   return out
-} // prettier-ignore
+}
 
 /** The style's own panels for the key lengths that were taped; empty where none was. */
 function styleOf(plan: Plan): ReadonlyMap<string, Panel> {
@@ -151,7 +164,15 @@ function sizeFindings(
     const slip = slipOf(value, expected, toleranceMm)
     // What was taped is not wrong because a key length was only assumed, unless a slip explains it.
     const guessed = keysAssumed.length > 0 && slip === null ? 1 : 0
-    out.push(say(panel, 'against_style', guessed ? 'note' : 'warn', { field, value_mm: value, expected_mm: expected, slip: slip ?? '', guessed }, field)) // prettier-ignore
+    out.push(
+      say(
+        panel,
+        'against_style',
+        guessed ? 'note' : 'warn',
+        { field, value_mm: value, expected_mm: expected, slip: slip ?? '', guessed },
+        field,
+      ),
+    )
   }
   const outline = outlineOf(panel)
   for (const at of ['top', 'right', 'bottom', 'left'] as const) {
@@ -169,7 +190,15 @@ function sizeFindings(
       const guessedEdge = edges.some((e) => assumed(panel, `edges.${e.id}`))
       // Of a taped figure and an assumed one the assumed one is off.
       const guess = guessedSize === guessedEdge ? '' : guessedSize ? 'size' : 'edge'
-      out.push(say(panel, 'edge_against_size', guess ? 'note' : 'warn', { at, edge_mm: sum, size_mm: side, guess, slip: guess ? '' : (slipOf(sum, side, toleranceMm) ?? '') }, at)) // prettier-ignore
+      out.push(
+        say(
+          panel,
+          'edge_against_size',
+          guess ? 'note' : 'warn',
+          { at, edge_mm: sum, size_mm: side, guess, slip: guess ? '' : (slipOf(sum, side, toleranceMm) ?? '') },
+          at,
+        ),
+      )
     }
   }
   return out
@@ -179,13 +208,17 @@ function outlineFindings(panel: Panel, toleranceMm: number): Finding[] {
   const edges = edgesInOrder(panel)
   for (const e of edges)
     if (Math.abs(e.riseMm) * Math.PI > e.lengthMm + 1e-6)
-      return [say(panel, 'rise_too_large', 'stop', { at: e.at, rise_mm: Math.abs(e.riseMm), length_mm: e.lengthMm }, e.id)] // prettier-ignore
+      return [
+        say(panel, 'rise_too_large', 'stop', { at: e.at, rise_mm: Math.abs(e.riseMm), length_mm: e.lengthMm }, e.id),
+      ]
   const chords = edges.map(edgeChordMm)
   const girth = chords.reduce((a, b) => a + b, 0)
   const longest = Math.max(...chords)
   if (longest > girth - longest + 1e-6) {
     const edge = edges[chords.indexOf(longest)] as Edge
-    return [say(panel, 'outline_impossible', 'stop', { at: edge.at, edge_mm: longest, others_mm: girth - longest }, edge.id)] // prettier-ignore
+    return [
+      say(panel, 'outline_impossible', 'stop', { at: edge.at, edge_mm: longest, others_mm: girth - longest }, edge.id),
+    ]
   }
   const outline = outlineOf(panel)
   const loose = edges.some((e) => assumed(panel, `edges.${e.id}`))
@@ -204,7 +237,7 @@ function outlineFindings(panel: Panel, toleranceMm: number): Finding[] {
       likely_mm: Math.max(1, Math.round(best?.likely ?? 0)),
     }),
   ]
-} // prettier-ignore
+}
 
 /** What would be left open if only this edge were wrong, and the length that comes closest. */
 function closing(panel: Panel, edge: Edge): { edge: Edge; left: number; likely: number } {
@@ -248,7 +281,12 @@ function featureFindings(panel: Panel): Finding[] {
   return out
 }
 
-function neighbourFindings(plan: Plan, panel: Panel, byId: ReadonlyMap<string, Panel>, family: ReadonlyMap<string, Panel>): Finding[] {
+function neighbourFindings(
+  plan: Plan,
+  panel: Panel,
+  byId: ReadonlyMap<string, Panel>,
+  family: ReadonlyMap<string, Panel>,
+): Finding[] {
   const out: Finding[] = []
   for (const edge of panel.edges) {
     if (!edge.neighbour) continue
@@ -264,18 +302,43 @@ function neighbourFindings(plan: Plan, panel: Panel, byId: ReadonlyMap<string, P
     if (Math.abs(a - b) <= plan.vehicle.toleranceMm) continue
     const wrong = probablyWrong([
       { panel, field: `edges.${edge.id}`, value: a, expected: expectedLength(panel, edge, byId, family) },
-      { panel: other, field: `edges.${back.edge.id}`, value: b, expected: expectedLength(other, back.edge, byId, family) },
-    ]) // prettier-ignore
+      {
+        panel: other,
+        field: `edges.${back.edge.id}`,
+        value: b,
+        expected: expectedLength(other, back.edge, byId, family),
+      },
+    ])
     const right = wrong?.panel === panel ? b : a
     const guessed = onlyOneAssumed(wrong, [panel, `edges.${edge.id}`], [other, `edges.${back.edge.id}`])
-    out.push(say(panel, 'edges_disagree', guessed ? 'note' : 'warn', {
-      guessed, at: edge.at, a_mm: a, b_mm: b, other: other.name, wrong: wrong?.panel.name ?? '', likely_mm: right, slip: wrong ? (slipOf(wrong.value, right, plan.vehicle.toleranceMm) ?? '') : '',
-    }, edge.id)) // prettier-ignore
+    out.push(
+      say(
+        panel,
+        'edges_disagree',
+        guessed ? 'note' : 'warn',
+        {
+          guessed,
+          at: edge.at,
+          a_mm: a,
+          b_mm: b,
+          other: other.name,
+          wrong: wrong?.panel.name ?? '',
+          likely_mm: right,
+          slip: wrong ? (slipOf(wrong.value, right, plan.vehicle.toleranceMm) ?? '') : '',
+        },
+        edge.id,
+      ),
+    )
   }
   return out
-} // prettier-ignore
+}
 
-function mirrorFindings(panel: Panel, byId: ReadonlyMap<string, Panel>, family: ReadonlyMap<string, Panel>, toleranceMm: number): Finding[] {
+function mirrorFindings(
+  panel: Panel,
+  byId: ReadonlyMap<string, Panel>,
+  family: ReadonlyMap<string, Panel>,
+  toleranceMm: number,
+): Finding[] {
   const other = byId.get(otherSideId(panel.id))
   if (!panel.id.endsWith('-left') || !other || other === panel || !panel.mirrored || !other.mirrored) return []
   return (['widthMm', 'heightMm'] as const).flatMap((field) => {
@@ -291,11 +354,23 @@ function mirrorFindings(panel: Panel, byId: ReadonlyMap<string, Panel>, family: 
       { panel: other, field, value: b, expected: expected(other) },
     ])
     const guessed = onlyOneAssumed(wrong, [panel, field], [other, field])
-    return say(panel, 'mirror_differs', guessed ? 'note' : 'warn', {
-      guessed, other: other.name, a_mm: a, b_mm: b, field, wrong: wrong?.panel.name ?? '', slip: wrong ? (slipOf(wrong.value, wrong.panel === panel ? b : a, toleranceMm) ?? '') : '',
-    }, field) // prettier-ignore
+    return say(
+      panel,
+      'mirror_differs',
+      guessed ? 'note' : 'warn',
+      {
+        guessed,
+        other: other.name,
+        a_mm: a,
+        b_mm: b,
+        field,
+        wrong: wrong?.panel.name ?? '',
+        slip: wrong ? (slipOf(wrong.value, wrong.panel === panel ? b : a, toleranceMm) ?? '') : '',
+      },
+      field,
+    )
   })
-} // prettier-ignore
+}
 
 /** A side's panels end to end are no longer than the vehicle; the one that grew most against its style is named. */
 function girthFindings(plan: Plan, byId: ReadonlyMap<string, Panel>, family: ReadonlyMap<string, Panel>): Finding[] {
@@ -316,7 +391,14 @@ function girthFindings(plan: Plan, byId: ReadonlyMap<string, Panel>, family: Rea
     return finding('girth_impossible', 'warn', 'tape', {
       id: `girth_impossible/${side}`,
       panelId: wrong?.panel.id ?? null,
-      facts: { side, sum_mm: sum, length_mm: length, panel: wrong?.panel.name ?? '', value_mm: wrong?.value ?? 0, likely_mm: wrong?.expected[0] ?? 0 }, // prettier-ignore
+      facts: {
+        side,
+        sum_mm: sum,
+        length_mm: length,
+        panel: wrong?.panel.name ?? '',
+        value_mm: wrong?.value ?? 0,
+        likely_mm: wrong?.expected[0] ?? 0,
+      },
     })
   })
 }

@@ -7,13 +7,41 @@ import { edgesInOrder } from './outline'
 import { setSize, taped } from './resize'
 import { ATS, EDGE_MEETS, MATERIALS, MAX_PANELS, Panel, PANEL_KINDS, Recess, SIDES, type Edge } from './schema'
 
-/** Lengths of the measurement sheet; a column may end in _mm, _cm, _m or _in instead, and a cell may carry its own unit. */
+/**
+ * Lengths of the measurement sheet; a column may end in _mm, _cm, _m or _in instead, and a cell may carry its own
+ * unit.
+ */
 const LENGTHS = ['width', 'height', 'crown', 'crown_over', 'crown_down', 'crown_down_over', 'corner_radius'] as const
 const UNITS: readonly LengthUnit[] = ['mm', 'cm', 'm', 'in']
-const PLAIN = ['id', 'name', 'kind', 'side', 'wrap', 'surface', 'thickness_mm', ...ATS, 'recesses', 'assumed', 'note'] as const // prettier-ignore
+const PLAIN = [
+  'id',
+  'name',
+  'kind',
+  'side',
+  'wrap',
+  'surface',
+  'thickness_mm',
+  ...ATS,
+  'recesses',
+  'assumed',
+  'note',
+] as const
 
 /** Every column of the measurement sheet, as it is written. */
-export const PANEL_COLUMNS: readonly string[] = ['id', 'name', 'kind', 'side', ...LENGTHS.map((l) => `${l}_mm`), ...ATS, 'recesses', 'surface', 'thickness_mm', 'wrap', 'assumed', 'note'] // prettier-ignore
+export const PANEL_COLUMNS: readonly string[] = [
+  'id',
+  'name',
+  'kind',
+  'side',
+  ...LENGTHS.map((l) => `${l}_mm`),
+  ...ATS,
+  'recesses',
+  'surface',
+  'thickness_mm',
+  'wrap',
+  'assumed',
+  'note',
+]
 
 const lengthColumn = (column: string): { length: string; unit: LengthUnit } | null => {
   for (const unit of UNITS) {
@@ -25,18 +53,49 @@ const lengthColumn = (column: string): { length: string; unit: LengthUnit } | nu
 
 const round = (v: number): number => Math.round(v * 100) / 100
 
-/** The measured panels as a table, one row a panel, first row the columns' names. Edges: `length what-it-meets neighbour`, several by `;`. */
+/**
+ * The measured panels as a table, one row a panel, first row the columns' names. Edges: `length what-it-meets
+ * neighbour`, several by `;`.
+ */
 export function panelTable(panels: readonly Panel[]): string[][] {
-  const edge = (e: Edge): string => [round(e.lengthMm), e.meets, e.neighbour ?? '-', ...(e.riseMm !== 0 ? [`rise=${round(e.riseMm)}`] : []), ...(e.gapMm !== null ? [`gap=${round(e.gapMm)}`] : []), ...(e.cornerDeg !== null ? [`corner=${round(e.cornerDeg)}`] : [])].join(' ') // prettier-ignore
+  const edge = (e: Edge): string =>
+    [
+      round(e.lengthMm),
+      e.meets,
+      e.neighbour ?? '-',
+      ...(e.riseMm !== 0 ? [`rise=${round(e.riseMm)}`] : []),
+      ...(e.gapMm !== null ? [`gap=${round(e.gapMm)}`] : []),
+      ...(e.cornerDeg !== null ? [`corner=${round(e.cornerDeg)}`] : []),
+    ].join(' ')
   const recess = (r: Panel['recesses'][number]): string =>
-    `${r.name.replace(/[;:]/g, ' ')}: ${round(r.mouthWidthMm)} x ${round(r.mouthHeightMm)} x ${round(r.depthMm)} wall=${round(r.wallDeg)} ${r.open ? 'open' : 'closed'} ${r.way} gap=${round(r.gapMm)}` // prettier-ignore
+    `${r.name.replace(/[;:]/g, ' ')}: ${round(r.mouthWidthMm)} x ${round(r.mouthHeightMm)} x ${round(r.depthMm)} wall=${round(r.wallDeg)} ${r.open ? 'open' : 'closed'} ${r.way} gap=${round(r.gapMm)}`
   const rows = panels.map((p) => {
     const edges = edgesInOrder(p)
     const cells: (string | number | boolean | null)[] = [
-      p.id, p.name, p.kind, p.side, round(p.widthMm), round(p.heightMm), round(p.crownMm), round(p.crownOverMm), p.crownDownMm === null ? null : round(p.crownDownMm), round(p.crownDownOverMm), p.cornerRadiusMm === null ? null : round(p.cornerRadiusMm),
-      ...ATS.map((at) => edges.filter((e) => e.at === at).map(edge).join('; ')),
-      p.recesses.map(recess).join('; '), p.surface.material, p.surface.thicknessMm, p.wrap, p.assumed.join(' '), p.note,
-    ] // prettier-ignore
+      p.id,
+      p.name,
+      p.kind,
+      p.side,
+      round(p.widthMm),
+      round(p.heightMm),
+      round(p.crownMm),
+      round(p.crownOverMm),
+      p.crownDownMm === null ? null : round(p.crownDownMm),
+      round(p.crownDownOverMm),
+      p.cornerRadiusMm === null ? null : round(p.cornerRadiusMm),
+      ...ATS.map((at) =>
+        edges
+          .filter((e) => e.at === at)
+          .map(edge)
+          .join('; '),
+      ),
+      p.recesses.map(recess).join('; '),
+      p.surface.material,
+      p.surface.thicknessMm,
+      p.wrap,
+      p.assumed.join(' '),
+      p.note,
+    ]
     return cells.map(safeCell)
   })
   return [[...PANEL_COLUMNS], ...rows]
@@ -49,7 +108,8 @@ export interface PanelImport {
 }
 
 /**
- * A measurement sheet read into the vehicle's panels: rows are matched by id, then by name; others are added. Only columns
+ * A measurement sheet read into the vehicle's panels: rows are matched by id, then by name; others are added. Only
+ * columns
  * that are there change anything. All or nothing. Errors: those of `readTable`, and each cell's own, up to twenty.
  */
 export function panelsFromTable(
@@ -69,14 +129,17 @@ export function panelsFromTable(
   let [changed, added] = [0, 0]
   for (const { line, cells } of table.value.rows) {
     const name = cells.name ?? ''
-    const fail = (column: string, code: string, facts: CellFault['facts'] = {}) => void faults.push({ code, line, column, facts }) // prettier-ignore
+    const fail = (column: string, code: string, facts: CellFault['facts'] = {}) =>
+      void faults.push({ code, line, column, facts })
     if (name === '' || name.length > 120) {
       fail('name', name === '' ? 'empty' : 'too_big', { maximum: 120 })
       continue
     }
     const wanted = (cells.id ?? '') !== '' && panels.has(cells.id ?? '') ? cells.id : byName.get(name.toLowerCase())
     const known = wanted === undefined ? undefined : panels.get(wanted)
-    const id = known?.id ?? freeId(/^[a-z0-9][a-z0-9-]{0,59}$/.test(cells.id ?? '') ? (cells.id ?? '') : slug(name), panels.keys()) // prettier-ignore
+    const id =
+      known?.id ??
+      freeId(/^[a-z0-9][a-z0-9-]{0,59}$/.test(cells.id ?? '') ? (cells.id ?? '') : slug(name), panels.keys())
     const before = seen.get(id)
     if (before !== undefined) {
       fail('name', 'row_twice', { other: before })
@@ -89,7 +152,8 @@ export function panelsFromTable(
     if (known) changed++
     else added++
   }
-  if (panels.size > MAX_PANELS) faults.push({ code: 'too_many_rows', line: 2, column: '', facts: { rows: panels.size, limit: MAX_PANELS } }) // prettier-ignore
+  if (panels.size > MAX_PANELS)
+    faults.push({ code: 'too_many_rows', line: 2, column: '', facts: { rows: panels.size, limit: MAX_PANELS } })
   const list = [...panels.values()]
   if (faults.length === 0)
     for (const p of list) {
@@ -128,7 +192,12 @@ function fillPanel(start: Panel, cells: Record<string, string>, fail: Fail): Pan
     if (text === '') lengths[found.length] = null
     else {
       const mm = parseLength(text, found.unit)
-      const most = found.length.startsWith('crown') && !found.length.endsWith('over') ? 1500 : found.length === 'corner_radius' ? 2000 : 15000 // prettier-ignore
+      const most =
+        found.length.startsWith('crown') && !found.length.endsWith('over')
+          ? 1500
+          : found.length === 'corner_radius'
+            ? 2000
+            : 15000
       if (!mm.ok) fail(column, mm.error.code, mm.error.facts)
       else if (mm.value < 0 || (mm.value === 0 && (found.length === 'width' || found.length === 'height')))
         fail(column, 'too_small', { minimum: 'more than 0' })
@@ -152,7 +221,9 @@ function fillPanel(start: Panel, cells: Record<string, string>, fail: Fail): Pan
   set('crown_down', 'crownDownMm', null)
   set('crown_down_over', 'crownDownOverMm', 0)
   set('corner_radius', 'cornerRadiusMm', null)
-  for (const at of ATS) if ((cells[at] ?? '') !== '') p = { ...p, edges: [...p.edges.filter((e) => e.at !== at), ...edgesFrom(p, at, cells[at] ?? '', fail)] } // prettier-ignore
+  for (const at of ATS)
+    if ((cells[at] ?? '') !== '')
+      p = { ...p, edges: [...p.edges.filter((e) => e.at !== at), ...edgesFrom(p, at, cells[at] ?? '', fail)] }
   if ((cells.recesses ?? '') !== '') p = { ...p, recesses: recessesFrom(p, cells.recesses ?? '', fail) }
   const material = one('surface', MATERIALS)
   if (material) p = { ...p, surface: { ...p.surface, material } }
@@ -176,7 +247,12 @@ function edgesFrom(panel: Panel, at: Edge['at'], text: string, fail: Fail): Edge
     const length = parseLength(lengthText, 'mm')
     if (!length.ok || length.value <= 0 || length.value > 15000) return (fail(at, 'bad_number'), [])
     const was = known[i]
-    const kind = meets === '' ? (was?.meets ?? 'fixed_gap') : (EDGE_MEETS as readonly string[]).includes(meets) ? (meets as Edge['meets']) : null // prettier-ignore
+    const kind =
+      meets === ''
+        ? (was?.meets ?? 'fixed_gap')
+        : (EDGE_MEETS as readonly string[]).includes(meets)
+          ? (meets as Edge['meets'])
+          : null
     if (!kind) return (fail(at, 'not_a_word', { text: meets.slice(0, 40), allowed: EDGE_MEETS.join(', ') }), [])
     const given = Object.fromEntries(rest.map((r) => r.split('=') as [string, string]))
     const figure = (key: string, otherwise: number | null): number | null => {
@@ -186,10 +262,20 @@ function edgesFrom(panel: Panel, at: Edge['at'], text: string, fail: Fail): Edge
       fail(at, 'bad_number', { text: key })
       return otherwise
     }
-    return [{
-      id: was?.id ?? (i === 0 ? at : `${at}-${i + 1}`), at, lengthMm: length.value, meets: kind, neighbour: neighbour === '-' || neighbour === '' ? null : neighbour,
-      riseMm: figure('rise', was?.riseMm ?? 0) ?? 0, gapMm: figure('gap', was?.gapMm ?? null), cornerDeg: figure('corner', was?.cornerDeg ?? null), cornerRadiusMm: was?.cornerRadiusMm ?? null, grab: was?.grab ?? 'usual',
-    } satisfies Edge] // prettier-ignore
+    return [
+      {
+        id: was?.id ?? (i === 0 ? at : `${at}-${i + 1}`),
+        at,
+        lengthMm: length.value,
+        meets: kind,
+        neighbour: neighbour === '-' || neighbour === '' ? null : neighbour,
+        riseMm: figure('rise', was?.riseMm ?? 0) ?? 0,
+        gapMm: figure('gap', was?.gapMm ?? null),
+        cornerDeg: figure('corner', was?.cornerDeg ?? null),
+        cornerRadiusMm: was?.cornerRadiusMm ?? null,
+        grab: was?.grab ?? 'usual',
+      } satisfies Edge,
+    ]
   })
 }
 
@@ -208,11 +294,17 @@ function recessesFrom(panel: Panel, text: string, fail: Fail): Recess[] {
     const id = was?.id ?? freeId(slug(name), ids)
     ids.push(id)
     const parsed = Recess.safeParse({
-      ...was, id, name, mouthWidthMm: number(m[2]), mouthHeightMm: number(m[3]), depthMm: number(m[4]),
-      wallDeg: option('wall') === undefined ? (was?.wallDeg ?? 45) : number(option('wall')), gapMm: option('gap') === undefined ? (was?.gapMm ?? 60) : number(option('gap')),
+      ...was,
+      id,
+      name,
+      mouthWidthMm: number(m[2]),
+      mouthHeightMm: number(m[3]),
+      depthMm: number(m[4]),
+      wallDeg: option('wall') === undefined ? (was?.wallDeg ?? 45) : number(option('wall')),
+      gapMm: option('gap') === undefined ? (was?.gapMm ?? 60) : number(option('gap')),
       open: words.includes('open') || (!words.includes('closed') && (was?.open ?? false)),
       way: (['bridge', 'feed', 'inlay'] as const).find((w) => words.includes(w)) ?? was?.way ?? 'bridge',
-    }) // prettier-ignore
+    })
     if (!parsed.success) return (fail('recesses', 'bad_recess', { text: part.trim().slice(0, 60) }), [])
     return [parsed.data]
   })

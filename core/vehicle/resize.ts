@@ -10,7 +10,8 @@ export const taped = (panel: Panel, ...fields: string[]): Panel => ({
 })
 
 /**
- * Width or height typed. Edges that are still assumed go with it: an outline drawn by its family is stretched to the new
+ * Width or height typed. Edges that are still assumed go with it: an outline drawn by its family is stretched to the
+ * new
  * size, and edges as long as the panel was grow with it. Edges that were taped keep their lengths.
  */
 export function setSize(panel: Panel, field: 'widthMm' | 'heightMm', mm: number): Panel {
@@ -19,7 +20,10 @@ export function setSize(panel: Panel, field: 'widthMm' | 'heightMm', mm: number)
   const outline = outlineOf(panel)
   if (!outline.measured || was <= 0) {
     const ends = field === 'widthMm' ? ['top', 'bottom'] : ['left', 'right']
-    return { ...sized, edges: panel.edges.map((e) => (ends.includes(e.at) && e.lengthMm === was ? { ...e, lengthMm: mm } : e)) } // prettier-ignore
+    return {
+      ...sized,
+      edges: panel.edges.map((e) => (ends.includes(e.at) && e.lengthMm === was ? { ...e, lengthMm: mm } : e)),
+    }
   }
   const [kx, ky] = field === 'widthMm' ? [mm / was, 1] : [1, mm / was]
   const corner = (p: Point): Point => ({ x: p.x * kx, y: p.y * ky })
@@ -36,7 +40,7 @@ export function setSize(panel: Panel, field: 'widthMm' | 'heightMm', mm: number)
     const chord = Math.hypot(b.x - a.x, b.y - a.y)
     // A hollow that no longer fits its shorter chord is kept below the half circle.
     const riseMm = Math.sign(e.riseMm) * Math.min(Math.abs(e.riseMm), chord / 2)
-    const turn = (((heading(i + 1) - heading(i)) % (2 * Math.PI)) + 3 * Math.PI) % (2 * Math.PI) - Math.PI // prettier-ignore
+    const turn = ((((heading(i + 1) - heading(i)) % (2 * Math.PI)) + 3 * Math.PI) % (2 * Math.PI)) - Math.PI
     return { ...e, riseMm, lengthMm: arcLengthMm(chord, riseMm), cornerDeg: 180 - (turn * 180) / Math.PI }
   })
   const scale = (v: number | null, k: number): number | null => (v === null ? null : v * k)

@@ -2,15 +2,61 @@ import { z } from 'zod'
 import { Hex, Id, IsoDate, Name, Note } from '../film/schema'
 
 export const PANEL_KINDS = [
-  'bonnet', 'roof', 'door', 'wing', 'quarter', 'front_bumper', 'rear_bumper', 'boot_lid', 'hatch', 'tailgate', 'bed_side',
-  'mirror', 'handle', 'pillar', 'sill', 'spoiler', 'van_side', 'box_side', 'fuel_flap',
-  'hull_side', 'fairing', 'tank_shell', 'other',
-] as const // prettier-ignore
+  'bonnet',
+  'roof',
+  'door',
+  'wing',
+  'quarter',
+  'front_bumper',
+  'rear_bumper',
+  'boot_lid',
+  'hatch',
+  'tailgate',
+  'bed_side',
+  'mirror',
+  'handle',
+  'pillar',
+  'sill',
+  'spoiler',
+  'van_side',
+  'box_side',
+  'fuel_flap',
+  'hull_side',
+  'fairing',
+  'tank_shell',
+  'other',
+] as const
 export const SIDES = ['left', 'right', 'centre', 'front', 'rear'] as const
 export const EDGE_MEETS = [
-  'opening', 'fixed_gap', 'rubber_seal', 'window_trim', 'glass', 'wheel_arch', 'drip_rail', 'bumper_underside', 'lamp', 'free', 'bead',
-] as const // prettier-ignore
-export const VEHICLE_KINDS = ['city_car', 'saloon', 'estate', 'roadster', 'suv', 'pickup', 'small_van', 'high_van', 'minibus', 'box_body', 'trailer', 'tank', 'motorcycle', 'boat', 'other'] as const // prettier-ignore
+  'opening',
+  'fixed_gap',
+  'rubber_seal',
+  'window_trim',
+  'glass',
+  'wheel_arch',
+  'drip_rail',
+  'bumper_underside',
+  'lamp',
+  'free',
+  'bead',
+] as const
+export const VEHICLE_KINDS = [
+  'city_car',
+  'saloon',
+  'estate',
+  'roadster',
+  'suv',
+  'pickup',
+  'small_van',
+  'high_van',
+  'minibus',
+  'box_body',
+  'trailer',
+  'tank',
+  'motorcycle',
+  'boat',
+  'other',
+] as const
 export const MATERIALS = ['unknown', 'steel', 'aluminium', 'plastic', 'glass_fibre'] as const
 export const RAISED_KINDS = [
   'handle',
@@ -166,7 +212,10 @@ export const Vehicle = z.strictObject({
   name: Name,
   kind: z.enum(VEHICLE_KINDS),
   colour: z.strictObject({ name: Name, hex: Hex }),
-  /** The key lengths its panels were started from, mm (and counts), by name; and which of them are still the style's own. */
+  /**
+   * The key lengths its panels were started from, mm (and counts), by name; and which of them are still the style's
+   * own.
+   */
   keys: z.record(z.string().max(40), z.number().min(0).max(30000)).default({}),
   keysAssumed: z.array(z.string().max(40)).max(40).default([]),
   /** Facing edges, mirrored panels and closing outlines may differ by this much. */

@@ -45,13 +45,38 @@ const ALIKE = 0.7
 const WEAK = 0.01
 
 /** Front to rear along the strip, then down a side. */
-const ORDER: readonly Panel['kind'][] = ['front_bumper', 'bonnet', 'roof', 'spoiler', 'boot_lid', 'hatch', 'tailgate', 'rear_bumper', 'wing', 'door', 'van_side', 'box_side', 'bed_side', 'quarter', 'sill', 'pillar', 'hull_side', 'tank_shell', 'fairing', 'mirror', 'handle', 'fuel_flap', 'other'] // prettier-ignore
+const ORDER: readonly Panel['kind'][] = [
+  'front_bumper',
+  'bonnet',
+  'roof',
+  'spoiler',
+  'boot_lid',
+  'hatch',
+  'tailgate',
+  'rear_bumper',
+  'wing',
+  'door',
+  'van_side',
+  'box_side',
+  'bed_side',
+  'quarter',
+  'sill',
+  'pillar',
+  'hull_side',
+  'tank_shell',
+  'fairing',
+  'mirror',
+  'handle',
+  'fuel_flap',
+  'other',
+]
 
 type Zone = 'left' | 'right' | 'strip'
 const zoneOf = (p: Panel): Zone => (p.side === 'left' || p.side === 'right' ? p.side : 'strip')
 
 /**
- * How a panel lies on the map, the vehicle's front to the left: the middle as seen from above, its left side folded down
+ * How a panel lies on the map, the vehicle's front to the left: the middle as seen from above, its left side folded
+ * down
  * below it, its right side folded up above it, front and rear folded out at the ends. The roof line is the fold.
  */
 export function turnOf(p: Panel): Turn {
@@ -74,7 +99,15 @@ function rawPanel(p: Panel): SkinPanel {
   const edges = outline.edges.map(({ edge, from, to }): SkinEdge => {
     const [a, b] = [place(from), place(to)]
     const length = Math.hypot(b.x - a.x, b.y - a.y) || 1
-    return { id: edge.id, meets: edge.meets, neighbour: edge.neighbour, lengthMm: edge.lengthMm, from: a, to: b, normal: { x: (b.y - a.y) / length, y: -(b.x - a.x) / length } } // prettier-ignore
+    return {
+      id: edge.id,
+      meets: edge.meets,
+      neighbour: edge.neighbour,
+      lengthMm: edge.lengthMm,
+      from: a,
+      to: b,
+      normal: { x: (b.y - a.y) / length, y: -(b.x - a.x) / length },
+    }
   })
   return { id: p.id, turnDeg: turn, box: boxOf(path), path, edges, on: null }
 }
@@ -100,7 +133,10 @@ interface Tie {
   wy: number
 }
 
-/** The unrolled map of a vehicle from its own panels: each lies where the edges that it shares put it, in the least-squares sense. */
+/**
+ * The unrolled map of a vehicle from its own panels: each lies where the edges that it shares put it, in the
+ * least-squares sense.
+ */
 export function skinOf(panels: readonly Panel[]): Skin {
   const raw = panels.map(rawPanel)
   const index = new Map(panels.map((p, i) => [p.id, i]))
@@ -118,9 +154,21 @@ export function skinOf(panels: readonly Panel[]): Skin {
   arrange(panels, placed, [...groups.values()])
   panels.forEach((p, i) => {
     const on = host[i]
-    if (on !== null && on !== undefined) placed[i] = sitOn(p, placed[i] as SkinPanel, panels[on] as Panel, placed[on] as SkinPanel)
-  }) // prettier-ignore
-  return { panels: placed, box: placed.length === 0 ? { left: 0, top: 0, right: 1000, bottom: 600 } : boxOf(placed.flatMap((s) => [{ x: s.box.left, y: s.box.top }, { x: s.box.right, y: s.box.bottom }])) } // prettier-ignore
+    if (on !== null && on !== undefined)
+      placed[i] = sitOn(p, placed[i] as SkinPanel, panels[on] as Panel, placed[on] as SkinPanel)
+  })
+  return {
+    panels: placed,
+    box:
+      placed.length === 0
+        ? { left: 0, top: 0, right: 1000, bottom: 600 }
+        : boxOf(
+            placed.flatMap((s) => [
+              { x: s.box.left, y: s.box.top },
+              { x: s.box.right, y: s.box.bottom },
+            ]),
+          ),
+  }
 }
 
 /** The panel that a small part names and sits on. */
@@ -132,7 +180,9 @@ function hostOf(p: Panel, panels: readonly Panel[], index: ReadonlyMap<string, n
 }
 
 function sitOn(p: Panel, part: SkinPanel, host: Panel, at: SkinPanel): SkinPanel {
-  const place = host.raised.find((r) => r.kind === (p.kind === 'handle' ? 'handle' : 'fuel_cap') && r.xMm !== null) ?? host.recesses[0] // prettier-ignore
+  const place =
+    host.raised.find((r) => r.kind === (p.kind === 'handle' ? 'handle' : 'fuel_cap') && r.xMm !== null) ??
+    host.recesses[0]
   const own = {
     x: place?.xMm ?? host.widthMm * (p.side === 'right' ? 0.2 : 0.8),
     y: place?.yMm ?? host.heightMm * 0.25,
@@ -146,7 +196,12 @@ function sitOn(p: Panel, part: SkinPanel, host: Panel, at: SkinPanel): SkinPanel
   }
 }
 
-function tiesOf(panels: readonly Panel[], raw: readonly SkinPanel[], index: ReadonlyMap<string, number>, host: readonly (number | null)[]): Tie[] {
+function tiesOf(
+  panels: readonly Panel[],
+  raw: readonly SkinPanel[],
+  index: ReadonlyMap<string, number>,
+  host: readonly (number | null)[],
+): Tie[] {
   const out: Tie[] = []
   panels.forEach((p, a) => {
     const mine = raw[a] as SkinPanel
@@ -169,12 +224,17 @@ function tiesOf(panels: readonly Panel[], raw: readonly SkinPanel[], index: Read
       const across = Math.abs(edge.normal.x) > Math.abs(edge.normal.y)
       const along = alike ? 1 : WEAK
       out.push({
-        a, b, dx: m.x + edge.normal.x * gap - n.x, dy: m.y + edge.normal.y * gap - n.y, wx: across ? 1 : along, wy: across ? along : 1,
-      }) // prettier-ignore
+        a,
+        b,
+        dx: m.x + edge.normal.x * gap - n.x,
+        dy: m.y + edge.normal.y * gap - n.y,
+        wx: across ? 1 : along,
+        wy: across ? along : 1,
+      })
     }
   })
   return out
-} // prettier-ignore
+}
 
 function components(n: number, ties: readonly Tie[]): number[] {
   const parent = Array.from({ length: n }, (_, i) => i)
@@ -203,7 +263,12 @@ function settle(n: number, ties: readonly Tie[], offset: 'dx' | 'dy', weight: 'w
       q[t.b] = (q[t.b] ?? 0) + d
       q[t.a] = (q[t.a] ?? 0) - d
     }
-    const alpha = rr / Math.max(1e-30, p.reduce((s, v, i) => s + v * (q[i] ?? 0), 0)) // prettier-ignore
+    const alpha =
+      rr /
+      Math.max(
+        1e-30,
+        p.reduce((s, v, i) => s + v * (q[i] ?? 0), 0),
+      )
     let next = 0
     for (let i = 0; i < n; i++) {
       x[i] = (x[i] ?? 0) + alpha * (p[i] ?? 0)
@@ -225,7 +290,12 @@ export function overlap(a: Box, b: Box): { x: number; y: number } | null {
 
 /** Panels that run into each other are moved apart along the shorter way, the one nearer the rim of the map. */
 function partOverlaps(placed: SkinPanel[], members: readonly number[], strip: (i: number) => boolean): void {
-  const box = boxOf(members.flatMap((i) => [{ x: placed[i]?.box.left ?? 0, y: placed[i]?.box.top ?? 0 }, { x: placed[i]?.box.right ?? 0, y: placed[i]?.box.bottom ?? 0 }])) // prettier-ignore
+  const box = boxOf(
+    members.flatMap((i) => [
+      { x: placed[i]?.box.left ?? 0, y: placed[i]?.box.top ?? 0 },
+      { x: placed[i]?.box.right ?? 0, y: placed[i]?.box.bottom ?? 0 },
+    ]),
+  )
   const centre = { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 }
   for (let pass = 0; pass < 40; pass++) {
     let moved = false
@@ -242,7 +312,10 @@ function partOverlaps(placed: SkinPanel[], members: readonly number[], strip: (i
         const beside = strip(i) !== strip(j)
         const [k, s, o] = (beside ? strip(j) : far(a) >= far(b)) ? [i, a, b] : [j, b, a]
         const along = beside || over.y <= over.x ? 'y' : 'x'
-        const [mid, other] = along === 'x' ? [s.box.left + s.box.right, o.box.left + o.box.right] : [s.box.top + s.box.bottom, o.box.top + o.box.bottom] // prettier-ignore
+        const [mid, other] =
+          along === 'x'
+            ? [s.box.left + s.box.right, o.box.left + o.box.right]
+            : [s.box.top + s.box.bottom, o.box.top + o.box.bottom]
         const by = (over[along] - 20) * (mid >= other ? 1 : -1)
         placed[k] = shifted(s, along === 'x' ? by : 0, along === 'y' ? by : 0)
         moved = true
@@ -251,7 +324,10 @@ function partOverlaps(placed: SkinPanel[], members: readonly number[], strip: (i
   }
 }
 
-/** Groups of panels that hang together, set out in three rows: the right side, the strip from front to rear, the left side. */
+/**
+ * Groups of panels that hang together, set out in three rows: the right side, the strip from front to rear, the left
+ * side.
+ */
 function arrange(panels: readonly Panel[], placed: SkinPanel[], groups: number[][]): void {
   const rank = (i: number): number => ORDER.indexOf((panels[i] as Panel).kind) * 1000 + i
   const boxes = (g: readonly number[]): Box => boxOf(g.flatMap((i) => (placed[i] as SkinPanel).path))
@@ -274,7 +350,10 @@ function arrange(panels: readonly Panel[], placed: SkinPanel[], groups: number[]
     bottom = Math.max(bottom, (b.bottom - b.top) / 2)
     at += b.right - b.left + ROW_GAP_MM
   }
-  const widest = Math.max(at, ...(['left', 'right'] as const).map((z) => Math.max(0, ...rows[z].map((g) => boxes(g).right - boxes(g).left)))) // prettier-ignore
+  const widest = Math.max(
+    at,
+    ...(['left', 'right'] as const).map((z) => Math.max(0, ...rows[z].map((g) => boxes(g).right - boxes(g).left))),
+  )
   for (const zone of ['left', 'right'] as const) {
     let [x, y, tallest] = [0, zone === 'left' ? bottom + ROW_GAP_MM : top - ROW_GAP_MM, 0]
     for (const g of rows[zone]) {
@@ -310,7 +389,10 @@ export function fromSkin(at: SkinPanel, panel: Panel, point: Point): { xMm: numb
   const { widthMm: w, heightMm: h } = outlineOf(panel)
   const p = back({ x: point.x - at.box.left, y: point.y - at.box.top }, at.turnDeg, w, h)
   const within = (v: number, most: number): number => Math.round(Math.max(0, Math.min(most, v)))
-  return { xMm: within((p.x * panel.widthMm) / w, panel.widthMm), yMm: within((p.y * panel.heightMm) / h, panel.heightMm) } // prettier-ignore
+  return {
+    xMm: within((p.x * panel.widthMm) / w, panel.widthMm),
+    yMm: within((p.y * panel.heightMm) / h, panel.heightMm),
+  }
 }
 
 export type Way = 'up' | 'down' | 'left' | 'right'
@@ -330,7 +412,14 @@ export function panelAcross(skin: Skin, id: string, way: Way): string | null {
   const apart = (other: string | null): number => {
     const to = skin.panels.find((p) => p.id === other)?.box
     if (!to) return Infinity
-    const across = d.x === 0 ? (d.y > 0 ? to.top - from.box.bottom : from.box.top - to.bottom) : d.x > 0 ? to.left - from.box.right : from.box.left - to.right // prettier-ignore
+    const across =
+      d.x === 0
+        ? d.y > 0
+          ? to.top - from.box.bottom
+          : from.box.top - to.bottom
+        : d.x > 0
+          ? to.left - from.box.right
+          : from.box.left - to.right
     return Math.max(0, Math.round(across / 80))
   }
   const edge = from.edges

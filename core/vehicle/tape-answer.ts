@@ -8,13 +8,24 @@ import type { Panel } from './schema'
 export interface TapeQuestion {
   field: string
   /** What is asked, as a code of the words, and the name of the edge or feature it is about. */
-  ask: 'width' | 'height' | 'crown' | 'crown_down' | 'corner_radius' | 'edge' | 'recess_depth' | 'body_line' | 'raised' | 'nose' | 'wraps'
+  ask:
+    | 'width'
+    | 'height'
+    | 'crown'
+    | 'crown_down'
+    | 'corner_radius'
+    | 'edge'
+    | 'recess_depth'
+    | 'body_line'
+    | 'raised'
+    | 'nose'
+    | 'wraps'
   about: string
   mm: number
   /** Length of the straightedge that a crown is taken under. */
   overMm: number | null
   assumed: boolean
-} // prettier-ignore
+}
 
 /** A crown taken under one straightedge as it reads under another, on a round of the same radius. All mm. */
 function crownUnder(crownMm: number, takenMm: number, overMm: number): number {
@@ -25,9 +36,20 @@ function crownUnder(crownMm: number, takenMm: number, overMm: number): number {
 
 /** Every figure of a panel that can be asked for, in the order one takes them. */
 export function questionsOf(panel: Panel, { inches = false }: { inches?: boolean } = {}): TapeQuestion[] {
-  const q = (field: string, ask: TapeQuestion['ask'], mm: number, about = '', overMm: number | null = null): TapeQuestion => ({
-    field, ask, about, mm, overMm, assumed: panel.assumed.includes(field),
-  }) // prettier-ignore
+  const q = (
+    field: string,
+    ask: TapeQuestion['ask'],
+    mm: number,
+    about = '',
+    overMm: number | null = null,
+  ): TapeQuestion => ({
+    field,
+    ask,
+    about,
+    mm,
+    overMm,
+    assumed: panel.assumed.includes(field),
+  })
   // A crown that is only assumed is asked for under a straightedge that there is.
   const crown = (field: string, ask: 'crown' | 'crown_down', crownMm: number, takenMm: number, sideMm: number) => {
     const overMm = straightedgeMm(sideMm, { inches, takenMm: panel.assumed.includes(field) ? 0 : takenMm })
@@ -37,14 +59,16 @@ export function questionsOf(panel: Panel, { inches = false }: { inches?: boolean
     q('widthMm', 'width', panel.widthMm),
     q('heightMm', 'height', panel.heightMm),
     crown('crownMm', 'crown', panel.crownMm, panel.crownOverMm, panel.widthMm),
-    ...(panel.crownDownMm === null ? [] : [crown('crownDownMm', 'crown_down', panel.crownDownMm, panel.crownDownOverMm, panel.heightMm)]),
+    ...(panel.crownDownMm === null
+      ? []
+      : [crown('crownDownMm', 'crown_down', panel.crownDownMm, panel.crownDownOverMm, panel.heightMm)]),
     ...(panel.cornerRadiusMm === null ? [] : [q('cornerRadiusMm', 'corner_radius', panel.cornerRadiusMm)]),
     ...panel.edges.map((e) => q(`edges.${e.id}`, 'edge', e.lengthMm, e.id)),
     ...panel.recesses.map((r) => q(`recesses.${r.id}`, 'recess_depth', r.depthMm, r.name)),
     ...panel.bodyLines.map((l) => q(`bodyLines.${l.id}`, 'body_line', l.atMm, l.name)),
     ...(panel.nose ? [q('nose', 'nose', panel.nose.radiusMm)] : []),
     ...(panel.wraps[0] ? [q('wraps', 'wraps', panel.wraps[0].radiusMm)] : []),
-  ] // prettier-ignore
+  ]
 }
 
 /** A panel with one figure as taped. Zero and less are kept only where they mean something (a crown, a place). */
@@ -56,9 +80,18 @@ export function withAnswer(panel: Panel, field: string, mm: number, overMm: numb
     case 'heightMm':
       return setSize(panel, head, mm)
     case 'crownMm':
-      return done({ ...panel, crownMm: mm, crownOverMm: overMm ?? (panel.crownOverMm > 0 || mm === 0 ? panel.crownOverMm : straightedgeMm(panel.widthMm)) }) // prettier-ignore
+      return done({
+        ...panel,
+        crownMm: mm,
+        crownOverMm: overMm ?? (panel.crownOverMm > 0 || mm === 0 ? panel.crownOverMm : straightedgeMm(panel.widthMm)),
+      })
     case 'crownDownMm':
-      return done({ ...panel, crownDownMm: mm, crownDownOverMm: overMm ?? (panel.crownDownOverMm > 0 || mm === 0 ? panel.crownDownOverMm : straightedgeMm(panel.heightMm)) }) // prettier-ignore
+      return done({
+        ...panel,
+        crownDownMm: mm,
+        crownDownOverMm:
+          overMm ?? (panel.crownDownOverMm > 0 || mm === 0 ? panel.crownDownOverMm : straightedgeMm(panel.heightMm)),
+      })
     case 'cornerRadiusMm':
       return done({ ...panel, cornerRadiusMm: mm })
     case 'edges':
@@ -78,7 +111,10 @@ export function withAnswer(panel: Panel, field: string, mm: number, overMm: numb
 }
 
 const FEATURES = ['recesses', 'raised', 'holes', 'zones', 'edges'] as const
-/** A size of something on a panel typed: `recesses.cup.mouthWidthMm`, `raised.handle.heightMm`, `edges.bottom-2.riseMm`. */
+/**
+ * A size of something on a panel typed: `recesses.cup.mouthWidthMm`, `raised.handle.heightMm`,
+ * `edges.bottom-2.riseMm`.
+ */
 export function withMeasure(panel: Panel, key: string, mm: number): Panel {
   const [head, id = '', field = ''] = key.split('.')
   const list = FEATURES.find((f) => f === head)

@@ -9,7 +9,15 @@ import { setSize } from './resize'
 import type { Panel } from './schema'
 
 /** How far an assumed figure may be from the tape's, as a share of itself (assumed). */
-export const SPREAD: Record<string, number> = { widthMm: 0.08, heightMm: 0.08, crownMm: 0.5, crownDownMm: 0.5, cornerRadiusMm: 0.5, edges: 0.08, recesses: 0.35 } // prettier-ignore
+export const SPREAD: Record<string, number> = {
+  widthMm: 0.08,
+  heightMm: 0.08,
+  crownMm: 0.5,
+  crownDownMm: 0.5,
+  cornerRadiusMm: 0.5,
+  edges: 0.08,
+  recesses: 0.35,
+}
 
 /** One figure still to be taped, and what hangs on it. */
 export interface TapeItem {
@@ -23,7 +31,10 @@ export interface TapeItem {
   stretch: [number, number]
   /** Whether the film's limit lies between the two. */
   decides: boolean
-  /** Film at stake, mm²: the difference in cut film, the stretch that may cost a second try, a piece that may have to be divided. */
+  /**
+   * Film at stake, mm²: the difference in cut film, the stretch that may cost a second try, a piece that may have to
+   * be divided.
+   */
   stakeMm2: number
   /** The working of it, for this panel alone. */
   figure: Figure
@@ -84,23 +95,31 @@ function readingsOf(plan: Plan, panel: Panel): Reading[] {
   const now = read(panel)
   const readings = panel.assumed.map((field): Reading => {
     const spread = SPREAD[field.split('.')[0] ?? ''] ?? 0
-    const [low, high] = spread > 0 ? [read(offBy(panel, field, 1 - spread)), read(offBy(panel, field, 1 + spread))] : [now, now] // prettier-ignore
+    const [low, high] =
+      spread > 0 ? [read(offBy(panel, field, 1 - spread)), read(offBy(panel, field, 1 + spread))] : [now, now]
     const filmMm2 = Math.abs(high.film - low.film)
     const stretch: [number, number] = [Math.min(low.stretch, high.stretch), Math.max(low.stretch, high.stretch)]
     const decides = stretch[0] <= limit && stretch[1] > limit
-    const stakeMm2 = filmMm2 + ((stretch[1] - stretch[0]) / Math.max(limit, 0.01)) * now.film * 0.5 + (decides ? now.film : 0) // prettier-ignore
-    const own = (key: string, value: number, unit: Figure['unit']) => input(key, value, unit, 'assumed', `panels/${panel.id}/${field}`) // prettier-ignore
+    const stakeMm2 =
+      filmMm2 + ((stretch[1] - stretch[0]) / Math.max(limit, 0.01)) * now.film * 0.5 + (decides ? now.film : 0)
+    const own = (key: string, value: number, unit: Figure['unit']) =>
+      input(key, value, unit, 'assumed', `panels/${panel.id}/${field}`)
     const stake = figure(
       `tape/${panel.id}/${field}`,
       stakeMm2,
       'mm2',
       `|{film_high} − {film_low}| + ({stretch_high} − {stretch_low}) ÷ {limit} × {film} ÷ 2${decides ? ' + {film}' : ''}, each with the figure {spread} more and less`,
       [
-        own('film_high', high.film, 'mm2'), own('film_low', low.film, 'mm2'), own('stretch_high', stretch[1], 'fraction'), own('stretch_low', stretch[0], 'fraction'),
-        input('limit', limit, 'fraction', filmStanding(film, 'stretchLimit'), `film/${film?.id ?? ''}/stretchLimit`), own('film', now.film, 'mm2'), own('spread', spread, 'fraction'),
+        own('film_high', high.film, 'mm2'),
+        own('film_low', low.film, 'mm2'),
+        own('stretch_high', stretch[1], 'fraction'),
+        own('stretch_low', stretch[0], 'fraction'),
+        input('limit', limit, 'fraction', filmStanding(film, 'stretchLimit'), `film/${film?.id ?? ''}/stretchLimit`),
+        own('film', now.film, 'mm2'),
+        own('spread', spread, 'fraction'),
       ],
       { standing: 'assumed' },
-    ) // prettier-ignore
+    )
     return { field, spread, filmMm2, stretch, decides, stakeMm2, figure: stake }
   })
   known.set(panel, { film, method: plan.method, choice, readings })
@@ -108,7 +127,8 @@ function readingsOf(plan: Plan, panel: Panel): Reading[] {
 }
 
 /**
- * Every assumed figure of the panels to be wrapped, those that matter most first. Each is moved down and up by its spread
+ * Every assumed figure of the panels to be wrapped, those that matter most first. Each is moved down and up by its
+ * spread
  * and the panel's pieces and stretch are reckoned again: the order is computed, not written down.
  */
 export function tapeList(plan: Plan): TapeItem[] {

@@ -32,7 +32,10 @@ export function signedMark(plan: Plan): string {
 
 const BLOCKING: readonly Walkaround['damage'][number]['kind'][] = ['rust', 'peeling_clear']
 
-/** Panels that may not be wrapped as they are, and why: rust or loose clear coat nobody waived, paint still gassing out. */
+/**
+ * Panels that may not be wrapped as they are, and why: rust or loose clear coat nobody waived, paint still gassing
+ * out.
+ */
 export function blockedPanels(plan: Plan, now: string): Map<string, 'rust' | 'peeling_clear' | 'repaint'> {
   const out = new Map<string, 'rust' | 'peeling_clear' | 'repaint'>()
   for (const r of plan.walkaround.repaints) {
@@ -113,7 +116,11 @@ function damageFindings(plan: Plan, add: Add): void {
     if (!BLOCKING.includes(d.kind)) continue
     const facts = { kind: d.kind, panel: plan.panels.find((p) => p.id === d.panelId)?.name ?? '' }
     if (d.waived)
-      add('damage_waived', 'warn', { id: `damage_waived/${d.id}`, panelId: d.panelId, facts: { ...facts, by: d.waived.by, reason: d.waived.reason } }) // prettier-ignore
+      add('damage_waived', 'warn', {
+        id: `damage_waived/${d.id}`,
+        panelId: d.panelId,
+        facts: { ...facts, by: d.waived.by, reason: d.waived.reason },
+      })
     else add('damage_blocks', 'stop', { id: `damage_blocks/${d.id}`, panelId: d.panelId, facts })
   }
   if (damage.length > 0) add('damage_recorded', 'note', { facts: { count: damage.length } })

@@ -22,12 +22,36 @@ const off = (id: string, name: string, minutes: number): Plan['walkaround']['har
   who: '',
 })
 
-/** The Wrenfield Pip as it was taped: its style's panels, whole millimetres, crowns and recesses by straightedge and rule. */
-const PIP_KEYS = { length: 3860, height: 1520, width: 1710, wheelbase: 2500, sill: 250, belt: 935, wheel: 595, bonnet: 900, roof: 1560, roofWidth: 1140, doors: 4 } // prettier-ignore
+/**
+ * The Wrenfield Pip as it was taped: its style's panels, whole millimetres, crowns and recesses by straightedge and
+ * rule.
+ */
+const PIP_KEYS = {
+  length: 3860,
+  height: 1520,
+  width: 1710,
+  wheelbase: 2500,
+  sill: 250,
+  belt: 935,
+  wheel: 595,
+  bonnet: 900,
+  roof: 1560,
+  roofWidth: 1140,
+  doors: 4,
+}
 const PIP_CROWNS: Record<string, [number, number]> = {
-  bonnet: [22, 1000], roof: [18, 1000], wing: [14, 600], 'front-door': [12, 600], 'rear-door': [12, 600], quarter: [20, 600], 'front-bumper': [100, 1000],
-  'rear-bumper': [120, 1000], hatch: [26, 800], spoiler: [16, 600], mirror: [35, 200],
-} // prettier-ignore
+  bonnet: [22, 1000],
+  roof: [18, 1000],
+  wing: [14, 600],
+  'front-door': [12, 600],
+  'rear-door': [12, 600],
+  quarter: [20, 600],
+  'front-bumper': [100, 1000],
+  'rear-bumper': [120, 1000],
+  hatch: [26, 800],
+  spoiler: [16, 600],
+  mirror: [35, 200],
+}
 
 function wrenfieldPanels(): Plan['panels'] {
   return familyPanels('city_car', PIP_KEYS).map((p) => {

@@ -44,7 +44,10 @@ export async function makeShop(
 /** The invented shop and its five jobs; nothing when it is there already. */
 export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
   if (await demoLoaded()) return 'already'
-  const { owner, lead, installer } = await makeShop(DEMO_SHOP, DEMO_PEOPLE.map((p) => ({ ...p, password: DEMO_PASSWORD }))) // prettier-ignore
+  const { owner, lead, installer } = await makeShop(
+    DEMO_SHOP,
+    DEMO_PEOPLE.map((p) => ({ ...p, password: DEMO_PASSWORD })),
+  )
   if (!owner || !lead || !installer) throw new Error('demo people are incomplete')
   await guarded(
     owner,
@@ -75,17 +78,49 @@ async function keepVehicle(lead: Who, now: Date): Promise<void> {
   const job = DEMO_JOBS.find((j) => j.stand === 'finished')
   if (!job) return
   const measured = vehicleOf(Plan.parse(job.make()))
-  const first = { ...measured, panels: measured.panels.map((p) => (p.id === 'tailgate' ? { ...p, heightMm: 502, edges: p.edges.map((e) => (e.at === 'left' || e.at === 'right' ? { ...e, lengthMm: 502 } : e)) } : p)) } // prettier-ignore
+  const first = {
+    ...measured,
+    panels: measured.panels.map((p) =>
+      p.id === 'tailgate'
+        ? {
+            ...p,
+            heightMm: 502,
+            edges: p.edges.map((e) => (e.at === 'left' || e.at === 'right' ? { ...e, lengthMm: 502 } : e)),
+          }
+        : p,
+    ),
+  }
   const before = new Date(now.getTime() - 6 * 86_400_000)
-  await saveVehicle(lead, { id: DEMO_VEHICLE_ID, basedOn: 0, measured: first, summary: `Kept from ${job.make().name}`, fromJob: job.id }, before) // prettier-ignore
-  await saveVehicle(lead, { id: DEMO_VEHICLE_ID, basedOn: 1, measured, summary: 'Tailgate: height 502 mm → 520 mm', fromJob: null }, now) // prettier-ignore
+  await saveVehicle(
+    lead,
+    { id: DEMO_VEHICLE_ID, basedOn: 0, measured: first, summary: `Kept from ${job.make().name}`, fromJob: job.id },
+    before,
+  )
+  await saveVehicle(
+    lead,
+    { id: DEMO_VEHICLE_ID, basedOn: 1, measured, summary: 'Tailgate: height 502 mm → 520 mm', fromJob: null },
+    now,
+  )
 }
 export const DEMO_VEHICLE_ID = '5a170000-0000-4000-8000-000000000301'
 
 /** A few days of the shop's air: a cold morning, the heating, a damp evening. */
 const DEMO_CLIMATE = (
-  [[52, 17.5, 0.52, 15.8], [46, 19.8, 0.48, 18.6], [29, 18.2, 0.55, 16.9], [22, 20.6, 0.47, 19.7], [5, 17.9, 0.58, 16.2], [1, 20.2, 0.5, 19.1]] as const
-).map(([hoursAgo, airC, humidity, surfaceC], i) => ({ id: `5a170000-0000-4000-8000-00000000040${i}`, hoursAgo, airC, humidity, surfaceC })) // prettier-ignore
+  [
+    [52, 17.5, 0.52, 15.8],
+    [46, 19.8, 0.48, 18.6],
+    [29, 18.2, 0.55, 16.9],
+    [22, 20.6, 0.47, 19.7],
+    [5, 17.9, 0.58, 16.2],
+    [1, 20.2, 0.5, 19.1],
+  ] as const
+).map(([hoursAgo, airC, humidity, surfaceC], i) => ({
+  id: `5a170000-0000-4000-8000-00000000040${i}`,
+  hoursAgo,
+  airC,
+  humidity,
+  surfaceC,
+}))
 
 /** Jobs past the roll stage have their layout kept and a start date. */
 function withKeptLayout(plan: Plan, now: Date, stand: string): Plan {

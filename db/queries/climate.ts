@@ -5,8 +5,15 @@ import { climateReading } from '../schema'
 
 /** The last readings of the shop's air, oldest first. */
 export async function climateIn(tx: Tx, who: Who): Promise<ClimateReading[]> {
-  const rows = await tx.select().from(climateReading).where(eq(climateReading.shopId, who.shopId)).orderBy(desc(climateReading.at)).limit(60) // prettier-ignore
-  return rows.reverse().map((r) => ({ at: r.at.toISOString(), airC: r.airC, humidity: r.humidity, surfaceC: r.surfaceC, by: r.by })) // prettier-ignore
+  const rows = await tx
+    .select()
+    .from(climateReading)
+    .where(eq(climateReading.shopId, who.shopId))
+    .orderBy(desc(climateReading.at))
+    .limit(60)
+  return rows
+    .reverse()
+    .map((r) => ({ at: r.at.toISOString(), airC: r.airC, humidity: r.humidity, surfaceC: r.surfaceC, by: r.by }))
 }
 
 /** A reading put down once, however often it arrives. */

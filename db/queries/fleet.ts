@@ -37,13 +37,30 @@ const SILENT_MS = 30_000
 export const isSilent = (r: Pick<Row, 'state' | 'beatAt'>, now = Date.now()): boolean =>
   r.state === 'running' && r.beatAt !== null && now - r.beatAt.getTime() > SILENT_MS
 const headOf = (r: Omit<Row, 'result' | 'shopId'>): FleetHead => ({
-  id: r.id, name: r.name, state: r.state, cancelAsked: r.cancelAsked, attempt: r.attempt, share: r.share, usedMm: r.usedMm, boundMm: r.boundMm,
-  pieces: copies(r.request), fault: r.fault, by: r.by, at: r.at.toISOString(), endedAt: r.endedAt?.toISOString() ?? null, silent: isSilent(r),
-}) // prettier-ignore
+  id: r.id,
+  name: r.name,
+  state: r.state,
+  cancelAsked: r.cancelAsked,
+  attempt: r.attempt,
+  share: r.share,
+  usedMm: r.usedMm,
+  boundMm: r.boundMm,
+  pieces: copies(r.request),
+  fault: r.fault,
+  by: r.by,
+  at: r.at.toISOString(),
+  endedAt: r.endedAt?.toISOString() ?? null,
+  silent: isSilent(r),
+})
 
 export const fleets = (who: Who): Promise<FleetHead[]> =>
   guarded(who, 'read', async (tx) => {
-    const rows = await tx.select().from(fleetLayout).where(eq(fleetLayout.shopId, who.shopId)).orderBy(desc(fleetLayout.at)).limit(MOST_LISTED) // prettier-ignore
+    const rows = await tx
+      .select()
+      .from(fleetLayout)
+      .where(eq(fleetLayout.shopId, who.shopId))
+      .orderBy(desc(fleetLayout.at))
+      .limit(MOST_LISTED)
     return rows.map(headOf)
   })
 
@@ -54,7 +71,8 @@ export const fleetFile = (who: Who, id: string): Promise<FleetFile | null> =>
   })
 
 /**
- * A layout asked for: kept and handed to the queue, both or neither. A second arrival of the same id changes nothing. The
+ * A layout asked for: kept and handed to the queue, both or neither. A second arrival of the same id changes nothing.
+ * The
  * more a shop has waiting, the later its next one comes, so that shops take turns.
  */
 export async function askFleet(
@@ -84,9 +102,12 @@ export const cancelFleet = (who: Who, id: string): Promise<'done' | 'not_found'>
   guarded(who, 'fleet', async (tx) => {
     const rows = await tx
       .update(fleetLayout)
-      .set({ cancelAsked: true, state: sql`case when ${fleetLayout.state} = 'queued' then 'cancelled' else ${fleetLayout.state} end` })
+      .set({
+        cancelAsked: true,
+        state: sql`case when ${fleetLayout.state} = 'queued' then 'cancelled' else ${fleetLayout.state} end`,
+      })
       .where(own(who, id))
-      .returning({ id: fleetLayout.id }) // prettier-ignore
+      .returning({ id: fleetLayout.id })
     return rows.length > 0 ? 'done' : 'not_found'
   })
 
@@ -101,7 +122,8 @@ export const takeFleet = (
   inShop(t.shopId, async (tx) => {
     const [row] = await tx.select().from(fleetLayout).where(task(t)).for('update')
     if (!row || row.cancelAsked || (row.state !== 'queued' && row.state !== 'running')) {
-      if (row?.cancelAsked && row.state === 'running') await tx.update(fleetLayout).set({ state: 'cancelled', endedAt: new Date() }).where(task(t)) // prettier-ignore
+      if (row?.cancelAsked && row.state === 'running')
+        await tx.update(fleetLayout).set({ state: 'cancelled', endedAt: new Date() }).where(task(t))
       return null
     }
     const attempt = row.attempt + 1
@@ -116,7 +138,11 @@ export const beatFleet = (
   at: { share: number; usedMm: number | null; boundMm: number | null },
 ): Promise<'on' | 'cancel' | 'lost'> =>
   inShop(t.shopId, async (tx) => {
-    const [row] = await tx.update(fleetLayout).set({ ...at, beatAt: new Date() }).where(and(task(t), eq(fleetLayout.attempt, attempt))).returning({ cancelAsked: fleetLayout.cancelAsked }) // prettier-ignore
+    const [row] = await tx
+      .update(fleetLayout)
+      .set({ ...at, beatAt: new Date() })
+      .where(and(task(t), eq(fleetLayout.attempt, attempt)))
+      .returning({ cancelAsked: fleetLayout.cancelAsked })
     return !row ? 'lost' : row.cancelAsked ? 'cancel' : 'on'
   })
 
@@ -129,8 +155,13 @@ export const endFleet = (
     const { state, result, fault } = end
     const rows = await tx
       .update(fleetLayout)
-      .set({ state, endedAt: new Date(), ...(result ? { result, usedMm: result.used_mm, boundMm: result.bound_mm, share: 1 } : {}), ...(fault ? { fault } : {}) })
+      .set({
+        state,
+        endedAt: new Date(),
+        ...(result ? { result, usedMm: result.used_mm, boundMm: result.bound_mm, share: 1 } : {}),
+        ...(fault ? { fault } : {}),
+      })
       .where(and(task(t), ...(attempt === null ? [] : [eq(fleetLayout.attempt, attempt)])))
-      .returning({ id: fleetLayout.id }) // prettier-ignore
+      .returning({ id: fleetLayout.id })
     return rows.length > 0
   })

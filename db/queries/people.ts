@@ -75,9 +75,17 @@ export const setUnits = (who: Who, units: Partial<Units>): Promise<void> =>
 /** Another member's role. The last owner stays one. */
 export const setRole = (who: Who, memberId: string, role: Role): Promise<'done' | 'not_found' | 'last_owner'> =>
   guarded(who, 'people', async (tx) => {
-    const owners = await tx.select({ id: member.id }).from(member).where(and(eq(member.shopId, who.shopId), eq(member.role, 'owner'))).for('update') // prettier-ignore
+    const owners = await tx
+      .select({ id: member.id })
+      .from(member)
+      .where(and(eq(member.shopId, who.shopId), eq(member.role, 'owner')))
+      .for('update')
     if (role !== 'owner' && owners.length === 1 && owners[0]?.id === memberId) return 'last_owner'
-    const rows = await tx.update(member).set({ role }).where(and(eq(member.shopId, who.shopId), eq(member.id, memberId))).returning({ id: member.id }) // prettier-ignore
+    const rows = await tx
+      .update(member)
+      .set({ role })
+      .where(and(eq(member.shopId, who.shopId), eq(member.id, memberId)))
+      .returning({ id: member.id })
     return rows.length > 0 ? 'done' : 'not_found'
   })
 

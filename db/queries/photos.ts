@@ -8,9 +8,15 @@ export const addPhoto = (
   p: { id: string; jobId: string; width: number; height: number; bytes: Buffer },
 ): Promise<'done' | 'not_found' | 'too_many_photos' | 'photo_quota'> =>
   guarded(who, 'photo', async (tx) => {
-    const [row] = await tx.select({ id: job.id }).from(job).where(and(eq(job.shopId, who.shopId), eq(job.id, p.jobId))) // prettier-ignore
+    const [row] = await tx
+      .select({ id: job.id })
+      .from(job)
+      .where(and(eq(job.shopId, who.shopId), eq(job.id, p.jobId)))
     if (!row) return 'not_found'
-    const [n] = await tx.select({ n: count() }).from(photo).where(and(eq(photo.shopId, who.shopId), eq(photo.jobId, p.jobId))) // prettier-ignore
+    const [n] = await tx
+      .select({ n: count() })
+      .from(photo)
+      .where(and(eq(photo.shopId, who.shopId), eq(photo.jobId, p.jobId)))
     if ((n?.n ?? 0) >= QUOTAS.photosPerJob) return 'too_many_photos'
     const [kept] = await tx
       .select({ bytes: sql<string>`coalesce(sum(octet_length(${photo.bytes})), 0)` })
@@ -26,6 +32,9 @@ export const addPhoto = (
 
 export const photoBytes = (who: Who, id: string): Promise<Buffer | null> =>
   guarded(who, 'read', async (tx) => {
-    const [row] = await tx.select({ bytes: photo.bytes }).from(photo).where(and(eq(photo.shopId, who.shopId), eq(photo.id, id))) // prettier-ignore
+    const [row] = await tx
+      .select({ bytes: photo.bytes })
+      .from(photo)
+      .where(and(eq(photo.shopId, who.shopId), eq(photo.id, id)))
     return row?.bytes ?? null
   })

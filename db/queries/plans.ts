@@ -132,7 +132,8 @@ export type TakeBack =
   | { kind: 'changed_since'; by: string; what: string }
 
 /**
- * Takes back this member's own last change (`undo`), or does again what they took back last (`redo`): that change alone,
+ * Takes back this member's own last change (`undo`), or does again what they took back last (`redo`): that change
+ * alone,
  * whatever others did since. Where somebody else changed the same thing since, it is refused and they are named.
  */
 export const takeBack = (

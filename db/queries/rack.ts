@@ -24,7 +24,10 @@ export async function rackIn(tx: Tx, who: Who): Promise<{ films: FilmSheet[]; st
 
 export const rack = (who: Who) => guarded(who, 'read', (tx) => rackIn(tx, who))
 
-/** A film's sheet put on the rack or changed; `basedOn` 0 for one that is new. Old jobs keep the sheet they were made with. */
+/**
+ * A film's sheet put on the rack or changed; `basedOn` 0 for one that is new. Old jobs keep the sheet they were made
+ * with.
+ */
 export const saveFilm = (
   who: Who,
   sheet: FilmSheet,
@@ -33,7 +36,11 @@ export const saveFilm = (
   guarded(who, 'film', async (tx) => {
     const key = and(eq(film.shopId, who.shopId), eq(film.id, sheet.id))
     if (basedOn === 0) {
-      const rows = await tx.insert(film).values({ shopId: who.shopId, id: sheet.id, sheet }).onConflictDoNothing().returning({ id: film.id }) // prettier-ignore
+      const rows = await tx
+        .insert(film)
+        .values({ shopId: who.shopId, id: sheet.id, sheet })
+        .onConflictDoNothing()
+        .returning({ id: film.id })
       return rows.length > 0 ? 'done' : 'id_taken'
     }
     const rows = await tx
@@ -47,7 +54,11 @@ export const saveFilm = (
 /** Whether a film is still sold: one that is not can be read in old jobs, and not chosen for new ones. */
 export const setSold = (who: Who, id: string, sold: boolean): Promise<'done' | 'no_such_film'> =>
   guarded(who, 'film', async (tx) => {
-    const rows = await tx.update(film).set({ sold }).where(and(eq(film.shopId, who.shopId), eq(film.id, id))).returning({ id: film.id }) // prettier-ignore
+    const rows = await tx
+      .update(film)
+      .set({ sold })
+      .where(and(eq(film.shopId, who.shopId), eq(film.id, id)))
+      .returning({ id: film.id })
     return rows.length > 0 ? 'done' : 'no_such_film'
   })
 
@@ -56,7 +67,11 @@ export const importSheets = (who: Who, sheets: readonly FilmSheet[]): Promise<{ 
   guarded(who, 'film', async (tx) => {
     let added = 0
     for (const sheet of sheets) {
-      const [row] = await tx.select({ version: film.version }).from(film).where(and(eq(film.shopId, who.shopId), eq(film.id, sheet.id))).for('update') // prettier-ignore
+      const [row] = await tx
+        .select({ version: film.version })
+        .from(film)
+        .where(and(eq(film.shopId, who.shopId), eq(film.id, sheet.id)))
+        .for('update')
       if (!row) added++
       await tx
         .insert(film)
@@ -69,7 +84,11 @@ export const importSheets = (who: Who, sheets: readonly FilmSheet[]): Promise<{ 
 /** Stretches of a roll or rest that cannot be used. */
 export const setDamage = (who: Who, itemId: string, damage: DamageSpan[]): Promise<'done' | 'no_such_stock'> =>
   guarded(who, 'stock', async (tx) => {
-    const rows = await tx.update(stockItem).set({ damage }).where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.id, itemId))).returning({ id: stockItem.id }) // prettier-ignore
+    const rows = await tx
+      .update(stockItem)
+      .set({ damage })
+      .where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.id, itemId)))
+      .returning({ id: stockItem.id })
     return rows.length > 0 ? 'done' : 'no_such_stock'
   })
 
@@ -87,11 +106,20 @@ export interface Receipt {
 /** A roll or rest put on the rack, with its first movement. A second arrival of the same id changes nothing. */
 export const receiveStock = (who: Who, r: Receipt): Promise<'done' | 'again' | 'no_such_film' | 'label_taken'> =>
   guarded(who, 'stock', async (tx) => {
-    const own = await tx.select({ id: film.id }).from(film).where(and(eq(film.shopId, who.shopId), eq(film.id, r.filmId))) // prettier-ignore
+    const own = await tx
+      .select({ id: film.id })
+      .from(film)
+      .where(and(eq(film.shopId, who.shopId), eq(film.id, r.filmId)))
     if (own.length === 0) return 'no_such_film'
-    const same = await tx.select({ id: stockItem.id }).from(stockItem).where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.id, r.id))) // prettier-ignore
+    const same = await tx
+      .select({ id: stockItem.id })
+      .from(stockItem)
+      .where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.id, r.id)))
     if (same.length > 0) return 'again'
-    const label = await tx.select({ id: stockItem.id }).from(stockItem).where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.label, r.label))) // prettier-ignore
+    const label = await tx
+      .select({ id: stockItem.id })
+      .from(stockItem)
+      .where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.label, r.label)))
     if (label.length > 0) return 'label_taken'
     await tx.insert(stockItem).values({
       shopId: who.shopId,
@@ -120,7 +148,10 @@ export async function cutStock(
   who: Who,
   cut: { id: string; itemId: string; lengthMm: number; jobId: string },
 ): Promise<'done' | 'again' | 'no_such_stock'> {
-  const item = await tx.select({ id: stockItem.id }).from(stockItem).where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.id, cut.itemId))) // prettier-ignore
+  const item = await tx
+    .select({ id: stockItem.id })
+    .from(stockItem)
+    .where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.id, cut.itemId)))
   if (item.length === 0) return 'no_such_stock'
   const rows = await tx
     .insert(stockMovement)
@@ -147,8 +178,17 @@ export async function restoreStock(
 ): Promise<'done' | 'again'> {
   const rows = await tx
     .insert(stockMovement)
-    .values({ shopId: who.shopId, id: back.id, itemId: back.itemId, deltaMm: back.lengthMm, reason: 'correction', jobId: back.jobId, byId: who.memberId, by: who.name })
+    .values({
+      shopId: who.shopId,
+      id: back.id,
+      itemId: back.itemId,
+      deltaMm: back.lengthMm,
+      reason: 'correction',
+      jobId: back.jobId,
+      byId: who.memberId,
+      by: who.name,
+    })
     .onConflictDoNothing()
-    .returning({ id: stockMovement.id }) // prettier-ignore
+    .returning({ id: stockMovement.id })
   return rows.length > 0 ? 'done' : 'again'
 }

@@ -9,7 +9,12 @@ import { planIn } from './job-rows'
 const MOST_SOLVED = 3000
 
 export async function solvedIn(tx: Tx, who: Who): Promise<SolvedTable> {
-  const rows = await tx.select().from(stretchSolved).where(eq(stretchSolved.shopId, who.shopId)).orderBy(desc(stretchSolved.at)).limit(MOST_SOLVED) // prettier-ignore
+  const rows = await tx
+    .select()
+    .from(stretchSolved)
+    .where(eq(stretchSolved.shopId, who.shopId))
+    .orderBy(desc(stretchSolved.at))
+    .limit(MOST_SOLVED)
   return Object.fromEntries(rows.map((r) => [r.key, r.value]))
 }
 /** Keeps solved stretches; one that is known already is made fresh. */
@@ -19,7 +24,10 @@ export const keepSolved = (who: Who, rows: readonly { key: string; value: Solved
     await tx
       .insert(stretchSolved)
       .values(rows.map((r) => ({ ...r, shopId: who.shopId })))
-      .onConflictDoUpdate({ target: [stretchSolved.shopId, stretchSolved.key], set: { value: sql`excluded.value`, at: sql`now()` } }) // prettier-ignore
+      .onConflictDoUpdate({
+        target: [stretchSolved.shopId, stretchSolved.key],
+        set: { value: sql`excluded.value`, at: sql`now()` },
+      })
     // The oldest make room.
     await tx.execute(sql`
       delete from stretch_solved where shop_id = ${who.shopId} and key in (
@@ -33,12 +41,16 @@ export interface ScanHead {
   by: string
   at: string
 }
-const ownScan = (who: Who, jobId: string, panelId: string) => and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId), eq(panelScan.panelId, panelId)) // prettier-ignore
+const ownScan = (who: Who, jobId: string, panelId: string) =>
+  and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId), eq(panelScan.panelId, panelId))
 
 /** Marks of the scans kept with a job, by panel. */
 export async function scanMarksIn(tx: Tx, who: Who, jobId: string): Promise<Record<string, string>> {
   const { panelId, triangles, at } = panelScan
-  const rows = await tx.select({ panelId, triangles, at }).from(panelScan).where(and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId))) // prettier-ignore
+  const rows = await tx
+    .select({ panelId, triangles, at })
+    .from(panelScan)
+    .where(and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId)))
   return Object.fromEntries(rows.map((r) => [r.panelId, scanMark({ ...r, at: r.at.toISOString() })]))
 }
 /** Null where there is no such job. */
@@ -50,7 +62,10 @@ export const scansOf = (who: Who, jobId: string): Promise<ScanHead[] | null> =>
       .where(and(eq(job.shopId, who.shopId), eq(job.id, jobId)))
     if (!row) return null
     const { panelId, name, triangles, by, at } = panelScan
-    const rows = await tx.select({ panelId, name, triangles, by, at }).from(panelScan).where(and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId))) // prettier-ignore
+    const rows = await tx
+      .select({ panelId, name, triangles, by, at })
+      .from(panelScan)
+      .where(and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId)))
     return rows.map((r) => ({ ...r, at: r.at.toISOString() }))
   })
 export const scanBytes = (who: Who, jobId: string, panelId: string): Promise<Buffer | null> =>
@@ -83,7 +98,10 @@ export const keepScan = (
     await tx
       .insert(panelScan)
       .values({ ...scan, shopId: who.shopId, by: who.name })
-      .onConflictDoUpdate({ target: [panelScan.shopId, panelScan.jobId, panelScan.panelId], set: { name, triangles, bytes, by: who.name, at: sql`now()` } }) // prettier-ignore
+      .onConflictDoUpdate({
+        target: [panelScan.shopId, panelScan.jobId, panelScan.panelId],
+        set: { name, triangles, bytes, by: who.name, at: sql`now()` },
+      })
     return 'done'
   })
 export const dropScan = (who: Who, jobId: string, panelId: string): Promise<void> =>

@@ -90,7 +90,18 @@ it.each([
 })
 it('layout: what fits nowhere is listed with the reason, the rest is laid, by either rule', () => {
   for (const cutting of ['guillotine', 'free']) {
-    const ask = { format: 'cuirass/layout@1', cutting, seconds: 1, gap_mm: 4, stock: [{ id: 'a', width_mm: 1520, length_mm: 5000 }], pieces: [{ id: 'wide', width_mm: 1600, height_mm: 1600, turn: 'quarter' }, { id: 'long', width_mm: 900, height_mm: 6000 }, { id: 'ok', width_mm: 100.5, height_mm: 10.25, count: 7 }] } // prettier-ignore
+    const ask = {
+      format: 'cuirass/layout@1',
+      cutting,
+      seconds: 1,
+      gap_mm: 4,
+      stock: [{ id: 'a', width_mm: 1520, length_mm: 5000 }],
+      pieces: [
+        { id: 'wide', width_mm: 1600, height_mm: 1600, turn: 'quarter' },
+        { id: 'long', width_mm: 900, height_mm: 6000 },
+        { id: 'ok', width_mm: 100.5, height_mm: 10.25, count: 7 },
+      ],
+    }
     const out = JSON.parse(run(['layout', '-'], JSON.stringify(ask)).stdout)
     expect(out.unplaced.map((u: { piece: string; why: string }) => [u.piece, u.why])).toEqual([
       ['wide', 'wider than every roll'],
@@ -125,6 +136,9 @@ it('tells of itself, of each command, and of its version', () => {
   expect(run(['constructor', 'x']).status).toBe(2)
 })
 it('no pieces are an empty plan', () => {
-  const r = run(['layout', '-'], '{"format":"cuirass/layout@1","stock":[{"id":"a","width_mm":1520,"length_mm":9000}],"pieces":[]}') // prettier-ignore
+  const r = run(
+    ['layout', '-'],
+    '{"format":"cuirass/layout@1","stock":[{"id":"a","width_mm":1520,"length_mm":9000}],"pieces":[]}',
+  )
   expect([r.status, JSON.parse(r.stdout)]).toMatchObject([0, { used_mm: 0, bound_mm: 0, unplaced: [] }])
 })

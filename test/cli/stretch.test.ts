@@ -18,7 +18,17 @@ it('stretch: figures by the contract, and the flat film beside the same triangle
   const r = run(['stretch', file, '--limit', '0.05', '--shrink', '0', '--tightest', '--out', out])
   expect(r.status).toBe(0)
   const report = JSON.parse(r.stdout) as Record<string, unknown> & { stretch: { max: number } }
-  expect(Object.keys(report)).toEqual(['format', 'triangles', 'area_mm2', 'stretch', 'squeeze', 'over_limit_mm2', 'overlaps', 'pieces', 'warnings']) // prettier-ignore
+  expect(Object.keys(report)).toEqual([
+    'format',
+    'triangles',
+    'area_mm2',
+    'stretch',
+    'squeeze',
+    'over_limit_mm2',
+    'overlaps',
+    'pieces',
+    'warnings',
+  ])
   expect(report).toMatchObject({
     format: 'cuirass/stretch@1',
     triangles: 216,
@@ -29,7 +39,14 @@ it('stretch: figures by the contract, and the flat film beside the same triangle
   const least = 0.7 / Math.sin(0.7) - 1
   expect(Math.abs(report.stretch.max / least - 1)).toBeLessThan(0.04)
   const lines = readFileSync(out, 'utf8').split('\n')
-  const faces = lines.filter((l) => l.startsWith('f ')).map((l) => l.slice(2).split(' ').map((w) => Number(w.split('/')[0]) - 1)) // prettier-ignore
+  const faces = lines
+    .filter((l) => l.startsWith('f '))
+    .map((l) =>
+      l
+        .slice(2)
+        .split(' ')
+        .map((w) => Number(w.split('/')[0]) - 1),
+    )
   expect(faces.flat()).toEqual([...mesh.triangles])
   expect(lines.filter((l) => l.startsWith('vt '))).toHaveLength(mesh.positions.length / 3)
 })

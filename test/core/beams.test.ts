@@ -25,7 +25,14 @@ describe('a sheet of known length, cut up at random, is put together again', () 
   })
   it('sizes that are multiples of nothing stay sound, with gaps too', () => {
     const random = seeded(5)
-    const items = Array.from({ length: 40 }, (_, i): PackItem => ({ id: `p${i}`, copy: 1, width: 100 + 700 * random(), length: 100 + 700 * random(), turn: i % 2 ? 'fixed' : 'quarter', group: null })) // prettier-ignore
+    const items = Array.from({ length: 40 }, (_, i): PackItem => ({
+      id: `p${i}`,
+      copy: 1,
+      width: 100 + 700 * random(),
+      length: 100 + 700 * random(),
+      turn: i % 2 ? 'fixed' : 'quarter',
+      group: null,
+    }))
     for (const rule of ['guillotine', 'free'] as const) {
       const plan = pack(items, bin(1520), { gap: 2.5, rule, random: seeded(1), budget: { rounds: 20_000 } })
       expect(faultsOf(plan, items, bin(1520), { rule, gap: 2.5 })).toEqual([])
@@ -36,11 +43,28 @@ describe('a sheet of known length, cut up at random, is put together again', () 
 
 it('a band falls apart where a straight line across meets nothing, and only there', () => {
   const items = [
-    ['a', 600, 500], ['b', 400, 500], ['c', 1000, 300], ['d', 500, 200], ['e', 500, 400],
-  ].map(([id, width, length]): PackItem => ({ id: id as string, copy: 1, width: width as number, length: length as number, turn: 'fixed', group: null })) // prettier-ignore
+    ['a', 600, 500],
+    ['b', 400, 500],
+    ['c', 1000, 300],
+    ['d', 500, 200],
+    ['e', 500, 400],
+  ].map(([id, width, length]): PackItem => ({
+    id: id as string,
+    copy: 1,
+    width: width as number,
+    length: length as number,
+    turn: 'fixed',
+    group: null,
+  }))
   const kinds = kindsOf(items, 0, 1000)
   const of = (id: string) => kinds.findIndex((k) => k.items.some((i) => i.id === id))
-  const band = { length: 1200, kinds: ['d', 'c', 'b', 'a', 'e'].map(of), x: [0, 0, 600, 0, 500], y: [800, 500, 0, 0, 800], turned: [false, false, false, false, false] } // prettier-ignore
+  const band = {
+    length: 1200,
+    kinds: ['d', 'c', 'b', 'a', 'e'].map(of),
+    x: [0, 0, 600, 0, 500],
+    y: [800, 500, 0, 0, 800],
+    turned: [false, false, false, false, false],
+  }
   const parts = apart(band, kinds)
   expect(parts.map((p) => p.length)).toEqual([500, 300, 400])
   expect(parts.map((p) => p.kinds.map((k) => kinds[k]?.items[0]?.id).sort())).toEqual([['a', 'b'], ['c'], ['d', 'e']])

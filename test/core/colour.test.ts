@@ -2,7 +2,10 @@ import { expect, it } from 'vitest'
 import { hexDifference, labDifference } from '@/core/vehicle/colour'
 
 type Lab = [number, number, number]
-/** Test pairs of Sharma, Wu & Dalal, "The CIEDE2000 Color-Difference Formula", Color Research & Application 30(1), 2005, table 1. */
+/**
+ * Test pairs of Sharma, Wu & Dalal, "The CIEDE2000 Color-Difference Formula", Color Research & Application 30(1),
+ * 2005, table 1.
+ */
 const PAIRS: [Lab, Lab, number][] = [
   [[50, 2.6772, -79.7751], [50, 0, -82.7485], 2.0425],
   [[50, 3.1571, -77.2803], [50, 0, -82.7485], 2.8615],
@@ -38,7 +41,7 @@ const PAIRS: [Lab, Lab, number][] = [
   [[90.9257, -0.5406, -0.9208], [88.6381, -0.8985, -0.7239], 1.5381],
   [[6.7747, -0.2908, -2.4247], [5.8714, -0.0985, -2.2286], 0.6377],
   [[2.0776, 0.0795, -1.135], [0.9033, -0.0636, -0.5514], 0.9082],
-] // prettier-ignore
+]
 
 it.each(PAIRS)('ΔE00 of %j and %j', (a, b, want) => expect(labDifference(a, b)).toBeCloseTo(want, 4))
 

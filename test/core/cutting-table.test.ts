@@ -15,19 +15,27 @@ const dir = mkdtempSync(join(tmpdir(), 'table-'))
 afterAll(() => rmSync(dir, { recursive: true, force: true }))
 const layout = reckon(handCar(), EMPTY_CATALOGUE, []).layouts[0] as FilmLayout
 const drawing = layoutDrawing(layout)
-const round = drawing.pieces.reduce((sum, p) => sum + p.points.reduce((s, [x, y], i) => {
-  const [u, v] = p.points[(i + 1) % p.points.length] as [number, number]
-  return s + Math.hypot(u - x, v - y)
-}, 0), 0) // prettier-ignore
+const round = drawing.pieces.reduce(
+  (sum, p) =>
+    sum +
+    p.points.reduce((s, [x, y], i) => {
+      const [u, v] = p.points[(i + 1) % p.points.length] as [number, number]
+      return s + Math.hypot(u - x, v - y)
+    }, 0),
+  0,
+)
 
 describe('the simulated cutting table', () => {
   it('finds the same outlines, and the same way to cut, in both of our drawings', () => {
-    for (const [name, text] of [['a.svg', layoutSvg(drawing)], ['a.dxf', layoutDxf(drawing)]] as const) {
+    for (const [name, text] of [
+      ['a.svg', layoutSvg(drawing)],
+      ['a.dxf', layoutDxf(drawing)],
+    ] as const) {
       const read = readDrawing(name, text)
       expect(read.pieces).toBe(drawing.pieces.length)
       expect(read.cutMm).toBeCloseTo(round, 0)
     }
-  }) // prettier-ignore
+  })
   it('takes what is put in, tells how far it is, and is done when its blade has gone all the way', async () => {
     let now = 1_000_000
     const turn = watchFolder(dir, { now: () => now, bladeMmS: 1000 })
@@ -54,7 +62,12 @@ describe('the simulated cutting table', () => {
     turn()
     const said = await table.reports('bad_')
     expect(said.map((r) => r.state)).toEqual(['rejected', 'rejected', 'rejected', 'rejected'])
-    expect(said.map((r) => r.reason)).toEqual(['not an SVG drawing', 'not a whole DXF drawing', 'no outline on the layer pieces', 'only SVG and DXF drawings are cut']) // prettier-ignore
+    expect(said.map((r) => r.reason)).toEqual([
+      'not an SVG drawing',
+      'not a whole DXF drawing',
+      'no outline on the layer pieces',
+      'only SVG and DXF drawings are cut',
+    ])
     await expect(table.send('../out.svg', '')).rejects.toThrow('bad file name')
   })
 })

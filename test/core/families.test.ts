@@ -44,7 +44,9 @@ describe('families of body styles', () => {
   })
   it.each(styles)('%s: a plan of it is a sound document, every figure assumed', (style) => {
     const plan = planOf(style, usualKeys(style))
-    expect(Plan.safeParse({ ...plan, walkaround: { ...plan.walkaround, neverCover: neverCoverOf(plan.panels) } }).success).toBe(true) // prettier-ignore
+    expect(
+      Plan.safeParse({ ...plan, walkaround: { ...plan.walkaround, neverCover: neverCoverOf(plan.panels) } }).success,
+    ).toBe(true)
     for (const p of plan.panels) expect(p.assumed).toEqual(expect.arrayContaining(['widthMm', 'heightMm']))
     expect(STYLES[style].length).toBeGreaterThanOrEqual(8)
     expect(STYLES[style].length).toBeLessThanOrEqual(12)
@@ -52,10 +54,13 @@ describe('families of body styles', () => {
   it.each(styles)('%s: every neighbour that an edge names is there', (style) => {
     const panels = familyPanels(style, usualKeys(style))
     const ids = new Set(panels.map((p) => p.id))
-    for (const p of panels) for (const e of p.edges) if (e.neighbour) expect(ids.has(e.neighbour), `${p.id} ${e.id}`).toBe(true) // prettier-ignore
+    for (const p of panels)
+      for (const e of p.edges) if (e.neighbour) expect(ids.has(e.neighbour), `${p.id} ${e.id}`).toBe(true)
   })
   it.each(styles)('%s: on the map no panel lies on another, at the ends of its ranges too', (style) => {
-    const ends = (['usual', 'min', 'max'] as const).map((end) => Object.fromEntries(STYLES[style].map((k) => [k.key, k[end]]))) // prettier-ignore
+    const ends = (['usual', 'min', 'max'] as const).map((end) =>
+      Object.fromEntries(STYLES[style].map((k) => [k.key, k[end]])),
+    )
     for (const keys of ends) {
       const skin = skinOf(familyPanels(style, keys))
       const own = skin.panels.filter((p) => p.on === null)
@@ -69,12 +74,17 @@ describe('families of body styles', () => {
   it('hardware is named once from what is raised on the panels, with its minutes', () => {
     const panels = familyPanels('city_car', usualKeys('city_car'))
     const list = hardwareOf(panels, [])
-    expect(list.filter((h) => h.name.startsWith('Handle, ')).map((h) => [h.way, h.minutes])).toEqual(Array(4).fill(['remove', 15])) // prettier-ignore
+    expect(list.filter((h) => h.name.startsWith('Handle, ')).map((h) => [h.way, h.minutes])).toEqual(
+      Array(4).fill(['remove', 15]),
+    )
     expect(new Set(list.map((h) => h.id)).size).toBe(list.length)
     expect(hardwareOf(panels, list)).toEqual([])
   })
   it('typed keys are checked by name and range, the others stand as assumed', () => {
-    expect(keysOf('city_car', { length: 3900 })).toMatchObject({ ok: true, value: { keys: { length: 3900, wheelbase: 2450 } } }) // prettier-ignore
+    expect(keysOf('city_car', { length: 3900 })).toMatchObject({
+      ok: true,
+      value: { keys: { length: 3900, wheelbase: 2450 } },
+    })
     expect(keysOf('city_car', { lenght: 3900 })).toMatchObject({ error: { code: 'unknown_key', at: 'lenght' } })
     expect(keysOf('city_car', { length: 39 })).toMatchObject({ error: { code: 'key_too_small' } })
     expect(keysOf('city_car', { doors: 3.5 })).toMatchObject({ error: { code: 'bad_number' } })
@@ -87,11 +97,28 @@ describe('families of simple solids against the solids’ own formulas', () => {
   const area = (panels: ReturnType<typeof familyPanels>) => panels.reduce((s, p) => s + outlineOf(p).areaMm2, 0)
   it('a box body’s panels add up to the box: 2·L·H + 2·W·H + L·W (the floor is not wrapped)', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 2500, max: 13600 }), fc.integer({ min: 1600, max: 3000 }), fc.integer({ min: 1800, max: 2600 }), fc.integer({ min: 1, max: 8 }), fc.integer({ min: 1, max: 6 }), fc.integer({ min: 1, max: 2 }), (length, height, width, sidePanels, roofPanels, rearDoors) => {
-        const panels = familyPanels('box_body', { length, height, width, frame: 0, sidePanels, roofPanels, rearDoors, skirt: 0 })
-        expect(area(panels)).toBeCloseTo(2 * length * height + 2 * width * height + length * width, 0)
-      }),
-    ) // prettier-ignore
+      fc.property(
+        fc.integer({ min: 2500, max: 13600 }),
+        fc.integer({ min: 1600, max: 3000 }),
+        fc.integer({ min: 1800, max: 2600 }),
+        fc.integer({ min: 1, max: 8 }),
+        fc.integer({ min: 1, max: 6 }),
+        fc.integer({ min: 1, max: 2 }),
+        (length, height, width, sidePanels, roofPanels, rearDoors) => {
+          const panels = familyPanels('box_body', {
+            length,
+            height,
+            width,
+            frame: 0,
+            sidePanels,
+            roofPanels,
+            rearDoors,
+            skirt: 0,
+          })
+          expect(area(panels)).toBeCloseTo(2 * length * height + 2 * width * height + length * width, 0)
+        },
+      ),
+    )
   })
   it('a tank’s strips go once round: π·d; its ends are circles: π·d²/4; its barrel π·d·L', () => {
     for (const diameter of [900, 1900, 2500])

@@ -8,17 +8,27 @@ import { cap, sheet } from '../fixtures/meshes'
 
 /*
  * A second opinion: the charts of a general-purpose atlas library, which flattens conformally. Its map of the same mesh
- * is measured by the same ratios; ours may never be worse, and where conformal maps are known both must agree with that.
+ * is measured by the same ratios; ours may never be worse, and where conformal maps are known both must agree with
+ * that.
  */
 beforeAll(async () => {
   await Initialize()
 })
 
-/** Worst stretch of the library's map, scaled so that nothing is squeezed; null where it cut the mesh into several charts. */
+/**
+ * Worst stretch of the library's map, scaled so that nothing is squeezed; null where it cut the mesh into several
+ * charts.
+ */
 function theirs(mesh: TriMesh): number | null {
   const atlas = new Atlas()
   const count = mesh.positions.length / 3
-  atlas.addMesh({ vertexPositionData: Float32Array.from(mesh.positions), vertexCount: count, vertexPositionStride: 12, indexData: mesh.triangles, indexCount: mesh.triangles.length }) // prettier-ignore
+  atlas.addMesh({
+    vertexPositionData: Float32Array.from(mesh.positions),
+    vertexCount: count,
+    vertexPositionStride: 12,
+    indexData: mesh.triangles,
+    indexCount: mesh.triangles.length,
+  })
   atlas.computeCharts({ maxCost: 1e6, maxIterations: 4 })
   atlas.packCharts({ texelsPerUnit: 1 })
   const own = atlas.getMesh(0)
@@ -30,7 +40,10 @@ function theirs(mesh: TriMesh): number | null {
   atlas.delete()
   if (charts !== 1) return null
   const strain = strainOf(mesh, corners)
-  const other = strainOf(mesh, corners.map((x, i) => (i % 2 ? -x : x))) // prettier-ignore
+  const other = strainOf(
+    mesh,
+    corners.map((x, i) => (i % 2 ? -x : x)),
+  )
   const map = strain.flipped === 0 ? strain : other
   expect(map.flipped).toBe(0)
   const least = Math.min(...map.squeeze.map((q) => 1 - q))
@@ -67,7 +80,9 @@ it('saddles, bumps and taped panels: never worse than the library’s map', () =
     sheet(24, 24, (u, v) => [1000 * u, 1000 * v, 80 * Math.exp(-20 * ((u - 0.5) ** 2 + (v - 0.5) ** 2))]),
     bonnet.value.mesh,
   ]
-  const pairs = meshes.map((m) => [ours(m), theirs(m)] as const).filter((p): p is readonly [number, number] => p[1] !== null) // prettier-ignore
+  const pairs = meshes
+    .map((m) => [ours(m), theirs(m)] as const)
+    .filter((p): p is readonly [number, number] => p[1] !== null)
   expect(pairs.length).toBeGreaterThan(0)
   for (const [own, other] of pairs) expect(own).toBeLessThanOrEqual(other * 1.001 + 1e-6)
 })

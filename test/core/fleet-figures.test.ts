@@ -4,10 +4,14 @@ import { fleetFigures } from '@/core/reckon/fleet-figures'
 import { layoutByContract, type LayoutInput } from '@/core/roll/contract'
 
 const request = (lengthMm: number, count: number): LayoutInput => ({
-  format: 'cuirass/layout@1', cutting: 'guillotine', gap_mm: 0, seconds: 1, seed: 1,
+  format: 'cuirass/layout@1',
+  cutting: 'guillotine',
+  gap_mm: 0,
+  seconds: 1,
+  seed: 1,
   stock: ['a', 'b', 'c'].map((id) => ({ id, width_mm: 1500, length_mm: lengthMm, lot: 'L' })),
   pieces: [{ id: 'door', width_mm: 1000, height_mm: 800, count, turn: 'fixed' }],
-}) // prettier-ignore
+})
 
 describe('figures of a fleet’s layout', () => {
   it('follow by hand from the pieces: doors that never lie side by side', () => {

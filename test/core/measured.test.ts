@@ -44,18 +44,42 @@ describe('arcs (sagitta formulas of any handbook of geometry)', () => {
     expect(sagittaRadiusMm(100, 200)).toBeCloseTo(100, 9)
   })
   it('the chord comes back from the arc', () =>
-    fc.assert(fc.property(fc.double({ min: 10, max: 5000, noNaN: true }), fc.double({ min: -0.5, max: 0.5, noNaN: true }), (c, share) => {
-      expect(chordMm(arcLengthMm(c, c * share), c * share)).toBeCloseTo(c, 3)
-    }))) // prettier-ignore
+    fc.assert(
+      fc.property(
+        fc.double({ min: 10, max: 5000, noNaN: true }),
+        fc.double({ min: -0.5, max: 0.5, noNaN: true }),
+        (c, share) => {
+          expect(chordMm(arcLengthMm(c, c * share), c * share)).toBeCloseTo(c, 3)
+        },
+      ),
+    ))
   it('a rise of more than a half circle has no chord', () => expect(chordMm(300, 100)).toBeNull())
 })
 
 describe('dew point (Magnus form)', () => {
   // Dew points of DIN 4108-3 (from memory; the table gives tenths of a degree).
   it.each([
-    [30, 0.3, 10.5], [30, 0.5, 18.4], [30, 0.8, 26.2], [25, 0.4, 10.5], [25, 0.5, 13.9], [25, 0.6, 16.7], [25, 0.8, 21.3], [20, 0.3, 1.9], [20, 0.4, 6.0], [20, 0.5, 9.3], [20, 0.6, 12.0], [20, 0.7, 14.4], [20, 0.8, 16.4], [20, 0.9, 18.3],
-    [15, 0.5, 4.7], [15, 0.8, 11.6], [10, 0.6, 2.6], [10, 0.9, 8.4],
-  ])('%d °C at %d of full humidity: %d °C', (air, humidity, dew) => expect(Math.abs(dewPointC(air, humidity) - dew)).toBeLessThan(0.11)) // prettier-ignore
+    [30, 0.3, 10.5],
+    [30, 0.5, 18.4],
+    [30, 0.8, 26.2],
+    [25, 0.4, 10.5],
+    [25, 0.5, 13.9],
+    [25, 0.6, 16.7],
+    [25, 0.8, 21.3],
+    [20, 0.3, 1.9],
+    [20, 0.4, 6.0],
+    [20, 0.5, 9.3],
+    [20, 0.6, 12.0],
+    [20, 0.7, 14.4],
+    [20, 0.8, 16.4],
+    [20, 0.9, 18.3],
+    [15, 0.5, 4.7],
+    [15, 0.8, 11.6],
+    [10, 0.6, 2.6],
+    [10, 0.9, 8.4],
+  ])('%d °C at %d of full humidity: %d °C', (air, humidity, dew) =>
+    expect(Math.abs(dewPointC(air, humidity) - dew)).toBeLessThan(0.11),
+  )
   it('saturated air is at its dew point', () => expect(dewPointC(17, 1)).toBeCloseTo(17, 9))
 })
 
@@ -70,21 +94,31 @@ describe('warming by lumped capacity', () => {
     expect(warmingMinutes(18, 20, 15.5, 60)).toBe(0)
   })
   it('a cold vehicle has to be in the day before, and the working adds up', () => {
-    const plan: Plan = { ...handCar(), conditions: { vehicleC: 4, massKg: 1200, wet: true, airC: 20, humidity: 0.5 }, runSheet: { ...handCar().runSheet, startAt: '2026-11-25T08:00' } } // prettier-ignore
+    const plan: Plan = {
+      ...handCar(),
+      conditions: { vehicleC: 4, massKg: 1200, wet: true, airC: 20, humidity: 0.5 },
+      runSheet: { ...handCar().runSheet, startAt: '2026-11-25T08:00' },
+    }
     const { figures } = reckon(plan, catalogue, [])
     const get = (k: string) => figures.get(`conditions/${k}`)?.value
     expect(get('target')).toBe(15.5)
     const tau = get('tau') as number
     expect(get('warming')).toBeCloseTo(tau * Math.log((20 - 4) / (20 - 15.5)), 6)
     expect(get('lead')).toBeCloseTo((get('warming') as number) + 720, 6)
-    // Brought in on Wednesday at eight, stood twelve hours: work goes on on Thursday at eight, and reckons back from there.
-    expect(get('in_by')).toBe(minutesToCivil(Math.floor((civilToMinutes('2026-11-26T08:00') ?? 0) - (get('lead') as number)))) // prettier-ignore
+    // Brought in on Wednesday at eight, stood twelve hours: work goes on on Thursday at eight, and reckons back from
+    // there.
+    expect(get('in_by')).toBe(
+      minutesToCivil(Math.floor((civilToMinutes('2026-11-26T08:00') ?? 0) - (get('lead') as number))),
+    )
     const skipped = reckon({ ...plan, runSheet: { ...plan.runSheet, skip: ['bring_in'] } }, catalogue, [])
     expect(String(skipped.figures.get('conditions/in_by')?.value) < '2026-11-24T20:00').toBe(true)
     expect(codes(plan).map((f) => f.code)).toContain('vehicle_sweats')
   })
   it('a surface within 3 °C of the dew point stops the job (ISO 8502-4)', () => {
-    const climate = (surfaceC: number) => ({ ...catalogue, climate: [{ at: '2026-11-20T08:00:00Z', airC: 20, humidity: 0.8, surfaceC, by: 'x' }] }) // prettier-ignore
+    const climate = (surfaceC: number) => ({
+      ...catalogue,
+      climate: [{ at: '2026-11-20T08:00:00Z', airC: 20, humidity: 0.8, surfaceC, by: 'x' }],
+    })
     const stops = (c: number) => reckon(handCar(), climate(c), []).findings.map((f) => f.code)
     expect(stops(19)).toContain('surface_near_dew')
     expect(stops(19.6)).not.toContain('surface_near_dew')
@@ -95,15 +129,30 @@ describe('outlines', () => {
   it('edges and angles of a right-angled figure give its corners and area', () => {
     const p = { ...newPanel('p', 'P', 'door', 'left', 400, 300) }
     const square = { ...p, edges: p.edges.map((e) => ({ ...e, cornerDeg: 90 })) }
-    expect(outlineOf(square)).toMatchObject({ measured: true, closureMm: expect.closeTo(0, 6), areaMm2: expect.closeTo(120000, 3), widthMm: expect.closeTo(400, 6) }) // prettier-ignore
+    expect(outlineOf(square)).toMatchObject({
+      measured: true,
+      closureMm: expect.closeTo(0, 6),
+      areaMm2: expect.closeTo(120000, 3),
+      widthMm: expect.closeTo(400, 6),
+    })
   })
   it('a panel’s area is that within its outline, stretched to its sizes, less its holes', () => {
     const p = newPanel('p', 'P', 'door', 'left', 400, 300)
     expect(panelAreaMm2(p)).toBe(120000)
-    // A right-angled triangle with its corner cut off is half its box and a little more: legs 400 and 300, hypotenuse 500.
-    const cut = { ...p, edges: p.edges.map((e, i) => ({ ...e, lengthMm: [1e-6, 500, 400, 300][i] ?? 0, cornerDeg: [180 - 53.13010235, 36.86989765, 90, 90][i] ?? 90 })) } // prettier-ignore
+    // A right-angled triangle with its corner cut off is half its box and a little more: legs 400 and 300, hypotenuse
+    // 500.
+    const cut = {
+      ...p,
+      edges: p.edges.map((e, i) => ({
+        ...e,
+        lengthMm: [1e-6, 500, 400, 300][i] ?? 0,
+        cornerDeg: [180 - 53.13010235, 36.86989765, 90, 90][i] ?? 90,
+      })),
+    }
     expect(panelAreaMm2(cut) / 120000).toBeCloseTo(0.5, 2)
-    expect(panelAreaMm2({ ...p, holes: [{ id: 'h', name: 'H', widthMm: 100, heightMm: 50, xMm: null, yMm: null }] })).toBe(115000) // prettier-ignore
+    expect(
+      panelAreaMm2({ ...p, holes: [{ id: 'h', name: 'H', widthMm: 100, heightMm: 50, xMm: null, yMm: null }] }),
+    ).toBe(115000)
     const wing = panelOf(hatch(), 'wing-left')
     const area = reckon(hatch(), catalogue, []).figures.get('panel/wing-left/area')
     expect(area?.value).toBeCloseTo(outlineOf(wing).areaMm2, 3)
@@ -113,24 +162,33 @@ describe('outlines', () => {
     const plan = hatch()
     const door = panelOf(plan, 'front-door-left')
     const bottom = door.edges.find((e) => e.at === 'bottom')?.lengthMm ?? 0
-    const wrong = withPanel(plan, 'front-door-left', (p) => ({ assumed: [], edges: p.edges.map((e) => (e.at === 'bottom' ? { ...e, lengthMm: e.lengthMm - 120 } : e)) })) // prettier-ignore
+    const wrong = withPanel(plan, 'front-door-left', (p) => ({
+      assumed: [],
+      edges: p.edges.map((e) => (e.at === 'bottom' ? { ...e, lengthMm: e.lengthMm - 120 } : e)),
+    }))
     const found = codes(wrong).find((f) => f.code === 'outline_open')
     expect(found).toMatchObject({ level: 'stop', panelId: 'front-door-left', facts: { at: 'bottom' } })
     expect(Math.abs((found?.facts.likely_mm as number) - bottom)).toBeLessThan(2)
     expect(found?.facts.gap_mm).toBeCloseTo(120, 3)
   })
   it('an edge longer than all others together cannot close', () => {
-    const plan = withPanel(handCar(), 'door', (p) => ({ edges: p.edges.map((e) => (e.at === 'top' ? { ...e, lengthMm: 5000 } : e)) })) // prettier-ignore
+    const plan = withPanel(handCar(), 'door', (p) => ({
+      edges: p.edges.map((e) => (e.at === 'top' ? { ...e, lengthMm: 5000 } : e)),
+    }))
     expect(codes(plan).map((f) => f.code)).toContain('outline_impossible')
   })
   it('a curve that is no curve', () => {
-    const plan = withPanel(handCar(), 'door', (p) => ({ edges: p.edges.map((e) => (e.at === 'top' ? { ...e, riseMm: 600 } : e)) })) // prettier-ignore
+    const plan = withPanel(handCar(), 'door', (p) => ({
+      edges: p.edges.map((e) => (e.at === 'top' ? { ...e, riseMm: 600 } : e)),
+    }))
     expect(codes(plan).map((f) => f.code)).toContain('rise_too_large')
   })
   it('turned over twice, a panel is itself; once, it keeps area, girth and corner sum', () => {
     for (const p of familyPanels('suv', usualKeys('suv')).filter((x) => x.side === 'left')) {
       const m = mirrorPanel(p)
-      expect(mirrorPanel(m).edges.map((e) => [e.id, e.at, e.lengthMm, e.cornerDeg])).toEqual(p.edges.map((e) => [e.id, e.at, e.lengthMm, e.cornerDeg])) // prettier-ignore
+      expect(mirrorPanel(m).edges.map((e) => [e.id, e.at, e.lengthMm, e.cornerDeg])).toEqual(
+        p.edges.map((e) => [e.id, e.at, e.lengthMm, e.cornerDeg]),
+      )
       expect(outlineOf(m).areaMm2).toBeCloseTo(outlineOf(p).areaMm2, 3)
       expect(outlineOf(m).closureMm).toBeLessThan(1e-6)
       const sum = m.edges.reduce((s, e) => s + (e.cornerDeg ?? 0), 0)
@@ -151,35 +209,77 @@ describe('outlines', () => {
 describe('the figure that is probably wrong', () => {
   it('of two facing edges the assumed one, else the one its mirror does not share', () => {
     const plan = { ...hatch(), panels: hatch().panels.map((p) => ({ ...p, assumed: [] })) }
-    const off = withPanel(plan, 'rear-door-left', (p) => ({ edges: p.edges.map((e) => (e.neighbour === 'front-door-left' ? { ...e, lengthMm: e.lengthMm + 60 } : e)) })) // prettier-ignore
+    const off = withPanel(plan, 'rear-door-left', (p) => ({
+      edges: p.edges.map((e) => (e.neighbour === 'front-door-left' ? { ...e, lengthMm: e.lengthMm + 60 } : e)),
+    }))
     expect(codes(off).find((f) => f.code === 'edges_disagree')?.facts).toMatchObject({ wrong: 'Rear door left' })
   })
   it('a slip is recognised: nought, inches, digits', () => {
-    expect([slipOf(68, 680, 15), slipOf(6800, 680, 15), slipOf(41.4, 1050, 15), slipOf(869, 896, 2), slipOf(700, 680, 15)]).toEqual(['tenth', 'tenfold', 'inches', 'digits', null]) // prettier-ignore
+    expect([
+      slipOf(68, 680, 15),
+      slipOf(6800, 680, 15),
+      slipOf(41.4, 1050, 15),
+      slipOf(869, 896, 2),
+      slipOf(700, 680, 15),
+    ]).toEqual(['tenth', 'tenfold', 'inches', 'digits', null])
   })
   it('a size against the taped key lengths, with the slip', () => {
-    const plan: Plan = { ...hatch(), vehicle: { ...handCar().vehicle, kind: 'city_car', keys: usualKeys('city_car'), keysAssumed: [] } } // prettier-ignore
+    const plan: Plan = {
+      ...hatch(),
+      vehicle: { ...handCar().vehicle, kind: 'city_car', keys: usualKeys('city_car'), keysAssumed: [] },
+    }
     const typed = answerTape(plan, 'roof', 'widthMm', 112)
-    expect(codes(typed).find((f) => f.code === 'against_style')?.facts).toMatchObject({ field: 'widthMm', slip: 'tenth' }) // prettier-ignore
+    expect(codes(typed).find((f) => f.code === 'against_style')?.facts).toMatchObject({
+      field: 'widthMm',
+      slip: 'tenth',
+    })
   })
   it('a side longer than the vehicle names the panel that grew', () => {
-    const plan: Plan = { ...hatch(), vehicle: { ...handCar().vehicle, kind: 'city_car', keys: usualKeys('city_car'), keysAssumed: [] } } // prettier-ignore
-    const long = { ...plan, panels: plan.panels.map((p) => ({ ...(p.id === 'quarter-left' ? setSize(p, 'widthMm', 1900) : p), assumed: [] })) } // prettier-ignore
-    expect(codes(long).find((f) => f.code === 'girth_impossible')?.facts).toMatchObject({ side: 'left', panel: 'Quarter left' }) // prettier-ignore
+    const plan: Plan = {
+      ...hatch(),
+      vehicle: { ...handCar().vehicle, kind: 'city_car', keys: usualKeys('city_car'), keysAssumed: [] },
+    }
+    const long = {
+      ...plan,
+      panels: plan.panels.map((p) => ({ ...(p.id === 'quarter-left' ? setSize(p, 'widthMm', 1900) : p), assumed: [] })),
+    }
+    expect(codes(long).find((f) => f.code === 'girth_impossible')?.facts).toMatchObject({
+      side: 'left',
+      panel: 'Quarter left',
+    })
   })
   it('the tolerance is the vehicle’s own', () => {
     const plan = { ...hatch(), panels: hatch().panels.map((p) => ({ ...p, assumed: [] })) }
-    const off = withPanel(plan, 'front-door-left', (p) => ({ edges: p.edges.map((e) => (e.at === 'right' ? { ...e, lengthMm: e.lengthMm + 20 } : e)) })) // prettier-ignore
+    const off = withPanel(plan, 'front-door-left', (p) => ({
+      edges: p.edges.map((e) => (e.at === 'right' ? { ...e, lengthMm: e.lengthMm + 20 } : e)),
+    }))
     const loose = { ...off, vehicle: { ...off.vehicle, toleranceMm: 30 } }
     expect(codes(off).map((f) => f.code)).toContain('edges_disagree')
     expect(codes(loose).map((f) => f.code)).not.toContain('edges_disagree')
   })
   it('what lies off its panel, a straightedge longer than it, a hole as large as it', () => {
     const bad = withPanel(handCar(), 'door', (p) => ({
-      crownMm: 5, crownOverMm: 3000, raised: [{ id: 'h', name: 'Handle', kind: 'handle' as const, widthMm: 200, heightMm: 40, xMm: 1040, yMm: 100, removable: true, minutes: 5, riseMm: null }],
+      crownMm: 5,
+      crownOverMm: 3000,
+      raised: [
+        {
+          id: 'h',
+          name: 'Handle',
+          kind: 'handle' as const,
+          widthMm: 200,
+          heightMm: 40,
+          xMm: 1040,
+          yMm: 100,
+          removable: true,
+          minutes: 5,
+          riseMm: null,
+        },
+      ],
       holes: [{ id: 'o', name: 'Hole', widthMm: p.widthMm, heightMm: p.heightMm, xMm: null, yMm: null }],
-    })) // prettier-ignore
-    expect(codes(bad).map((f) => f.code)).toEqual(expect.arrayContaining(['feature_off_panel', 'straightedge_too_long', 'holes_take_all'])) // prettier-ignore
+    }))
+    expect(codes(bad).map((f) => f.code)).toEqual(
+      expect.arrayContaining(['feature_off_panel', 'straightedge_too_long', 'holes_take_all']),
+    )
   })
 })
 
@@ -210,7 +310,11 @@ describe('what to tape first', () => {
     const plan = hatch()
     const item = tapeList(plan).find((i) => i.panelId === 'roof' && i.field === 'widthMm')
     const cut = (factor: number) => {
-      const r = reckon({ ...plan, panels: plan.panels.map((p) => (p.id === 'roof' ? offBy(p, 'widthMm', factor) : p)) }, catalogue, []) // prettier-ignore
+      const r = reckon(
+        { ...plan, panels: plan.panels.map((p) => (p.id === 'roof' ? offBy(p, 'widthMm', factor) : p)) },
+        catalogue,
+        [],
+      )
       return r.pieces.filter((p) => p.panelId === 'roof').reduce((s, p) => s + p.cutWidthMm * p.cutHeightMm, 0)
     }
     expect(item?.filmMm2).toBeCloseTo(cut(1.08) - cut(0.92), -2)
@@ -239,7 +343,13 @@ describe('what to tape first', () => {
     expect(withMeasure(door, 'nothing.at.all', 1)).toBe(door)
   })
   it('one walks front, left, rear, right, top', () =>
-    expect([...new Set(walkingOrder(hatch().panels).map((p) => p.side))]).toEqual(['front', 'left', 'rear', 'right', 'centre'])) // prettier-ignore
+    expect([...new Set(walkingOrder(hatch().panels).map((p) => p.side))]).toEqual([
+      'front',
+      'left',
+      'rear',
+      'right',
+      'centre',
+    ]))
 })
 
 describe('the skin', () => {
@@ -297,13 +407,24 @@ describe('the measurement sheet as CSV', () => {
     return out.ok ? ['taken'] : tableFaults(out.error)
   }
   it('goes out and comes in as the same panels', () => {
-    const plan = { ...hatch(), panels: hatch().panels.map((p) => ({ ...p, note: 'with "quotes", commas;\nand a break' })) } // prettier-ignore
+    const plan = {
+      ...hatch(),
+      panels: hatch().panels.map((p) => ({ ...p, note: 'with "quotes", commas;\nand a break' })),
+    }
     const out = round(plan)
-    expect(out.ok && out.value.panels.map((p) => [p.id, p.assumed, p.recesses.length, p.note])).toEqual(plan.panels.map((p) => [p.id, p.assumed, p.recesses.length, p.note])) // prettier-ignore
-    if (out.ok) for (const [i, p] of out.value.panels.entries()) expect(p.widthMm).toBeCloseTo(plan.panels[i]?.widthMm ?? 0, 1) // prettier-ignore
+    expect(out.ok && out.value.panels.map((p) => [p.id, p.assumed, p.recesses.length, p.note])).toEqual(
+      plan.panels.map((p) => [p.id, p.assumed, p.recesses.length, p.note]),
+    )
+    if (out.ok)
+      for (const [i, p] of out.value.panels.entries()) expect(p.widthMm).toBeCloseTo(plan.panels[i]?.widthMm ?? 0, 1)
   })
   it('reads decimal commas, a byte order mark, semicolons, and other units by column or cell', () => {
-    const out = panelsFromTable(readOk('\uFEFFname;width_cm;height_in;crown_mm;crown_over_mm\r\nDoor;95,5;37 1/2;;\r\nNew;0.95 m;24;12,5;600\r\n'), handCar().panels) // prettier-ignore
+    const out = panelsFromTable(
+      readOk(
+        '\uFEFFname;width_cm;height_in;crown_mm;crown_over_mm\r\nDoor;95,5;37 1/2;;\r\nNew;0.95 m;24;12,5;600\r\n',
+      ),
+      handCar().panels,
+    )
     if (!out.ok) throw new Error(JSON.stringify(out.error))
     const door = out.value.panels.find((p) => p.name === 'Door')
     expect([door?.widthMm, door?.heightMm]).toEqual([955, 952.5])
@@ -338,14 +459,19 @@ describe('the measurement sheet as CSV', () => {
     const text = writeCsv(panelTable(plan.panels))
     expect(text).not.toMatch(/(^|,|")[=@+]/m)
     const back = panelsFromTable(readOk(text), plan.panels)
-    expect(back.ok && back.value.panels.find((p) => p.id === 'door')).toMatchObject({ name: '=HYPERLINK("x")', note: '@evil' }) // prettier-ignore
+    expect(back.ok && back.value.panels.find((p) => p.id === 'door')).toMatchObject({
+      name: '=HYPERLINK("x")',
+      note: '@evil',
+    })
   })
   it('any table at all is an answer, never an exception', () =>
-    fc.assert(fc.property(fc.array(fc.array(fc.string(), { maxLength: 6 }), { maxLength: 6 }), (rows) => {
-      expect(typeof panelsFromTable(rows, handCar().panels).ok).toBe('boolean')
-      expect(typeof filmsFromTable(rows).ok).toBe('boolean')
-      expect(typeof readTable(rows, { known: () => true, required: [] }).ok).toBe('boolean')
-    }))) // prettier-ignore
+    fc.assert(
+      fc.property(fc.array(fc.array(fc.string(), { maxLength: 6 }), { maxLength: 6 }), (rows) => {
+        expect(typeof panelsFromTable(rows, handCar().panels).ok).toBe('boolean')
+        expect(typeof filmsFromTable(rows).ok).toBe('boolean')
+        expect(typeof readTable(rows, { known: () => true, required: [] }).ok).toBe('boolean')
+      }),
+    ))
   it('films go out and come in with every field', () => {
     const out = filmsFromTable(readOk(writeCsv(filmTable(DEMO_FILMS))))
     expect(out).toEqual({ ok: true, value: DEMO_FILMS })
@@ -369,8 +495,25 @@ describe('two people measuring one car', () => {
     fc.assert(
       fc.property(fc.array(fc.nat(400), { maxLength: 8 }), fc.array(fc.nat(400), { maxLength: 8 }), (a, b) => {
         const all = base.panels.flatMap((p) => questionsOf(p).map((q) => ({ id: p.id, ...q })))
-        const tape = (list: number[], by: number) => list.reduce((plan, n) => { const q = all[n % all.length]; return q ? answerTape(plan, q.id, q.field, Math.max(1, q.mm) + by) : plan }, base) // prettier-ignore
-        const [mine, theirs] = [tape(a, 3), tape(b.filter((n) => !a.some((m) => all[m % all.length]?.id === all[n % all.length]?.id && all[m % all.length]?.field === all[n % all.length]?.field)), 5)] // prettier-ignore
+        const tape = (list: number[], by: number) =>
+          list.reduce((plan, n) => {
+            const q = all[n % all.length]
+            return q ? answerTape(plan, q.id, q.field, Math.max(1, q.mm) + by) : plan
+          }, base)
+        const [mine, theirs] = [
+          tape(a, 3),
+          tape(
+            b.filter(
+              (n) =>
+                !a.some(
+                  (m) =>
+                    all[m % all.length]?.id === all[n % all.length]?.id &&
+                    all[m % all.length]?.field === all[n % all.length]?.field,
+                ),
+            ),
+            5,
+          ),
+        ]
         const out = mergePlans(base, mine, theirs)
         if (!out.clean) return
         for (const p of out.plan.panels)
@@ -382,7 +525,25 @@ describe('two people measuring one car', () => {
       { numRuns: 60, seed: 7 },
     ))
   it('what both found at the walkaround is kept', () => {
-    const find = (id: string): Plan => ({ ...base, walkaround: { ...base.walkaround, damage: [{ id, panelId: 'roof', kind: 'chip', note: id, sizeMm: null, xMm: null, yMm: null, photoIds: [], waived: null }] } }) // prettier-ignore
+    const find = (id: string): Plan => ({
+      ...base,
+      walkaround: {
+        ...base.walkaround,
+        damage: [
+          {
+            id,
+            panelId: 'roof',
+            kind: 'chip',
+            note: id,
+            sizeMm: null,
+            xMm: null,
+            yMm: null,
+            photoIds: [],
+            waived: null,
+          },
+        ],
+      },
+    })
     const out = mergePlans(base, find('a1'), find('b1'))
     expect(out.clean && out.plan.walkaround.damage.map((d) => d.id)).toEqual(['a1', 'b1'])
   })
@@ -390,25 +551,56 @@ describe('two people measuring one car', () => {
 
 describe('inspection', () => {
   const damaged = (waived: Plan['walkaround']['damage'][number]['waived']): Plan => ({
-    ...handCar(), walkaround: { ...handCar().walkaround, damage: [{ id: 'd', panelId: 'door', kind: 'rust', note: '', sizeMm: 20, xMm: 10, yMm: 10, photoIds: [], waived }] },
-  }) // prettier-ignore
+    ...handCar(),
+    walkaround: {
+      ...handCar().walkaround,
+      damage: [
+        { id: 'd', panelId: 'door', kind: 'rust', note: '', sizeMm: 20, xMm: 10, yMm: 10, photoIds: [], waived },
+      ],
+    },
+  })
   it('rust blocks its panel until it is waived with a reason; later stages are stopped meanwhile', () => {
-    const stops = (p: Plan) => codes(p).filter((f) => f.level === 'stop').map((f) => `${f.stage} ${f.code}`) // prettier-ignore
-    expect(stops(damaged(null))).toEqual(expect.arrayContaining(['walkaround damage_blocks', 'pieces panels_blocked', 'bay panels_blocked'])) // prettier-ignore
+    const stops = (p: Plan) =>
+      codes(p)
+        .filter((f) => f.level === 'stop')
+        .map((f) => `${f.stage} ${f.code}`)
+    expect(stops(damaged(null))).toEqual(
+      expect.arrayContaining(['walkaround damage_blocks', 'pieces panels_blocked', 'bay panels_blocked']),
+    )
     expect(stops(damaged({ reason: 'Customer repairs later', by: 'T', at: '2026-11-20T08:00:00Z' }))).toEqual([])
     const off = withPanel(damaged(null), 'door', () => ({ wrap: false }))
     expect(stops(off)).toEqual(['walkaround damage_blocks'])
   })
   it('a repainted panel gasses out by its own date', () => {
-    const plan = (on: string | null): Plan => ({ ...handCar(), walkaround: { ...handCar().walkaround, repaints: [{ id: 'r', panelId: 'wing', on, note: '' }] } }) // prettier-ignore
+    const plan = (on: string | null): Plan => ({
+      ...handCar(),
+      walkaround: { ...handCar().walkaround, repaints: [{ id: 'r', panelId: 'wing', on, note: '' }] },
+    })
     const found = (on: string | null) => codes(plan(on)).find((f) => f.id === 'panel_repaint/r')
-    expect(found('2026-11-10')).toMatchObject({ code: 'panel_repaint_fresh', level: 'stop', facts: { days: 10, wait: 50 } }) // prettier-ignore
+    expect(found('2026-11-10')).toMatchObject({
+      code: 'panel_repaint_fresh',
+      level: 'stop',
+      facts: { days: 10, wait: 50 },
+    })
     expect(found('2026-01-10')).toMatchObject({ code: 'panel_repaint_may_lift' })
     expect(found(null)).toMatchObject({ code: 'panel_repaint_undated' })
   })
   it('a signature tells when something was changed after it', () => {
     const plan = damaged(null)
-    const signed: Plan = { ...plan, walkaround: { ...plan.walkaround, signature: { name: 'C', how: 'typed', strokes: [], at: '2026-11-20T08:00:00Z', takenBy: 'T', mark: signedMark(plan) } } } // prettier-ignore
+    const signed: Plan = {
+      ...plan,
+      walkaround: {
+        ...plan.walkaround,
+        signature: {
+          name: 'C',
+          how: 'typed',
+          strokes: [],
+          at: '2026-11-20T08:00:00Z',
+          takenBy: 'T',
+          mark: signedMark(plan),
+        },
+      },
+    }
     expect(codes(signed).map((f) => f.code)).not.toContain('signed_before_change')
     const later = { ...signed, walkaround: { ...signed.walkaround, note: 'more' } }
     expect(codes(later).map((f) => f.code)).toContain('signed_before_change')
@@ -416,26 +608,46 @@ describe('inspection', () => {
 })
 
 describe('films panel by panel', () => {
-  const fit = (id: string, plan: Plan, panelId: string, cat = catalogue) => panelFitness(film(id), panelOf(plan, panelId), plan, cat).reasons.map((r) => r.code) // prettier-ignore
+  const fit = (id: string, plan: Plan, panelId: string, cat = catalogue) =>
+    panelFitness(film(id), panelOf(plan, panelId), plan, cat).reasons.map((r) => r.code)
   it('says what speaks against each: curves, width, direction, air, blocked, warranty', () => {
     const plan = hatch()
     expect(fit('quay-orange', plan, 'front-bumper')).toContain('fit_calendered_curve')
     expect(fit('reed-sheet', plan, 'bonnet')).toContain('fit_sheet_curve')
     expect(fit('dusk-shift', plan, 'wing-left')).toContain('fit_direction')
     expect(fit('dusk-shift', plan, 'bonnet')).not.toContain('fit_direction')
-    expect(fit('fen-satin', withPanel(plan, 'roof', () => ({ widthMm: 2600, heightMm: 2600 })), 'roof')).toContain('fit_width') // prettier-ignore
-    const cold = { ...catalogue, climate: [{ at: '2026-11-20T08:00:00Z', airC: 9, humidity: null, surfaceC: null, by: 'x' }] } // prettier-ignore
+    expect(
+      fit(
+        'fen-satin',
+        withPanel(plan, 'roof', () => ({ widthMm: 2600, heightMm: 2600 })),
+        'roof',
+      ),
+    ).toContain('fit_width')
+    const cold = {
+      ...catalogue,
+      climate: [{ at: '2026-11-20T08:00:00Z', airC: 9, humidity: null, surfaceC: null, by: 'x' }],
+    }
     expect(fit('fen-satin', plan, 'roof', cold)).toContain('fit_air')
     expect(fit('quay-orange', plan, 'front-bumper')).toContain('fit_plastic_heat')
   })
   it('a fresh repaint or loose paint stops every film on every panel', () => {
-    const over = (paint: Partial<Plan['walkaround']['paint']>): Plan => ({ ...handCar(), walkaround: { ...handCar().walkaround, paint: { ...handCar().walkaround.paint, ...paint } } }) // prettier-ignore
-    expect(fit('fen-satin', over({ origin: 'repaint', repaintedOn: '2026-11-01' }), 'door')).toContain('unfit_fresh_repaint') // prettier-ignore
+    const over = (paint: Partial<Plan['walkaround']['paint']>): Plan => ({
+      ...handCar(),
+      walkaround: { ...handCar().walkaround, paint: { ...handCar().walkaround.paint, ...paint } },
+    })
+    expect(fit('fen-satin', over({ origin: 'repaint', repaintedOn: '2026-11-01' }), 'door')).toContain(
+      'unfit_fresh_repaint',
+    )
     expect(fit('fen-satin', over({ condition: 'rust' }), 'door')).toContain('unfit_paint')
     expect(fit('mere-mirror', handCar(), 'door')).toContain('chrome_law')
   })
   it('a panel curved one way only lies without stretch, also for calendered film', () => {
-    const rolled = withPanel(handCar(), 'bonnet', () => ({ crownMm: 40, crownOverMm: 900, crownDownMm: 0, crownDownOverMm: 600 })) // prettier-ignore
+    const rolled = withPanel(handCar(), 'bonnet', () => ({
+      crownMm: 40,
+      crownOverMm: 900,
+      crownDownMm: 0,
+      crownDownOverMm: 600,
+    }))
     expect(panelFitness(film('quay-orange'), panelOf(rolled, 'bonnet'), rolled, catalogue).stretch).toBe(0)
     expect(fit('quay-orange', rolled, 'bonnet')).toEqual(['fit_contrast'])
   })
@@ -450,19 +662,34 @@ describe('films panel by panel', () => {
     const roof = parts.find((p) => p.panelId === 'roof')?.figures.find((f) => f.id === 'fitness/quay-orange/roof/cost')
     const v = Object.fromEntries((roof?.inputs ?? []).map((i) => [i.key, Number(i.value)]))
     expect(roof?.value).toBeCloseTo(((v.w1! * v.h1!) / 1e6) * (v.price! / (v.width! / 1000)), 9)
-    for (const i of roof?.inputs ?? []) if (i.at.startsWith('figure:')) expect(parts.flatMap((p) => p.figures).some((f) => f.id === i.at.slice(7))).toBe(true) // prettier-ignore
+    for (const i of roof?.inputs ?? [])
+      if (i.at.startsWith('figure:'))
+        expect(parts.flatMap((p) => p.figures).some((f) => f.id === i.at.slice(7))).toBe(true)
   })
   it('two crowns stretch as the sphere of the same product of curvatures', () => {
-    const both = (down: number | null) => withPanel(handCar(), 'bonnet', () => ({ crownMm: 22, crownOverMm: 1000, crownDownMm: down, crownDownOverMm: 1000 })) // prettier-ignore
+    const both = (down: number | null) =>
+      withPanel(handCar(), 'bonnet', () => ({
+        crownMm: 22,
+        crownOverMm: 1000,
+        crownDownMm: down,
+        crownDownOverMm: 1000,
+      }))
     const radius = (p: Plan) => reckon(p, catalogue, []).figures.get('stretch/bonnet/radius')?.value as number
     expect(radius(both(22))).toBeCloseTo(radius(both(null)), 9)
     expect(radius(both(5))).toBeCloseTo(Math.sqrt(sagittaRadiusMm(22, 1000) * sagittaRadiusMm(5, 1000)), 6)
   })
   it('a school changes hands, minutes and the surface to reach of a laying', () => {
-    const plan = withPanel(handCar(), 'door', () => ({ recesses: panelOf(hatch(), 'front-door-left').recesses, raised: panelOf(hatch(), 'front-door-left').raised })) // prettier-ignore
+    const plan = withPanel(handCar(), 'door', () => ({
+      recesses: panelOf(hatch(), 'front-door-left').recesses,
+      raised: panelOf(hatch(), 'front-door-left').raised,
+    }))
     const sheet = { ...film('folio-print') }
     const step = (over: Partial<Plan['method']>, id: string) => {
-      const steps = reckon({ ...plan, film: { mainId: sheet.id, sheets: [sheet] }, method: { ...CAREFUL, ...over } }, catalogue, []).steps // prettier-ignore
+      const steps = reckon(
+        { ...plan, film: { mainId: sheet.id, sheets: [sheet] }, method: { ...CAREFUL, ...over } },
+        catalogue,
+        [],
+      ).steps
       return steps.find((s) => s.id === id)
     }
     expect(step({ layWarm: 'channel_65' }, 'lay:door')?.range).toEqual({ min: 65, max: 82 })

@@ -21,11 +21,19 @@ const fault = (mesh: TriMesh) => {
 function byMetric(mesh: TriMesh, corners: Float64Array): { stretch: number; squeeze: number; flipped: number } {
   let [stretch, squeeze, flipped] = [-Infinity, -Infinity, 0]
   for (let t = 0; t < mesh.triangles.length / 3; t++) {
-    const p = [0, 1, 2].map((k) => [0, 1, 2].map((i) => mesh.positions[3 * (mesh.triangles[3 * t + k] as number) + i] as number)) // prettier-ignore
+    const p = [0, 1, 2].map((k) =>
+      [0, 1, 2].map((i) => mesh.positions[3 * (mesh.triangles[3 * t + k] as number) + i] as number),
+    )
     const q = [0, 1, 2].map((k) => [corners[6 * t + 2 * k] as number, corners[6 * t + 2 * k + 1] as number])
-    const side = (list: number[][], k: number) => (list[k] as number[]).map((x, i) => x - ((list[0] as number[])[i] as number)) // prettier-ignore
+    const side = (list: number[][], k: number) =>
+      (list[k] as number[]).map((x, i) => x - ((list[0] as number[])[i] as number))
     const dot = (a: number[], b: number[]) => a.reduce((s, x, i) => s + x * (b[i] as number), 0)
-    const metric = (list: number[][]) => [dot(side(list, 1), side(list, 1)), dot(side(list, 1), side(list, 2)), dot(side(list, 2), side(list, 2))] as [number, number, number] // prettier-ignore
+    const metric = (list: number[][]) =>
+      [dot(side(list, 1), side(list, 1)), dot(side(list, 1), side(list, 2)), dot(side(list, 2), side(list, 2))] as [
+        number,
+        number,
+        number,
+      ]
     const [e, f, g] = metric(p)
     const [E, F, G] = metric(q)
     const det = E * G - F * F
@@ -45,7 +53,11 @@ describe('flat film of a surface', () => {
     const folded = (u: number, v: number): [number, number, number] => [400 * u, 300 * v, 60 * Math.abs(u - 0.5)]
     const shapes = {
       cylinder: sheet(24, 24, (u, v) => [500 * Math.sin(2.6 * u), 900 * v, 500 * Math.cos(2.6 * u)]),
-      cone: sheet(24, 24, (u, v) => [(200 + 700 * v) * 0.6 * Math.cos(2 * u), (200 + 700 * v) * 0.6 * Math.sin(2 * u), (200 + 700 * v) * 0.8]), // prettier-ignore
+      cone: sheet(24, 24, (u, v) => [
+        (200 + 700 * v) * 0.6 * Math.cos(2 * u),
+        (200 + 700 * v) * 0.6 * Math.sin(2 * u),
+        (200 + 700 * v) * 0.8,
+      ]),
       folded: sheet(24, 24, folded),
       flat: sheet(12, 12, (u, v) => [1000 * u, 700 * v, 0], { jitter: 0.6 }),
     }
@@ -68,8 +80,14 @@ describe('flat film of a surface', () => {
   it('turns no triangle over, squeezes nothing, and says what its own flat mesh shows: by another way of reckoning', () => {
     const shapes = [
       sheet(20, 20, (u, v) => [1000 * (u - 0.5), 1000 * (v - 0.5), 400 * ((u - 0.5) ** 2 - (v - 0.5) ** 2)]),
-      sheet(24, 24, (u, v) => [600 * u, 600 * v, -40 * Math.max(0, Math.cos(Math.min(Math.PI / 2, 5 * Math.hypot(u - 0.5, v - 0.5))))]), // prettier-ignore
-      sheet(24, 24, (u, v) => [1000 * u, 1000 * v, -500 * ((u - 0.5) ** 2 + (v - 0.5) ** 2)], { skip: (u, v) => Math.hypot(u - 0.5, v - 0.5) < 0.15 }), // prettier-ignore
+      sheet(24, 24, (u, v) => [
+        600 * u,
+        600 * v,
+        -40 * Math.max(0, Math.cos(Math.min(Math.PI / 2, 5 * Math.hypot(u - 0.5, v - 0.5)))),
+      ]),
+      sheet(24, 24, (u, v) => [1000 * u, 1000 * v, -500 * ((u - 0.5) ** 2 + (v - 0.5) ** 2)], {
+        skip: (u, v) => Math.hypot(u - 0.5, v - 0.5) < 0.15,
+      }),
       cap(9, 1.9),
     ]
     for (const mesh of shapes) {
@@ -105,10 +123,16 @@ describe('flat film of a surface', () => {
     expect(slit.filmVertices).toBeGreaterThan(mesh.positions.length / 3)
   })
   it('what is stuck first keeps its own film, and the rest takes it up: never less stretch than all laid at once', () => {
-    // A dome in a flat: the flats stuck first leave the dome to stretch alone; the dome stuck first costs the flats nothing.
-    const dome = sheet(24, 24, (u, v) => [600 * u, 600 * v, 50 * Math.max(0, Math.cos(Math.min(Math.PI / 2, 6 * Math.hypot(u - 0.5, v - 0.5)))) ** 2]) // prettier-ignore
+    // A dome in a flat: the flats stuck first leave the dome to stretch alone; the dome stuck first costs the flats
+    // nothing.
+    const dome = sheet(24, 24, (u, v) => [
+      600 * u,
+      600 * v,
+      50 * Math.max(0, Math.cos(Math.min(Math.PI / 2, 6 * Math.hypot(u - 0.5, v - 0.5)))) ** 2,
+    ])
     const middle = (t: number) => {
-      const at = (d: number) => [0, 1, 2].reduce((s, k) => s + (dome.positions[3 * (dome.triangles[3 * t + k] as number) + d] as number) / 3, 0) // prettier-ignore
+      const at = (d: number) =>
+        [0, 1, 2].reduce((s, k) => s + (dome.positions[3 * (dome.triangles[3 * t + k] as number) + d] as number) / 3, 0)
       return Math.hypot(at(0) - 300, at(1) - 300)
     }
     const all = Array.from({ length: dome.triangles.length / 3 }, (_, t) => t)
@@ -120,11 +144,16 @@ describe('flat film of a surface', () => {
     expect(twin.squeeze).toBeLessThan(2e-3)
     expect(after.report.stretch.max).toBeGreaterThan(whole.report.stretch.max * 0.985)
     // The flats lie as they would alone: without stretch.
-    const film = (t: number) => [0, 1, 2].map((k) => [after.corners[6 * t + 2 * k] as number, after.corners[6 * t + 2 * k + 1] as number] as const) // prettier-ignore
+    const film = (t: number) =>
+      [0, 1, 2].map(
+        (k) => [after.corners[6 * t + 2 * k] as number, after.corners[6 * t + 2 * k + 1] as number] as const,
+      )
     for (const t of outside.slice(0, 200)) {
       const [a, b] = [film(t)[0] as readonly [number, number], film(t)[1] as readonly [number, number]]
       const [p, q] = [dome.triangles[3 * t] as number, dome.triangles[3 * t + 1] as number]
-      const taped = Math.hypot(...[0, 1, 2].map((i) => (dome.positions[3 * p + i] as number) - (dome.positions[3 * q + i] as number))) // prettier-ignore
+      const taped = Math.hypot(
+        ...[0, 1, 2].map((i) => (dome.positions[3 * p + i] as number) - (dome.positions[3 * q + i] as number)),
+      )
       expect(Math.hypot(a[0] - b[0], a[1] - b[1]) / taped).toBeCloseTo(1, 3)
     }
     const out = flatPanel(dome, { ...OPTIONS, laid: [99_999] })
@@ -156,7 +185,7 @@ describe('meshes that come in', () => {
   const text = (t: string) => new TextEncoder().encode(t)
   it('OBJ, PLY of three kinds and STL of both give the same surface', () => {
     const area = flat(mesh).report.area_mm2
-    const ascii = `solid p\n${Array.from({ length: mesh.triangles.length / 3 }, (_, t) => `facet normal 0 0 0\nouter loop\n${[0, 1, 2].map((k) => `vertex ${[0, 1, 2].map((i) => mesh.positions[3 * (mesh.triangles[3 * t + k] as number) + i]).join(' ')}`).join('\n')}\nendloop\nendfacet`).join('\n')}\nendsolid p\n` // prettier-ignore
+    const ascii = `solid p\n${Array.from({ length: mesh.triangles.length / 3 }, (_, t) => `facet normal 0 0 0\nouter loop\n${[0, 1, 2].map((k) => `vertex ${[0, 1, 2].map((i) => mesh.positions[3 * (mesh.triangles[3 * t + k] as number) + i]).join(' ')}`).join('\n')}\nendloop\nendfacet`).join('\n')}\nendsolid p\n`
     for (const [name, bytes] of [
       ['a.obj', text(objOf(mesh))],
       ['a.ply', plyOf(mesh, 'ascii')],
@@ -170,7 +199,9 @@ describe('meshes that come in', () => {
       expect(read.positions.length, name).toBe(mesh.positions.length)
       expect(flat(read).report.area_mm2, name).toBeCloseTo(area, 2)
     }
-    expect(same(text(`${objOf(mesh).replace(/^f (\d+) (\d+) (\d+)$/gm, 'f $1/1/1 $2//2 $3')}`), 'x.obj').triangles).toEqual(mesh.triangles) // prettier-ignore
+    expect(
+      same(text(`${objOf(mesh).replace(/^f (\d+) (\d+) (\d+)$/gm, 'f $1/1/1 $2//2 $3')}`), 'x.obj').triangles,
+    ).toEqual(mesh.triangles)
   })
   it('what is broken is named: file, place, cause', () => {
     const code = (bytes: Uint8Array, name: string) => {
@@ -189,14 +220,23 @@ describe('meshes that come in', () => {
     expect(code(plyOf(mesh, 'binary_little_endian').subarray(0, 400), 'a.ply')).toBe('bad_file truncated')
   })
   it('what is no panel is named', () => {
-    const triangle = (list: number[]): TriMesh => ({ positions: Float64Array.from([0, 0, 0, 100, 0, 0, 0, 100, 0, 0, 0, 100, 50, 50, 50]), triangles: Uint32Array.from(list) }) // prettier-ignore
+    const triangle = (list: number[]): TriMesh => ({
+      positions: Float64Array.from([0, 0, 0, 100, 0, 0, 0, 100, 0, 0, 0, 100, 50, 50, 50]),
+      triangles: Uint32Array.from(list),
+    })
     expect(fault(triangle([0, 1, 2, 0, 2, 3, 0, 3, 1, 1, 3, 2]))).toBe('closed_surface')
     expect(fault(triangle([0, 1, 2, 0, 1, 3, 0, 1, 4]))).toBe('not_manifold')
     expect(fault(triangle([0, 1, 2, 0, 3, 4]))).toBe('not_manifold')
     expect(fault(triangle([0, 1, 1]))).toBe('degenerate')
-    const ring = sheet(24, 8, (u, v) => [(300 + 80 * Math.cos(2 * Math.PI * v)) * Math.cos(6.2 * u), (300 + 80 * Math.cos(2 * Math.PI * v)) * Math.sin(6.2 * u), 80 * Math.sin(2 * Math.PI * v)]) // prettier-ignore
+    const ring = sheet(24, 8, (u, v) => [
+      (300 + 80 * Math.cos(2 * Math.PI * v)) * Math.cos(6.2 * u),
+      (300 + 80 * Math.cos(2 * Math.PI * v)) * Math.sin(6.2 * u),
+      80 * Math.sin(2 * Math.PI * v),
+    ])
     expect(topologyOf(ring).ok).toBe(true)
-    expect(fault({ positions: Float64Array.from([0, 0, NaN, 1, 0, 0, 0, 1, 0]), triangles: Uint32Array.from([0, 1, 2]) })).toBe('bad_number') // prettier-ignore
+    expect(
+      fault({ positions: Float64Array.from([0, 0, NaN, 1, 0, 0, 0, 1, 0]), triangles: Uint32Array.from([0, 1, 2]) }),
+    ).toBe('bad_number')
   })
   it('a mesh of a few millimetres is laid, with a word about its units', () => {
     const { report } = flat(disc(3, (r, a) => [r * Math.cos(a), r * Math.sin(a), 0]))

@@ -13,7 +13,14 @@ import { asPlan, faultsOf } from '../fixtures/check-packing'
 
 const never = () => false
 const bin = (width: number) => [{ id: 'a', width, length: 1e6, lot: 'A' }]
-const item = (id: string, copy: number, width: number, length: number, turn: PackItem['turn']): PackItem => ({ id, copy, width, length, turn, group: null }) // prettier-ignore
+const item = (id: string, copy: number, width: number, length: number, turn: PackItem['turn']): PackItem => ({
+  id,
+  copy,
+  width,
+  length,
+  turn,
+  group: null,
+})
 
 /** Six small items or so, two of them alike. */
 function few(seed: number): Kind[] {
@@ -34,7 +41,8 @@ describe('the table of small items', () => {
         const table = tableOf(kinds, 700, stages)
         expect(table.whole).toBe(true)
         const exact = subsets(kinds, everything(kinds), 700, 1e5, stages, never)
-        // One block that falls apart lengthwise first, for three stages; any block else. Bands behind each other are blocks too where cuts are free.
+        // One block that falls apart lengthwise first, for three stages; any block else. Bands behind each other are
+        // blocks too where cuts are free.
         const all = table.shortest(table.all)
         if (stages === Infinity) expect(all?.length).toBeCloseTo(bandsLength(exact.best as Band[]), 6)
         exact.each((members, length) => {
@@ -80,7 +88,6 @@ describe('the table of small items', () => {
       [90, 900],
       [50, 50],
     ] as const)
-      // prettier-ignore
       for (const rest of [table.all, table.all - oneOf(table, kinds, 0)]) {
         // By hand: every selection there is, whether one of its rectangles fits.
         let most = 0
@@ -129,7 +136,18 @@ describe('big items first', () => {
         const price = Float64Array.from(kinds, (kind) => (kind.w * kind.l) / width)
         const chance = seeded(7)
         const code = Float64Array.from(kinds, () => Math.floor(chance() * 2 ** 45))
-        const big = new BigFirst({ kinds, width, known: 40_000, cuts, random: seeded(7), spent: never, price, code, pool, small: smallKinds(kinds, width * 0.36) }) // prettier-ignore
+        const big = new BigFirst({
+          kinds,
+          width,
+          known: 40_000,
+          cuts,
+          random: seeded(7),
+          spent: never,
+          price,
+          code,
+          pool,
+          small: smallKinds(kinds, width * 0.36),
+        })
         const plan = big.run(4000, 150, 400, never)
         big.find(price, 500, 150, 400, never)
         expect(plan).not.toBeNull()
@@ -196,7 +214,13 @@ describe('big items first', () => {
 })
 
 describe('bands put together', () => {
-  const band = (length: number, kinds: number[]): Band => ({ length, kinds, x: kinds.map((_, i) => 10 * i), y: kinds.map(() => 0), turned: kinds.map(() => false) }) // prettier-ignore
+  const band = (length: number, kinds: number[]): Band => ({
+    length,
+    kinds,
+    x: kinds.map((_, i) => 10 * i),
+    y: kinds.map(() => 0),
+    turned: kinds.map(() => false),
+  })
   it('a band may leave out what is laid already, where it is asked to', () => {
     const pool = new BandPool()
     ;[band(5, [0, 1]), band(6, [1, 2])].forEach((b, i) => pool.put(i + 1, b, 0))

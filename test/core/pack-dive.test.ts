@@ -10,11 +10,29 @@ import { faultsOf } from '../fixtures/check-packing'
 
 const never = () => false
 const WIDTH = 1000
-const item = (id: number, copy: number): PackItem => ({ id: `k${id}`, copy, width: 250, length: 400, turn: 'fixed', group: null }) // prettier-ignore
+const item = (id: number, copy: number): PackItem => ({
+  id: `k${id}`,
+  copy,
+  width: 250,
+  length: 400,
+  turn: 'fixed',
+  group: null,
+})
 /** Kinds of which each lies alone in 400. */
 const kindsFor = (n: number, copies: number): Kind[] =>
-  Array.from({ length: n }, (_, i) => ({ w: 250, l: 400, turn: false, items: Array.from({ length: copies }, (_, c) => item(i, c + 1)) })) // prettier-ignore
-const band = (length: number, kinds: number[]): Band => ({ length, kinds, x: kinds.map((_, i) => 250 * i), y: kinds.map(() => 0), turned: kinds.map(() => false) }) // prettier-ignore
+  Array.from({ length: n }, (_, i) => ({
+    w: 250,
+    l: 400,
+    turn: false,
+    items: Array.from({ length: copies }, (_, c) => item(i, c + 1)),
+  }))
+const band = (length: number, kinds: number[]): Band => ({
+  length,
+  kinds,
+  x: kinds.map((_, i) => 250 * i),
+  y: kinds.map(() => 0),
+  turned: kinds.map(() => false),
+})
 const mark = (kinds: readonly number[]) => [...kinds].sort((a, b) => a - b).reduce((m, k) => m * 61 + k + 1, 0)
 const put = (pool: BandPool, b: Band) => pool.put(mark(b.kinds), b, 0)
 
@@ -36,7 +54,17 @@ function hidden(n: number, copies: number, seed: number) {
   return { kinds: kindsFor(n, copies), pool, least: 100 * order.length }
 }
 const ask = (pool: BandPool, kinds: readonly Kind[], more: Partial<Parameters<typeof dive>[0]> = {}) =>
-  dive({ pool, kinds, width: WIDTH, price: new Float64Array(kinds.length), known: [], rest: 0, layRest: () => null, spent: never, ...more }) // prettier-ignore
+  dive({
+    pool,
+    kinds,
+    width: WIDTH,
+    price: new Float64Array(kinds.length),
+    known: [],
+    rest: 0,
+    layRest: () => null,
+    spent: never,
+    ...more,
+  })
 const held = (bands: readonly Band[], n: number) => {
   const counts = new Array<number>(n).fill(0)
   for (const b of bands) for (const k of b.kinds) counts[k] = (counts[k] as number) + 1
@@ -45,7 +73,11 @@ const held = (bands: readonly Band[], n: number) => {
 
 describe('a plan out of bands known', () => {
   it('finds the bands that leave nothing over among thousands, each item once', () => {
-    for (const [n, copies, seed] of [[24, 1, 1], [60, 1, 2], [20, 4, 3]] as const) {
+    for (const [n, copies, seed] of [
+      [24, 1, 1],
+      [60, 1, 2],
+      [20, 4, 3],
+    ] as const) {
       const { kinds, pool, least } = hidden(n, copies, seed)
       const price = new Float64Array(n)
       const bands = ask(pool, kinds, { price })
@@ -57,7 +89,7 @@ describe('a plan out of bands known', () => {
         expect(b.kinds.reduce((sum, k) => sum + (price[k] as number), 0)).toBeLessThanOrEqual(b.length + 1e-6)
       expect(price.reduce((sum, p) => sum + p * copies, 0)).toBeCloseTo(least, 6)
     }
-  }) // prettier-ignore
+  })
   it('leaves what no band holds to be laid anew, and what is wanted of it is just that', () => {
     const kinds = kindsFor(9, 1)
     const pool = new BandPool()

@@ -52,7 +52,14 @@ describe('many items', () => {
   })
   it('a hundred differing items are sound and near their bound', () => {
     const random = seeded(8)
-    const items = Array.from({ length: 100 }, (_, i): PackItem => ({ id: `p${i}`, copy: 1, width: Math.round(150 + 900 * random()), length: Math.round(150 + 900 * random()), turn: random() < 0.5 ? 'fixed' : 'quarter', group: null })) // prettier-ignore
+    const items = Array.from({ length: 100 }, (_, i): PackItem => ({
+      id: `p${i}`,
+      copy: 1,
+      width: Math.round(150 + 900 * random()),
+      length: Math.round(150 + 900 * random()),
+      turn: random() < 0.5 ? 'fixed' : 'quarter',
+      group: null,
+    }))
     const plan = pack(items, bin(1520), { gap: 3, cuts: 3, random: seeded(1), budget: { rounds: 60_000 } })
     expect(faultsOf(plan, items, bin(1520), { gap: 3, stages: 3 })).toEqual([])
     expect(used(plan) / plan.bound).toBeLessThan(1.12)
@@ -70,8 +77,15 @@ describe('a fleet', () => {
   it('twenty sheets cut up alike, on rolls of three lots, take the length of twenty sheets', () => {
     const sheet = cutUp(5, 9, 0)
     const least = sheet.least as number
-    const items = [...Array(20).keys()].flatMap((s) => sheet.items.map((i) => ({ ...i, id: `${s}-${i.id}`, group: `sheet ${s}` }))) // prettier-ignore
-    const bins = [...Array(12).keys()].map((r) => ({ id: `r${r}`, width: sheet.width, length: 2.2 * least, lot: `L${r % 3}` })) // prettier-ignore
+    const items = [...Array(20).keys()].flatMap((s) =>
+      sheet.items.map((i) => ({ ...i, id: `${s}-${i.id}`, group: `sheet ${s}` })),
+    )
+    const bins = [...Array(12).keys()].map((r) => ({
+      id: `r${r}`,
+      width: sheet.width,
+      length: 2.2 * least,
+      lot: `L${r % 3}`,
+    }))
     const plan = pack(items, bins, { gap: 0, random: seeded(1), budget: { rounds: 60_000 } })
     expect(faultsOf(plan, items, bins, {})).toEqual([])
     expect(plan.unplaced).toEqual([])
@@ -90,7 +104,14 @@ describe('a fleet', () => {
     expect(used(plan)).toBeGreaterThanOrEqual(plan.bound - 1e-6)
   })
   it('time that one lot leaves is for the lots still to come', () => {
-    const plain = Array.from({ length: 40 }, (_, i): PackItem => ({ id: `p${i}`, copy: 1, width: 1500, length: 300, turn: 'fixed', group: 'a' })) // prettier-ignore
+    const plain = Array.from({ length: 40 }, (_, i): PackItem => ({
+      id: `p${i}`,
+      copy: 1,
+      width: 1500,
+      length: 300,
+      turn: 'fixed',
+      group: 'a',
+    }))
     const items = [...plain, ...car(3).items.map((i) => ({ ...i, group: 'b' }))]
     const bins = ['A', 'B'].map((lot) => ({ id: lot, width: 1520, length: 15_000, lot }))
     // A clock that goes on by a step each time somebody looks at it.
@@ -104,7 +125,14 @@ describe('a fleet', () => {
   })
   it('bands filled one after another hold every item once and lose far less than orders of all of them', () => {
     const random = seeded(6)
-    const items = Array.from({ length: 150 }, (_, i): PackItem => ({ id: `p${i}`, copy: 1, width: Math.round(150 + 1200 * random()), length: Math.round(200 + 1300 * random()), turn: 'fixed', group: null })) // prettier-ignore
+    const items = Array.from({ length: 150 }, (_, i): PackItem => ({
+      id: `p${i}`,
+      copy: 1,
+      width: Math.round(150 + 1200 * random()),
+      length: Math.round(200 + 1300 * random()),
+      turn: 'fixed',
+      group: null,
+    }))
     const kinds = kindsOf(items, 0, 1520)
     const { price, bound } = dualFeasible(kinds, 1520)
     const strip = itemsOf(kinds, 1520)
@@ -131,13 +159,31 @@ describe('a fleet', () => {
 
 describe('among plans as long', () => {
   const items: PackItem[] = [
-    ['a', 1000, 800], ['b', 300, 380], ['c', 300, 380], ['d', 1200, 500], ['e', 200, 200], ['f', 200, 200],
-  ].map(([id, width, length]) => ({ id: id as string, copy: 1, width: width as number, length: length as number, turn: 'fixed', group: null })) // prettier-ignore
+    ['a', 1000, 800],
+    ['b', 300, 380],
+    ['c', 300, 380],
+    ['d', 1200, 500],
+    ['e', 200, 200],
+    ['f', 200, 200],
+  ].map(([id, width, length]) => ({
+    id: id as string,
+    copy: 1,
+    width: width as number,
+    length: length as number,
+    turn: 'fixed',
+    group: null,
+  }))
   it('the larger left-overs are taken, then the fewer cuts: never less than the first plan has', () => {
     const kinds = kindsOf(items, 0, 1520)
     const one = { length: 800, kinds: [0, 1, 2], x: [0, 1000, 1000], y: [0, 0, 400], turned: [false, false, false] }
     const tidy = { length: 800, kinds: [0, 1, 2], x: [0, 1000, 1000], y: [0, 0, 380], turned: [false, false, false] }
-    const of = (b: typeof one) => scoreOf({ ...b, kinds: b.kinds.map((k) => kinds.findIndex((x) => x.items.some((i) => i.id === 'abc'[k]))) }, kinds, 1520, 152) // prettier-ignore
+    const of = (b: typeof one) =>
+      scoreOf(
+        { ...b, kinds: b.kinds.map((k) => kinds.findIndex((x) => x.items.some((i) => i.id === 'abc'[k]))) },
+        kinds,
+        1520,
+        152,
+      )
     // Beside the stack 220 × 800 is left either way; pieces apart cost one cut more.
     expect(of(tidy).rests).toBeGreaterThanOrEqual(of(one).rests)
     expect(of(tidy).cuts).toBeLessThan(of(one).cuts)

@@ -17,7 +17,14 @@ import { asPlan, faultsOf } from '../fixtures/check-packing'
 const never = () => false
 const MANY = 1e9
 const WIDTH = 700
-const item = (id: string, copy: number, width: number, length: number, turn: PackItem['turn']): PackItem => ({ id, copy, width, length, turn, group: null }) // prettier-ignore
+const item = (id: string, copy: number, width: number, length: number, turn: PackItem['turn']): PackItem => ({
+  id,
+  copy,
+  width,
+  length,
+  turn,
+  group: null,
+})
 
 /** So many items, large and small, some of them alike, some that may be turned. */
 function some(random: Random, n: number, share = 1): Kind[] {
@@ -25,7 +32,13 @@ function some(random: Random, n: number, share = 1): Kind[] {
   const items: PackItem[] = []
   while (items.length < n) {
     const large = random() < 0.4
-    const made = item(`i${items.length}`, 1, size(large ? 300 : 60, large ? 690 : 350), size(60, 600), random() < 0.4 ? 'quarter' : 'fixed') // prettier-ignore
+    const made = item(
+      `i${items.length}`,
+      1,
+      size(large ? 300 : 60, large ? 690 : 350),
+      size(60, 600),
+      random() < 0.4 ? 'quarter' : 'fixed',
+    )
     items.push(made)
     if (random() < 0.3 && items.length < n) items.push({ ...made, copy: 2 })
   }
@@ -40,9 +53,15 @@ const leastOf = (kinds: readonly Kind[]) =>
 function faults(bands: readonly Band[], kinds: readonly Kind[], items: readonly PackItem[], width = WIDTH) {
   const placed = asPlan(bands, kinds)
   const used = [{ binId: 'a', length: placed.reduce((far, p) => Math.max(far, p.y + p.length), 0) }]
-  return faultsOf({ placed, unplaced: [], used, bound: 0, proven: false }, items, [{ id: 'a', width, length: 1e6, lot: 'A' }], { gap: 0, rule: 'guillotine' }) // prettier-ignore
+  return faultsOf(
+    { placed, unplaced: [], used, bound: 0, proven: false },
+    items,
+    [{ id: 'a', width, length: 1e6, lot: 'A' }],
+    { gap: 0, rule: 'guillotine' },
+  )
 }
-const overlap = (a: number[], b: number[]) => (a[0] as number) < (b[1] as number) - 1e-6 && (b[0] as number) < (a[1] as number) - 1e-6 // prettier-ignore
+const overlap = (a: number[], b: number[]) =>
+  (a[0] as number) < (b[1] as number) - 1e-6 && (b[0] as number) < (a[1] as number) - 1e-6
 
 describe('a few kinds searched to the end', () => {
   it('finds the least length below the cap, or that there is none: as a search over all subsets does', () => {
@@ -110,7 +129,10 @@ describe('a few kinds searched to the end', () => {
         all.forEach((a, i) =>
           all.slice(i + 1).forEach((b) => expect(overlap(a.x, b.x) && overlap(a.y, b.y)).toBe(false)),
         )
-        const size = all.reduce((sum, a) => sum + ((a.x[1] as number) - (a.x[0] as number)) * ((a.y[1] as number) - (a.y[0] as number)), 0) // prettier-ignore
+        const size = all.reduce(
+          (sum, a) => sum + ((a.x[1] as number) - (a.x[0] as number)) * ((a.y[1] as number) - (a.y[0] as number)),
+          0,
+        )
         expect(size).toBeCloseTo(WIDTH * band.length, 3)
       }
     }
@@ -127,8 +149,19 @@ describe('a few kinds searched to the end', () => {
     expect(asked).toBeLessThan(6)
     expect(exhaust.run(bound * 1.04, MANY, never).whole).toBe(true)
     // More kinds than two words hold.
-    const lots = Array.from({ length: 40 }, (_, i): Kind => ({ w: 20 + i, l: 30, turn: false, items: [item(`k${i}`, 1, 20 + i, 30, 'fixed')] })) // prettier-ignore
-    expect(new Exhaust(lots, WIDTH, lots.map((k) => k.w * k.l)).run(1e4, MANY, never).whole).toBe(false) // prettier-ignore
+    const lots = Array.from({ length: 40 }, (_, i): Kind => ({
+      w: 20 + i,
+      l: 30,
+      turn: false,
+      items: [item(`k${i}`, 1, 20 + i, 30, 'fixed')],
+    }))
+    expect(
+      new Exhaust(
+        lots,
+        WIDTH,
+        lots.map((k) => k.w * k.l),
+      ).run(1e4, MANY, never).whole,
+    ).toBe(false)
   })
 })
 
@@ -169,13 +202,16 @@ describe('bounds by parts', () => {
   })
   it('prove cars that the bar relaxation leaves open, with a part of their items', () => {
     // The lengths are those of plans; that no plan is shorter is what is shown.
-    for (const [k, length] of [[30, 11_556], [1, 12_247]] as const) {
+    for (const [k, length] of [
+      [30, 11_556],
+      [1, 12_247],
+    ] as const) {
       const { items, width } = car(k)
       const kinds = kindsOf(items, 0, width)
       expect(relaxed(kinds, width).bound).toBeLessThan(length * 0.99)
       expect(proven(kinds, width, length, 3e6).bound).toBe(length)
     }
-  }) // prettier-ignore
+  })
   it('repeat exactly, and stop when told', () => {
     const { items, width } = van(2)
     const kinds = kindsOf(items, 0, width)

@@ -7,9 +7,20 @@ import { dualFeasible } from '@/core/solve/pack/bound'
 import { kindsOf } from '@/core/solve/pack/kinds'
 import { faultsOf } from '../fixtures/check-packing'
 
-const item = (id: string, width: number, length: number, turn: PackItem['turn'] = 'fixed', group: string | null = null): PackItem => ({
-  id, copy: 1, width, length, turn, group,
-}) // prettier-ignore
+const item = (
+  id: string,
+  width: number,
+  length: number,
+  turn: PackItem['turn'] = 'fixed',
+  group: string | null = null,
+): PackItem => ({
+  id,
+  copy: 1,
+  width,
+  length,
+  turn,
+  group,
+})
 const bin = (width: number, length = 1e5, over: Partial<PackBin> = {}): PackBin => ({
   id: 'a',
   width,
@@ -34,7 +45,19 @@ function cutUp(seed: number, n: number, width = 1520, length = 4000): PackItem[]
     const side = lengthwise ? w : l
     if (side < 40) continue
     const at = Math.round(side * (0.15 + 0.7 * random()))
-    rects.splice(i, 1, ...((lengthwise ? [[at, l], [w - at, l]] : [[w, at], [w, l - at]]) as [number, number][])) // prettier-ignore
+    rects.splice(
+      i,
+      1,
+      ...((lengthwise
+        ? [
+            [at, l],
+            [w - at, l],
+          ]
+        : [
+            [w, at],
+            [w, l - at],
+          ]) as [number, number][]),
+    )
   }
   return rects.map(([w, l], i) => item(`r${i}`, w, l, seed % 2 ? 'fixed' : 'quarter'))
 }
@@ -43,12 +66,65 @@ function cutUp(seed: number, n: number, width = 1520, length = 4000): PackItem[]
 const SQUARED_SQUARE = [50, 42, 37, 35, 33, 29, 27, 25, 24, 19, 18, 17, 16, 15, 11, 9, 8, 7, 6, 4, 2]
 // Z. Moroń (1925): nine squares tile 33 x 32 (docs/sources.md, from memory; the areas add up).
 const SQUARED_RECTANGLE = [18, 15, 14, 10, 9, 8, 7, 4, 1]
-// E. Hopper, B. C. H. Turton, European J. Operational Research 128 (2001), class C1: width 20, optimum 20 (sizes from memory; the areas add up).
+// E. Hopper, B. C. H. Turton, European J. Operational Research 128 (2001), class C1: width 20, optimum 20 (sizes from
+// memory; the areas add up).
 const C1 = [
-  [[2, 12], [7, 12], [8, 6], [3, 6], [3, 5], [5, 5], [3, 12], [3, 7], [5, 7], [2, 6], [3, 2], [4, 2], [3, 4], [4, 4], [9, 2], [11, 2]],
-  [[4, 1], [4, 5], [9, 4], [3, 5], [3, 9], [1, 4], [5, 3], [4, 1], [5, 5], [7, 2], [9, 3], [3, 13], [2, 8], [15, 4], [5, 4], [10, 6], [7, 2]],
-  [[4, 14], [5, 2], [2, 2], [9, 7], [5, 5], [2, 5], [7, 7], [3, 5], [6, 5], [3, 2], [6, 2], [4, 6], [6, 3], [10, 3], [6, 3], [10, 3]],
-] as const // prettier-ignore
+  [
+    [2, 12],
+    [7, 12],
+    [8, 6],
+    [3, 6],
+    [3, 5],
+    [5, 5],
+    [3, 12],
+    [3, 7],
+    [5, 7],
+    [2, 6],
+    [3, 2],
+    [4, 2],
+    [3, 4],
+    [4, 4],
+    [9, 2],
+    [11, 2],
+  ],
+  [
+    [4, 1],
+    [4, 5],
+    [9, 4],
+    [3, 5],
+    [3, 9],
+    [1, 4],
+    [5, 3],
+    [4, 1],
+    [5, 5],
+    [7, 2],
+    [9, 3],
+    [3, 13],
+    [2, 8],
+    [15, 4],
+    [5, 4],
+    [10, 6],
+    [7, 2],
+  ],
+  [
+    [4, 14],
+    [5, 2],
+    [2, 2],
+    [9, 7],
+    [5, 5],
+    [2, 5],
+    [7, 7],
+    [3, 5],
+    [6, 5],
+    [3, 2],
+    [6, 2],
+    [4, 6],
+    [6, 3],
+    [10, 3],
+    [6, 3],
+    [10, 3],
+  ],
+] as const
 
 describe('published packings', () => {
   const squares = (sides: readonly number[]) => sides.map((s, i) => item(`s${i}`, s, s))

@@ -13,15 +13,31 @@ import { DEMO_JOBS } from '@/db/demo/jobs'
 import { filmGrid, surfaceMarks, trianglesAt } from '@/web/charts/surface-marks'
 import { film } from '../fixtures/plans'
 
-const plain = (over: Partial<Panel> = {}, w = 1200, h = 900): Panel => ({ ...newPanel('p', 'Panel', 'bonnet', 'centre', w, h), ...over }) // prettier-ignore
+const plain = (over: Partial<Panel> = {}, w = 1200, h = 900): Panel => ({
+  ...newPanel('p', 'Panel', 'bonnet', 'centre', w, h),
+  ...over,
+})
 const made = (panel: Panel, triangles = 3000) => {
   const out = panelMesh(panel, triangles)
   if (!out.ok) throw new Error(JSON.stringify(out.error))
   return out.value
 }
 const recess = (over: object): Panel['recesses'][number] => ({
-  id: 'cup', name: 'Cup', mouthWidthMm: 200, mouthHeightMm: 120, depthMm: 20, wallDeg: 45, open: false, way: 'bridge', gapMm: 0, bendRadiusMm: null, openAt: null, xMm: null, yMm: null, ...over,
-}) // prettier-ignore
+  id: 'cup',
+  name: 'Cup',
+  mouthWidthMm: 200,
+  mouthHeightMm: 120,
+  depthMm: 20,
+  wallDeg: 45,
+  open: false,
+  way: 'bridge',
+  gapMm: 0,
+  bendRadiusMm: null,
+  openAt: null,
+  xMm: null,
+  yMm: null,
+  ...over,
+})
 
 /** Length over the surface along a straight line on the tape, from one side to the other, walked over the triangles. */
 function girth({ mesh, taped }: ReturnType<typeof made>, axis: 0 | 1, at: number): number {
@@ -36,11 +52,17 @@ function girth({ mesh, taped }: ReturnType<typeof made>, axis: 0 | 1, at: number
       const s = (at - p) / (q - p)
       ends.push([0, 1, 2].map((i) => (positions[3 * a + i] as number) * (1 - s) + (positions[3 * b + i] as number) * s))
     }
-    if (ends.length === 2) sum += Math.hypot(...[0, 1, 2].map((i) => ((ends[0] as number[])[i] as number) - ((ends[1] as number[])[i] as number))) // prettier-ignore
+    if (ends.length === 2)
+      sum += Math.hypot(
+        ...[0, 1, 2].map((i) => ((ends[0] as number[])[i] as number) - ((ends[1] as number[])[i] as number)),
+      )
   }
   return sum
 }
-/** Sum of the angles that are missing round inner vertices, and of the turning along the rim: 2π·χ together (Gauss–Bonnet). */
+/**
+ * Sum of the angles that are missing round inner vertices, and of the turning along the rim: 2π·χ together
+ * (Gauss–Bonnet).
+ */
 function curvature(mesh: TriMesh): { inside: number; rim: number } {
   const topology = topologyOf(mesh)
   if (!topology.ok) throw new Error(topology.error.code)
@@ -55,8 +77,9 @@ function curvature(mesh: TriMesh): { inside: number; rim: number } {
       angle.set(a, (angle.get(a) ?? 0) + Math.acos(Math.max(-1, Math.min(1, cos))))
     }
   let [inside, rim] = [0, 0]
-  for (const [v, sum] of angle) if (onRim.has(v)) rim += Math.PI - sum
-    else inside += 2 * Math.PI - sum // prettier-ignore
+  for (const [v, sum] of angle)
+    if (onRim.has(v)) rim += Math.PI - sum
+    else inside += 2 * Math.PI - sum
   return { inside, rim }
 }
 
@@ -84,11 +107,18 @@ describe('the mesh of a taped panel', () => {
     expect(Math.min(...cup.mesh.positions.filter((_, i) => i % 3 === 2))).toBeCloseTo(-25, 1)
   })
   it('keeps Gauss–Bonnet: angles missing inside and turning along the rim are 2π, less 2π for each hole', () => {
-    const holed = plain({ crownMm: 30, crownOverMm: 900, holes: [{ id: 'h', name: 'Filler', widthMm: 160, heightMm: 120, xMm: 400, yMm: 300 }] }) // prettier-ignore
-    for (const [panel, chi] of [[plain({ crownMm: 30, crownOverMm: 900 }), 1], [holed, 0]] as const) {
+    const holed = plain({
+      crownMm: 30,
+      crownOverMm: 900,
+      holes: [{ id: 'h', name: 'Filler', widthMm: 160, heightMm: 120, xMm: 400, yMm: 300 }],
+    })
+    for (const [panel, chi] of [
+      [plain({ crownMm: 30, crownOverMm: 900 }), 1],
+      [holed, 0],
+    ] as const) {
       const { inside, rim } = curvature(made(panel).mesh)
       expect(inside + rim).toBeCloseTo(2 * Math.PI * chi, 6)
-    } // prettier-ignore
+    }
     // ∫K over a surface bent alike both ways is about its area over R².
     const panel = plain({ crownMm: 30, crownOverMm: 900 })
     const R = (900 ** 2 / 4 + 30 ** 2) / 60
@@ -113,10 +143,19 @@ describe('the mesh of a taped panel', () => {
         const { inside, rim } = curvature(mesh)
         expect(inside + rim, `${style} ${panel.id}`).toBeCloseTo(2 * Math.PI * (2 - topology.value.loops.length), 5)
         seen++
-        const straight = panel.edges.every((e) => e.riseMm === 0 && (e.cornerDeg === null || Math.abs(e.cornerDeg - 90) < 0.01)) && panel.edges.length === 4 && topology.value.loops.length === 1 // prettier-ignore
+        const straight =
+          panel.edges.every((e) => e.riseMm === 0 && (e.cornerDeg === null || Math.abs(e.cornerDeg - 90) < 0.01)) &&
+          panel.edges.length === 4 &&
+          topology.value.loops.length === 1
         if (panel.recesses.length > 0 || !straight || (panel.cornerRadiusMm ?? 0) > 0) continue
-        expect(Math.abs(girth(out.value, 0, panel.heightMm / 2 + 0.013) / panel.widthMm - 1), `${style} ${panel.id}`).toBeLessThan(0.005) // prettier-ignore
-        expect(Math.abs(girth(out.value, 1, panel.widthMm / 2 + 0.013) / panel.heightMm - 1), `${style} ${panel.id}`).toBeLessThan(0.005) // prettier-ignore
+        expect(
+          Math.abs(girth(out.value, 0, panel.heightMm / 2 + 0.013) / panel.widthMm - 1),
+          `${style} ${panel.id}`,
+        ).toBeLessThan(0.005)
+        expect(
+          Math.abs(girth(out.value, 1, panel.widthMm / 2 + 0.013) / panel.heightMm - 1),
+          `${style} ${panel.id}`,
+        ).toBeLessThan(0.005)
       }
     }
     expect(seen).toBeGreaterThan(120)
@@ -139,7 +178,9 @@ describe('the mesh of a taped panel', () => {
     expect(code(plain({ crownMm: 300, crownOverMm: 500 }))).toBe('crown_too_deep crownMm')
     expect(code(plain({ recesses: [recess({ mouthWidthMm: 1300 })] }))).toBe('recess_too_wide recesses[0].mouthWidthMm')
     expect(code(plain({ recesses: [recess({ xMm: 4000 })] }))).toBe('recess_off_panel recesses[0].xMm')
-    expect(code(plain({ recesses: [recess({ depthMm: 90, wallDeg: 45 })] }))).toBe('recess_too_deep recesses[0].depthMm') // prettier-ignore
+    expect(code(plain({ recesses: [recess({ depthMm: 90, wallDeg: 45 })] }))).toBe(
+      'recess_too_deep recesses[0].depthMm',
+    )
     expect(code(plain({ nose: { at: 'top', radiusMm: 600, angleDeg: 180 } }))).toBe('nose_too_long nose')
   })
 })
@@ -152,7 +193,9 @@ describe('the stretch map of a taped panel', () => {
     return out.value
   }
   it('is nothing on a panel that is bent one way only or rolled over, and grows with the crown', () => {
-    expect(map(plain({ crownMm: 60, crownOverMm: 900, crownDownMm: 0, crownDownOverMm: 0 })).report.stretch.max).toBeLessThan(5e-4) // prettier-ignore
+    expect(
+      map(plain({ crownMm: 60, crownOverMm: 900, crownDownMm: 0, crownDownOverMm: 0 })).report.stretch.max,
+    ).toBeLessThan(5e-4)
     expect(map(plain({ nose: { at: 'top', radiusMm: 80, angleDeg: 90 } })).report.stretch.max).toBeLessThan(5e-3)
     const worst = [10, 30, 60].map((crownMm) => map(plain({ crownMm, crownOverMm: 900 })).report.stretch.max)
     expect(worst[0]).toBeLessThan(worst[1] as number)

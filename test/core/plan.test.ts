@@ -23,7 +23,37 @@ type Loose = { panels: Record<string, unknown>[] }
 
 describe('job file', () => {
   it('one written before vehicles were measured in full reads as it was, new fields at their defaults', () => {
-    const later = new Set(['riseMm', 'gapMm/edge', 'cornerDeg', 'cornerRadiusMm/edge', 'grab', 'crownDownMm', 'crownDownOverMm', 'nose', 'bodyLines', 'raised', 'holes', 'zones', 'surface/panels', 'paintNote', 'mirrored', 'keys', 'keysAssumed', 'toleranceMm', 'libraryId', 'repaints', 'neverCover', 'signature', 'conditions', 'standings', 'bendRadiusMm', 'openAt', 'xMm', 'yMm', 'edges/method']) // prettier-ignore
+    const later = new Set([
+      'riseMm',
+      'gapMm/edge',
+      'cornerDeg',
+      'cornerRadiusMm/edge',
+      'grab',
+      'crownDownMm',
+      'crownDownOverMm',
+      'nose',
+      'bodyLines',
+      'raised',
+      'holes',
+      'zones',
+      'surface/panels',
+      'paintNote',
+      'mirrored',
+      'keys',
+      'keysAssumed',
+      'toleranceMm',
+      'libraryId',
+      'repaints',
+      'neverCover',
+      'signature',
+      'conditions',
+      'standings',
+      'bendRadiusMm',
+      'openAt',
+      'xMm',
+      'yMm',
+      'edges/method',
+    ])
     const strip = (value: unknown, where: string): unknown => {
       if (Array.isArray(value)) return value.map((v) => strip(v, where))
       if (typeof value !== 'object' || value === null) return value
@@ -37,7 +67,10 @@ describe('job file', () => {
     for (const key of ['riseMm', 'neverCover', 'standings', 'conditions', 'mirrored']) expect(old).not.toContain(key)
     const sheet = film('fen-satin')
     const read = readPlan(old)
-    expect(read).toEqual({ ok: true, value: { ...handCar(), film: { mainId: sheet.id, sheets: [{ ...sheet, standings: {} }] } } }) // prettier-ignore
+    expect(read).toEqual({
+      ok: true,
+      value: { ...handCar(), film: { mainId: sheet.id, sheets: [{ ...sheet, standings: {} }] } },
+    })
   })
   it.each(DEMO_JOBS.map((j) => [Plan.parse(j.make()).name, j] as const))(
     '%s: import of an export is the same document',
@@ -109,7 +142,16 @@ describe('job file', () => {
     )
   })
   it('no text whatever throws', () => {
-    fc.assert(fc.property(fc.oneof(fc.string(), fc.json(), fc.jsonValue().map((v) => JSON.stringify({ format: 'cuirass/job@1', panels: v }))), (text) => typeof readPlan(text).ok === 'boolean')) // prettier-ignore
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.string(),
+          fc.json(),
+          fc.jsonValue().map((v) => JSON.stringify({ format: 'cuirass/job@1', panels: v })),
+        ),
+        (text) => typeof readPlan(text).ok === 'boolean',
+      ),
+    )
   })
 })
 

@@ -101,7 +101,8 @@ describe('edges and limits of practice', () => {
   })
   it('a bumper underside gets sealing tape, counted by its length', () => {
     const plan = Plan.parse(DEMO_JOBS[0]?.make())
-    const underside = (id: string) => plan.panels.find((p) => p.id === id)?.edges.find((e) => e.meets === 'bumper_underside')?.lengthMm ?? 0 // prettier-ignore
+    const underside = (id: string) =>
+      plan.panels.find((p) => p.id === id)?.edges.find((e) => e.meets === 'bumper_underside')?.lengthMm ?? 0
     expect(underside('sill-left')).toBeGreaterThan(1000)
     expect(value(plan, 'rail/tape')).toBe(
       underside('front-bumper') + underside('rear-bumper') + 2 * underside('sill-left'),
@@ -110,7 +111,10 @@ describe('edges and limits of practice', () => {
 })
 
 /** A printed job with its sides laid panel by panel, not as drops. */
-const panelByPanel = (plan: Plan): Plan => ({ ...plan, layout: { ...plan.layout, drops: { ...plan.layout.drops, use: false } } }) // prettier-ignore
+const panelByPanel = (plan: Plan): Plan => ({
+  ...plan,
+  layout: { ...plan.layout, drops: { ...plan.layout.drops, use: false } },
+})
 
 describe('findings and ways out', () => {
   const bumper = () => {
@@ -272,7 +276,12 @@ describe('run sheet and ledger', () => {
     const plan = handCar()
     const point = reckon(plan, catalogue, []).points.find((p) => p.panelId === 'bonnet')
     if (!point) throw new Error('no point')
-    const read = (...temps: number[]) => reckon(plan, catalogue, temps.map((tempC) => row({ kind: 'reading', pieceId: point.pieceId, pointId: point.id, tempC, gunAway: true }))).points.find((p) => p.id === point.id) // prettier-ignore
+    const read = (...temps: number[]) =>
+      reckon(
+        plan,
+        catalogue,
+        temps.map((tempC) => row({ kind: 'reading', pieceId: point.pieceId, pointId: point.id, tempC, gunAway: true })),
+      ).points.find((p) => p.id === point.id)
     expect(read(55, 71)).toMatchObject({ state: 'due', readings: [{ verdict: 'under' }, { verdict: 'under' }] })
     expect(read(79.9)?.state).toBe('due')
     expect(read(80)?.state).toBe('done')

@@ -24,8 +24,16 @@ import { Plan as PlanSchema } from '@/core/plan/schema'
 import { film, handCar, row } from '../fixtures/plans'
 
 const stock = (id: string, over: Partial<StockItem>): StockItem => ({
-  id, filmId: 'fen-satin', kind: 'roll', label: id.toUpperCase(), lot: 'L1', widthMm: 1520, leftMm: 25000, damage: [], ...over,
-}) // prettier-ignore
+  id,
+  filmId: 'fen-satin',
+  kind: 'roll',
+  label: id.toUpperCase(),
+  lot: 'L1',
+  widthMm: 1520,
+  leftMm: 25000,
+  damage: [],
+  ...over,
+})
 const hatch = (): Plan => PlanSchema.parse(DEMO_JOBS[0]?.make())
 const lay = (plan: Plan, shelf: StockItem[] = [], ledger: LogRow[] = []) => {
   const r = reckon(plan, { ...EMPTY_CATALOGUE, stock: shelf }, ledger)
@@ -54,7 +62,9 @@ describe('two lots', () => {
     expect(lotOf.size).toBe(layout.pieces.length)
     for (const side of ['left', 'right'] as const) {
       const bodies = plan.panels.filter((p) => p.side === side && !['mirror', 'handle', 'fuel_flap'].includes(p.kind))
-      expect(new Set(layout.pieces.filter((p) => bodies.some((b) => b.id === p.panelId)).map((p) => lotOf.get(p.id))).size).toBe(1) // prettier-ignore
+      expect(
+        new Set(layout.pieces.filter((p) => bodies.some((b) => b.id === p.panelId)).map((p) => lotOf.get(p.id))).size,
+      ).toBe(1)
     }
     const said = r.findings.find((f) => f.code === 'lots_joined')
     expect(said?.facts.length_mm).toBe(layout.join?.lengthMm)
@@ -62,7 +72,8 @@ describe('two lots', () => {
   })
   it('the join is where it shows least: no other sharing out that fits shows less', () => {
     const { pieces } = whole
-    const area = (list: readonly { acrossMm: number; alongMm: number }[]) => list.reduce((s, p) => s + p.acrossMm * p.alongMm, 0) // prettier-ignore
+    const area = (list: readonly { acrossMm: number; alongMm: number }[]) =>
+      list.reduce((s, p) => s + p.acrossMm * p.alongMm, 0)
     const total = area(pieces)
     const few = shareLots(plan, pieces, (lot, some) => area(some) <= total * (lot === 0 ? 0.7 : 0.7))
     const any = shareLots(plan, pieces, () => true)
@@ -87,7 +98,8 @@ describe('damage on a roll', () => {
     const roll = layout.rolls[0]
     if (!span || !roll) throw new Error('nothing laid')
     expect(layout.source?.kind).toBe('shelf')
-    for (const p of roll.placements) expect(p.yMm >= span.to - 1e-6 || p.yMm + p.lengthMm <= span.from + 1e-6).toBe(true) // prettier-ignore
+    for (const p of roll.placements)
+      expect(p.yMm >= span.to - 1e-6 || p.yMm + p.lengthMm <= span.from + 1e-6).toBe(true)
     const first = roll.placements[0]
     expect(first && obstacle(layout, plan, 'a', { ...first, yMm: span.from - 10 })?.code).toBe('on_damage')
   })
@@ -99,7 +111,9 @@ describe('the reserve', () => {
     const { layout } = lay(plan)
     expect(layout.reserveMm).toBeGreaterThan(0)
     const used = layout.usedMm
-    const tight = lay(plan, [stock('a', { leftMm: used + layout.reserveMm / 2 })]).layout.sources.find((s) => s.kind === 'shelf') // prettier-ignore
+    const tight = lay(plan, [stock('a', { leftMm: used + layout.reserveMm / 2 })]).layout.sources.find(
+      (s) => s.kind === 'shelf',
+    )
     expect(tight?.lacks === 'reserve' || tight?.lacks === 'pieces').toBe(true)
     const roomy = lay(plan, [stock('a', { leftMm: used * 1.2 + layout.reserveMm })]).layout
     expect(roomy.source).toMatchObject({ kind: 'shelf', lacks: 'nothing' })
@@ -117,14 +131,20 @@ describe('a cut taken back', () => {
     const back = [...made, row({ kind: 'cut_taken_back', cutKey: cutKey(layout, roll, two) })]
     expect([...cutsMade(back)]).toEqual([cutKey(layout, roll, one)])
     expect(takenOff(back).get('a')).toBeCloseTo(one.tapeMm, 0)
-    expect(cutPieces(back).map((c) => c.id).sort()).toEqual([...one.pieceIds].sort()) // prettier-ignore
+    expect(
+      cutPieces(back)
+        .map((c) => c.id)
+        .sort(),
+    ).toEqual([...one.pieceIds].sort())
     // Made again, it counts once.
     const again = [...back, row(cutEntry(layout, roll, two, 'a'))]
     expect(withoutUndoneCuts(again)).toHaveLength(2)
   })
   it('what is cut stays in what the film used says, also when the rest is laid anew', () => {
     const before = lay(plan, [stock('a', {})]).r.figures.get('roll/fen-satin/used')?.value as number
-    const after = lay(plan, [stock('a', { leftMm: 25_000 - one.tapeMm })], made.slice(0, 1)).r.figures.get('roll/fen-satin/used') // prettier-ignore
+    const after = lay(plan, [stock('a', { leftMm: 25_000 - one.tapeMm })], made.slice(0, 1)).r.figures.get(
+      'roll/fen-satin/used',
+    )
     expect(after?.value as number).toBeGreaterThan(before - 400)
     expect(after?.inputs.map((i) => i.key)).toContain('cut_already')
   })
@@ -136,7 +156,11 @@ describe('cut by machine', () => {
   const { r } = lay(plan)
   const pieces = r.pieces
   let clock = 0
-  const searched = layOutFilm(plan, f, pieces, undefined, { rounds: 600, elapsed: () => Math.min(1, (clock += 2e-4)), spent: () => clock >= 1 }) // prettier-ignore
+  const searched = layOutFilm(plan, f, pieces, undefined, {
+    rounds: 600,
+    elapsed: () => Math.min(1, (clock += 2e-4)),
+    spent: () => clock >= 1,
+  })
   it('outlines interlock: no two come nearer than the gap, and the plan is no longer than a quick one of rectangles', () => {
     const straight = layOutFilm(plan, f, pieces, undefined, { rounds: 0 })
     expect(searched.unplaced).toEqual([])
@@ -198,9 +222,18 @@ describe('rests', () => {
       const [width, used] = [12, 16]
       const pieces = Array.from({ length: 1 + Math.floor(random() * 6) }, () => {
         const [w, l] = [1 + Math.floor(random() * 6), 1 + Math.floor(random() * 6)]
-        return { xMm: Math.floor(random() * (width - w + 1)), yMm: Math.floor(random() * (used - l + 1)), widthMm: w, lengthMm: l } // prettier-ignore
+        return {
+          xMm: Math.floor(random() * (width - w + 1)),
+          yMm: Math.floor(random() * (used - l + 1)),
+          widthMm: w,
+          lengthMm: l,
+        }
       })
-      const meets = (a: Offcut, b: Offcut) => a.xMm < b.xMm + b.widthMm && b.xMm < a.xMm + a.widthMm && a.yMm < b.yMm + b.lengthMm && b.yMm < a.yMm + a.lengthMm // prettier-ignore
+      const meets = (a: Offcut, b: Offcut) =>
+        a.xMm < b.xMm + b.widthMm &&
+        b.xMm < a.xMm + a.widthMm &&
+        a.yMm < b.yMm + b.lengthMm &&
+        b.yMm < a.yMm + a.lengthMm
       let most = 0
       for (let x = 0; x < width; x++)
         for (let y = 0; y < used; y++)
@@ -212,7 +245,10 @@ describe('rests', () => {
       expect((rooms[0]?.widthMm ?? 0) * (rooms[0]?.lengthMm ?? 0)).toBe(most)
       rooms.forEach((r, i) => expect([...pieces, ...rooms.slice(0, i)].some((p) => meets(r, p))).toBe(false))
     }
-    expect(freeRooms([{ xMm: 0, yMm: 0, widthMm: 5, lengthMm: 10 }], 12, 10, 3, [{ from: 4, to: 5 }], least)).toEqual([{ xMm: 8, yMm: 5, widthMm: 4, lengthMm: 5 }, { xMm: 8, yMm: 0, widthMm: 4, lengthMm: 4 }]) // prettier-ignore
+    expect(freeRooms([{ xMm: 0, yMm: 0, widthMm: 5, lengthMm: 10 }], 12, 10, 3, [{ from: 4, to: 5 }], least)).toEqual([
+      { xMm: 8, yMm: 5, widthMm: 4, lengthMm: 5 },
+      { xMm: 8, yMm: 0, widthMm: 4, lengthMm: 4 },
+    ])
     expect(freeRooms([], 12, 10, 0, [], least)).toEqual([])
   })
   it('hold no damage of their roll, by hand and by machine', () => {
@@ -232,17 +268,25 @@ describe('rests', () => {
     const rests = restsOf(layout)
     expect(rests.length).toBeGreaterThan(0)
     expect(new Set(rests.map((r) => r.key)).size).toBe(rests.length)
-    expect(rests.every((r) => Math.min(r.widthMm, r.lengthMm) >= 150 && Math.max(r.widthMm, r.lengthMm) >= 250)).toBe(true) // prettier-ignore
+    expect(rests.every((r) => Math.min(r.widthMm, r.lengthMm) >= 150 && Math.max(r.widthMm, r.lengthMm) >= 250)).toBe(
+      true,
+    )
   })
   it('bands are told as the lengths that must come off one roll; together they are what is used', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 50 }), fc.integer({ min: 1, max: 20 })), { minLength: 1, maxLength: 12 }), (list) => {
-        const places = list.map(([yMm, lengthMm]) => ({ yMm, lengthMm }))
-        const bands = bandLengths(places)
-        expect(bands.reduce((s, b) => s + b, 0)).toBeCloseTo(Math.max(...places.map((p) => p.yMm + p.lengthMm)), 9)
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 50 }), fc.integer({ min: 1, max: 20 })), {
+          minLength: 1,
+          maxLength: 12,
+        }),
+        (list) => {
+          const places = list.map(([yMm, lengthMm]) => ({ yMm, lengthMm }))
+          const bands = bandLengths(places)
+          expect(bands.reduce((s, b) => s + b, 0)).toBeCloseTo(Math.max(...places.map((p) => p.yMm + p.lengthMm)), 9)
+        },
+      ),
       { numRuns: 100, seed: 2 },
-    ) // prettier-ignore
+    )
   })
   it('have marks of their own, also between two layouts of one roll', () => {
     const keys = [hatch(), layoutOf(hatch(), { gapMm: 7 })].flatMap((p) => restsOf(lay(p).layout).map((x) => x.key))
@@ -260,10 +304,16 @@ describe('drops of unequal length', () => {
         fc.array(fc.tuple(fc.integer({ min: 0, max: 46 }), fc.constantFrom('never' as const, 2, -1)), { maxLength: 4 }),
         (sideMm, printableMm, tops, zones) => {
           const t: DropTask = {
-            sideMm, heightMm: 30, printableMm, overlapMm: 2, bleedMm: 1, distanceMm: 1, leastMm: 3,
+            sideMm,
+            heightMm: 30,
+            printableMm,
+            overlapMm: 2,
+            bleedMm: 1,
+            distanceMm: 1,
+            leastMm: 3,
             zones: zones.map(([at, weight]) => ({ fromMm: at, toMm: at, weight })),
             profile: { fromMm: Float64Array.from(tops), toMm: Float64Array.from(tops, () => 30) },
-          } // prettier-ignore
+          }
           const twin = everyDrop(t, tops)
           const plan = dropPlan(t)
           expect(plan.ok).toBe(twin !== null)
@@ -280,15 +330,28 @@ describe('drops of unequal length', () => {
     const { layout, r } = lay(plan)
     expect(layout.unplaced).toEqual([])
     expect(layout.pieces.some((p) => p.id === 'drop-left-1')).toBe(true)
-    expect(r.figures.get('drops/folio-print/left/drops')?.value).toBe(layout.pieces.filter((p) => p.panelId === 'side:left').length) // prettier-ignore
-    const lettered = layoutOf(plan, { drops: { ...plan.layout.drops, run: 'upright', lettering: [{ id: 'name', name: 'Name', side: 'left', fromFrontMm: 900, fromTopMm: 300, widthMm: 700, heightMm: 300 }] } }) // prettier-ignore
-    const seams = [...lay(lettered).r.figures].filter(([id]) => id.startsWith('drops/folio-print/left/seam-')).map(([, f]) => f.value as number) // prettier-ignore
+    expect(r.figures.get('drops/folio-print/left/drops')?.value).toBe(
+      layout.pieces.filter((p) => p.panelId === 'side:left').length,
+    )
+    const lettered = layoutOf(plan, {
+      drops: {
+        ...plan.layout.drops,
+        run: 'upright',
+        lettering: [
+          { id: 'name', name: 'Name', side: 'left', fromFrontMm: 900, fromTopMm: 300, widthMm: 700, heightMm: 300 },
+        ],
+      },
+    })
+    const seams = [...lay(lettered).r.figures]
+      .filter(([id]) => id.startsWith('drops/folio-print/left/seam-'))
+      .map(([, f]) => f.value as number)
     for (const s of seams) expect(s < 900 - 50 || s > 1600 + 50).toBe(true)
   })
 })
 function everyDrop(t: DropTask, tops: number[]): { drops: number; film: number; weight: number } | null {
   let best: { drops: number; film: number; weight: number } | null = null
-  const seamOk = (s: number) => s + t.overlapMm <= t.sideMm && !t.zones.some((z) => z.weight === 'never' && Math.abs(s - z.fromMm) <= t.distanceMm) // prettier-ignore
+  const seamOk = (s: number) =>
+    s + t.overlapMm <= t.sideMm && !t.zones.some((z) => z.weight === 'never' && Math.abs(s - z.fromMm) <= t.distanceMm)
   const at = (s: number) => t.zones.reduce((w, z) => (z.weight !== 'never' && s === z.fromMm ? w + z.weight : w), 0)
   const walk = (from: number, drops: number, film: number, weight: number) => {
     if (drops > 8 || (best && drops > best.drops)) return
@@ -298,9 +361,19 @@ function everyDrop(t: DropTask, tops: number[]): { drops: number; film: number; 
       if (w > t.printableMm) break
       if (!end && !seamOk(s)) continue
       const there = tops.slice(from, Math.min(t.sideMm, s + (end ? 0 : t.overlapMm)) + 1)
-      const next = { drops: drops + 1, film: film + 30 - Math.min(...there) + 2 * t.bleedMm, weight: weight + (end ? 0 : at(s)) } // prettier-ignore
+      const next = {
+        drops: drops + 1,
+        film: film + 30 - Math.min(...there) + 2 * t.bleedMm,
+        weight: weight + (end ? 0 : at(s)),
+      }
       if (!end) walk(s, next.drops, next.film, next.weight)
-      else if (!best || next.drops < best.drops || (next.drops === best.drops && (next.film < best.film || (next.film === best.film && next.weight < best.weight - 1e-9)))) best = next // prettier-ignore
+      else if (
+        !best ||
+        next.drops < best.drops ||
+        (next.drops === best.drops &&
+          (next.film < best.film || (next.film === best.film && next.weight < best.weight - 1e-9)))
+      )
+        best = next
     }
   }
   walk(0, 0, 0, 0)
@@ -310,17 +383,35 @@ function everyDrop(t: DropTask, tops: number[]): { drops: number; film: number; 
 describe('a fleet as one layout', () => {
   const f = film('fen-satin')
   const pieces = lay(handCar()).layout.pieces
-  const ask = { film: f, cars: [{ name: 'Pip', pieces, count: 3 }], stock: [stock('a', { damage: [{ fromCoreMm: 5000, lengthMm: 1000, note: '' }] })], newRolls: 2, widthMm: 1520, cutting: 'guillotine' as const, gapMm: 0, seconds: 5 } // prettier-ignore
+  const ask = {
+    film: f,
+    cars: [{ name: 'Pip', pieces, count: 3 }],
+    stock: [stock('a', { damage: [{ fromCoreMm: 5000, lengthMm: 1000, note: '' }] })],
+    newRolls: 2,
+    widthMm: 1520,
+    cutting: 'guillotine' as const,
+    gapMm: 0,
+    seconds: 5,
+  }
   it('is every vehicle a group, every stretch of a damaged roll a stock of its lot', () => {
     const out = fleetInput(ask)
     if (!out.ok) throw new Error(out.error.code)
     expect(new Set(out.value.pieces.map((p) => p.group)).size).toBe(3)
     expect(out.value.pieces).toHaveLength(pieces.length * 3)
-    expect(out.value.stock.map((s) => [s.length_mm, s.lot])).toEqual([[19_000, 'L1'], [5000, 'L1'], [25_000, 'to be bought'], [25_000, 'to be bought']]) // prettier-ignore
+    expect(out.value.stock.map((s) => [s.length_mm, s.lot])).toEqual([
+      [19_000, 'L1'],
+      [5000, 'L1'],
+      [25_000, 'to be bought'],
+      [25_000, 'to be bought'],
+    ])
   })
   it('says what is missing or too much', () => {
-    expect(fleetInput({ ...ask, cars: [{ name: 'x', pieces: [], count: 1 }] })).toMatchObject({ error: { code: 'no_pieces' } }) // prettier-ignore
+    expect(fleetInput({ ...ask, cars: [{ name: 'x', pieces: [], count: 1 }] })).toMatchObject({
+      error: { code: 'no_pieces' },
+    })
     expect(fleetInput({ ...ask, stock: [], newRolls: 0 })).toMatchObject({ error: { code: 'no_stock' } })
-    expect(fleetInput({ ...ask, cars: [{ name: 'x', pieces, count: 5000 }] })).toMatchObject({ error: { code: 'too_many_fleet_pieces' } }) // prettier-ignore
+    expect(fleetInput({ ...ask, cars: [{ name: 'x', pieces, count: 5000 }] })).toMatchObject({
+      error: { code: 'too_many_fleet_pieces' },
+    })
   })
 })

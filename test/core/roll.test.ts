@@ -16,8 +16,16 @@ import type { Plan } from '@/core/plan/schema'
 import { film, handCar } from '../fixtures/plans'
 
 const stock = (id: string, over: Partial<StockItem>): StockItem => ({
-  id, filmId: 'fen-satin', kind: 'roll', label: id.toUpperCase(), lot: 'L1', widthMm: 1520, leftMm: 25000, damage: [], ...over,
-}) // prettier-ignore
+  id,
+  filmId: 'fen-satin',
+  kind: 'roll',
+  label: id.toUpperCase(),
+  lot: 'L1',
+  widthMm: 1520,
+  leftMm: 25000,
+  damage: [],
+  ...over,
+})
 const lay = (plan: Plan, shelf: StockItem[] = [], ledger: LogRow[] = []) => {
   const r = reckon(plan, { ...EMPTY_CATALOGUE, stock: shelf }, ledger)
   const layout = r.layouts[0]
@@ -90,25 +98,47 @@ describe('buying', () => {
     fc.assert(
       fc.property(
         fc.array(fc.integer({ min: 100, max: 2400 }), { minLength: 1, maxLength: 6 }),
-        fc.record({ min: fc.constantFrom(500, 1000, 3000), step: fc.constantFrom(500, 1000), price: fc.integer({ min: 5, max: 60 }) }),
+        fc.record({
+          min: fc.constantFrom(500, 1000, 3000),
+          step: fc.constantFrom(500, 1000),
+          price: fc.integer({ min: 5, max: 60 }),
+        }),
         fc.option(fc.record({ length: fc.constantFrom(2500, 4000, 7000), price: fc.integer({ min: 20, max: 200 }) })),
         (bands, cut, roll) => {
           const some: Offer[] = [
             { id: 'cut', widthMm: 1520, minimumMm: cut.min, stepMm: cut.step, stepPrice: cut.price, whole: false },
-            ...(roll ? [{ id: 'roll', widthMm: 1520, minimumMm: roll.length, stepMm: roll.length, stepPrice: roll.price, whole: true }] : []),
+            ...(roll
+              ? [
+                  {
+                    id: 'roll',
+                    widthMm: 1520,
+                    minimumMm: roll.length,
+                    stepMm: roll.length,
+                    stepPrice: roll.price,
+                    whole: true,
+                  },
+                ]
+              : []),
           ]
           expect(buyBands(some, bands)?.cost).toBeCloseTo(exhaustive(some, bands), 6)
         },
       ),
       { numRuns: 150, seed: 4 },
-    ) // prettier-ignore
+    )
   })
   it('takes a whole roll where that is cheaper than its metres, and rolls of two lengths where those are', () => {
     const bands = Array.from({ length: 19 }, () => 1000)
     expect(buyBands(offers, bands)?.lines).toEqual([{ offerId: 'roll', lengthMm: 22000, cost: 380 }])
     expect(buyBands(offers, [1500, 1500, 1200])?.lines).toEqual([{ offerId: 'metre', lengthMm: 5000, cost: 107.5 }])
     expect(buyBands(offers, [1500, 1500])?.lines).toEqual([{ offerId: 'metre', lengthMm: 3000, cost: 64.5 }])
-    const whole = [10_000, 4000].map((l) => ({ id: `r${l}`, widthMm: 1520, minimumMm: l, stepMm: l, stepPrice: l / 50, whole: true })) // prettier-ignore
+    const whole = [10_000, 4000].map((l) => ({
+      id: `r${l}`,
+      widthMm: 1520,
+      minimumMm: l,
+      stepMm: l,
+      stepPrice: l / 50,
+      whole: true,
+    }))
     expect(
       buyBands(whole, bands.slice(0, 13))
         ?.lines.map((l) => l.lengthMm)
@@ -117,10 +147,13 @@ describe('buying', () => {
     expect(buyBands(whole, [11_000])).toBeNull()
   })
   it('a width with offers of its own is bought by these', () => {
-    const f = { ...film('slate-matte'), offers: [{ widthMm: 1220, unit: 'half_metre' as const, lengthMm: null, minimumMm: 1000, price: 10 }] }
+    const f = {
+      ...film('slate-matte'),
+      offers: [{ widthMm: 1220, unit: 'half_metre' as const, lengthMm: null, minimumMm: 1000, price: 10 }],
+    }
     expect(orderFor(f, 1220, [1400, 700])).toMatchObject({ orderMm: 2500, cost: 25 })
     expect(orderFor(f, 1520, [1400, 700])).toMatchObject({ orderMm: 3000, cost: 64.5 })
-  }) // prettier-ignore
+  })
   it('reckons by the sheet’s minimum and step', () => {
     const f = { ...film('fen-satin'), soldBy: { unit: 'half_metre' as const, minimumMm: 3000, price: 20 } }
     expect(orderFor(f, 1520, [1200])).toMatchObject({ orderMm: 3000, units: 6, cost: 60 })
@@ -130,7 +163,10 @@ describe('buying', () => {
 /** Every number of rolls, and every way of putting each band on one of them or on the length that is cut. */
 function exhaustive([cut, roll]: Offer[], bands: number[]): number {
   let best = Infinity
-  const price = (left: number) => (left <= 0 || !cut ? 0 : Math.max(Math.ceil(left / cut.stepMm), Math.ceil(cut.minimumMm / cut.stepMm)) * cut.stepPrice) // prettier-ignore
+  const price = (left: number) =>
+    left <= 0 || !cut
+      ? 0
+      : Math.max(Math.ceil(left / cut.stepMm), Math.ceil(cut.minimumMm / cut.stepMm)) * cut.stepPrice
   for (let n = 0; n <= (roll ? bands.length : 0); n++) {
     const room = Array.from({ length: n }, () => roll?.stepMm ?? 0)
     const walk = (i: number, left: number) => {
@@ -300,8 +336,16 @@ describe('what is cut is real', () => {
 
 describe('drops of a print', () => {
   const task = (over: Partial<DropTask>): DropTask => ({
-    sideMm: 3000, heightMm: 1200, printableMm: 1300, overlapMm: 13, bleedMm: 30, zones: [], distanceMm: 50, leastMm: 100, ...over,
-  }) // prettier-ignore
+    sideMm: 3000,
+    heightMm: 1200,
+    printableMm: 1300,
+    overlapMm: 13,
+    bleedMm: 30,
+    zones: [],
+    distanceMm: 50,
+    leastMm: 100,
+    ...over,
+  })
   it('fewest drops, then the best seams: an exhaustive search agrees', () => {
     fc.assert(
       fc.property(

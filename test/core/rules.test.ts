@@ -91,7 +91,9 @@ describe('which film goes on what (trade.md §2.2: flat or simple folds, calende
 describe('walkaround', () => {
   const found = (over: Partial<Plan['walkaround']>) => {
     const plan = { ...handCar(), walkaround: { ...handCar().walkaround, ...over } }
-    return reckon(plan, { ...catalogue, now: NOW }, []).findings.filter((f) => f.stage === 'walkaround').map((f) => `${f.level} ${f.code}`) // prettier-ignore
+    return reckon(plan, { ...catalogue, now: NOW }, [])
+      .findings.filter((f) => f.stage === 'walkaround')
+      .map((f) => `${f.level} ${f.code}`)
   }
   const paint = handCar().walkaround.paint
   it.each([
@@ -123,7 +125,10 @@ describe('walkaround', () => {
 })
 
 describe('panels against themselves', () => {
-  const codes = (plan: Plan) => reckon(plan, catalogue, []).findings.filter((f) => f.stage === 'tape').map((f) => f.code) // prettier-ignore
+  const codes = (plan: Plan) =>
+    reckon(plan, catalogue, [])
+      .findings.filter((f) => f.stage === 'tape')
+      .map((f) => f.code)
   it('a size no such panel has', () =>
     expect(codes(withPanel(handCar(), 'door', () => ({ widthMm: 3600 })))).toEqual(
       expect.arrayContaining(['panel_too_large']),

@@ -13,7 +13,11 @@ import { DEMO_JOBS } from '@/db/demo/jobs'
 
 const ID = 'corner'
 /** A corner bent sharply both ways, as it is; and the same panel as a hurried tape has it: flat. */
-const CORNER: Panel = { ...newPanel(ID, 'Corner', 'front_bumper', 'centre', 600, 400), nose: { at: 'top', radiusMm: 80, angleDeg: 85 }, wraps: [{ at: 'left', radiusMm: 160, angleDeg: 85 }] } // prettier-ignore
+const CORNER: Panel = {
+  ...newPanel(ID, 'Corner', 'front_bumper', 'centre', 600, 400),
+  nose: { at: 'top', radiusMm: 80, angleDeg: 85 },
+  wraps: [{ at: 'left', radiusMm: 160, angleDeg: 85 }],
+}
 const FLAT: Panel = { ...CORNER, nose: null, wraps: [] }
 const planOf = (panel: Panel): Plan => Plan.parse({ ...(DEMO_JOBS[0]?.make() as object), panels: [panel], pieces: [] })
 function scanOf(panel: Panel): ScanSurface {
@@ -53,13 +57,26 @@ describe('a scanned panel in the plan', () => {
     const film = panel && filmOf(plan, panel)
     if (!panel || !film) throw new Error('no film')
     const mark = scanMark({ triangles: 900, at: '2026-11-20T08:00:00.000Z' })
-    const value: SolvedStretch = { worst: 0.31, toPostHeatMm2: 9, overMm2: 9, wrinklesMm2: 0, areaMm2: 20, triangles: 900, spot: null } // prettier-ignore
+    const value: SolvedStretch = {
+      worst: 0.31,
+      toPostHeatMm2: 9,
+      overMm2: 9,
+      wrinklesMm2: 0,
+      areaMm2: 20,
+      triangles: 900,
+      spot: null,
+    }
     const solved = { [stretchKey(plan, panel, film, mark)]: value }
-    const of = (scans: Record<string, string>) => reckon(plan, { ...EMPTY_CATALOGUE, solved, scans }, []).figures.get(`stretch/${ID}/worst`) // prettier-ignore
+    const of = (scans: Record<string, string>) =>
+      reckon(plan, { ...EMPTY_CATALOGUE, solved, scans }, []).figures.get(`stretch/${ID}/worst`)
     expect(of({ [ID]: mark })?.value).toBe(0.31)
     expect(of({ [ID]: mark })?.formula).toContain('scanned surface')
     const wrinkled = { ...value, worst: 0.01, wrinklesMm2: 5000 }
-    const { findings, figures } = reckon(plan, { ...EMPTY_CATALOGUE, solved: { [stretchKey(plan, panel, film)]: wrinkled } }, []) // prettier-ignore
+    const { findings, figures } = reckon(
+      plan,
+      { ...EMPTY_CATALOGUE, solved: { [stretchKey(plan, panel, film)]: wrinkled } },
+      [],
+    )
     expect(findings.find((f) => f.code === 'stretch_wrinkles')?.figureId).toBe(`stretch/${ID}/wrinkles`)
     expect(figures.get(`stretch/${ID}/wrinkles`)).toMatchObject({ value: 5000, unit: 'mm2' })
     expect(of({})?.value).toBe(0)

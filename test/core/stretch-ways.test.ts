@@ -22,14 +22,45 @@ import type { Panel } from '@/core/vehicle/schema'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { cap, sheet } from '../fixtures/meshes'
 
-const plain = (over: Partial<Panel> = {}, w = 1200, h = 900): Panel => ({ ...newPanel('p', 'Panel', 'bonnet', 'centre', w, h), ...over }) // prettier-ignore
+const plain = (over: Partial<Panel> = {}, w = 1200, h = 900): Panel => ({
+  ...newPanel('p', 'Panel', 'bonnet', 'centre', w, h),
+  ...over,
+})
 const cup = (over: object = {}): Panel['recesses'][number] => ({
-  id: 'cup', name: 'Cup', mouthWidthMm: 160, mouthHeightMm: 90, depthMm: 18, wallDeg: 45, open: true, way: 'bridge', gapMm: 60, bendRadiusMm: null, openAt: 'bottom', xMm: 400, yMm: 250, ...over,
-}) // prettier-ignore
+  id: 'cup',
+  name: 'Cup',
+  mouthWidthMm: 160,
+  mouthHeightMm: 90,
+  depthMm: 18,
+  wallDeg: 45,
+  open: true,
+  way: 'bridge',
+  gapMm: 60,
+  bendRadiusMm: null,
+  openAt: 'bottom',
+  xMm: 400,
+  yMm: 250,
+  ...over,
+})
 const door = (over: object = {}): Panel => plain({ recesses: [cup(over)] }, 800, 550)
 /** The roll-over of a bumper's end meeting its nose: bent sharply both ways at once. */
-const CORNER: Panel = plain({ nose: { at: 'top', radiusMm: 80, angleDeg: 85 }, wraps: [{ at: 'left', radiusMm: 160, angleDeg: 85 }] }, 600, 400) // prettier-ignore
-const CAP: Panel = plain({ kind: 'mirror', crownMm: 50, crownOverMm: 250, crownDownMm: 20, crownDownOverMm: 200, wraps: (['left', 'right', 'top', 'bottom'] as const).map((at) => ({ at, radiusMm: 55, angleDeg: 45 })) }, 250, 200) // prettier-ignore
+const CORNER: Panel = plain(
+  { nose: { at: 'top', radiusMm: 80, angleDeg: 85 }, wraps: [{ at: 'left', radiusMm: 160, angleDeg: 85 }] },
+  600,
+  400,
+)
+const CAP: Panel = plain(
+  {
+    kind: 'mirror',
+    crownMm: 50,
+    crownOverMm: 250,
+    crownDownMm: 20,
+    crownDownOverMm: 200,
+    wraps: (['left', 'right', 'top', 'bottom'] as const).map((at) => ({ at, radiusMm: 55, angleDeg: 45 })),
+  },
+  250,
+  200,
+)
 const hatch = (): Plan => Plan.parse(DEMO_JOBS[0]?.make())
 const map = (panel: Panel, options: object = {}) => {
   const out = surfaceMap(panel, { triangles: 800, limit: 0.1, shrink: 0, ...options })
@@ -37,11 +68,19 @@ const map = (panel: Panel, options: object = {}) => {
   return out.value
 }
 const laid = (panel: Panel, order: 'flats_first' | 'recesses_first', over: object = {}) => {
-  const out = laidPanel(panel, choiceFor(hatch(), panel.id), { order, triangles: 800, limit: 0.1, shrink: 0, restShrink: 0.03, ...over }) // prettier-ignore
+  const out = laidPanel(panel, choiceFor(hatch(), panel.id), {
+    order,
+    triangles: 800,
+    limit: 0.1,
+    shrink: 0,
+    restShrink: 0.03,
+    ...over,
+  })
   if (!out.ok) throw new Error(JSON.stringify(out.error))
   return out.value
 }
-const area = (mesh: TriMesh): number => Array.from({ length: mesh.triangles.length / 3 }, (_, t) => areaOf(mesh, t)).reduce((s, a) => s + a, 0) // prettier-ignore
+const area = (mesh: TriMesh): number =>
+  Array.from({ length: mesh.triangles.length / 3 }, (_, t) => areaOf(mesh, t)).reduce((s, a) => s + a, 0)
 
 /** A formula of sums, differences and products, worked with its own numbers. */
 function worked(f: Figure): number {
@@ -67,7 +106,14 @@ describe('surfaces of taped panels that wrap round, fold and carry things', () =
     const left = Math.min(...Array.from(bent.value.mesh.positions).filter((_, i) => i % 3 === 0))
     expect(left).toBeCloseTo(-(600 - 200 * turn + 200 * Math.sin(turn)), 0)
     // The corner's area by Pappus: each ring of the section turns round the end's axis, its own way back nearer to it.
-    const both = panelMesh(plain({ nose: { at: 'top', radiusMm: 80, angleDeg: 85 }, wraps: [{ at: 'left', radiusMm: 160, angleDeg: 85 }] }, 600, 400), 8000) // prettier-ignore
+    const both = panelMesh(
+      plain(
+        { nose: { at: 'top', radiusMm: 80, angleDeg: 85 }, wraps: [{ at: 'left', radiusMm: 160, angleDeg: 85 }] },
+        600,
+        400,
+      ),
+      8000,
+    )
     if (!both.ok) throw new Error(both.error.code)
     const [a, R, r, b] = [(85 * Math.PI) / 180, 160, 80, (85 * Math.PI) / 180]
     const flatWidth = 600 - a * R
@@ -75,16 +121,32 @@ describe('surfaces of taped panels that wrap round, fold and carry things', () =
     expect(area(both.value.mesh) / (flatWidth * 400 + a * (R * 400 - back))).toBeCloseTo(1, 2)
   })
   it('a fold along a body line costs no film and turns the panel by its angle', () => {
-    const folded = plain({ bodyLines: [{ id: 'l', name: 'Line', along: 'width', atMm: 300, radiusMm: 3, seam: true, foldDeg: 30 }] }) // prettier-ignore
+    const folded = plain({
+      bodyLines: [{ id: 'l', name: 'Line', along: 'width', atMm: 300, radiusMm: 3, seam: true, foldDeg: 30 }],
+    })
     expect(map(folded).report.stretch.max).toBeLessThan(0.0005)
     const made = panelMesh(folded, 1500)
     if (!made.ok) throw new Error(made.error.code)
     const p = made.value.mesh.positions
-    const top = Array.from({ length: p.length / 3 }, (_, v) => v).reduce((m, v) => ((p[3 * v + 1] as number) > (p[3 * m + 1] as number) ? v : m)) // prettier-ignore
+    const top = Array.from({ length: p.length / 3 }, (_, v) => v).reduce((m, v) =>
+      (p[3 * v + 1] as number) > (p[3 * m + 1] as number) ? v : m,
+    )
     expect(-(p[3 * top + 2] as number)).toBeCloseTo((300 - 0) * Math.sin(Math.PI / 6), 0)
   })
   it('what stays on is raised where its rise was taken and cut round where film cannot go over it', () => {
-    const object = (over: object) => ({ id: 'o', name: 'Object', kind: 'moulding' as const, widthMm: 300, heightMm: 80, xMm: 600, yMm: 450, removable: false, minutes: 0, riseMm: 12, ...over }) // prettier-ignore
+    const object = (over: object) => ({
+      id: 'o',
+      name: 'Object',
+      kind: 'moulding' as const,
+      widthMm: 300,
+      heightMm: 80,
+      xMm: 600,
+      yMm: 450,
+      removable: false,
+      minutes: 0,
+      riseMm: 12,
+      ...over,
+    })
     const over = panelMesh(plain({ raised: [object({})] }), 3000)
     const cut = panelMesh(plain({ raised: [object({ kind: 'aerial', riseMm: null })] }), 3000)
     const off = panelMesh(plain({ raised: [object({ removable: true })] }), 3000)
@@ -99,7 +161,18 @@ describe('surfaces of taped panels that wrap round, fold and carry things', () =
   it('a flange turned in round a corner squeezes film by w/(r + w), the closed form', () => {
     const r = 40
     const w = 12
-    const round = plain({ cornerRadiusMm: r, edges: newPanel('p', 'P', 'bonnet', 'centre', 400, 300).edges.map((e) => ({ ...e, cornerDeg: 90, cornerRadiusMm: r })) }, 400, 300) // prettier-ignore
+    const round = plain(
+      {
+        cornerRadiusMm: r,
+        edges: newPanel('p', 'P', 'bonnet', 'centre', 400, 300).edges.map((e) => ({
+          ...e,
+          cornerDeg: 90,
+          cornerRadiusMm: r,
+        })),
+      },
+      400,
+      300,
+    )
     const made = panelMesh(round, 6000, { flangeMm: w })
     if (!made.ok) throw new Error(made.error.code)
     const { mesh, taped } = made.value
@@ -132,9 +205,19 @@ describe('surfaces of taped panels that wrap round, fold and carry things', () =
       const out = panelMesh(plain(over), 500)
       return out.ok ? null : [out.error.code, out.error.at]
     }
-    expect(refusal({ nose: { at: 'top', radiusMm: 300, angleDeg: 90 }, wraps: [{ at: 'left', radiusMm: 100, angleDeg: 80 }] })).toEqual(['turn_too_tight', 'wraps']) // prettier-ignore
-    expect(refusal({ wraps: [{ at: 'left', radiusMm: 900, angleDeg: 90 }] })).toEqual(['nose_too_long', 'wraps.widthMm']) // prettier-ignore
-    expect(refusal({ bodyLines: [{ id: 'l', name: 'L', along: 'width', atMm: 950, radiusMm: 3, seam: true, foldDeg: 10 }] })).toEqual(['fold_off_panel', 'bodyLines[0].atMm']) // prettier-ignore
+    expect(
+      refusal({
+        nose: { at: 'top', radiusMm: 300, angleDeg: 90 },
+        wraps: [{ at: 'left', radiusMm: 100, angleDeg: 80 }],
+      }),
+    ).toEqual(['turn_too_tight', 'wraps'])
+    expect(refusal({ wraps: [{ at: 'left', radiusMm: 900, angleDeg: 90 }] })).toEqual([
+      'nose_too_long',
+      'wraps.widthMm',
+    ])
+    expect(
+      refusal({ bodyLines: [{ id: 'l', name: 'L', along: 'width', atMm: 950, radiusMm: 3, seam: true, foldDeg: 10 }] }),
+    ).toEqual(['fold_off_panel', 'bodyLines[0].atMm'])
   })
   it('lines asked for are sides of triangles from rim to rim, and part the film into as many pieces', () => {
     fc.assert(
@@ -143,9 +226,15 @@ describe('surfaces of taped panels that wrap round, fold and carry things', () =
         fc.double({ min: 0.15, max: 0.85, noNaN: true }),
         (x, y) => {
           const lines = [
-          [{ x: x * 600, y: 0 }, { x: x * 600, y: 400 }],
-          [{ x: 0, y: y * 400 }, { x: 600, y: y * 400 }],
-        ] as const // prettier-ignore
+            [
+              { x: x * 600, y: 0 },
+              { x: x * 600, y: 400 },
+            ],
+            [
+              { x: 0, y: y * 400 },
+              { x: 600, y: y * 400 },
+            ],
+          ] as const
           const made = panelMesh(CORNER, 600, { lines })
           if (!made.ok) throw new Error(made.error.code)
           const flat = flatPanel(made.value.mesh, { limit: 0.1, shrink: 0, lines: made.value.chains })
@@ -172,7 +261,25 @@ describe('laying in the order of the method', () => {
     for (const w of [near, wide, first]) expect(w).toBeGreaterThan(free * 0.98)
   })
   it('film bridged over a long trough takes (profile + 2 gap) / (mouth + 2 gap) − 1 across it, the closed form', () => {
-    const long = plain({ recesses: [cup({ mouthWidthMm: 700, mouthHeightMm: 120, depthMm: 25, wallDeg: 40, gapMm: 40, xMm: 500, yMm: 250, open: false, openAt: null })] }, 1000, 500) // prettier-ignore
+    const long = plain(
+      {
+        recesses: [
+          cup({
+            mouthWidthMm: 700,
+            mouthHeightMm: 120,
+            depthMm: 25,
+            wallDeg: 40,
+            gapMm: 40,
+            xMm: 500,
+            yMm: 250,
+            open: false,
+            openAt: null,
+          }),
+        ],
+      },
+      1000,
+      500,
+    )
     const m = laid(long, 'flats_first', { triangles: 3000, restShrink: 0 })
     // Over the film's free width in the middle of the trough: surface over film.
     let [surface, film] = [0, 0]
@@ -181,12 +288,25 @@ describe('laying in the order of the method', () => {
         list[2 * (m.triangles[3 * t + k] as number) + d] as number
       const [x, y] = [0, 1].map((d) => [0, 1, 2].reduce((s, k) => s + at(m.taped, k, d) / 3, 0)) as [number, number]
       if (Math.abs(x - 500) > 60 || Math.abs(y - 250) > 60 + 40) continue
-      const [ax, ay, bx, by] = [at(m.film, 1, 0) - at(m.film, 0, 0), at(m.film, 1, 1) - at(m.film, 0, 1), at(m.film, 2, 0) - at(m.film, 0, 0), at(m.film, 2, 1) - at(m.film, 0, 1)] // prettier-ignore
+      const [ax, ay, bx, by] = [
+        at(m.film, 1, 0) - at(m.film, 0, 0),
+        at(m.film, 1, 1) - at(m.film, 0, 1),
+        at(m.film, 2, 0) - at(m.film, 0, 0),
+        at(m.film, 2, 1) - at(m.film, 0, 1),
+      ]
       surface += m.area[t] as number
       film += Math.abs(ax * by - ay * bx) / 2
     }
     // Blended walls are a little longer than straight ones: their own profile, walked.
-    const profile = Array.from({ length: 2000 }, (_, i) => [i, i + 1].map((k) => { const d = (120 * k) / 2000; const t = Math.min(1, Math.min(d, 120 - d) / (25 / Math.tan((40 * Math.PI) / 180))); return 25 * t * t * (3 - 2 * t) }) as [number, number]).reduce((s, [p, q]) => s + Math.hypot(120 / 2000, q - p), 0) // prettier-ignore
+    const profile = Array.from(
+      { length: 2000 },
+      (_, i) =>
+        [i, i + 1].map((k) => {
+          const d = (120 * k) / 2000
+          const t = Math.min(1, Math.min(d, 120 - d) / (25 / Math.tan((40 * Math.PI) / 180)))
+          return 25 * t * t * (3 - 2 * t)
+        }) as [number, number],
+    ).reduce((s, [p, q]) => s + Math.hypot(120 / 2000, q - p), 0)
     expect((surface / film - 1) / bridgeStrain(profile, 120, 40)).toBeCloseTo(1, 0.9)
   })
   it('rule of thumb: a shallow door recess, fed, comes out near nothing', () => {
@@ -213,10 +333,17 @@ describe('what the film feels', () => {
   it('relaxing takes the residue out along the roll and leaves the other way alone', () => {
     expect(relaxed(1.08, 1, 0, 0.05)).toBeCloseTo(1.08 * 0.95)
     expect(relaxed(1.08, 1, Math.PI / 2, 0.05)).toBeCloseTo(1.08)
-    fc.assert(fc.property(fc.double({ min: 1, max: 1.4, noNaN: true }), fc.double({ min: 0.9, max: 1, noNaN: true }), fc.double({ min: 0, max: 6.3, noNaN: true }), (l1, l2, angle) => {
-      const felt = relaxed(l1, l2, angle, 0.04)
-      return felt <= l1 + 1e-12 && felt >= l1 * 0.96 - 1e-12
-    })) // prettier-ignore
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 1.4, noNaN: true }),
+        fc.double({ min: 0.9, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 6.3, noNaN: true }),
+        (l1, l2, angle) => {
+          const felt = relaxed(l1, l2, angle, 0.04)
+          return felt <= l1 + 1e-12 && felt >= l1 * 0.96 - 1e-12
+        },
+      ),
+    )
   })
   it('rule of thumb: a mirror cap taken by pre-stretch 20-30 % comes out inside what the film bears', () => {
     const plan = { ...hatch(), method: { ...hatch().method, tension: 'triangles' as const } }
@@ -224,7 +351,7 @@ describe('what the film feels', () => {
     if (!film) throw new Error('no film')
     const bare = map(CAP, { limit: film.stretchLimit })
     const choice = choiceFor(plan, 'p')
-    const [pulled, pre] = [0, 0.25].map((preStretch) => feelOf(bare, CAP, film, { ...choice, preStretch }, plan.method)) // prettier-ignore
+    const [pulled, pre] = [0, 0.25].map((preStretch) => feelOf(bare, CAP, film, { ...choice, preStretch }, plan.method))
     expect(pulled?.worst).toBeGreaterThan(film.postHeatOver)
     expect(pre?.worst).toBeLessThan(film.stretchLimit)
     // What heat leaves of the pre-stretch counts against the sheet as made; tension lets the film shrink on by its own.
@@ -246,7 +373,10 @@ describe('what the film feels', () => {
 
 describe('ways out, solved', () => {
   it('a bumper corner and a mirror cap come below 7 % by the best seams and cuts found on their mesh', () => {
-    for (const [panel, whole] of [[CORNER, 0.12], [CAP, 0.12]] as const) {
+    for (const [panel, whole] of [
+      [CORNER, 0.12],
+      [CAP, 0.12],
+    ] as const) {
       const made = panelMesh(panel, 700)
       if (!made.ok) throw new Error(made.error.code)
       const found = waysOnMesh(made.value.mesh, { limit: 0.1, shrink: 0 })
@@ -258,7 +388,7 @@ describe('ways out, solved', () => {
       // Solved anew from its own vertices it is what it said.
       const again = flatPanel(made.value.mesh, { limit: 0.1, shrink: 0, quick: true, lines: best?.lines ?? [] })
       expect(again.ok && again.value.report.stretch.max).toBeCloseTo(best?.stretch ?? 0, 9)
-    } // prettier-ignore
+    }
   })
   it('of a plan: each way, applied, is what it said; those that answer stand first, none makes it worse', () => {
     const base = { ...hatch(), pieces: [] }
@@ -278,13 +408,20 @@ describe('ways out, solved', () => {
     expect(new Set(ways.map((w) => w.code)).size).toBeGreaterThan(3)
     const cut = ways.find((w) => w.code === 'slits')
     if (!cut) throw new Error('no cuts')
-    // The working of each: its numbers put into its formula give its value; film and minutes are what the job then takes.
+    // The working of each: its numbers put into its formula give its value; film and minutes are what the job then
+    // takes.
     const panel = plan.panels.find((p) => p.id === 'mirror-left')
     if (!panel) throw new Error('no mirror')
     const before = reckon(plan, EMPTY_CATALOGUE, [])
     const [used, crew] = ['rail/film_used', 'rail/crew_minutes'].map((f) => before.figures.get(f))
     for (const [n, w] of ways.entries()) {
-      const price = priceWayOut(plan, EMPTY_CATALOGUE, [], { code: w.code, change: w.change, becomes: w.worst, facts: w.facts }, before) // prettier-ignore
+      const price = priceWayOut(
+        plan,
+        EMPTY_CATALOGUE,
+        [],
+        { code: w.code, change: w.change, becomes: w.worst, facts: w.facts },
+        before,
+      )
       const figures = wayFigures(panel, sheet, w, n, now, price, used, crew)
       const of = (part: string) => figures.find((f) => f.id === wayFigureId(panel.id, n, part))
       expect(of('worst')?.value).toBe(w.worst)
@@ -322,7 +459,10 @@ describe('inlays and relief cuts in a plan', () => {
     const after = reckon(inlaid, EMPTY_CATALOGUE, [])
     expect(after.pieces.length).toBe(before.pieces.length + 1)
     const piece = after.pieces.find((p) => p.inlay)
-    expect(piece?.cutWidthMm).toBeCloseTo(recessProfileMm(recess.mouthWidthMm, recess.depthMm, recess.wallDeg) + 2 * (6 + 25), 6) // prettier-ignore
+    expect(piece?.cutWidthMm).toBeCloseTo(
+      recessProfileMm(recess.mouthWidthMm, recess.depthMm, recess.wallDeg) + 2 * (6 + 25),
+      6,
+    )
     const seams = (r: typeof after) => Number(r.figures.get('rail/seams')?.value)
     expect(seams(after) - seams(before)).toBeCloseTo(2 * (recess.mouthWidthMm + recess.mouthHeightMm), 6)
     const minutes = (r: typeof after) => Number(r.figures.get('rail/crew_minutes')?.value)
@@ -332,20 +472,39 @@ describe('inlays and relief cuts in a plan', () => {
     const base = hatch()
     const own = base.panels[0]
     if (!own) throw new Error('no panel')
-    const other = { ...cup({ way: 'inlay' }), id: 'plate', name: 'Plate', mouthWidthMm: 300, mouthHeightMm: 120, depthMm: 12, xMm: 400, yMm: 430 } // prettier-ignore
-    const panel: Panel = { ...plain({ recesses: [cup({ way: 'inlay' }), other] }, 800, 550), id: own.id, kind: own.kind, filmId: own.filmId } // prettier-ignore
+    const other = {
+      ...cup({ way: 'inlay' }),
+      id: 'plate',
+      name: 'Plate',
+      mouthWidthMm: 300,
+      mouthHeightMm: 120,
+      depthMm: 12,
+      xMm: 400,
+      yMm: 430,
+    }
+    const panel: Panel = {
+      ...plain({ recesses: [cup({ way: 'inlay' }), other] }, 800, 550),
+      id: own.id,
+      kind: own.kind,
+      filmId: own.filmId,
+    }
     const plan = Plan.parse({ ...base, layout: { ...base.layout, cutting: 'free' }, panels: [panel], pieces: [] })
     const choice = choiceFor(plan, panel.id)
     const made = flatOutlines(laid(panel, 'flats_first', { triangles: 2500 }), panel, choice)
     if (!made) throw new Error('no outline')
     expect(made.parts).toHaveLength(1)
     expect(made.inlays.map((o) => o.recess)).toEqual(['cup', 'plate'])
-    const kept = applyChange(plan, { kind: 'piece', panelId: panel.id, set: { flat: { mark: flatMark(panel, choice), ...made } } }) // prettier-ignore
+    const kept = applyChange(plan, {
+      kind: 'piece',
+      panelId: panel.id,
+      set: { flat: { mark: flatMark(panel, choice), ...made } },
+    })
     expect(Plan.safeParse(kept).success).toBe(true)
     const inlays = (p: Plan) => reckon(p, EMPTY_CATALOGUE, []).pieces.filter((x) => x.inlay)
     for (const [i, recess] of panel.recesses.entries()) {
       const [rule, solved] = [inlays(plan)[i], inlays(kept)[i]]
-      // By rule the box is the profile both ways; the flat film of the recess is that long where it is longest, to some per cent.
+      // By rule the box is the profile both ways; the flat film of the recess is that long where it is longest, to
+      // some per cent.
       expect(rule?.outline).toBeNull()
       expect(solved?.outline?.length).toBeGreaterThan(8)
       const profile = recessProfileMm(recess.mouthWidthMm, recess.depthMm, recess.wallDeg)
@@ -364,20 +523,35 @@ describe('inlays and relief cuts in a plan', () => {
     expect(made.inlays).toEqual([])
     expect(parts).toHaveLength(1)
     expect(parts[0]?.length).toBeLessThanOrEqual(120)
-    const kept = applyChange(plan, { kind: 'piece', panelId: panel.id, set: { flat: { mark: flatMark(panel, choice), ...made } } }) // prettier-ignore
+    const kept = applyChange(plan, {
+      kind: 'piece',
+      panelId: panel.id,
+      set: { flat: { mark: flatMark(panel, choice), ...made } },
+    })
     expect(Plan.safeParse(kept).success).toBe(true)
     const width = (p: Plan) => reckon(p, EMPTY_CATALOGUE, []).pieces.find((x) => x.panelId === 'hatch')?.cutWidthMm ?? 0
     const box = Math.max(...(parts[0] ?? []).map(([x]) => x))
     expect(width(kept) - width(plan)).toBeCloseTo(box - panel.widthMm, 6)
-    const deeper = { ...kept, panels: kept.panels.map((p) => (p.id === 'hatch' ? { ...p, crownMm: p.crownMm + 5 } : p)) } // prettier-ignore
+    const deeper = {
+      ...kept,
+      panels: kept.panels.map((p) => (p.id === 'hatch' ? { ...p, crownMm: p.crownMm + 5 } : p)),
+    }
     expect(width(deeper)).toBeCloseTo(width(plan), 6)
   })
   it('area of the film’s surface is that of the sphere and the cone it lies on', () => {
     const alpha = 0.6
     const dome = flatPanel(cap(20, alpha, 500), { limit: 0.1, shrink: 0 })
     expect(dome.ok && dome.value.report.area_mm2 / (2 * Math.PI * 500 ** 2 * (1 - Math.cos(alpha)))).toBeCloseTo(1, 2)
-    const cone = flatPanel(sheet(60, 20, (u, v) => { const r = 100 + 200 * v; return [r * Math.cos(2 * u), r * Math.sin(2 * u), -150 * v] }), { limit: 0.1, shrink: 0 }) // prettier-ignore
+    const cone = flatPanel(
+      sheet(60, 20, (u, v) => {
+        const r = 100 + 200 * v
+        return [r * Math.cos(2 * u), r * Math.sin(2 * u), -150 * v]
+      }),
+      { limit: 0.1, shrink: 0 },
+    )
     // A part of a frustum: its angle over a whole turn, of π (r1 + r2) times its slant.
-    expect(cone.ok && cone.value.report.area_mm2 / ((2 / (2 * Math.PI)) * Math.PI * (100 + 300) * Math.hypot(200, 150))).toBeCloseTo(1, 2) // prettier-ignore
+    expect(
+      cone.ok && cone.value.report.area_mm2 / ((2 / (2 * Math.PI)) * Math.PI * (100 + 300) * Math.hypot(200, 150)),
+    ).toBeCloseTo(1, 2)
   })
 })

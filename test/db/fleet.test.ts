@@ -21,14 +21,27 @@ afterAll(async () => {
 })
 
 const request = (seconds: number, pieces = 12): LayoutInput => ({
-  format: 'cuirass/layout@1', cutting: 'guillotine', gap_mm: 0, seconds, seed: 1,
+  format: 'cuirass/layout@1',
+  cutting: 'guillotine',
+  gap_mm: 0,
+  seconds,
+  seed: 1,
   stock: [{ id: 'R-1', width_mm: 1520, length_mm: 90_000, lot: 'L1' }],
   // Sizes with no common step and no plan that is proven at once, so that the search takes its time.
-  pieces: Array.from({ length: pieces }, (_, i) => ({ id: `p${i}`, width_mm: 317.3 + 41.7 * (i % 11), height_mm: 289.9 + 57.1 * (i % 13), count: 1, turn: 'quarter' as const })),
-}) // prettier-ignore
+  pieces: Array.from({ length: pieces }, (_, i) => ({
+    id: `p${i}`,
+    width_mm: 317.3 + 41.7 * (i % 11),
+    height_mm: 289.9 + 57.1 * (i % 13),
+    count: 1,
+    turn: 'quarter' as const,
+  })),
+})
 
 async function worker(): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'worker/main.ts'], { stdio: ['ignore', 'pipe', 'inherit'], env: process.env }) // prettier-ignore
+  const child = spawn(process.execPath, ['--import', 'tsx', 'worker/main.ts'], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+    env: process.env,
+  })
   workers.push(child)
   await new Promise<void>((resolve, reject) => {
     child.stdout?.on('data', (d: Buffer) => d.toString().includes('ready') && resolve())
@@ -72,7 +85,14 @@ describe('layouts of fleets', () => {
     expect([first?.attempt, second?.attempt]).toEqual([1, 2])
     expect(await beatFleet(task, 1, { share: 0.5, usedMm: 1, boundMm: 1 })).toBe('lost')
     expect(await beatFleet(task, 2, { share: 0.5, usedMm: 1, boundMm: 1 })).toBe('on')
-    const result: LayoutPlan = { format: 'cuirass/layout-plan@1', used_mm: 1, bound_mm: 1, proven: true, stock: [], unplaced: [] } // prettier-ignore
+    const result: LayoutPlan = {
+      format: 'cuirass/layout-plan@1',
+      used_mm: 1,
+      bound_mm: 1,
+      proven: true,
+      stock: [],
+      unplaced: [],
+    }
     expect(await endFleet(task, 1, { state: 'done', result })).toBe(false)
     expect(await endFleet(task, 2, { state: 'done', result })).toBe(true)
     expect((await fleetFile(ours.who.lead, id))?.state).toBe('done')
@@ -94,26 +114,47 @@ describe('layouts of fleets', () => {
     const one = await worker()
     const quick = randomUUID()
     await askFleet(lead, { id: quick, name: 'Quick', request: request(1), stages: 3 })
-    const done = await until(() => see(quick), (f) => f?.state === 'done') // prettier-ignore
+    const done = await until(
+      () => see(quick),
+      (f) => f?.state === 'done',
+    )
     expect(done?.result?.stock[0]?.placements).toHaveLength(12)
     expect(done?.usedMm).toBe(done?.result?.used_mm)
 
     const long = randomUUID()
     await askFleet(lead, { id: long, name: 'Cancelled', request: request(200, 70), stages: null })
-    await until(() => see(long), (f) => f?.state === 'running' && f.share > 0 && f.usedMm !== null) // prettier-ignore
+    await until(
+      () => see(long),
+      (f) => f?.state === 'running' && f.share > 0 && f.usedMm !== null,
+    )
     expect(await cancelFleet(lead, long)).toBe('done')
-    const cancelled = await until(() => see(long), (f) => f?.state === 'cancelled', 20) // prettier-ignore
+    const cancelled = await until(
+      () => see(long),
+      (f) => f?.state === 'cancelled',
+      20,
+    )
     // What was found until then is kept.
     expect(cancelled?.result?.stock[0]?.placements).toHaveLength(70)
 
     const orphan = randomUUID()
     await askFleet(lead, { id: orphan, name: 'Orphan', request: request(8, 70), stages: null })
-    await until(() => see(orphan), (f) => f?.state === 'running' && f.attempt === 1) // prettier-ignore
+    await until(
+      () => see(orphan),
+      (f) => f?.state === 'running' && f.attempt === 1,
+    )
     await worker()
     one.kill('SIGKILL')
-    const again = await until(() => see(orphan), (f) => (f?.attempt ?? 0) > 1, 40) // prettier-ignore
+    const again = await until(
+      () => see(orphan),
+      (f) => (f?.attempt ?? 0) > 1,
+      40,
+    )
     expect(again?.attempt).toBe(2)
-    const finished = await until(() => see(orphan), (f) => f?.state === 'done', 40) // prettier-ignore
+    const finished = await until(
+      () => see(orphan),
+      (f) => f?.state === 'done',
+      40,
+    )
     expect(finished?.result?.stock[0]?.placements).toHaveLength(70)
   }, 180_000)
 })

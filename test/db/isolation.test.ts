@@ -49,7 +49,15 @@ beforeAll(async () => {
   theirs = await shopWorld()
   // Each has a cutting table of its own.
   for (const w of [ours, theirs]) mkdirSync(join(process.env.CUTTING_TABLE_DIR, w.who.lead.shopId))
-  const request = { format: 'cuirass/layout@1' as const, cutting: 'guillotine' as const, gap_mm: 0, seconds: 1, seed: 1, stock: [{ id: 'r', width_mm: 10, length_mm: 10 }], pieces: [{ id: 'p', width_mm: 1, height_mm: 1, count: 1, turn: 'fixed' as const }] } // prettier-ignore
+  const request = {
+    format: 'cuirass/layout@1' as const,
+    cutting: 'guillotine' as const,
+    gap_mm: 0,
+    seconds: 1,
+    seed: 1,
+    stock: [{ id: 'r', width_mm: 10, length_mm: 10 }],
+    pieces: [{ id: 'p', width_mm: 1, height_mm: 1, count: 1, turn: 'fixed' as const }],
+  }
   await askFleet(ours.who.lead, { id: fleetId, name: 'Ours', request, stages: null })
 })
 afterAll(async () => {
@@ -76,43 +84,173 @@ const entry = (payload: object) => ({ id: randomUUID(), at: '2026-11-20T08:00:00
  * Every action and route handler that reads or writes a shop's rows: what a lead of another shop tries, and what has to
  * come of it. `own` marks those that can only ever touch the caller's own shop.
  */
-const ACTIONS: Record<string, { call: () => Promise<Outcome>; want: string } | { own: string; call: () => Promise<Outcome> }> = {
-  'jobs.createJob': { own: 'makes a job in the caller’s shop', call: () => jobActions.createJob({ id: randomUUID(), name: 'X', customerRef: '', vehicle: 'V', kind: 'other', colourName: 'c', colourHex: '#000000' }) },
-  'jobs.saveJob': { call: () => jobActions.saveJob({ jobId: ours.jobId, basedOn: 1, plan: { ...handCar(), name: 'stolen' } }), want: 'not_found' },
-  'jobs.takeBackChange': { call: () => jobActions.takeBackChange({ jobId: ours.jobId, way: 'undo' }), want: 'not_found' },
-  'jobs.restoreRevision': { call: () => jobActions.restoreRevision({ jobId: ours.jobId, number: 1, basedOn: 1 }), want: 'not_found' },
-  'jobs.jobHistory': { call: async () => {
+const ACTIONS: Record<
+  string,
+  { call: () => Promise<Outcome>; want: string } | { own: string; call: () => Promise<Outcome> }
+> = {
+  'jobs.createJob': {
+    own: 'makes a job in the caller’s shop',
+    call: () =>
+      jobActions.createJob({
+        id: randomUUID(),
+        name: 'X',
+        customerRef: '',
+        vehicle: 'V',
+        kind: 'other',
+        colourName: 'c',
+        colourHex: '#000000',
+      }),
+  },
+  'jobs.saveJob': {
+    call: () => jobActions.saveJob({ jobId: ours.jobId, basedOn: 1, plan: { ...handCar(), name: 'stolen' } }),
+    want: 'not_found',
+  },
+  'jobs.takeBackChange': {
+    call: () => jobActions.takeBackChange({ jobId: ours.jobId, way: 'undo' }),
+    want: 'not_found',
+  },
+  'jobs.restoreRevision': {
+    call: () => jobActions.restoreRevision({ jobId: ours.jobId, number: 1, basedOn: 1 }),
+    want: 'not_found',
+  },
+  'jobs.jobHistory': {
+    call: async () => {
       const out = await jobActions.jobHistory({ jobId: ours.jobId })
       return out.ok && out.value.length === 0 ? { ok: false, error: { code: 'empty' } } : out
-    }, want: 'empty' },
-  'shop.setUnits': { own: 'sets the caller’s own units', call: () => shopActions.setUnits({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US' }) },
-  'shop.addMember': { call: () => shopActions.addMember({ name: 'X', email: 'x@x.example', password: 'long-enough-words', role: 'owner' }), want: 'not_allowed' },
-  'shop.setRole': { call: () => shopActions.setRole({ memberId: ours.who.installer.memberId, role: 'owner' }), want: 'not_allowed' },
+    },
+    want: 'empty',
+  },
+  'shop.setUnits': {
+    own: 'sets the caller’s own units',
+    call: () => shopActions.setUnits({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US' }),
+  },
+  'shop.addMember': {
+    call: () =>
+      shopActions.addMember({ name: 'X', email: 'x@x.example', password: 'long-enough-words', role: 'owner' }),
+    want: 'not_allowed',
+  },
+  'shop.setRole': {
+    call: () => shopActions.setRole({ memberId: ours.who.installer.memberId, role: 'owner' }),
+    want: 'not_allowed',
+  },
   'shop.setShopMethod': { own: 'sets the caller’s own shop', call: () => shopActions.setShopMethod(THRIFTY) },
-  'shop.logClimate': { own: 'reads the caller’s own air', call: () => shopActions.logClimate({ id: randomUUID(), at: '2026-11-20T08:00:00.000Z', airC: 19, humidity: 0.5, surfaceC: null }) },
-  'rack.putFilm': { call: () => rackActions.putFilm({ sheet: film('slate-matte'), basedOn: 7 }), want: 'changed_meanwhile' },
-  'stretch.keepStretch': { own: 'keeps what was solved in the caller’s shop', call: () => stretchActions.keepStretch({ rows: [{ key: '0123456789abcdef', value: { worst: 0.1, toPostHeatMm2: 0, overMm2: 0, wrinklesMm2: 0, areaMm2: 10, triangles: 400, spot: null } }] }) },
+  'shop.logClimate': {
+    own: 'reads the caller’s own air',
+    call: () =>
+      shopActions.logClimate({
+        id: randomUUID(),
+        at: '2026-11-20T08:00:00.000Z',
+        airC: 19,
+        humidity: 0.5,
+        surfaceC: null,
+      }),
+  },
+  'rack.putFilm': {
+    call: () => rackActions.putFilm({ sheet: film('slate-matte'), basedOn: 7 }),
+    want: 'changed_meanwhile',
+  },
+  'stretch.keepStretch': {
+    own: 'keeps what was solved in the caller’s shop',
+    call: () =>
+      stretchActions.keepStretch({
+        rows: [
+          {
+            key: '0123456789abcdef',
+            value: {
+              worst: 0.1,
+              toPostHeatMm2: 0,
+              overMm2: 0,
+              wrinklesMm2: 0,
+              areaMm2: 10,
+              triangles: 400,
+              spot: null,
+            },
+          },
+        ],
+      }),
+  },
   'shop.setDamage': { call: () => shopActions.setDamage({ itemId: ours.rollId, damage: [] }), want: 'no_such_stock' },
-  'fleet.startFleet': { call: () => fleetActions.startFleet({ id: randomUUID(), name: 'F', filmId: 'fen-satin', cars: [{ jobId: ours.jobId, count: 1 }], newRolls: 1, shelf: false, widthMm: 1520, cutting: 'guillotine', stages: 3, gapMm: 0, seconds: 1 }), want: 'not_found' },
-  'fleet.startFleetFile': { call: () => fleetActions.startFleetFile({ id: randomUUID(), name: 'F', text: '{}' }), want: 'invalid_value' },
+  'fleet.startFleet': {
+    call: () =>
+      fleetActions.startFleet({
+        id: randomUUID(),
+        name: 'F',
+        filmId: 'fen-satin',
+        cars: [{ jobId: ours.jobId, count: 1 }],
+        newRolls: 1,
+        shelf: false,
+        widthMm: 1520,
+        cutting: 'guillotine',
+        stages: 3,
+        gapMm: 0,
+        seconds: 1,
+      }),
+    want: 'not_found',
+  },
+  'fleet.startFleetFile': {
+    call: () => fleetActions.startFleetFile({ id: randomUUID(), name: 'F', text: '{}' }),
+    want: 'invalid_value',
+  },
   'fleet.cancelFleet': { call: () => fleetActions.cancelFleet({ id: fleetId }), want: 'not_found' },
   'fleet.fleetResult': { call: () => fleetActions.fleetResult({ id: fleetId }), want: 'not_found' },
-  'fleet.fleetHeads': { call: async () => {
+  'fleet.fleetHeads': {
+    call: async () => {
       const out = await fleetActions.fleetHeads({})
       return out.ok && out.value.length === 0 ? { ok: false, error: { code: 'empty' } } : out
-    }, want: 'empty' },
-  'cutting-table.sendToTable': { call: () => tableActions.sendToTable({ jobId: ours.jobId, filmId: 'fen-satin', rollId: 'new-1', as: 'svg' }), want: 'not_found' },
+    },
+    want: 'empty',
+  },
+  'cutting-table.sendToTable': {
+    call: () => tableActions.sendToTable({ jobId: ours.jobId, filmId: 'fen-satin', rollId: 'new-1', as: 'svg' }),
+    want: 'not_found',
+  },
   'cutting-table.tableReports': { call: () => tableActions.tableReports({ jobId: ours.jobId }), want: 'not_found' },
   'rack.sellFilm': { call: () => rackActions.sellFilm({ id: ours.filmId, sold: false }), want: 'no_such_film' },
-  'rack.bringFilms': { own: 'brings films into the caller’s rack', call: () => rackActions.bringFilms({ text: JSON.stringify({ format: 'cuirass/films@1', films: [film('reed-sheet')] }), csv: false }) },
-  'vehicles.keepVehicle': { call: () => vehicleActions.keepVehicle({ id: ours.vehicleId, basedOn: 1, measured: vehicleOf(handCar()), summary: 'stolen', fromJob: null }), want: 'not_found' },
-  'vehicles.restoreVehicle': { call: () => vehicleActions.restoreVehicle({ id: ours.vehicleId, basedOn: 1, number: 1 }), want: 'not_found' },
-  'vehicles.listVehicles': { call: async () => {
+  'rack.bringFilms': {
+    own: 'brings films into the caller’s rack',
+    call: () =>
+      rackActions.bringFilms({
+        text: JSON.stringify({ format: 'cuirass/films@1', films: [film('reed-sheet')] }),
+        csv: false,
+      }),
+  },
+  'vehicles.keepVehicle': {
+    call: () =>
+      vehicleActions.keepVehicle({
+        id: ours.vehicleId,
+        basedOn: 1,
+        measured: vehicleOf(handCar()),
+        summary: 'stolen',
+        fromJob: null,
+      }),
+    want: 'not_found',
+  },
+  'vehicles.restoreVehicle': {
+    call: () => vehicleActions.restoreVehicle({ id: ours.vehicleId, basedOn: 1, number: 1 }),
+    want: 'not_found',
+  },
+  'vehicles.listVehicles': {
+    call: async () => {
       const out = await vehicleActions.listVehicles({})
       return out.ok && !out.value.some((v) => v.id === ours.vehicleId) ? { ok: false, error: { code: 'empty' } } : out
-    }, want: 'empty' },
-  'shop.receiveStock': { call: () => shopActions.receiveStock({ id: ours.rollId, movementId: randomUUID(), filmId: 'no-such-film', kind: 'roll', label: 'R-9', lot: 'L', widthMm: 1520, lengthMm: 1000 }), want: 'no_such_film' },
-} // prettier-ignore
+    },
+    want: 'empty',
+  },
+  'shop.receiveStock': {
+    call: () =>
+      shopActions.receiveStock({
+        id: ours.rollId,
+        movementId: randomUUID(),
+        filmId: 'no-such-film',
+        kind: 'roll',
+        label: 'R-9',
+        lot: 'L',
+        widthMm: 1520,
+        lengthMm: 1000,
+      }),
+    want: 'no_such_film',
+  },
+}
 
 const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | { open: string }> = {
   'app/api/auth/[...all]/route.ts': { open: 'in and out and nothing else, tried in sign-in.test.ts' },

@@ -39,9 +39,14 @@ afterAll(async () => {
 
 const send = async (body: Uint8Array<ArrayBuffer> | ReadableStream, headers: Record<string, string> = {}) => {
   const response = await takePhoto(
-    new Request('http://127.0.0.1:3999/x', { method: 'POST', body, headers: { host: '127.0.0.1:3999', ...headers }, ...(body instanceof ReadableStream ? { duplex: 'half' } : {}) } as RequestInit),
+    new Request('http://127.0.0.1:3999/x', {
+      method: 'POST',
+      body,
+      headers: { host: '127.0.0.1:3999', ...headers },
+      ...(body instanceof ReadableStream ? { duplex: 'half' } : {}),
+    } as RequestInit),
     world.jobId,
-  ) // prettier-ignore
+  )
   const out = (await response.json()) as { ok: boolean; value?: { id: string }; error?: { code: string } }
   return { status: response.status, ...out }
 }
@@ -57,7 +62,13 @@ describe('photos', () => {
     const kept = await photoBytes(world.who.lead, out.value?.id ?? '')
     const meta = await sharp(kept ?? Buffer.alloc(0)).metadata()
     // Sent lying on its side (orientation 6), kept standing.
-    expect([meta.format, meta.width, meta.height, meta.exif, meta.orientation]).toEqual(['jpeg', 20, 40, undefined, undefined]) // prettier-ignore
+    expect([meta.format, meta.width, meta.height, meta.exif, meta.orientation]).toEqual([
+      'jpeg',
+      20,
+      40,
+      undefined,
+      undefined,
+    ])
     expect(kept?.includes(Buffer.from('Telltale'))).toBe(false)
     const shown = await showPhoto(out.value?.id ?? '')
     expect(shown.headers.get('content-type')).toBe('image/jpeg')
@@ -75,7 +86,10 @@ describe('photos', () => {
     ['half a photo', null],
   ])('%s is refused', async (_, body) => {
     const whole = await picturePlace()
-    expect(await send(bytes(body ?? whole.subarray(0, whole.length / 2)))).toMatchObject({ status: 422, error: { code: 'not_a_photo' } }) // prettier-ignore
+    expect(await send(bytes(body ?? whole.subarray(0, whole.length / 2)))).toMatchObject({
+      status: 422,
+      error: { code: 'not_a_photo' },
+    })
   })
   it('80 MB is refused after the limit, not after all of it', async () => {
     let given = 0
@@ -100,12 +114,23 @@ describe('films on the rack', () => {
     expect(await putFilm({ sheet, basedOn: 0 })).toMatchObject({ ok: true })
     expect(await putFilm({ sheet, basedOn: 0 })).toMatchObject({ error: { code: 'id_taken' } })
     expect(await putFilm({ sheet: { ...sheet, stretchLimit: 0.07 }, basedOn: 1 })).toMatchObject({ ok: true })
-    expect(await putFilm({ sheet: { ...sheet, stretchLimit: 0.01 }, basedOn: 1 })).toMatchObject({ error: { code: 'changed_meanwhile' } }) // prettier-ignore
+    expect(await putFilm({ sheet: { ...sheet, stretchLimit: 0.01 }, basedOn: 1 })).toMatchObject({
+      error: { code: 'changed_meanwhile' },
+    })
     const kept = (await rack(world.who.lead)).all.find((f) => f.sheet.id === sheet.id)
     expect([kept?.sheet.stretchLimit, kept?.version]).toEqual([0.07, 2])
   })
   it('one that is no longer sold leaves the choice and stays in the jobs made with it', async () => {
-    await savePlan(world.who.lead, { jobId: world.jobId, basedOn: 1, plan: { ...handCar(), film: { mainId: world.filmId, sheets: [{ ...film('fen-satin'), id: world.filmId }] } }, summary: () => 'own film' }, new Date()) // prettier-ignore
+    await savePlan(
+      world.who.lead,
+      {
+        jobId: world.jobId,
+        basedOn: 1,
+        plan: { ...handCar(), film: { mainId: world.filmId, sheets: [{ ...film('fen-satin'), id: world.filmId }] } },
+        summary: () => 'own film',
+      },
+      new Date(),
+    )
     expect(await sellFilm({ id: world.filmId, sold: false })).toMatchObject({ ok: true })
     const file = await openJob(world.who.lead, world.jobId, new Date())
     expect(file?.catalogue.films.map((f) => f.id)).not.toContain(world.filmId)
@@ -119,10 +144,15 @@ describe('films on the rack', () => {
     expect(refused).toMatchObject({ ok: false, error: { code: 'table' } })
     expect(JSON.stringify(refused)).toContain('Line 3, stretch_limit')
     expect((await rack(world.who.lead)).all).toHaveLength(before)
-    expect(await bringFilms({ text: writeCsv(rows), csv: true })).toMatchObject({ ok: true, value: { added: 2, changed: 0 } }) // prettier-ignore
+    expect(await bringFilms({ text: writeCsv(rows), csv: true })).toMatchObject({
+      ok: true,
+      value: { added: 2, changed: 0 },
+    })
     const json = JSON.stringify({ format: 'cuirass/films@1', films: [{ ...film('heron-gloss'), name: 'Heron again' }] })
     expect(await bringFilms({ text: json, csv: false })).toMatchObject({ ok: true, value: { added: 0, changed: 1 } })
-    expect(await bringFilms({ text: '{"format":"cuirass/films@1","films":[{}]}', csv: false })).toMatchObject({ ok: false }) // prettier-ignore
+    expect(await bringFilms({ text: '{"format":"cuirass/films@1","films":[{}]}', csv: false })).toMatchObject({
+      ok: false,
+    })
   })
   it('an installer may not touch the sheets', async () =>
     await expect(saveFilm(world.who.installer, film('fen-satin'), 1)).rejects.toThrow(/may not film/))
@@ -133,19 +163,28 @@ describe('the library of measured vehicles', () => {
     const measured = vehicleOf(handCar())
     const wider = vehicleOf(withPanel(handCar(), 'door', () => ({ widthMm: 1066 })))
     const id = randomUUID()
-    expect(await keepVehicle({ id, basedOn: 0, measured, summary: 'Kept', fromJob: null })).toMatchObject({ value: { id, number: 1 } }) // prettier-ignore
-    expect(await keepVehicle({ id, basedOn: 1, measured: wider, summary: 'Door', fromJob: null })).toMatchObject({ value: { number: 2 } }) // prettier-ignore
-    expect(await keepVehicle({ id, basedOn: 1, measured, summary: 'Late', fromJob: null })).toMatchObject({ error: { code: 'changed_meanwhile' } }) // prettier-ignore
+    expect(await keepVehicle({ id, basedOn: 0, measured, summary: 'Kept', fromJob: null })).toMatchObject({
+      value: { id, number: 1 },
+    })
+    expect(await keepVehicle({ id, basedOn: 1, measured: wider, summary: 'Door', fromJob: null })).toMatchObject({
+      value: { number: 2 },
+    })
+    expect(await keepVehicle({ id, basedOn: 1, measured, summary: 'Late', fromJob: null })).toMatchObject({
+      error: { code: 'changed_meanwhile' },
+    })
     expect(await restoreVehicle({ id, basedOn: 2, number: 1 })).toMatchObject({ value: { number: 3 } })
     const file = await vehicleFile(world.who.lead, id)
     expect(file?.measured).toEqual(measured)
     expect(file?.revisions.map((r) => r.summary)).toEqual(['Brought back: state 1', 'Door', 'Kept'])
-    await expect(guarded(world.who.lead, 'read', (tx) => tx.execute(sql`update vehicle_revision set summary = 'x'`))).rejects.toMatchObject({ code: '42501' }) // prettier-ignore
+    await expect(
+      guarded(world.who.lead, 'read', (tx) => tx.execute(sql`update vehicle_revision set summary = 'x'`)),
+    ).rejects.toMatchObject({ code: '42501' })
   })
   it('a job kept twice makes one vehicle, whoever taps and however fast', async () => {
     const jobId = randomUUID()
     await insertJob(world.who.lead, jobId, handCar(), 'Taken in', new Date())
-    const keep = () => keepVehicle({ id: randomUUID(), basedOn: 0, measured: vehicleOf(handCar()), summary: 'Kept', fromJob: jobId }) // prettier-ignore
+    const keep = () =>
+      keepVehicle({ id: randomUUID(), basedOn: 0, measured: vehicleOf(handCar()), summary: 'Kept', fromJob: jobId })
     const before = (await vehicles(world.who.lead)).length
     const outcomes = await Promise.all([keep(), keep(), keep()])
     const ids = new Set(outcomes.map((o) => (o.ok ? o.value.id : o.error.code)))
@@ -153,27 +192,66 @@ describe('the library of measured vehicles', () => {
     expect((await vehicles(world.who.lead)).length).toBe(before + 1)
     // Measured on since, it is one state more of the same vehicle.
     const wider = vehicleOf(withPanel(handCar(), 'door', () => ({ widthMm: 1066 })))
-    expect(await keepVehicle({ id: randomUUID(), basedOn: 0, measured: wider, summary: 'Kept', fromJob: jobId })).toMatchObject({ value: { id: [...ids][0], number: 2 } }) // prettier-ignore
+    expect(
+      await keepVehicle({ id: randomUUID(), basedOn: 0, measured: wider, summary: 'Kept', fromJob: jobId }),
+    ).toMatchObject({ value: { id: [...ids][0], number: 2 } })
   })
   it('the next job starts from it', async () => {
     const id = randomUUID()
     const vehicleId = randomUUID()
-    await saveVehicle(world.who.lead, { id: vehicleId, basedOn: 0, measured: vehicleOf(handCar()), summary: 'Kept', fromJob: null }, new Date()) // prettier-ignore
-    await createJob({ id, name: 'Next', customerRef: '', vehicle: 'Another', kind: 'other', colourName: 'Red', colourHex: '#aa0000', start: { from: 'vehicle', vehicleId } }) // prettier-ignore
+    await saveVehicle(
+      world.who.lead,
+      { id: vehicleId, basedOn: 0, measured: vehicleOf(handCar()), summary: 'Kept', fromJob: null },
+      new Date(),
+    )
+    await createJob({
+      id,
+      name: 'Next',
+      customerRef: '',
+      vehicle: 'Another',
+      kind: 'other',
+      colourName: 'Red',
+      colourHex: '#aa0000',
+      start: { from: 'vehicle', vehicleId },
+    })
     const plan = (await openJob(world.who.lead, id, new Date()))?.plan
     expect(plan?.panels).toEqual(handCar().panels)
-    expect([plan?.vehicle.name, plan?.vehicle.colour.hex, plan?.vehicle.libraryId]).toEqual(['Another', '#aa0000', vehicleId]) // prettier-ignore
+    expect([plan?.vehicle.name, plan?.vehicle.colour.hex, plan?.vehicle.libraryId]).toEqual([
+      'Another',
+      '#aa0000',
+      vehicleId,
+    ])
   })
   it('the shop’s own method is what the next job starts with', async () => {
     expect(await setShopMethod({ ...THRIFTY, name: 'Ours' })).toMatchObject({ ok: true })
     const id = randomUUID()
-    await createJob({ id, name: 'Ours', customerRef: '', vehicle: 'V', kind: 'other', colourName: 'Red', colourHex: '#aa0000' }) // prettier-ignore
-    expect((await openJob(world.who.lead, id, new Date()))?.plan.method).toMatchObject({ name: 'Ours', tension: 'relax_first' }) // prettier-ignore
+    await createJob({
+      id,
+      name: 'Ours',
+      customerRef: '',
+      vehicle: 'V',
+      kind: 'other',
+      colourName: 'Red',
+      colourHex: '#aa0000',
+    })
+    expect((await openJob(world.who.lead, id, new Date()))?.plan.method).toMatchObject({
+      name: 'Ours',
+      tension: 'relax_first',
+    })
   })
   it('a job from a body style: typed lengths stand, the rest is marked assumed; one out of range is refused by name', async () => {
     const id = randomUUID()
-    const job = { name: 'Style', customerRef: '', vehicle: 'Hatch', kind: 'city_car', colourName: 'Red', colourHex: '#aa0000' } // prettier-ignore
-    expect(await createJob({ id, ...job, start: { from: 'style', keys: { length: 9000 } } })).toMatchObject({ error: { code: 'key_too_big', at: 'length' } }) // prettier-ignore
+    const job = {
+      name: 'Style',
+      customerRef: '',
+      vehicle: 'Hatch',
+      kind: 'city_car',
+      colourName: 'Red',
+      colourHex: '#aa0000',
+    }
+    expect(await createJob({ id, ...job, start: { from: 'style', keys: { length: 9000 } } })).toMatchObject({
+      error: { code: 'key_too_big', at: 'length' },
+    })
     expect(await openJob(world.who.lead, id, new Date())).toBeNull()
     await createJob({ id, ...job, start: { from: 'style', keys: { length: 3800 } } })
     const vehicle = (await openJob(world.who.lead, id, new Date()))?.plan.vehicle
@@ -196,9 +274,36 @@ describe('papers of the measured vehicle', () => {
   })
   it('the inspection keeps to one page, however much was found', async () => {
     const jobId = randomUUID()
-    const damage = Array.from({ length: 40 }, (_, i) => ({ id: `d${i}`, panelId: 'door', kind: 'scratch' as const, note: 'A long scratch that somebody described at length. '.repeat(4), sizeMm: 30, xMm: 20 * i, yMm: 100, photoIds: [], waived: null })) // prettier-ignore
-    await createJob({ id: jobId, name: 'Full', customerRef: '', vehicle: 'Wreck', kind: 'other', colourName: 'Red', colourHex: '#aa0000' }) // prettier-ignore
-    await savePlan(world.who.lead, { jobId, basedOn: 1, plan: { ...handCar(), walkaround: { ...handCar().walkaround, damage, note: 'x '.repeat(900) } }, summary: () => 'full' }, new Date()) // prettier-ignore
+    const damage = Array.from({ length: 40 }, (_, i) => ({
+      id: `d${i}`,
+      panelId: 'door',
+      kind: 'scratch' as const,
+      note: 'A long scratch that somebody described at length. '.repeat(4),
+      sizeMm: 30,
+      xMm: 20 * i,
+      yMm: 100,
+      photoIds: [],
+      waived: null,
+    }))
+    await createJob({
+      id: jobId,
+      name: 'Full',
+      customerRef: '',
+      vehicle: 'Wreck',
+      kind: 'other',
+      colourName: 'Red',
+      colourHex: '#aa0000',
+    })
+    await savePlan(
+      world.who.lead,
+      {
+        jobId,
+        basedOn: 1,
+        plan: { ...handCar(), walkaround: { ...handCar().walkaround, damage, note: 'x '.repeat(900) } },
+        summary: () => 'full',
+      },
+      new Date(),
+    )
     const body = Buffer.from(await (await inspectionPdf(jobId)).arrayBuffer()).toString('latin1')
     expect(body.match(/\/Type\s*\/Page\b/g)).toHaveLength(1)
   })

@@ -18,8 +18,10 @@ beforeAll(async () => {
 afterAll(closeDatabase)
 
 const scan = (size: number) => ({
-  positions: new Float64Array([0, 0, 0, size, 0, 0, 0, size, 0, size, size, 5]), triangles: new Uint32Array([0, 1, 2, 1, 3, 2]), taped: new Float64Array(8),
-}) // prettier-ignore
+  positions: new Float64Array([0, 0, 0, size, 0, 0, 0, size, 0, size, size, 5]),
+  triangles: new Uint32Array([0, 1, 2, 1, 3, 2]),
+  taped: new Float64Array(8),
+})
 
 it('a scan is kept with its panel, a new one takes its place, dropped it is gone; another shop sees nothing of it', async () => {
   const { lead, installer, desk } = ours.who
@@ -52,19 +54,37 @@ it('a solved stretch stands in the reckoning of the job until its panel changes,
   const panel = file.plan.panels.find((p) => p.wrap && filmOf(file.plan, p))
   const film = panel && filmOf(file.plan, panel)
   if (!panel || !film) throw new Error('no panel in film')
-  const value: SolvedStretch = { worst: 0.4321, toPostHeatMm2: 5, overMm2: 5, wrinklesMm2: 0, areaMm2: 10, triangles: 500, spot: { row: 'top', column: 'left', stretch: 0.4321 } } // prettier-ignore
+  const value: SolvedStretch = {
+    worst: 0.4321,
+    toPostHeatMm2: 5,
+    overMm2: 5,
+    wrinklesMm2: 0,
+    areaMm2: 10,
+    triangles: 500,
+    spot: { row: 'top', column: 'left', stretch: 0.4321 },
+  }
   // Who may measure may hand in what was solved; the desk reads.
-  await expect(keepSolved(ours.who.desk, [{ key: stretchKey(file.plan, panel, film), value }])).rejects.toBeInstanceOf(Denied) // prettier-ignore
+  await expect(keepSolved(ours.who.desk, [{ key: stretchKey(file.plan, panel, film), value }])).rejects.toBeInstanceOf(
+    Denied,
+  )
   await keepSolved(ours.who.installer, [{ key: stretchKey(file.plan, panel, film), value }])
   const again = await openJob(ours.who.lead, ours.jobId, NOW)
   if (!again) throw new Error('no job')
   const { figures, findings } = reckon(again.plan, again.catalogue, again.ledger)
   expect(figures.get(`stretch/${panel.id}/worst`)?.value).toBe(0.4321)
   expect(figures.get(`stretch/${panel.id}/worst`)?.formula).toContain('{triangles} triangles')
-  expect(findings.find((f) => f.code === 'stretch_over_limit' && f.panelId === panel.id)?.facts.where).toBe('spot:top:left') // prettier-ignore
-  const deeper = { ...again.plan, panels: again.plan.panels.map((p) => (p.id === panel.id ? { ...p, crownMm: p.crownMm + 1, crownOverMm: 900 } : p)) } // prettier-ignore
+  expect(findings.find((f) => f.code === 'stretch_over_limit' && f.panelId === panel.id)?.facts.where).toBe(
+    'spot:top:left',
+  )
+  const deeper = {
+    ...again.plan,
+    panels: again.plan.panels.map((p) => (p.id === panel.id ? { ...p, crownMm: p.crownMm + 1, crownOverMm: 900 } : p)),
+  }
   expect(reckon(deeper, again.catalogue, again.ledger).figures.get(`stretch/${panel.id}/worst`)?.value).not.toBe(0.4321)
-  const renamed = { ...again.plan, panels: again.plan.panels.map((p) => (p.id === panel.id ? { ...p, name: 'Other', note: 'x' } : p)) } // prettier-ignore
+  const renamed = {
+    ...again.plan,
+    panels: again.plan.panels.map((p) => (p.id === panel.id ? { ...p, name: 'Other', note: 'x' } : p)),
+  }
   expect(reckon(renamed, again.catalogue, again.ledger).figures.get(`stretch/${panel.id}/worst`)?.value).toBe(0.4321)
   const other = await openJob(theirs.who.lead, theirs.jobId, NOW)
   expect(Object.keys(other?.catalogue.solved ?? {})).toEqual([])

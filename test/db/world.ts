@@ -28,7 +28,15 @@ export async function shopWorld(): Promise<ShopWorld> {
   const id = randomUUID()
   const tag = id.slice(0, 8)
   const roles = ['owner', 'lead', 'installer', 'desk'] as const
-  const made = await makeShop({ id, name: `Shop ${tag}`, town: '', currency: 'EUR', timeZone: 'UTC', isDemo: false }, roles.map((role) => ({ name: `${role} ${tag}`, email: `${role}@${tag}.example`, role, password: 'long-enough-words' }))) // prettier-ignore
+  const made = await makeShop(
+    { id, name: `Shop ${tag}`, town: '', currency: 'EUR', timeZone: 'UTC', isDemo: false },
+    roles.map((role) => ({
+      name: `${role} ${tag}`,
+      email: `${role}@${tag}.example`,
+      role,
+      password: 'long-enough-words',
+    })),
+  )
   const who = {} as ShopWorld['who']
   for (const role of roles) {
     const found = await whoIs(made[role]?.userId ?? '')
@@ -60,10 +68,20 @@ export async function shopWorld(): Promise<ShopWorld> {
   const filmId = `own-${tag}`
   await saveFilm(who.lead, { ...sheet, id: filmId, name: `Own ${tag}` }, 0)
   const vehicleId = randomUUID()
-  await saveVehicle(who.lead, { id: vehicleId, basedOn: 0, measured: vehicleOf(handCar()), summary: 'Kept', fromJob: jobId }, new Date()) // prettier-ignore
+  await saveVehicle(
+    who.lead,
+    { id: vehicleId, basedOn: 0, measured: vehicleOf(handCar()), summary: 'Kept', fromJob: jobId },
+    new Date(),
+  )
   const photoId = randomUUID()
   await addPhoto(who.lead, { id: photoId, jobId, width: 40, height: 20, bytes: await picturePng() })
-  await addReading(who.lead, { id: randomUUID(), at: '2026-11-20T08:00:00.000Z', airC: 20, humidity: 0.5, surfaceC: 18 }) // prettier-ignore
+  await addReading(who.lead, {
+    id: randomUUID(),
+    at: '2026-11-20T08:00:00.000Z',
+    airC: 20,
+    humidity: 0.5,
+    surfaceC: 18,
+  })
   return { who, jobId, rollId, filmId, vehicleId, photoId }
 }
 

@@ -27,7 +27,7 @@ test('every control of the bay is a thumb wide', async ({ page }) => {
     await page.setViewportSize(size)
     await page.goto(jobUrl('corvane', 'bay'))
     for (const tab of ['Steps', /^Heat/, 'Film', 'Defects']) {
-      await page.getByRole('group', { name: 'Bay views' }).getByRole('button', { name: tab }).click() // prettier-ignore
+      await page.getByRole('group', { name: 'Bay views' }).getByRole('button', { name: tab }).click()
       const small = await page
         .locator('.bay :is(button, select, input)')
         .evaluateAll(

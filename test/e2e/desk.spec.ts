@@ -53,7 +53,6 @@ test('bad figures are refused at the field and never saved', async ({ page }) =>
     ['12 parsec', 'no unit'],
     ['1000000000', 'at most 15 m'],
   ] as const) {
-    // prettier-ignore
     await cell.fill(text)
     await expect(page.getByRole('cell').getByRole('alert').filter({ hasText: why })).toBeVisible()
   }

@@ -28,7 +28,13 @@ async function wrongWith(page: Page, name: string): Promise<string[]> {
   const { violations } = await new AxeBuilder({ page })
     .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
     .analyze()
-  return violations.map((v) => `${name}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`) // prettier-ignore
+  return violations.map(
+    (v) =>
+      `${name}: ${v.id} ${v.nodes
+        .map((n) => n.target.join(' '))
+        .slice(0, 3)
+        .join(' | ')}`,
+  )
 }
 
 // In parts: axe reads a page of many panels for long on a slow machine.

@@ -36,10 +36,17 @@ test('a fleet: vehicles picked, laid out by a worker with progress, the result f
   await expect(page.getByRole('status').filter({ hasText: /^cancelled/ })).toBeVisible({ timeout: 30_000 })
   await page.goto('/fleet')
   await expect(page.getByLabel('Film', { exact: true })).toBeEnabled()
-  const bring = (text: string) => page.getByLabel('Layout file as JSON').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(text) }) // prettier-ignore
-  await bring('{"format":"cuirass/layout@1","stock":[{"id":"a","width_mm":1520,"length_mm":0}],"pieces":[{"id":"p","width_mm":100,"height_mm":100}]}') // prettier-ignore
+  const bring = (text: string) =>
+    page
+      .getByLabel('Layout file as JSON')
+      .setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(text) })
+  await bring(
+    '{"format":"cuirass/layout@1","stock":[{"id":"a","width_mm":1520,"length_mm":0}],"pieces":[{"id":"p","width_mm":100,"height_mm":100}]}',
+  )
   await expect(page.getByRole('alert').filter({ hasText: /stock\[0\]\.length_mm/ })).toBeVisible()
-  await bring('{"format":"cuirass/layout@1","stock":[{"id":"a","width_mm":1520,"length_mm":9000}],"pieces":[{"id":"p","width_mm":100,"height_mm":100,"count":10000}]}') // prettier-ignore
+  await bring(
+    '{"format":"cuirass/layout@1","stock":[{"id":"a","width_mm":1520,"length_mm":9000}],"pieces":[{"id":"p","width_mm":100,"height_mm":100,"count":10000}]}',
+  )
   await expect(page.getByRole('alert').filter({ hasText: /more than 5000 pieces/ })).toBeVisible()
 })
 

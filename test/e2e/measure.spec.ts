@@ -4,7 +4,10 @@ import { picturePng } from '../fixtures/pictures'
 import { enter, expect, jobUrl, rail, saved, test } from './shop'
 
 const stage = async (page: Page, name: string) => {
-  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`^${name}`) }).click() // prettier-ignore
+  await page
+    .getByRole('navigation', { name: 'Stages' })
+    .getByRole('link', { name: new RegExp(`^${name}`) })
+    .click()
   await expect(page.getByRole('heading', { name, exact: true, level: 1 })).toBeVisible()
 }
 /** A job through the door, with the usual panels of its body. */
@@ -35,7 +38,12 @@ test('from body style to a measured car that lays out: by keyboard alone, in und
     for (let i = 0; i < 250; i++) {
       const label = await page.evaluate(() => {
         const e = document.activeElement
-        return e?.getAttribute('aria-label') ?? (e as HTMLInputElement | null)?.labels?.[0]?.textContent?.trim() ?? e?.textContent?.trim() ?? '' // prettier-ignore
+        return (
+          e?.getAttribute('aria-label') ??
+          (e as HTMLInputElement | null)?.labels?.[0]?.textContent?.trim() ??
+          e?.textContent?.trim() ??
+          ''
+        )
       })
       if (typeof name === 'string' ? label === name : name.test(label)) return
       await page.keyboard.press(key)
@@ -50,7 +58,19 @@ test('from body style to a measured car that lays out: by keyboard alone, in und
   await type('Fenland Wader')
   await tabTo('Body colour')
   await type('White')
-  const keys: [string, string][] = [['Overall length', '3820'], ['Overall height', '149cm'], ['Body width', '1 715'], ['Wheelbase', '2.48 m'], ['Ground to sill', '255'], ['Ground to window line', '925'], ['Wheel and tyre', '24in'], ['Bonnet length', '880'], ['Roof length', '1520'], ['Roof width', '1130'], ['Side doors', '4']] // prettier-ignore
+  const keys: [string, string][] = [
+    ['Overall length', '3820'],
+    ['Overall height', '149cm'],
+    ['Body width', '1 715'],
+    ['Wheelbase', '2.48 m'],
+    ['Ground to sill', '255'],
+    ['Ground to window line', '925'],
+    ['Wheel and tyre', '24in'],
+    ['Bonnet length', '880'],
+    ['Roof length', '1520'],
+    ['Roof width', '1130'],
+    ['Side doors', '4'],
+  ]
   for (const [key, text] of keys) {
     await tabTo(key)
     await type(text.replace('1 715', '1715'))
@@ -127,9 +147,13 @@ test('the skin: arrows walk from panel to neighbour, layers change, a pin lands 
   await door.scrollIntoViewIfNeeded()
   await door.click()
   await expect(page.getByText('Rust on Front door left has to be repaired')).toBeVisible()
-  await page.getByLabel('Photo of damage 1').setInputFiles({ name: 'x.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a photo') }) // prettier-ignore
+  await page
+    .getByLabel('Photo of damage 1')
+    .setInputFiles({ name: 'x.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a photo') })
   await expect(page.getByText('This is not a photo that can be read')).toBeVisible()
-  await page.getByLabel('Photo of damage 1').setInputFiles({ name: 'x.png', mimeType: 'image/png', buffer: await picturePng() }) // prettier-ignore
+  await page
+    .getByLabel('Photo of damage 1')
+    .setInputFiles({ name: 'x.png', mimeType: 'image/png', buffer: await picturePng() })
   await expect(page.getByRole('img', { name: 'Damage 1, photo 1' })).toBeVisible()
   await page.getByRole('button', { name: 'Waive', exact: true }).click()
   await page.getByLabel('Damage 1, reason to waive').fill('Customer knows; no warranty there')
@@ -156,7 +180,10 @@ test('the skin: arrows walk from panel to neighbour, layers change, a pin lands 
   expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-')
 })
 
-test('the sheet: blocks to and from a spreadsheet, left to right, CSV, a dimension typed where it stands', async ({ page, context }) => {
+test('the sheet: blocks to and from a spreadsheet, left to right, CSV, a dimension typed where it stands', async ({
+  page,
+  context,
+}) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write'])
   await enter(page)
   await takeHatch(page, 'Sheet and spreadsheet')
@@ -188,21 +215,30 @@ test('the sheet: blocks to and from a spreadsheet, left to right, CSV, a dimensi
   const file = (text: string) => ({ name: 'p.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
   await page.getByLabel('Measurement sheet as CSV').setInputFiles(file('name,width_mm\nRoof,1200'))
   await expect(page.getByText('Line 1, height_mm: These columns are missing.')).toBeVisible()
-  await page.getByLabel('Measurement sheet as CSV').setInputFiles(file('\uFEFFname;width_cm;height_mm\nRoof;"114,5";1520\n'))
+  await page
+    .getByLabel('Measurement sheet as CSV')
+    .setInputFiles(file('\uFEFFname;width_cm;height_mm\nRoof;"114,5";1520\n'))
   await expect(page.getByText('1 panels changed, 0 added.')).toBeVisible()
   await expect(cell('Roof, width')).toHaveValue('1145')
   await saved(page)
   const csv = await page.request.get(`${page.url().replace('/tape', '/panels.csv')}`)
   expect(await csv.text()).toContain('roof,Roof,roof,centre,1145,1520')
-  expect((await (await page.request.get(page.url().replace('/tape', '/measure.pdf'))).body()).subarray(0, 5).toString()).toBe('%PDF-')
+  expect(
+    (await (await page.request.get(page.url().replace('/tape', '/measure.pdf'))).body()).subarray(0, 5).toString(),
+  ).toBe('%PDF-')
   // A measure is pressed on the drawing and typed there.
   await cell('Hatch, width').focus()
-  await page.getByRole('region', { name: 'Hatch in full' }).getByRole('button', { name: /^width, / }).click()
+  await page
+    .getByRole('region', { name: 'Hatch in full' })
+    .getByRole('button', { name: /^width, / })
+    .click()
   await page.getByLabel('Hatch, width', { exact: true }).last().fill('1234')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('region', { name: 'Hatch in full' }).getByRole('button', { name: /^width, 1234 mm/ })).toBeVisible()
+  await expect(
+    page.getByRole('region', { name: 'Hatch in full' }).getByRole('button', { name: /^width, 1234 mm/ }),
+  ).toBeVisible()
   await saved(page)
-}) // prettier-ignore
+})
 
 test('guided tape in inches: fractions, the other side, skip and back, by thumb', async ({ page }) => {
   await page.setViewportSize({ width: 820, height: 1180 })
@@ -226,7 +262,8 @@ test('guided tape in inches: fractions, the other side, skip and back, by thumb'
   // Buttons are for gloves.
   for (const b of await guide.getByRole('button').all()) {
     const box = await b.boundingBox()
-    if (box && !(await b.getAttribute('class'))?.includes('dimension-hit')) expect(Math.min(box.width, box.height)).toBeGreaterThanOrEqual(48) // prettier-ignore
+    if (box && !(await b.getAttribute('class'))?.includes('dimension-hit'))
+      expect(Math.min(box.width, box.height)).toBeGreaterThanOrEqual(48)
   }
   await key('Leave').click()
   await expect(page.getByLabel('Front handle left, width')).toHaveValue('8 5/8')
@@ -235,7 +272,9 @@ test('guided tape in inches: fractions, the other side, skip and back, by thumb'
   expect(other.pages()).toHaveLength(1)
 })
 
-test('films: the sheet changed, duplicated, no longer sold; chosen panel by panel; the method compared; the air read', async ({ page }) => {
+test('films: the sheet changed, duplicated, no longer sold; chosen panel by panel; the method compared; the air read', async ({
+  page,
+}) => {
   await enter(page)
   await page.goto('/rack')
   await page.getByRole('button', { name: 'Duplicate Quay orange' }).click()
@@ -250,7 +289,9 @@ test('films: the sheet changed, duplicated, no longer sold; chosen panel by pane
   await expect(page.getByRole('heading', { name: 'Quay orange thin' })).toBeVisible()
   await page.getByRole('button', { name: 'Quay orange is no longer sold' }).click()
   await expect(page.getByRole('heading', { name: 'Quay orange', exact: true })).toHaveCount(0)
-  await page.getByLabel('Films as JSON or CSV').setInputFiles({ name: 'f.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"cuirass/films@1"') })
+  await page
+    .getByLabel('Films as JSON or CSV')
+    .setInputFiles({ name: 'f.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"cuirass/films@1"') })
   await expect(page.getByText('breaks off in the middle')).toBeVisible()
 
   await takeHatch(page, 'Two-tone')
@@ -268,7 +309,10 @@ test('films: the sheet changed, duplicated, no longer sold; chosen panel by pane
   await page.getByLabel('Filter films').fill('reed')
   await expect(page.getByText('Sheet goods take flat or single-bent panels only.').first()).toBeVisible()
   await page.getByRole('button', { name: 'Film cost', exact: true }).click()
-  await expect(page.getByRole('columnheader', { name: 'Film cost' })).toHaveAttribute('aria-sort', /descending|ascending/)
+  await expect(page.getByRole('columnheader', { name: 'Film cost' })).toHaveAttribute(
+    'aria-sort',
+    /descending|ascending/,
+  )
   await page.getByText('Method', { exact: true }).click()
   await page.getByLabel('Heat', { exact: true }).selectOption('torch')
   await expect(page.getByText('A torch is for gloss film only').first()).toBeVisible()
@@ -283,7 +327,7 @@ test('films: the sheet changed, duplicated, no longer sold; chosen panel by pane
   await page.getByLabel('Vehicle arrives').fill('3')
   await expect(page.getByText(/under the dew point of/)).toBeVisible()
   await saved(page)
-}) // prettier-ignore
+})
 
 test('the library: kept, corrected with its history, and started from', async ({ page }) => {
   await enter(page)

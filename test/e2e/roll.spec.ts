@@ -51,7 +51,12 @@ test('cut by cut in the bay: the tape’s reading, a tick, stock falls; the file
   await expect(page.getByTestId('cut-distance')).toContainText('mm')
   await expect(page.getByText(/^0 of \d+ cuts made/)).toBeVisible()
   const tape = Number((await page.getByTestId('cut-distance').innerText()).replace(/\D/g, ''))
-  const small = await page.locator('.bay :is(button, select)').evaluateAll((list) => list.map((e) => e.getBoundingClientRect()).filter((b) => b.width > 0 && (b.height < 48 || b.width < 48)).length) // prettier-ignore
+  const small = await page
+    .locator('.bay :is(button, select)')
+    .evaluateAll(
+      (list) =>
+        list.map((e) => e.getBoundingClientRect()).filter((b) => b.width > 0 && (b.height < 48 || b.width < 48)).length,
+    )
   expect(small).toBe(0)
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true)
   const from = page.getByRole('combobox', { name: 'Cut from' })

@@ -9,7 +9,10 @@ test('one job, from signed out to the handover paper', async ({ page, context })
   await expect(page.getByRole('heading', { name: 'Yard' })).toBeVisible()
   await takeIn(page, 'Slice through the shop')
   const stage = async (name: string) => {
-    await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`^${name}`) }).click() // prettier-ignore
+    await page
+      .getByRole('navigation', { name: 'Stages' })
+      .getByRole('link', { name: new RegExp(`^${name}`) })
+      .click()
     await expect(page.getByRole('heading', { name, exact: true, level: 1 })).toBeVisible()
   }
 
@@ -87,7 +90,8 @@ test('one job, from signed out to the handover paper', async ({ page, context })
   await expect(page.getByRole('timer')).toHaveCount(0)
   await page.getByRole('group', { name: 'Bay views' }).getByRole('button', { name: /^Heat/ }).click()
   const reading = async (digits: string, verdict: string) => {
-    for (const d of digits) await page.getByRole('group', { name: 'Keypad' }).getByRole('button', { name: d, exact: true }).click() // prettier-ignore
+    for (const d of digits)
+      await page.getByRole('group', { name: 'Keypad' }).getByRole('button', { name: d, exact: true }).click()
     await page.getByRole('button', { name: `Log ${digits} °C` }).click()
     await expect(page.getByRole('status').getByText(`${digits} °C: ${verdict}`)).toBeVisible()
   }
@@ -100,7 +104,9 @@ test('one job, from signed out to the handover paper', async ({ page, context })
   await page.getByLabel(/^Thermometer/).fill('hot')
   await expect(page.getByRole('alert').filter({ hasText: 'Not a number' })).toBeVisible()
   await page.getByRole('group', { name: 'Bay views' }).getByRole('button', { name: 'Film' }).click()
-  await page.getByLabel('Cut from').selectOption({ label: (await page.getByLabel('Cut from').locator('option', { hasText: 'R-02' }).textContent()) ?? '' }) // prettier-ignore
+  await page.getByLabel('Cut from').selectOption({
+    label: (await page.getByLabel('Cut from').locator('option', { hasText: 'R-02' }).textContent()) ?? '',
+  })
   await page.getByLabel('Length cut').fill('9.7 m')
   await page.getByRole('button', { name: 'Cut from R-02' }).click()
   await expect(page.getByTestId('refused').getByText('There is not that much left on this roll')).toBeVisible()
@@ -118,7 +124,10 @@ test('one job, from signed out to the handover paper', async ({ page, context })
   await expect(page.getByRole('row', { name: /R-02/ }).getByText('5.40 m')).toBeVisible()
   await page.goBack()
 
-  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: /^Handover/ }).click() // prettier-ignore
+  await page
+    .getByRole('navigation', { name: 'Stages' })
+    .getByRole('link', { name: /^Handover/ })
+    .click()
   await expect(page.getByText('Lot T26-0533')).toBeVisible()
   await expect(page.getByText('Still open')).toBeVisible()
   const href = await page.getByRole('link', { name: 'Handover paper (PDF)' }).getAttribute('href')

@@ -91,8 +91,10 @@ test('a scan in place of the tape: unit guessed, girths beside the tape, kept wi
   if (!made.ok) throw new Error(made.error.code)
   const { positions, triangles } = made.value.mesh
   const lines: string[] = []
-  for (let v = 0; v < positions.length; v += 3) lines.push(`v ${[0, 1, 2].map((d) => (positions[v + d] as number) / 1000).join(' ')}`) // prettier-ignore
-  for (let t = 0; t < triangles.length; t += 3) lines.push(`f ${[0, 1, 2].map((k) => (triangles[t + k] as number) + 1).join(' ')}`) // prettier-ignore
+  for (let v = 0; v < positions.length; v += 3)
+    lines.push(`v ${[0, 1, 2].map((d) => (positions[v + d] as number) / 1000).join(' ')}`)
+  for (let t = 0; t < triangles.length; t += 3)
+    lines.push(`f ${[0, 1, 2].map((k) => (triangles[t + k] as number) + 1).join(' ')}`)
   const file = info.outputPath('wing.obj')
   const { writeFileSync } = await import('node:fs')
   writeFileSync(file, lines.join('\n'))
@@ -115,7 +117,12 @@ test('a scan in place of the tape: unit guessed, girths beside the tape, kept wi
   await page.reload()
   await page.getByLabel('Panel whose stretch is shown').selectOption({ label: 'Wing right' })
   await expect(plate.getByText(/from the scan wing.obj/)).toBeVisible({ timeout: 60_000 })
-  await expect(page.getByRole('region', { name: 'Stretch over Wing right' }).getByText(/\d+ triangles/).first()).toBeVisible({ timeout: 60_000 }) // prettier-ignore
+  await expect(
+    page
+      .getByRole('region', { name: 'Stretch over Wing right' })
+      .getByText(/\d+ triangles/)
+      .first(),
+  ).toBeVisible({ timeout: 60_000 })
   await plate.getByRole('button', { name: 'Back to the tape' }).click()
   await expect(plate.getByText('made from the tape')).toBeVisible()
 })

@@ -30,7 +30,8 @@ describe('the roll’s drawing', () => {
     expect((across.at(-1)?.x1 ?? 0) / 0.2).toBeCloseTo(2170, 6)
   })
   it('points each arrow where the panel’s top lies', () => {
-    // The bonnet lies as it stands: its front edge along the roll. The door is turned by 90°, so its top points along it too, towards the end.
+    // The bonnet lies as it stands: its front edge along the roll. The door is turned by 90°, so its top points along
+    // it too, towards the end.
     const arrows = Object.fromEntries(m.pieces.map((p) => [p.id, p.arrow]))
     const turned = Object.fromEntries(roll.placements.map((p) => [p.pieceId, p.turnDeg]))
     expect(arrows.bonnet).toBe(turned.bonnet === 0 ? 'right' : 'up')

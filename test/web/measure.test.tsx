@@ -51,23 +51,46 @@ const at = (plan: Plan, id: string) => {
 /** The plan as it stands on screen. */
 let latest: Plan
 /** A plan that a view edits, watched. */
-function Held({ start, view }: { start: Plan; view: (plan: Plan, edit: (f: (p: Plan) => Plan) => void) => React.ReactNode }) {
+function Held({
+  start,
+  view,
+}: {
+  start: Plan
+  view: (plan: Plan, edit: (f: (p: Plan) => Plan) => void) => React.ReactNode
+}) {
   const [plan, setPlan] = useState(start)
   useEffect(() => void (latest = plan), [plan])
   return view(plan, setPlan)
-} // prettier-ignore
+}
 const inJob = (plan: Plan, view: React.ReactNode) => (
-  <JobProvider start={{ jobId: '00000000-0000-4000-8000-000000000abc', number: 1, plan, ledger: [], catalogue, units: MM, member: { id: '00000000-0000-4000-8000-00000000aaaa', name: 'T', role: 'lead' } }}>
+  <JobProvider
+    start={{
+      jobId: '00000000-0000-4000-8000-000000000abc',
+      number: 1,
+      plan,
+      ledger: [],
+      catalogue,
+      units: MM,
+      member: { id: '00000000-0000-4000-8000-00000000aaaa', name: 'T', role: 'lead' },
+    }}
+  >
     {view}
     <Working />
   </JobProvider>
-) // prettier-ignore
+)
 const field = (name: string) => screen.getByLabelText(name) as HTMLInputElement
 const clipboard = (text: string) => ({ clipboardData: { getData: () => text, setData: vi.fn() } })
 
 describe('the sheet as a grid', () => {
   const grid = (units = MM) =>
-    render(<Held start={hatch()} view={(plan, edit) => <MeasureGrid plan={plan} edit={edit} fmt={formatter(units)} picked={null} onPick={() => {}} />} />) // prettier-ignore
+    render(
+      <Held
+        start={hatch()}
+        view={(plan, edit) => (
+          <MeasureGrid plan={plan} edit={edit} fmt={formatter(units)} picked={null} onPick={() => {}} />
+        )}
+      />,
+    )
   it('takes a block from a spreadsheet at the cell, in the member’s unit', () => {
     grid(IN)
     fireEvent.paste(field('Wing left, width'), clipboard('32\t25 1/2\r\n33\t26\r\n'))
@@ -122,7 +145,10 @@ describe('the sheet as a grid', () => {
     expect(at(latest, 'roof').assumed).not.toContain('widthMm')
   })
   it('fills the right side from the left, neighbours turned over', () => {
-    const plan = fillRight({ ...hatch(), panels: hatch().panels.map((p) => (p.id === 'wing-left' ? { ...p, widthMm: 777, note: 'left only' } : p)) }) // prettier-ignore
+    const plan = fillRight({
+      ...hatch(),
+      panels: hatch().panels.map((p) => (p.id === 'wing-left' ? { ...p, widthMm: 777, note: 'left only' } : p)),
+    })
     expect(at(plan, 'wing-right')).toMatchObject({ widthMm: 777, note: '', side: 'right', name: 'Wing right' })
     expect(at(plan, 'wing-right').edges.map((e) => e.neighbour)).toContain('front-door-right')
   })
@@ -130,7 +156,15 @@ describe('the sheet as a grid', () => {
 
 describe('what to tape first, and guided tape', () => {
   it('an answer goes out when the hand leaves it, to both sides', () => {
-    render(inJob(hatch(), <Held start={hatch()} view={(plan, edit) => <TapeFirst plan={plan} edit={edit} fmt={formatter(MM)} onPick={() => {}} />} />)) // prettier-ignore
+    render(
+      inJob(
+        hatch(),
+        <Held
+          start={hatch()}
+          view={(plan, edit) => <TapeFirst plan={plan} edit={edit} fmt={formatter(MM)} onPick={() => {}} />}
+        />,
+      ),
+    )
     const first = screen.getAllByRole('textbox')[0] as HTMLInputElement
     expect(first.placeholder).toMatch(/^\d+ \?$/)
     const name = first.getAttribute('aria-label') ?? ''
@@ -141,7 +175,12 @@ describe('what to tape first, and guided tape', () => {
     expect(screen.queryByLabelText(name)).toBeNull()
   })
   const guided = (units: MemberUnits) =>
-    render(<Held start={hatch()} view={(plan, edit) => <GuidedTape plan={plan} edit={edit} fmt={formatter(units)} onClose={() => {}} />} />) // prettier-ignore
+    render(
+      <Held
+        start={hatch()}
+        view={(plan, edit) => <GuidedTape plan={plan} edit={edit} fmt={formatter(units)} onClose={() => {}} />}
+      />,
+    )
   const press = (...keys: string[]) => keys.forEach((k) => fireEvent.click(screen.getByRole('button', { name: k })))
   it('begins at the front, takes inches with fractions, goes on, and back', () => {
     guided(IN)
@@ -173,7 +212,12 @@ describe('what to tape first, and guided tape', () => {
 describe('a panel opened large', () => {
   it('has every measure on it, each to be pressed and typed', () => {
     const door = at(hatch(), 'front-door-left')
-    render(<Held start={hatch()} view={(plan, edit) => <PanelLarge panel={at(plan, 'front-door-left')} edit={edit} fmt={formatter(MM)} />} />) // prettier-ignore
+    render(
+      <Held
+        start={hatch()}
+        view={(plan, edit) => <PanelLarge panel={at(plan, 'front-door-left')} edit={edit} fmt={formatter(MM)} />}
+      />,
+    )
     // Two sizes, two crowns, five edges, a recess with three, a body line, a handle.
     expect(screen.getAllByRole('button').length).toBeGreaterThanOrEqual(2 + 2 + door.edges.length + 3 + 1 + 1)
     fireEvent.click(screen.getByRole('button', { name: /^Handle cup width, 130 mm/ }))
@@ -218,9 +262,26 @@ describe('the map in marks', () => {
     const plan = hatch()
     const mixed: Plan = {
       ...plan,
-      panels: plan.panels.map((p) => (p.id === 'roof' ? { ...p, assumed: [] } : p.id === 'hatch' ? { ...p, wrap: false } : p)),
-      walkaround: { ...plan.walkaround, damage: [{ id: 'd', panelId: 'bonnet', kind: 'rust', note: '', sizeMm: null, xMm: 10, yMm: 10, photoIds: [], waived: null }] },
-    } // prettier-ignore
+      panels: plan.panels.map((p) =>
+        p.id === 'roof' ? { ...p, assumed: [] } : p.id === 'hatch' ? { ...p, wrap: false } : p,
+      ),
+      walkaround: {
+        ...plan.walkaround,
+        damage: [
+          {
+            id: 'd',
+            panelId: 'bonnet',
+            kind: 'rust',
+            note: '',
+            sizeMm: null,
+            xMm: 10,
+            yMm: 10,
+            photoIds: [],
+            waived: null,
+          },
+        ],
+      },
+    }
     const key = (id: string) => skinMarks(mixed, 'state', words, '2026-11-20T09:00').marks.find((m) => m.id === id)?.key
     expect([key('roof'), key('hatch'), key('bonnet'), key('wing-left')]).toEqual(['taped', 'off', 'blocked', 'assumed'])
   })
@@ -229,14 +290,25 @@ describe('the map in marks', () => {
     const left = skin.panels.find((p) => p.id === 'front-door-left')
     const right = skin.panels.find((p) => p.id === 'front-door-right')
     if (!left || !right) throw new Error('no door')
-    const near = (p: { x: number; y: number }, x: number, y: number) => expect(Math.hypot(p.x - x, p.y - y)).toBeLessThan(1e-6) // prettier-ignore
+    const near = (p: { x: number; y: number }, x: number, y: number) =>
+      expect(Math.hypot(p.x - x, p.y - y)).toBeLessThan(1e-6)
     near(toSkin(left, at(hatch(), 'front-door-left'), 0, 0), left.box.left, left.box.top)
     // The right side is folded up, so its top left corner lies at the lower right.
     near(toSkin(right, at(hatch(), 'front-door-right'), 0, 0), right.box.right, right.box.bottom)
   })
   it('readings of the air become three lines over their times', () => {
-    const marks = climateMarks([{ at: '2026-11-20T08:00:00Z', airC: 18, humidity: 0.5, surfaceC: 16, by: 'x' }, { at: '2026-11-20T12:00:00Z', airC: 21, humidity: null, surfaceC: null, by: 'x' }], { min: 16, max: 25 }) // prettier-ignore
-    expect(marks.lines.map((l) => [l.key, l.points.length])).toEqual([['air', 2], ['surface', 1], ['dew', 1]]) // prettier-ignore
+    const marks = climateMarks(
+      [
+        { at: '2026-11-20T08:00:00Z', airC: 18, humidity: 0.5, surfaceC: 16, by: 'x' },
+        { at: '2026-11-20T12:00:00Z', airC: 21, humidity: null, surfaceC: null, by: 'x' },
+      ],
+      { min: 16, max: 25 },
+    )
+    expect(marks.lines.map((l) => [l.key, l.points.length])).toEqual([
+      ['air', 2],
+      ['surface', 1],
+      ['dew', 1],
+    ])
     const air = marks.lines[0]?.points ?? []
     expect(air[1]?.x).toBeGreaterThan(air[0]?.x ?? 0)
     expect(air[1]?.y).toBeLessThan(air[0]?.y ?? 0)
@@ -250,9 +322,16 @@ describe('films', () => {
     expect(two.film.sheets.map((s) => s.id).sort()).toEqual(['fen-satin', 'slate-matte'])
     expect(two.panels.find((p) => p.id === 'door')?.filmId).toBe('slate-matte')
     const back = chooseFor(two, film('fen-satin'), ['door'])
-    expect([back.film.sheets.map((s) => s.id), back.panels.find((p) => p.id === 'door')?.filmId]).toEqual([['fen-satin'], null]) // prettier-ignore
+    expect([back.film.sheets.map((s) => s.id), back.panels.find((p) => p.id === 'door')?.filmId]).toEqual([
+      ['fen-satin'],
+      null,
+    ])
     const all = chooseFilm(two, film('slate-matte'))
-    expect([all.film.mainId, all.film.sheets.map((s) => s.id), all.panels.map((p) => p.filmId)]).toEqual(['slate-matte', ['slate-matte'], [null, null, null]]) // prettier-ignore
+    expect([all.film.mainId, all.film.sheets.map((s) => s.id), all.panels.map((p) => p.filmId)]).toEqual([
+      'slate-matte',
+      ['slate-matte'],
+      [null, null, null],
+    ])
   })
   it('the editor has every field that carries a standing', () => {
     const shown = new Set(FILM_FIELDS.flatMap((g) => g.fields.map((f) => f.field)))
@@ -315,8 +394,26 @@ describe('starting a job', () => {
 })
 
 it('CSV of any separator, quoted line breaks, and a quote left open', () => {
-  expect(readCsv('a;b\n1;"2,3"\n')).toEqual({ ok: true, value: [['a', 'b'], ['1', '2,3']] }) // prettier-ignore
-  expect(readCsv('a\tb\n1\t2')).toEqual({ ok: true, value: [['a', 'b'], ['1', '2']] }) // prettier-ignore
-  expect(readCsv('a,b\n"x\ny",2')).toEqual({ ok: true, value: [['a', 'b'], ['x\ny', '2']] }) // prettier-ignore
+  expect(readCsv('a;b\n1;"2,3"\n')).toEqual({
+    ok: true,
+    value: [
+      ['a', 'b'],
+      ['1', '2,3'],
+    ],
+  })
+  expect(readCsv('a\tb\n1\t2')).toEqual({
+    ok: true,
+    value: [
+      ['a', 'b'],
+      ['1', '2'],
+    ],
+  })
+  expect(readCsv('a,b\n"x\ny",2')).toEqual({
+    ok: true,
+    value: [
+      ['a', 'b'],
+      ['x\ny', '2'],
+    ],
+  })
   expect(readCsv('a,b\n"x,2').ok).toBe(false)
 })

@@ -24,13 +24,34 @@ import { FleetResult } from '@/web/fleet/fleet-result'
 import { catalogue, film, handCar } from '../fixtures/plans'
 
 const actions = vi.hoisted(() => ({
-  setDamage: vi.fn(), receiveStock: vi.fn(), sendToTable: vi.fn(), tableReports: vi.fn(), startFleet: vi.fn(), startFleetFile: vi.fn(), cancelFleet: vi.fn(), fleetHeads: vi.fn(), fleetResult: vi.fn(), push: vi.fn(),
-})) // prettier-ignore
+  setDamage: vi.fn(),
+  receiveStock: vi.fn(),
+  sendToTable: vi.fn(),
+  tableReports: vi.fn(),
+  startFleet: vi.fn(),
+  startFleetFile: vi.fn(),
+  cancelFleet: vi.fn(),
+  fleetHeads: vi.fn(),
+  fleetResult: vi.fn(),
+  push: vi.fn(),
+}))
 vi.mock('@/web/actions/shop', () => ({ setDamage: actions.setDamage, receiveStock: actions.receiveStock }))
 vi.mock('@/web/actions/cutting-table', () => ({ sendToTable: actions.sendToTable, tableReports: actions.tableReports }))
-vi.mock('@/web/actions/fleet', () => ({ startFleet: actions.startFleet, startFleetFile: actions.startFleetFile, cancelFleet: actions.cancelFleet, fleetHeads: actions.fleetHeads, fleetResult: actions.fleetResult })) // prettier-ignore
-vi.mock('@/web/actions/jobs', () => ({ saveJob: async () => ({ ok: true, value: { kind: 'unchanged', number: 1 } }), takeBackChange: vi.fn() })) // prettier-ignore
-vi.mock('next/navigation', () => ({ usePathname: () => '/jobs/x/roll', useRouter: () => ({ refresh: () => {}, push: actions.push }) })) // prettier-ignore
+vi.mock('@/web/actions/fleet', () => ({
+  startFleet: actions.startFleet,
+  startFleetFile: actions.startFleetFile,
+  cancelFleet: actions.cancelFleet,
+  fleetHeads: actions.fleetHeads,
+  fleetResult: actions.fleetResult,
+}))
+vi.mock('@/web/actions/jobs', () => ({
+  saveJob: async () => ({ ok: true, value: { kind: 'unchanged', number: 1 } }),
+  takeBackChange: vi.fn(),
+}))
+vi.mock('next/navigation', () => ({
+  usePathname: () => '/jobs/x/roll',
+  useRouter: () => ({ refresh: () => {}, push: actions.push }),
+}))
 // No network: what is logged stays on the page.
 vi.stubGlobal('fetch', async () => Promise.reject(new Error('no network')))
 vi.stubGlobal('matchMedia', () => ({
@@ -51,11 +72,21 @@ const units = { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR
 const fmt = formatter(units)
 const show = (plan: Plan, what: React.ReactNode, stock: readonly StockItem[] = catalogue.stock) =>
   render(
-    <JobProvider start={{ jobId: '00000000-0000-4000-8000-000000000abc', number: 1, plan, ledger: [], catalogue: { ...catalogue, stock }, units, member: { id: '00000000-0000-4000-8000-00000000aaaa', name: 'Tamsin Brack', role: 'lead' } }}>
+    <JobProvider
+      start={{
+        jobId: '00000000-0000-4000-8000-000000000abc',
+        number: 1,
+        plan,
+        ledger: [],
+        catalogue: { ...catalogue, stock },
+        units,
+        member: { id: '00000000-0000-4000-8000-00000000aaaa', name: 'Tamsin Brack', role: 'lead' },
+      }}
+    >
       {what}
       <Working />
     </JobProvider>,
-  ) // prettier-ignore
+  )
 /** What needs the job's first layout. */
 function WithLayout({
   children,
@@ -72,7 +103,13 @@ const type = (label: string | RegExp, value: string) => {
 }
 
 describe('the rack', () => {
-  const item: StockItem = { ...(catalogue.stock[0] as StockItem), id: '00000000-0000-4000-8000-000000000001', label: 'R-9', leftMm: 9000, damage: [] } // prettier-ignore
+  const item: StockItem = {
+    ...(catalogue.stock[0] as StockItem),
+    id: '00000000-0000-4000-8000-000000000001',
+    label: 'R-9',
+    leftMm: 9000,
+    damage: [],
+  }
   it('damage is typed from the open end and kept from the core; past the end it is refused; it can be taken out', async () => {
     actions.setDamage.mockResolvedValue({ ok: true, value: null })
     const { rerender } = render(<Damage item={item} fmt={fmt} may />)
@@ -82,7 +119,12 @@ describe('the rack', () => {
     expect(screen.getByText('That is past the end of this roll.')).toBeTruthy()
     type(/R-9, over/, '60')
     fireEvent.click(screen.getByText('Keep it out of layouts'))
-    await waitFor(() => expect(actions.setDamage).toHaveBeenCalledWith({ itemId: item.id, damage: [{ fromCoreMm: 40, lengthMm: 60, note: '' }] })) // prettier-ignore
+    await waitFor(() =>
+      expect(actions.setDamage).toHaveBeenCalledWith({
+        itemId: item.id,
+        damage: [{ fromCoreMm: 40, lengthMm: 60, note: '' }],
+      }),
+    )
     rerender(<Damage item={{ ...item, damage: [{ fromCoreMm: 40, lengthMm: 60, note: '' }] }} fmt={fmt} may />)
     fireEvent.click(screen.getByLabelText('Damage 1 of R-9 is none'))
     await waitFor(() => expect(actions.setDamage).toHaveBeenLastCalledWith({ itemId: item.id, damage: [] }))
@@ -116,7 +158,17 @@ describe('the roll', () => {
   })
   it('a rest opens its working, and two plans are compared by figures of their own', async () => {
     const plan = Plan.parse(DEMO_JOBS[0]?.make())
-    show(plan, <WithLayout>{(l) => (<><Rests layout={l} /><Compare layout={l} /></>)}</WithLayout>) // prettier-ignore
+    show(
+      plan,
+      <WithLayout>
+        {(l) => (
+          <>
+            <Rests layout={l} />
+            <Compare layout={l} />
+          </>
+        )}
+      </WithLayout>,
+    )
     expect(screen.getAllByRole('button', { name: /rest .*area/ }).length).toBeGreaterThan(0)
     fireEvent.change(screen.getByLabelText('Compare with'), { target: { value: 'stages-5' } })
     const other = await screen.findByRole('row', { name: /^5 stages of cuts/ })
@@ -124,12 +176,46 @@ describe('the roll', () => {
     expect(await screen.findByText('With the numbers put in')).toBeTruthy()
   })
   it('a second tap is the same cut; cuts made by mistake are taken back, several at once', async () => {
-    const roll: StockItem = { ...(catalogue.stock[0] as StockItem), id: 'r', filmId: 'fen-satin', lot: 'L', label: 'R', widthMm: 1520, leftMm: 20_000 } // prettier-ignore
+    const roll: StockItem = {
+      ...(catalogue.stock[0] as StockItem),
+      id: 'r',
+      filmId: 'fen-satin',
+      lot: 'L',
+      label: 'R',
+      widthMm: 1520,
+      leftMm: 20_000,
+    }
     function KeepFirst() {
       const { edit, reckoning } = useJob()
-      return <button onClick={() => edit((p) => ({ ...p, layout: { ...p.layout, kept: reckoning.layouts.map((l) => ({ filmId: l.film.id, mark: l.mark, boundMm: l.boundMm, rolls: l.rolls.map(({ id, widthMm, usedMm, placements }) => ({ id, widthMm, usedMm, placements })) })) } }))}>keep</button> // prettier-ignore
+      return (
+        <button
+          onClick={() =>
+            edit((p) => ({
+              ...p,
+              layout: {
+                ...p.layout,
+                kept: reckoning.layouts.map((l) => ({
+                  filmId: l.film.id,
+                  mark: l.mark,
+                  boundMm: l.boundMm,
+                  rolls: l.rolls.map(({ id, widthMm, usedMm, placements }) => ({ id, widthMm, usedMm, placements })),
+                })),
+              },
+            }))
+          }
+        >
+          keep
+        </button>
+      )
     }
-    show(handCar(), <><KeepFirst /><CuttingPage /></>, [roll]) // prettier-ignore
+    show(
+      handCar(),
+      <>
+        <KeepFirst />
+        <CuttingPage />
+      </>,
+      [roll],
+    )
     fireEvent.click(screen.getByText('keep'))
     expect(await screen.findByText(/^0 of \d+ cuts made/)).toBeTruthy()
     const tick = async () => {
@@ -172,7 +258,11 @@ describe('the roll', () => {
   })
   it('sheets as shingles: fewer strips a sheet, fewer edges exposed; too wide an overlap is said', () => {
     const sheets = film('reed-sheet')
-    const plan = Plan.parse({ ...handCar(), film: { mainId: sheets.id, sheets: [sheets] }, panels: [newPanel('hull', 'Hull', 'hull_side', 'left', 4200, 700)] }) // prettier-ignore
+    const plan = Plan.parse({
+      ...handCar(),
+      film: { mainId: sheets.id, sheets: [sheets] },
+      panels: [newPanel('hull', 'Hull', 'hull_side', 'left', 4200, 700)],
+    })
     show(plan, <Shingles film={sheets} />)
     expect(screen.getByRole('img', { name: /strips on Hull/ })).toBeTruthy()
     const first = screen.getByRole('img', { name: /strips on Hull/ }).getAttribute('aria-label')
@@ -190,7 +280,20 @@ describe('the roll', () => {
     cleanup()
     const own = reckon(plan, catalogue, []).layouts[0]
     const file = `x_fen-satin_${own?.rolls[0]?.id}_${own?.mark}.svg`
-    actions.tableReports.mockResolvedValue({ ok: true, value: [{ file, state: 'rejected', reason: 'not an SVG drawing', pieces: 0, cutMm: 0, doneMm: 0, at: '2026-11-20T08:00:00Z' }] }) // prettier-ignore
+    actions.tableReports.mockResolvedValue({
+      ok: true,
+      value: [
+        {
+          file,
+          state: 'rejected',
+          reason: 'not an SVG drawing',
+          pieces: 0,
+          cutMm: 0,
+          doneMm: 0,
+          at: '2026-11-20T08:00:00Z',
+        },
+      ],
+    })
     show(plan, <WithLayout>{(l) => <CuttingTable layout={l} />}</WithLayout>)
     expect(await screen.findByText('Not taken: not an SVG drawing.')).toBeTruthy()
     expect(screen.getByText('Send to the cutting table').closest('button')?.disabled).toBe(true)
@@ -199,10 +302,34 @@ describe('the roll', () => {
 })
 
 describe('fleets', () => {
-  const head = { id: 'f', name: 'Pool cars', state: 'running' as const, cancelAsked: false, attempt: 2, share: 0.4, usedMm: 20_000, boundMm: 19_500, pieces: 52, fault: null, by: 'Tamsin Brack', at: '2026-11-20T08:00:00Z', endedAt: null, silent: false } // prettier-ignore
+  const head = {
+    id: 'f',
+    name: 'Pool cars',
+    state: 'running' as const,
+    cancelAsked: false,
+    attempt: 2,
+    share: 0.4,
+    usedMm: 20_000,
+    boundMm: 19_500,
+    pieces: 52,
+    fault: null,
+    by: 'Tamsin Brack',
+    at: '2026-11-20T08:00:00Z',
+    endedAt: null,
+    silent: false,
+  }
   it('vehicles are picked and counted, sent, and the page goes to the layout; a refusal is said', async () => {
     actions.startFleet.mockResolvedValueOnce({ ok: false, error: { code: 'no_pieces' } })
-    render(<Fleet rows={[]} jobs={[{ id: 'j', name: 'To green', vehicle: 'Pip' }]} films={[film('fen-satin')]} stock={[]} units={units} mayStart />) // prettier-ignore
+    render(
+      <Fleet
+        rows={[]}
+        jobs={[{ id: 'j', name: 'To green', vehicle: 'Pip' }]}
+        films={[film('fen-satin')]}
+        stock={[]}
+        units={units}
+        mayStart
+      />,
+    )
     expect(screen.getByText(/Nothing has been laid out for a fleet/)).toBeTruthy()
     await waitFor(() => expect(screen.getByLabelText('Film').closest('fieldset')?.disabled).toBe(false))
     expect(screen.getByText('Lay them out').closest('button')?.disabled).toBe(true)
@@ -214,7 +341,11 @@ describe('fleets', () => {
     actions.fleetHeads.mockResolvedValue({ ok: true, value: [] })
     fireEvent.click(screen.getByText('Lay them out'))
     await waitFor(() => expect(actions.push).toHaveBeenCalledWith('/fleet/new'))
-    expect(actions.startFleet.mock.calls[1]?.[0]).toMatchObject({ filmId: 'fen-satin', cars: [{ jobId: 'j', count: 5 }], stages: 3 }) // prettier-ignore
+    expect(actions.startFleet.mock.calls[1]?.[0]).toMatchObject({
+      filmId: 'fen-satin',
+      cars: [{ jobId: 'j', count: 5 }],
+      stages: 3,
+    })
   })
   it('what runs shows how far it is and who took it up again, and can be cancelled', async () => {
     actions.cancelFleet.mockResolvedValue({ ok: true, value: null })
@@ -239,9 +370,43 @@ describe('fleets', () => {
     expect(screen.getByText(/being laid out, no word from its worker/)).toBeTruthy()
   })
   it('a result shows its rolls, finds a vehicle, opens its working, and lists what is not placed with the reason', async () => {
-    const request = { format: 'cuirass/layout@1' as const, cutting: 'guillotine' as const, gap_mm: 0, seconds: 1, seed: 1, stock: [{ id: 'R-1', width_mm: 1520, length_mm: 9000, lot: 'L' }, { id: 'R-2', width_mm: 1520, length_mm: 9000, lot: 'L' }], pieces: [{ id: '1 Pip / bonnet', width_mm: 1400, height_mm: 1100, count: 1, turn: 'fixed' as const }, { id: '1 Pip / sign', width_mm: 1900, height_mm: 1100, count: 1, turn: 'fixed' as const }] } // prettier-ignore
-    const result = { format: 'cuirass/layout-plan@1' as const, used_mm: 1100, bound_mm: 1100, proven: true, stock: [{ id: 'R-1', used_mm: 1100, placements: [{ piece: '1 Pip / bonnet', copy: 1, x_mm: 0, y_mm: 0, turn_deg: 0 as const }] }, { id: 'R-2', used_mm: 0, placements: [] }], unplaced: [{ piece: '1 Pip / sign', copy: 1, why: 'wider than every roll' }] } // prettier-ignore
-    const { container } = render(<FleetResult file={{ ...head, state: 'done', usedMm: 1100, boundMm: 1100, request, stages: 3, result }} units={units} mayStart />) // prettier-ignore
+    const request = {
+      format: 'cuirass/layout@1' as const,
+      cutting: 'guillotine' as const,
+      gap_mm: 0,
+      seconds: 1,
+      seed: 1,
+      stock: [
+        { id: 'R-1', width_mm: 1520, length_mm: 9000, lot: 'L' },
+        { id: 'R-2', width_mm: 1520, length_mm: 9000, lot: 'L' },
+      ],
+      pieces: [
+        { id: '1 Pip / bonnet', width_mm: 1400, height_mm: 1100, count: 1, turn: 'fixed' as const },
+        { id: '1 Pip / sign', width_mm: 1900, height_mm: 1100, count: 1, turn: 'fixed' as const },
+      ],
+    }
+    const result = {
+      format: 'cuirass/layout-plan@1' as const,
+      used_mm: 1100,
+      bound_mm: 1100,
+      proven: true,
+      stock: [
+        {
+          id: 'R-1',
+          used_mm: 1100,
+          placements: [{ piece: '1 Pip / bonnet', copy: 1, x_mm: 0, y_mm: 0, turn_deg: 0 as const }],
+        },
+        { id: 'R-2', used_mm: 0, placements: [] },
+      ],
+      unplaced: [{ piece: '1 Pip / sign', copy: 1, why: 'wider than every roll' }],
+    }
+    const { container } = render(
+      <FleetResult
+        file={{ ...head, state: 'done', usedMm: 1100, boundMm: 1100, request, stages: 3, result }}
+        units={units}
+        mayStart
+      />,
+    )
     expect(screen.getByText('1 roll')).toBeTruthy()
     expect(screen.getByText(/1 Pip \/ sign \(wider than every roll\)/)).toBeTruthy()
     expect(screen.getByText(/proven the least/)).toBeTruthy()

@@ -25,7 +25,11 @@ class Hand {
     act(() => this.onmessage?.({ data }))
   }
   static of<K extends StretchAsk['kind']>(kind: K): { worker: Hand; ask: Extract<StretchAsk, { kind: K }> }[] {
-    return Hand.all.flatMap((worker) => worker.asked.flatMap((ask) => (ask.kind === kind ? [{ worker, ask: ask as Extract<StretchAsk, { kind: K }> }] : []))) // prettier-ignore
+    return Hand.all.flatMap((worker) =>
+      worker.asked.flatMap((ask) =>
+        ask.kind === kind ? [{ worker, ask: ask as Extract<StretchAsk, { kind: K }> }] : [],
+      ),
+    )
   }
 }
 
@@ -40,7 +44,16 @@ const job = {
 }
 vi.mock('@/web/job/job-state', () => ({ useJob: () => job }))
 
-const value = (over: Partial<SolvedStretch> = {}): SolvedStretch => ({ worst: 0.02, toPostHeatMm2: 0, overMm2: 0, wrinklesMm2: 0, areaMm2: 1e6, triangles: 400, spot: null, ...over }) // prettier-ignore
+const value = (over: Partial<SolvedStretch> = {}): SolvedStretch => ({
+  worst: 0.02,
+  toPostHeatMm2: 0,
+  overMm2: 0,
+  wrinklesMm2: 0,
+  areaMm2: 1e6,
+  triangles: 400,
+  spot: null,
+  ...over,
+})
 const load = async () => ({
   ...(await import('@/web/pieces/stretch-workers')),
   ...(await import('@/web/pieces/use-stretch')),
@@ -110,7 +123,8 @@ describe('workers of stretch', () => {
     expect(one?.worker).toBe(two?.worker)
     off()
     expect(someoneWaits()).toBe(true)
-    for (const q of [one, two]) q?.worker.says({ kind: 'quick', id: q.ask.id, news: { kind: 'fault', fault: { code: 'x' } } }) // prettier-ignore
+    for (const q of [one, two])
+      q?.worker.says({ kind: 'quick', id: q.ask.id, news: { kind: 'fault', fault: { code: 'x' } } })
     expect(heard).toEqual(['second'])
     expect(someoneWaits()).toBe(false)
     expect(one?.worker.ended).toBe(false)
@@ -193,7 +207,9 @@ describe('the survey of all panels', () => {
   it('says what could not be solved, and does not ask for what is known and fine', async () => {
     const { keyOf } = await load()
     const [a, b] = ids as [string, string]
-    job.catalogue.solved = Object.fromEntries(ids.map((id) => [keyOf(plan, id, {}), value({ triangles: id === a ? 400 : 3000, overMm2: id === b ? 9 : 0 })])) // prettier-ignore
+    job.catalogue.solved = Object.fromEntries(
+      ids.map((id) => [keyOf(plan, id, {}), value({ triangles: id === a ? 400 : 3000, overMm2: id === b ? 9 : 0 })]),
+    )
     const { hook } = await begun()
     const [only] = Hand.of('survey')
     expect(only?.ask).toMatchObject({ panelIds: [], bestIds: [b], finerIds: [a] })

@@ -17,7 +17,9 @@ const metric = formatter({ lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', cur
 const inches = formatter({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US', currency: 'USD', timeZone: 'UTC' })
 
 it('every code of a finding, anywhere in core, has its sentence', () => {
-  const text = filesBelow('core', '.ts').map((f) => readFileSync(f, 'utf8')).join('\n') // prettier-ignore
+  const text = filesBelow('core', '.ts')
+    .map((f) => readFileSync(f, 'utf8'))
+    .join('\n')
   const codes = [
     ...text.matchAll(/(?:finding|add|say)\(\s*(?:panel,\s*)?'(\w+)'/g),
     ...text.matchAll(/rule\(\s*'\w+',\s*'(\w+)'/g),
@@ -66,7 +68,12 @@ it('ways out of too much stretch, their seams and places, read as words in eithe
     }
   expect(spotText({ row: 'middle', column: 'middle' })).toBe('the middle')
   expect(spotText({ row: 'top', column: 'left' })).toBe('the top left corner')
-  expect(findingText({ code: 'stretch_over_limit', facts: { panel: 'P', value: 0.2, limit: 0.1, where: 'spot:bottom:middle' } }, metric)).toContain('at its bottom, limit 10.0 %') // prettier-ignore
+  expect(
+    findingText(
+      { code: 'stretch_over_limit', facts: { panel: 'P', value: 0.2, limit: 0.1, where: 'spot:bottom:middle' } },
+      metric,
+    ),
+  ).toContain('at its bottom, limit 10.0 %')
 })
 it('numbers come in the member’s own units', () => {
   expect(metric.text(metric.quantity(10960, 'mm'))).toBe('10.96 m')

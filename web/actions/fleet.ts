@@ -24,7 +24,10 @@ const Ask = z.strictObject({
   id: z.uuid(),
   name: Name,
   filmId: Id,
-  cars: z.array(z.strictObject({ jobId: z.uuid(), count: z.number().int().min(1).max(200) })).min(1).max(100),
+  cars: z
+    .array(z.strictObject({ jobId: z.uuid(), count: z.number().int().min(1).max(200) }))
+    .min(1)
+    .max(100),
   newRolls: z.number().int().min(0).max(300),
   shelf: z.boolean(),
   widthMm: z.number().min(100).max(3000),
@@ -32,7 +35,7 @@ const Ask = z.strictObject({
   stages: z.number().int().min(2).max(6).nullable(),
   gapMm: z.number().min(0).max(100),
   seconds: z.number().min(1).max(300),
-}) // prettier-ignore
+})
 
 /** Pieces of several jobs' vehicles, laid out together by whichever worker is free. */
 export async function startFleet(raw: unknown): Promise<Answer<{ id: string }>> {

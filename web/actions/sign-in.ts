@@ -10,7 +10,10 @@ import { fromOutside } from './origin'
 const Door = z.object({ email: z.email().max(200), password: z.string().min(1).max(128) })
 const MAX_BODY_BYTES = 4000
 
-/** Signing in with address and password. A try is counted before the password is looked at, and comes off where it was right. */
+/**
+ * Signing in with address and password. A try is counted before the password is looked at, and comes off where it was
+ * right.
+ */
 export async function signIn(request: Request): Promise<Response> {
   if (fromOutside(request)) return Response.json(no('not_allowed'), { status: 403 })
   try {

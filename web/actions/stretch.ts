@@ -6,7 +6,12 @@ import { SolvedStretch } from '@/core/stretch/solved'
 import { keepSolved } from '@/db/queries/stretch'
 import { answer, type Answer } from './answer'
 
-const Rows = z.strictObject({ rows: z.array(z.strictObject({ key: z.string().regex(/^[0-9a-f]{16}$/), value: SolvedStretch })).min(1).max(500) }) // prettier-ignore
+const Rows = z.strictObject({
+  rows: z
+    .array(z.strictObject({ key: z.string().regex(/^[0-9a-f]{16}$/), value: SolvedStretch }))
+    .min(1)
+    .max(500),
+})
 
 /** Stretches that were solved on this member's machine, kept for the shop by what they hang on. */
 export async function keepStretch(raw: unknown): Promise<Answer<{ kept: number }>> {

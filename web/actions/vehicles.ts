@@ -28,7 +28,11 @@ export async function restoreVehicle(raw: unknown): Promise<Answer<{ number: num
   return answer('vehicles', Back, raw, async (who, { id, basedOn, number }) => {
     const file = await vehicleFile(who, id, number)
     if (!file) return no('not_found')
-    const out = await saveVehicle(who, { id, basedOn, measured: file.measured, summary: `Brought back: state ${number}`, fromJob: null }, new Date()) // prettier-ignore
+    const out = await saveVehicle(
+      who,
+      { id, basedOn, measured: file.measured, summary: `Brought back: state ${number}`, fromJob: null },
+      new Date(),
+    )
     return out.kind === 'saved' ? { ok: true, value: { number: out.number } } : no(out.kind)
   })
 }

@@ -3,7 +3,10 @@ import { jobs, keepYard, yardInput, type JobHead } from '@/db/queries/jobs'
 import { broken } from './answer'
 import { threads } from './threads'
 
-/** Changes that come close together are read off once; a job that takes long to reckon leaves the machine to others in between. */
+/**
+ * Changes that come close together are read off once; a job that takes long to reckon leaves the machine to others in
+ * between.
+ */
 const PAUSE_MS = 400
 const REST_SHARE = 4
 const LONGEST_PAUSE_MS = 4000

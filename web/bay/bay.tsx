@@ -157,7 +157,10 @@ function Steps() {
   )
 }
 
-/** Start on the left, done on the right: a second tap never falls on the next step's start. What was ticked can be taken back. */
+/**
+ * Start on the left, done on the right: a second tap never falls on the next step's start. What was ticked can be
+ * taken back.
+ */
 function StepButtons({ step, onDone }: { step: Step; onDone: () => void }) {
   const { log, reckoning, ledger } = useJob()
   const last = lastDone(ledger)

@@ -2,8 +2,13 @@ import type { SurfaceMap } from '@/core/stretch/surface-map'
 
 const GRID_MM = 100
 
-/** The film's own 100 mm grid as pieces of lines: each crosses one triangle, its ends as shares of the triangle's three corners. */
-export function gridPieces(map: Pick<SurfaceMap, 'triangles' | 'film'>): { corners: [number, number, number]; ends: [number[], number[]] }[] {
+/**
+ * The film's own 100 mm grid as pieces of lines: each crosses one triangle, its ends as shares of the triangle's
+ * three corners.
+ */
+export function gridPieces(
+  map: Pick<SurfaceMap, 'triangles' | 'film'>,
+): { corners: [number, number, number]; ends: [number[], number[]] }[] {
   const { triangles, film } = map
   const out: { corners: [number, number, number]; ends: [number[], number[]] }[] = []
   for (let t = 0; t < triangles.length / 3; t++) {
@@ -26,4 +31,4 @@ export function gridPieces(map: Pick<SurfaceMap, 'triangles' | 'film'>): { corne
     }
   }
   return out
-} // prettier-ignore
+}

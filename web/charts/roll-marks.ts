@@ -53,7 +53,9 @@ export function rollMarks(layout: FilmLayout, roll: RollPlan, pxPerMm: number): 
   const outline = (p: RollPlan['placements'][number]): string | null => {
     const piece = pieces.get(p.pieceId)
     if (!piece?.outline) return null
-    return `M${moved(onRoll(piece, p.turnDeg), p.xMm, p.yMm).map((q) => `${at(q.y).toFixed(1)} ${at(q.x).toFixed(1)}`).join('L')}Z` // prettier-ignore
+    return `M${moved(onRoll(piece, p.turnDeg), p.xMm, p.yMm)
+      .map((q) => `${at(q.y).toFixed(1)} ${at(q.x).toFixed(1)}`)
+      .join('L')}Z`
   }
   const real = new Set(layout.cut.filter((c) => !layout.spoiled.includes(c)).map((c) => c.id))
   return {
@@ -73,7 +75,12 @@ export function rollMarks(layout: FilmLayout, roll: RollPlan, pxPerMm: number): 
     })),
     grid: { x: steps(lengthMm), y: steps(roll.widthMm) },
     cuts: roll.cutting.cuts.map((c) => ({
-      x1: at(c.from.yMm), y1: at(c.from.xMm), x2: at(c.to.yMm), y2: at(c.to.xMm), number: c.number, stage: c.stage,
+      x1: at(c.from.yMm),
+      y1: at(c.from.xMm),
+      x2: at(c.to.yMm),
+      y2: at(c.to.xMm),
+      number: c.number,
+      stage: c.stage,
     })),
     offcuts: roll.cutting.offcuts
       .filter((o) => o.widthMm >= LEAST_REST_MM && o.lengthMm >= LEAST_REST_MM)
@@ -83,5 +90,5 @@ export function rollMarks(layout: FilmLayout, roll: RollPlan, pxPerMm: number): 
       .map((d) => ({ x: at(d.from), width: at(Math.min(lengthMm, d.to) - d.from) })),
     reserve: reserveMm > 0 ? { x: at(roll.usedMm), width: at(reserveMm) } : null,
     end: roll.lengthMm <= lengthMm ? at(roll.lengthMm) : null,
-  } // prettier-ignore
+  }
 }

@@ -46,8 +46,18 @@ export interface SkinMarks {
 const BANDS = ['var(--band-1)', 'var(--band-2)', 'var(--band-3)', 'var(--band-4)', 'var(--band-5)'] as const
 /** What happens to film at an edge, told apart by dash as well as by shade. */
 const EDGE_WAYS: Record<Edge['meets'], 'under' | 'gap' | 'tuck' | 'rail'> = {
-  opening: 'under', free: 'under', wheel_arch: 'under', bumper_underside: 'under', fixed_gap: 'gap', rubber_seal: 'tuck', window_trim: 'tuck', glass: 'tuck', lamp: 'tuck', drip_rail: 'rail', bead: 'rail',
-} // prettier-ignore
+  opening: 'under',
+  free: 'under',
+  wheel_arch: 'under',
+  bumper_underside: 'under',
+  fixed_gap: 'gap',
+  rubber_seal: 'tuck',
+  window_trim: 'tuck',
+  glass: 'tuck',
+  lamp: 'tuck',
+  drip_rail: 'rail',
+  bead: 'rail',
+}
 
 interface Look {
   key: string
@@ -88,9 +98,25 @@ export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: stri
     const seen = look(panel)
     const fontSize = Math.min(short / 2.6, long / Math.max(5, panel.name.length * 0.55), most)
     return {
-      id: s.id, name: panel.name, d: `M${s.path.map(point).join('L')}Z`, key: seen.key, fill: seen.fill, x: (s.box.left + s.box.right) / 2, y: (s.box.top + s.box.bottom) / 2, fontSize, upright, note: seen.note, small: s.on !== null || long < 160, fine: fontSize < least, fineNote: fontSize * 0.62 < least, light: isDark(seen.fill),
-      edges: layer === 'edges' ? s.edges.map((e) => ({ id: e.id, d: `M${point(e.from)}L${point(e.to)}`, key: EDGE_WAYS[e.meets] })) : [],
-    } // prettier-ignore
+      id: s.id,
+      name: panel.name,
+      d: `M${s.path.map(point).join('L')}Z`,
+      key: seen.key,
+      fill: seen.fill,
+      x: (s.box.left + s.box.right) / 2,
+      y: (s.box.top + s.box.bottom) / 2,
+      fontSize,
+      upright,
+      note: seen.note,
+      small: s.on !== null || long < 160,
+      fine: fontSize < least,
+      fineNote: fontSize * 0.62 < least,
+      light: isDark(seen.fill),
+      edges:
+        layer === 'edges'
+          ? s.edges.map((e) => ({ id: e.id, d: `M${point(e.from)}L${point(e.to)}`, key: EDGE_WAYS[e.meets] }))
+          : [],
+    }
   })
   // Parts that sit on a panel are drawn over it.
   const on = new Map(skin.panels.map((s) => [s.id, s.on !== null]))
@@ -128,7 +154,11 @@ function lookOf(plan: Plan, layer: Layer, words: LayerWords, now: string): Looks
           const b = band(panelAreaMm2(p))
           return { key: String(b), fill: BANDS[b] ?? BANDS[4], note: words.size(p.widthMm, p.heightMm) }
         },
-        legend: BANDS.map((fill, i) => ({ key: String(i), fill, label: i === 0 ? `under ${words.area(cut[0] ?? 0)}` : `from ${words.area(cut[i - 1] ?? 0)}` })), // prettier-ignore
+        legend: BANDS.map((fill, i) => ({
+          key: String(i),
+          fill,
+          label: i === 0 ? `under ${words.area(cut[0] ?? 0)}` : `from ${words.area(cut[i - 1] ?? 0)}`,
+        })),
       }
     }
     case 'edges':
@@ -142,10 +172,20 @@ function lookOf(plan: Plan, layer: Layer, words: LayerWords, now: string): Looks
         ],
       }
     case 'surface': {
-      const fills: Record<string, string> = { steel: BANDS[1], aluminium: BANDS[2], plastic: 'url(#skin-dots)', glass_fibre: 'url(#skin-lines)', unknown: 'var(--plate)' } // prettier-ignore
+      const fills: Record<string, string> = {
+        steel: BANDS[1],
+        aluminium: BANDS[2],
+        plastic: 'url(#skin-dots)',
+        glass_fibre: 'url(#skin-lines)',
+        unknown: 'var(--plate)',
+      }
       const used = new Set(plan.panels.map((p) => p.surface.material))
       return {
-        look: ({ surface: { material } }) => ({ key: material, fill: fills[material] ?? 'var(--plate)', note: words.material(material) }), // prettier-ignore
+        look: ({ surface: { material } }) => ({
+          key: material,
+          fill: fills[material] ?? 'var(--plate)',
+          note: words.material(material),
+        }),
         legend: [...used].map((m) => ({ key: m, label: words.material(m), fill: fills[m] ?? 'var(--plate)' })),
       }
     }
@@ -155,7 +195,9 @@ function lookOf(plan: Plan, layer: Layer, words: LayerWords, now: string): Looks
       return {
         look: (p) => {
           const film = p.wrap ? of(p) : undefined
-          return film ? { key: film.id, fill: film.colour.hex, note: film.name } : { key: 'none', fill: 'var(--plate)', note: p.wrap ? 'no film yet' : 'not wrapped' } // prettier-ignore
+          return film
+            ? { key: film.id, fill: film.colour.hex, note: film.name }
+            : { key: 'none', fill: 'var(--plate)', note: p.wrap ? 'no film yet' : 'not wrapped' }
         },
         legend: [...films.values()].map((f) => ({ key: f.id, label: f.name, fill: f.colour.hex })),
       }
@@ -171,7 +213,11 @@ function lookOf(plan: Plan, layer: Layer, words: LayerWords, now: string): Looks
           const b = limits.filter((l) => de >= l).length
           return { key: String(b), fill: BANDS[b] ?? BANDS[4], note: `ΔE ${de.toFixed(0)}` }
         },
-        legend: BANDS.map((fill, i) => ({ key: String(i), fill, label: i === 0 ? 'ΔE under 5' : `ΔE from ${limits[i - 1]}${i === 3 ? ': strong' : ''}` })), // prettier-ignore
+        legend: BANDS.map((fill, i) => ({
+          key: String(i),
+          fill,
+          label: i === 0 ? 'ΔE under 5' : `ΔE from ${limits[i - 1]}${i === 3 ? ': strong' : ''}`,
+        })),
       }
     }
   }
@@ -190,7 +236,15 @@ function stateLook(plan: Plan, now: string): Looks {
   return {
     look: (p) => {
       const sizes = ['widthMm', 'heightMm'].filter((f) => p.assumed.includes(f)).length
-      const key = blocked.has(p.id) ? 'blocked' : !p.wrap ? 'off' : p.assumed.length === 0 ? 'taped' : sizes === 2 ? 'assumed' : 'part' // prettier-ignore
+      const key = blocked.has(p.id)
+        ? 'blocked'
+        : !p.wrap
+          ? 'off'
+          : p.assumed.length === 0
+            ? 'taped'
+            : sizes === 2
+              ? 'assumed'
+              : 'part'
       return { key, fill: fill(key), note: states.find((s) => s.key === key)?.label ?? '' }
     },
     legend: states,

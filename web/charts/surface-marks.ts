@@ -53,15 +53,21 @@ export function surfaceMarks(
     }
   }
   const middle = (t: number) => {
-    const mean = (d: number) => [0, 1, 2].reduce((s, k) => s + (places[2 * (triangles[3 * t + k] as number) + d] as number), 0) / 3 // prettier-ignore
+    const mean = (d: number) =>
+      [0, 1, 2].reduce((s, k) => s + (places[2 * (triangles[3 * t + k] as number) + d] as number), 0) / 3
     return { x: mean(0) * scale, y: mean(1) * scale }
   }
   return {
-    scale, left: x0 * scale - PAD, top: y0 * scale - PAD, width: (x1 - x0) * scale + 2 * PAD, height: (y1 - y0) * scale + 2 * PAD, bands,
+    scale,
+    left: x0 * scale - PAD,
+    top: y0 * scale - PAD,
+    width: (x1 - x0) * scale + 2 * PAD,
+    height: (y1 - y0) * scale + 2 * PAD,
+    bands,
     rim: [...edges.values()].map(([a, c]) => `M${at(a)}L${at(c)}`).join(''),
     strokes: strokes(map, places, middle),
     middle,
-  } // prettier-ignore
+  }
 }
 
 /** Triangles that carry a stroke: spread evenly over the area, none where hardly anything is stretched. */
@@ -93,11 +99,17 @@ function strokes(map: SurfaceMap, places: Float64Array, middle: SurfaceMarks['mi
   return out
 }
 
-/** The greatest stretch of a triangle as shares of its two sides from the first corner; null where it has no area on the film. */
+/**
+ * The greatest stretch of a triangle as shares of its two sides from the first corner; null where it has no area on
+ * the film.
+ */
 export function alongSides(map: SurfaceMap, t: number): [number, number] | null {
   const side = (k: number) => {
     const [a, b] = [0, k].map((i) => 2 * (map.triangles[3 * t + i] as number)) as [number, number]
-    return [(map.film[b] as number) - (map.film[a] as number), (map.film[b + 1] as number) - (map.film[a + 1] as number)] as const // prettier-ignore
+    return [
+      (map.film[b] as number) - (map.film[a] as number),
+      (map.film[b + 1] as number) - (map.film[a + 1] as number),
+    ] as const
   }
   const [f1, f2] = [side(1), side(2)]
   const det = f1[0] * f2[1] - f2[0] * f1[1]
@@ -110,7 +122,10 @@ function direction(map: SurfaceMap, places: Float64Array, t: number): { x: numbe
   const shares = alongSides(map, t)
   if (!shares) return null
   const at = (k: number, d: number) => places[2 * (map.triangles[3 * t + k] as number) + d] as number
-  const [dx, dy] = [0, 1].map((d) => (at(1, d) - at(0, d)) * shares[0] + (at(2, d) - at(0, d)) * shares[1]) as [number, number] // prettier-ignore
+  const [dx, dy] = [0, 1].map((d) => (at(1, d) - at(0, d)) * shares[0] + (at(2, d) - at(0, d)) * shares[1]) as [
+    number,
+    number,
+  ]
   const l = Math.hypot(dx, dy)
   return l > 0 ? { x: dx / l, y: dy / l } : null
 }
@@ -119,7 +134,8 @@ function direction(map: SurfaceMap, places: Float64Array, t: number): { x: numbe
 export const filmGrid = (map: SurfaceMap, places: Float64Array, scale: number): string =>
   gridPieces(map)
     .map(({ corners, ends }) => {
-      const at = (share: number[], d: number) => share.reduce((s, w, k) => s + w * (places[2 * (corners[k] as number) + d] as number), 0) * scale // prettier-ignore
+      const at = (share: number[], d: number) =>
+        share.reduce((s, w, k) => s + w * (places[2 * (corners[k] as number) + d] as number), 0) * scale
       return `M${n(at(ends[0], 0))} ${n(at(ends[0], 1))}L${n(at(ends[1], 0))} ${n(at(ends[1], 1))}`
     })
     .join('')
@@ -130,7 +146,9 @@ export function trianglesAt(map: SurfaceMap, places: Float64Array, scale: number
   const { triangles } = map
   for (let t = 0; t < triangles.length / 3; t++) {
     const [a, b, c] = [0, 1, 2].map((k) => 2 * (triangles[3 * t + k] as number)) as [number, number, number]
-    const side = (i: number, j: number) => ((places[j] as number) - (places[i] as number)) * (py - (places[i + 1] as number)) - ((places[j + 1] as number) - (places[i + 1] as number)) * (px - (places[i] as number)) // prettier-ignore
+    const side = (i: number, j: number) =>
+      ((places[j] as number) - (places[i] as number)) * (py - (places[i + 1] as number)) -
+      ((places[j + 1] as number) - (places[i + 1] as number)) * (px - (places[i] as number))
     const [p, q, r] = [side(a, b), side(b, c), side(c, a)]
     if ((p >= 0 && q >= 0 && r >= 0) || (p <= 0 && q <= 0 && r <= 0)) return t
   }

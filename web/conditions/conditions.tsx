@@ -35,26 +35,56 @@ export function Conditions() {
             <p className="label">No reading of the shop’s air yet.</p>
           ) : (
             <figure className="mb-0">
-              <svg viewBox={`0 0 ${marks.width} ${marks.height}`} width="100%" role="img" aria-label={`Air of the shop, ${catalogue.climate.length} readings; last ${last ? temp(last.airC) : ''}`}>
-                {marks.band && <rect x={44} width={marks.width - 54} y={marks.band.y} height={marks.band.height} fill="var(--band-2)" opacity={0.5} />}
+              <svg
+                viewBox={`0 0 ${marks.width} ${marks.height}`}
+                width="100%"
+                role="img"
+                aria-label={`Air of the shop, ${catalogue.climate.length} readings; last ${last ? temp(last.airC) : ''}`}
+              >
+                {marks.band && (
+                  <rect
+                    x={44}
+                    width={marks.width - 54}
+                    y={marks.band.y}
+                    height={marks.band.height}
+                    fill="var(--band-2)"
+                    opacity={0.5}
+                  />
+                )}
                 {marks.ticks.map((t) => (
                   <g key={t.c}>
                     <line x1={44} x2={marks.width - 10} y1={t.y} y2={t.y} stroke="var(--rule)" />
-                    <text x={38} y={t.y + 4} textAnchor="end" fontSize={12} fill="var(--ink)">{fmt.temp(t.c).text}</text>
+                    <text x={38} y={t.y + 4} textAnchor="end" fontSize={12} fill="var(--ink)">
+                      {fmt.temp(t.c).text}
+                    </text>
                   </g>
                 ))}
                 {marks.days.map((d) => (
-                  <text key={d.at} x={d.x} y={marks.height - 4} textAnchor="middle" fontSize={11} fill="var(--soft)">{fmt.moment(d.at, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}</text>
+                  <text key={d.at} x={d.x} y={marks.height - 4} textAnchor="middle" fontSize={11} fill="var(--soft)">
+                    {fmt.moment(d.at, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}
+                  </text>
                 ))}
                 {marks.lines.map((l) => (
                   <g key={l.key}>
-                    <path d={l.d} fill="none" stroke="var(--ink)" strokeWidth={l.key === 'air' ? 2.2 : 1.6} strokeDasharray={l.dash} />
-                    {l.points.map((p) => <circle key={p.at} cx={p.x} cy={p.y} r={l.key === 'air' ? 3.2 : 2.2} fill="var(--ink)"><title>{`${SERIES[l.key]} ${temp(p.c)}, ${fmt.moment(p.at)}`}</title></circle>)}
+                    <path
+                      d={l.d}
+                      fill="none"
+                      stroke="var(--ink)"
+                      strokeWidth={l.key === 'air' ? 2.2 : 1.6}
+                      strokeDasharray={l.dash}
+                    />
+                    {l.points.map((p) => (
+                      <circle key={p.at} cx={p.x} cy={p.y} r={l.key === 'air' ? 3.2 : 2.2} fill="var(--ink)">
+                        <title>{`${SERIES[l.key]} ${temp(p.c)}, ${fmt.moment(p.at)}`}</title>
+                      </circle>
+                    ))}
                   </g>
                 ))}
               </svg>
               <figcaption className="label">
-                Full line: air. Dashes: surface. Dots: dew point.{main ? ` Shaded: the air that ${main.name} asks for.` : ''} Last read {last ? `${fmt.moment(last.at)} by ${last.by}` : ''}.
+                Full line: air. Dashes: surface. Dots: dew point.
+                {main ? ` Shaded: the air that ${main.name} asks for.` : ''} Last read{' '}
+                {last ? `${fmt.moment(last.at)} by ${last.by}` : ''}.
               </figcaption>
             </figure>
           )}
@@ -63,82 +93,140 @@ export function Conditions() {
         <div className="col-xl-5">
           <dl className="facts">
             <dt>Air</dt>
-            <dd><Fig id="conditions/air" /></dd>
+            <dd>
+              <Fig id="conditions/air" />
+            </dd>
             <dt>Dew point</dt>
-            <dd><Fig id="conditions/dew_point" /></dd>
+            <dd>
+              <Fig id="conditions/dew_point" />
+            </dd>
             <dt>Surface to reach</dt>
-            <dd><Fig id="conditions/target" /></dd>
+            <dd>
+              <Fig id="conditions/target" />
+            </dd>
             <dt>Time to warm</dt>
-            <dd><Fig id="conditions/warming" /></dd>
+            <dd>
+              <Fig id="conditions/warming" />
+            </dd>
             <dt>To warm and dry</dt>
-            <dd><Fig id="conditions/lead" /></dd>
+            <dd>
+              <Fig id="conditions/lead" />
+            </dd>
             <dt>In the shop by</dt>
-            <dd><Fig id="conditions/in_by" /></dd>
+            <dd>
+              <Fig id="conditions/in_by" />
+            </dd>
           </dl>
           <fieldset disabled={!mayTape} className="row g-2">
             <div className="col-6">
-              <label className="form-label" htmlFor="vehicle-c">Vehicle arrives at °{fmt.units.tempUnit}</label>
+              <label className="form-label" htmlFor="vehicle-c">
+                Vehicle arrives at °{fmt.units.tempUnit}
+              </label>
               <TempField id="vehicle-c" value={plan.conditions.vehicleC} onValue={(vehicleC) => set({ vehicleC })} />
             </div>
             <div className="col-6">
-              <label className="form-label" htmlFor="mass">Mass, kg</label>
-              <NumberInput id="mass" className="form-control" aria-label="Mass in kilograms" optional min={5} max={40000} placeholder={`${MASS_KG[plan.vehicle.kind]} ?`} value={plan.conditions.massKg} onValue={(massKg) => set({ massKg })} />
+              <label className="form-label" htmlFor="mass">
+                Mass, kg
+              </label>
+              <NumberInput
+                id="mass"
+                className="form-control"
+                aria-label="Mass in kilograms"
+                optional
+                min={5}
+                max={40000}
+                placeholder={`${MASS_KG[plan.vehicle.kind]} ?`}
+                value={plan.conditions.massKg}
+                onValue={(massKg) => set({ massKg })}
+              />
             </div>
             <label className="col-12 d-flex gap-2 align-items-end pb-2">
-              <input type="checkbox" checked={plan.conditions.wet} onChange={(e) => set({ wet: e.target.checked })} /> washed or wet
+              <input type="checkbox" checked={plan.conditions.wet} onChange={(e) => set({ wet: e.target.checked })} />{' '}
+              washed or wet
             </label>
           </fieldset>
           <fieldset disabled={!mayTape} className="row g-2 mt-1">
             <div className="col-6">
-              <label className="form-label" htmlFor="room-c">Room on the day °{fmt.units.tempUnit}</label>
-              <TempField id="room-c" value={plan.conditions.airC} onValue={(airC) => set({ airC: airC === null ? null : Math.max(-20, Math.min(60, airC)) })} />
+              <label className="form-label" htmlFor="room-c">
+                Room on the day °{fmt.units.tempUnit}
+              </label>
+              <TempField
+                id="room-c"
+                value={plan.conditions.airC}
+                onValue={(airC) => set({ airC: airC === null ? null : Math.max(-20, Math.min(60, airC)) })}
+              />
             </div>
             <div className="col-6">
-              <label className="form-label" htmlFor="room-humidity">Humidity %</label>
-              <NumberInput id="room-humidity" className="form-control" aria-label="Humidity on the day in per cent" optional min={0.01} max={1} scale={100} value={plan.conditions.humidity} onValue={(humidity) => set({ humidity })} />
+              <label className="form-label" htmlFor="room-humidity">
+                Humidity %
+              </label>
+              <NumberInput
+                id="room-humidity"
+                className="form-control"
+                aria-label="Humidity on the day in per cent"
+                optional
+                min={0.01}
+                max={1}
+                scale={100}
+                value={plan.conditions.humidity}
+                onValue={(humidity) => set({ humidity })}
+              />
             </div>
           </fieldset>
-          <p className="label mb-0 mt-2">Left empty: as last read. One lump at one temperature, air as last read: an estimate. Read the surface before anything is stuck.</p>
+          <p className="label mb-0 mt-2">
+            Left empty: as last read. One lump at one temperature, air as last read: an estimate. Read the surface
+            before anything is stuck.
+          </p>
         </div>
       </div>
     </section>
   )
-} // prettier-ignore
+}
 
 /** A temperature in the member's unit; empty is none. */
-export function TempField({ id, value, onValue, label }: { id: string; value: number | null; onValue: (c: number | null) => void; label?: string }) {
+export function TempField({
+  id,
+  value,
+  onValue,
+  label,
+}: {
+  id: string
+  value: number | null
+  onValue: (c: number | null) => void
+  label?: string
+}) {
   const { fmt } = useJob()
   const [draft, setDraft] = useState<string | null>(null)
   const parsed = draft === null || draft.trim() === '' ? null : parseTemp(draft, fmt.units.tempUnit)
   const bad = parsed !== null && (!parsed.ok || parsed.value < -40 || parsed.value > 90)
   return (
     <>
-    <input
-      id={id}
-      aria-describedby={bad ? `${id}-fault` : undefined}
-      className="form-control num"
-      inputMode="decimal"
-      autoComplete="off"
-      aria-label={label}
-      aria-invalid={bad || undefined}
-      value={draft ?? (value === null ? '' : fmt.temp(value).text)}
-      onFocus={(e) => e.target.select()}
-      onChange={(e) => {
-        setDraft(e.target.value)
-        if (e.target.value.trim() === '') return onValue(null)
-        const read = parseTemp(e.target.value, fmt.units.tempUnit)
-        if (read.ok && read.value >= -40 && read.value <= 90) onValue(read.value)
-      }}
-      onBlur={() => !bad && setDraft(null)}
-    />
-    {bad && (
-      <span id={`${id}-fault`} className="text-danger d-block small" role="alert">
-        {parsed.ok ? 'Between −40 and 90 °C.' : faultText(parsed.error)}
-      </span>
-    )}
+      <input
+        id={id}
+        aria-describedby={bad ? `${id}-fault` : undefined}
+        className="form-control num"
+        inputMode="decimal"
+        autoComplete="off"
+        aria-label={label}
+        aria-invalid={bad || undefined}
+        value={draft ?? (value === null ? '' : fmt.temp(value).text)}
+        onFocus={(e) => e.target.select()}
+        onChange={(e) => {
+          setDraft(e.target.value)
+          if (e.target.value.trim() === '') return onValue(null)
+          const read = parseTemp(e.target.value, fmt.units.tempUnit)
+          if (read.ok && read.value >= -40 && read.value <= 90) onValue(read.value)
+        }}
+        onBlur={() => !bad && setDraft(null)}
+      />
+      {bad && (
+        <span id={`${id}-fault`} className="text-danger d-block small" role="alert">
+          {parsed.ok ? 'Between −40 and 90 °C.' : faultText(parsed.error)}
+        </span>
+      )}
     </>
   )
-} // prettier-ignore
+}
 
 /** A reading of the shop's air put down: air, humidity, and a surface where one was read. */
 function LogAir() {
@@ -167,19 +255,39 @@ function LogAir() {
   return (
     <div ref={box} className="d-flex gap-2 align-items-end flex-wrap mt-2">
       <div style={{ width: 90 }}>
-        <label className="form-label" htmlFor="read-air">Air °{fmt.units.tempUnit}</label>
+        <label className="form-label" htmlFor="read-air">
+          Air °{fmt.units.tempUnit}
+        </label>
         <TempField id="read-air" value={airC} onValue={setAir} />
       </div>
       <div style={{ width: 110 }}>
-        <label className="form-label" htmlFor="read-humidity">Humidity %</label>
-        <NumberInput id="read-humidity" className="form-control" aria-label="Humidity in per cent" optional min={0.01} max={1} scale={100} value={humidity} onValue={setHumidity} />
+        <label className="form-label" htmlFor="read-humidity">
+          Humidity %
+        </label>
+        <NumberInput
+          id="read-humidity"
+          className="form-control"
+          aria-label="Humidity in per cent"
+          optional
+          min={0.01}
+          max={1}
+          scale={100}
+          value={humidity}
+          onValue={setHumidity}
+        />
       </div>
       <div style={{ width: 110 }}>
-        <label className="form-label" htmlFor="read-surface">Surface °{fmt.units.tempUnit}</label>
+        <label className="form-label" htmlFor="read-surface">
+          Surface °{fmt.units.tempUnit}
+        </label>
         <TempField id="read-surface" value={surfaceC} onValue={setSurface} />
       </div>
-      <button type="button" className="btn btn-primary" onClick={() => void send()}>Log reading</button>
-      <span className="label" role="status">{said}</span>
+      <button type="button" className="btn btn-primary" onClick={() => void send()}>
+        Log reading
+      </button>
+      <span className="label" role="status">
+        {said}
+      </span>
     </div>
   )
-} // prettier-ignore
+}

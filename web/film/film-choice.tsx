@@ -29,7 +29,13 @@ export function FilmChoice() {
       <Findings stage="film" />
       {plan.panels.length > 0 && (
         <>
-          <SkinPlate layers={['film', 'contrast', 'surface']} start="film" selected={scope} onSelect={setScope} height={240} />
+          <SkinPlate
+            layers={['film', 'contrast', 'surface']}
+            start="film"
+            selected={scope}
+            onSelect={setScope}
+            height={240}
+          />
           <p className="label mt-n2">
             Pick panels (Shift for more) to see and choose films for them alone.{' '}
             {scope.length > 0 && (
@@ -40,9 +46,13 @@ export function FilmChoice() {
           </p>
         </>
       )}
-      {films.length === 0 ? <p className="plate">The rack is empty.</p> : <FitnessTable films={films} retired={own.map((s) => s.id)} scope={scope} />}
+      {films.length === 0 ? (
+        <p className="plate">The rack is empty.</p>
+      ) : (
+        <FitnessTable films={films} retired={own.map((s) => s.id)} scope={scope} />
+      )}
       <MethodPlate />
       <Conditions />
     </>
   )
-} // prettier-ignore
+}

@@ -70,6 +70,9 @@ export function FilmFacts({ film, fmt }: { film: FilmSheet; fmt: Formatter }) {
 /** How well the sheet's figures are known: the maker's sheet, but for those named. */
 function standingLine(film: FilmSheet): string {
   const names = FILM_FIELDS.flatMap((g) => g.fields)
-  const other = Object.entries(film.standings).map(([field, standing]) => `${names.find((n) => n.field === field)?.label ?? field}: ${STANDING_WORDS[standing ?? 'assumed']}`) // prettier-ignore
+  const other = Object.entries(film.standings).map(
+    ([field, standing]) =>
+      `${names.find((n) => n.field === field)?.label ?? field}: ${STANDING_WORDS[standing ?? 'assumed']}`,
+  )
   return other.length === 0 ? 'Standing: film sheet.' : `Standing: film sheet, but ${other.join('; ')}.`
 }

@@ -67,13 +67,32 @@ function together(
   const figures = new Map([...parts.flatMap((p) => p.figures), cost].map((f) => [f.id, f]))
   const months = parts.map((p) => p.warrantyMonths).filter((m) => m !== null)
   return {
-    film, panelId, panelName: panelId ? (names.get(panelId) ?? '') : '', level, stretch: Math.max(0, ...parts.map((p) => p.stretch)), warranty: months.length > 0 && months.length === parts.length ? Math.min(...months) : null,
-    contrast: parts[0]?.contrast ?? null, cost: parts.reduce((s, p) => s + p.cost, 0), reasons: [...reasons.values()].sort((a, b) => RANK[b.reason.level] - RANK[a.reason.level] || b.count - a.count), chosen, figures, worstId: `stretch/${worst?.panelId ?? ''}/worst`, costId: panelId ? `fitness/${film.id}/${panelId}/cost` : cost.id,
-  } // prettier-ignore
+    film,
+    panelId,
+    panelName: panelId ? (names.get(panelId) ?? '') : '',
+    level,
+    stretch: Math.max(0, ...parts.map((p) => p.stretch)),
+    warranty: months.length > 0 && months.length === parts.length ? Math.min(...months) : null,
+    contrast: parts[0]?.contrast ?? null,
+    cost: parts.reduce((s, p) => s + p.cost, 0),
+    reasons: [...reasons.values()].sort((a, b) => RANK[b.reason.level] - RANK[a.reason.level] || b.count - a.count),
+    chosen,
+    figures,
+    worstId: `stretch/${worst?.panelId ?? ''}/worst`,
+    costId: panelId ? `fitness/${film.id}/${panelId}/cost` : cost.id,
+  }
 }
 
 /** Every film of the rack on this vehicle, whole or panel by panel: what fits, what it costs, and why not. */
-export function FitnessTable({ films, retired, scope }: { films: readonly FilmSheet[]; retired: readonly string[]; scope: readonly string[] }) {
+export function FitnessTable({
+  films,
+  retired,
+  scope,
+}: {
+  films: readonly FilmSheet[]
+  retired: readonly string[]
+  scope: readonly string[]
+}) {
   'use no memo'
   const { plan, catalogue, edit, fmt, mayPlan } = useJob()
   const [each, setEach] = useState(false)
@@ -101,7 +120,13 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
   }, [plan, catalogue, films, scope, each])
   const shown = useMemo(() => {
     const wanted = text.trim().toLowerCase()
-    return rows.filter((r) => (level === '' || (level === 'fits' ? RANK[r.level] < 2 : r.level === level)) && `${r.film.name} ${r.film.kind} ${r.film.finish} ${r.film.colour.name} ${r.panelName}`.toLowerCase().includes(wanted)) // prettier-ignore
+    return rows.filter(
+      (r) =>
+        (level === '' || (level === 'fits' ? RANK[r.level] < 2 : r.level === level)) &&
+        `${r.film.name} ${r.film.kind} ${r.film.finish} ${r.film.colour.name} ${r.panelName}`
+          .toLowerCase()
+          .includes(wanted),
+    )
   }, [rows, text, level])
   const columns = useMemo<ColumnDef<Row>[]>(
     () => [
@@ -116,25 +141,49 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
     [each],
   )
   // eslint-disable-next-line react-hooks/incompatible-library -- the table library keeps its own state
-  const table = useReactTable({ data: shown, columns, state: { sorting }, onSortingChange: setSorting, getCoreRowModel: getCoreRowModel(), getSortedRowModel: getSortedRowModel(), getFilteredRowModel: getFilteredRowModel() })
+  const table = useReactTable({
+    data: shown,
+    columns,
+    state: { sorting },
+    onSortingChange: setSorting,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+  })
   // Figures of no panel are no figures.
   const nothing = plan.panels.length === 0
   const ARIA = { asc: 'ascending', desc: 'descending' } as const
-  const why = (r: Row, whole: boolean) => r.reasons.slice(0, whole ? 99 : 3).map(({ reason, count }) => (
-    <li key={reason.code} style={{ color: reason.level === 'stop' ? 'var(--stop)' : undefined }}>
-      {findingText({ code: reason.code, facts: { film: r.film.name, ...reason.facts } }, fmt)}
-      {count > 1 && <span className="label"> and {count - 1} more {count === 2 ? 'panel' : 'panels'}</span>}
-    </li>
-  ))
+  const why = (r: Row, whole: boolean) =>
+    r.reasons.slice(0, whole ? 99 : 3).map(({ reason, count }) => (
+      <li key={reason.code} style={{ color: reason.level === 'stop' ? 'var(--stop)' : undefined }}>
+        {findingText({ code: reason.code, facts: { film: r.film.name, ...reason.facts } }, fmt)}
+        {count > 1 && (
+          <span className="label">
+            {' '}
+            and {count - 1} more {count === 2 ? 'panel' : 'panels'}
+          </span>
+        )}
+      </li>
+    ))
   return (
     <section className="plate mb-3" aria-label="Films against this vehicle">
       <div className="d-flex gap-2 align-items-center flex-wrap mb-2">
-        <h2 className="mb-0">Films against {scope.length === 0 ? 'the whole vehicle' : `${scope.length} ${scope.length === 1 ? 'panel' : 'panels'} picked`}</h2>
+        <h2 className="mb-0">
+          Films against{' '}
+          {scope.length === 0
+            ? 'the whole vehicle'
+            : `${scope.length} ${scope.length === 1 ? 'panel' : 'panels'} picked`}
+        </h2>
         <label className="d-flex gap-1 align-items-center">
           <input type="checkbox" checked={each} onChange={(e) => setEach(e.target.checked)} /> panel by panel
         </label>
         <span className="ms-auto d-flex gap-2">
-          <select className="form-select form-select-sm w-auto" aria-label="Show" value={level} onChange={(e) => setLevel(e.target.value)}>
+          <select
+            className="form-select form-select-sm w-auto"
+            aria-label="Show"
+            value={level}
+            onChange={(e) => setLevel(e.target.value)}
+          >
             <option value="">all</option>
             <option value="fits">what suits</option>
             <option value="warn">with reservations</option>
@@ -168,50 +217,75 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
               const targets = r.panelId ? [r.panelId] : scope
               return (
                 <Fragment key={key}>
-                <tr data-chosen={r.chosen} className="film-row">
-                  <td style={{ minWidth: 170 }}>
-                    <span className="swatch" style={{ background: r.film.colour.hex }} aria-hidden />
-                    <b>{r.film.name}</b>
-                    <br />
-                    <span className="label">
-                      {word('film', r.film.kind, fmt.units.locale)}, {word('finish', r.film.finish)}
-                      {retired.includes(r.film.id) ? ' · no longer sold' : ''}
-                    </span>{' '}
-                    <button type="button" className="btn btn-link btn-sm p-0" aria-expanded={open === key} aria-label={`Sheet of ${r.film.name}`} onClick={() => setOpen(open === key ? null : key)}>
-                      Sheet
-                    </button>
-                  <div className="mt-1">
-{r.chosen ? (
-                      <b style={{ color: 'var(--brass)' }}>Chosen</b>
-                    ) : (
+                  <tr data-chosen={r.chosen} className="film-row">
+                    <td style={{ minWidth: 170 }}>
+                      <span className="swatch" style={{ background: r.film.colour.hex }} aria-hidden />
+                      <b>{r.film.name}</b>
+                      <br />
+                      <span className="label">
+                        {word('film', r.film.kind, fmt.units.locale)}, {word('finish', r.film.finish)}
+                        {retired.includes(r.film.id) ? ' · no longer sold' : ''}
+                      </span>{' '}
                       <button
                         type="button"
-                        className="btn btn-outline-primary btn-sm"
-                        disabled={!mayPlan}
-                        aria-label={targets.length === 0 ? `Choose ${r.film.name}` : `Use ${r.film.name} on ${r.panelId ? r.panelName : `${targets.length} panels`}`}
-                        onClick={() => edit((p) => (targets.length === 0 ? chooseFilm(p, r.film) : chooseFor(p, r.film, targets)))}
+                        className="btn btn-link btn-sm p-0"
+                        aria-expanded={open === key}
+                        aria-label={`Sheet of ${r.film.name}`}
+                        onClick={() => setOpen(open === key ? null : key)}
                       >
-                        {targets.length === 0 ? 'Choose' : 'Use here'}
+                        Sheet
                       </button>
-                    )}
-</div>
-</td>
-                  {each && <td>{r.panelName}</td>}
-                  <td className="text-nowrap">
-                    <span className="rivet me-1" data-state={RIVET[r.level]} style={{ verticalAlign: '-2px' }} />
-                    {VERDICT[r.level]}
-                  </td>
-                  <td className="n">{nothing ? '–' : <Fig id={r.worstId} among={r.figures} />}</td>
-                  <td className="n">{nothing ? '–' : r.warranty === null ? 'none' : `${r.warranty} mo`}</td>
-                  <td className="n">{r.contrast === null ? '–' : <Fig id={`fitness/${r.film.id}/contrast`} among={r.figures} />}</td>
-                  <td className="n">{nothing ? '–' : <Fig id={r.costId} among={r.figures} />}</td>
-                </tr>
-                <tr className="film-why" data-chosen={r.chosen}>
-                  <td colSpan={table.getAllColumns().length}>
-                    {r.reasons.length === 0 ? <span className="label">nothing against it</span> : <ul className="mb-0 ps-3">{why(r, open === key)}{open !== key && r.reasons.length > 3 && <li className="label">and {r.reasons.length - 3} more, in Sheet</li>}</ul>}
-                    {open === key && <FilmFacts film={r.film} fmt={fmt} />}
-                  </td>
-                </tr>
+                      <div className="mt-1">
+                        {r.chosen ? (
+                          <b style={{ color: 'var(--brass)' }}>Chosen</b>
+                        ) : (
+                          <button
+                            type="button"
+                            className="btn btn-outline-primary btn-sm"
+                            disabled={!mayPlan}
+                            aria-label={
+                              targets.length === 0
+                                ? `Choose ${r.film.name}`
+                                : `Use ${r.film.name} on ${r.panelId ? r.panelName : `${targets.length} panels`}`
+                            }
+                            onClick={() =>
+                              edit((p) =>
+                                targets.length === 0 ? chooseFilm(p, r.film) : chooseFor(p, r.film, targets),
+                              )
+                            }
+                          >
+                            {targets.length === 0 ? 'Choose' : 'Use here'}
+                          </button>
+                        )}
+                      </div>
+                    </td>
+                    {each && <td>{r.panelName}</td>}
+                    <td className="text-nowrap">
+                      <span className="rivet me-1" data-state={RIVET[r.level]} style={{ verticalAlign: '-2px' }} />
+                      {VERDICT[r.level]}
+                    </td>
+                    <td className="n">{nothing ? '–' : <Fig id={r.worstId} among={r.figures} />}</td>
+                    <td className="n">{nothing ? '–' : r.warranty === null ? 'none' : `${r.warranty} mo`}</td>
+                    <td className="n">
+                      {r.contrast === null ? '–' : <Fig id={`fitness/${r.film.id}/contrast`} among={r.figures} />}
+                    </td>
+                    <td className="n">{nothing ? '–' : <Fig id={r.costId} among={r.figures} />}</td>
+                  </tr>
+                  <tr className="film-why" data-chosen={r.chosen}>
+                    <td colSpan={table.getAllColumns().length}>
+                      {r.reasons.length === 0 ? (
+                        <span className="label">nothing against it</span>
+                      ) : (
+                        <ul className="mb-0 ps-3">
+                          {why(r, open === key)}
+                          {open !== key && r.reasons.length > 3 && (
+                            <li className="label">and {r.reasons.length - 3} more, in Sheet</li>
+                          )}
+                        </ul>
+                      )}
+                      {open === key && <FilmFacts film={r.film} fmt={fmt} />}
+                    </td>
+                  </tr>
                 </Fragment>
               )
             })}
@@ -219,7 +293,11 @@ export function FitnessTable({ films, retired, scope }: { films: readonly FilmSh
         </table>
       </div>
       {rows.length > 0 && shown.length === 0 && <p className="mb-0 mt-2">No film matches.</p>}
-      <p className="label mb-0 mt-1">{plan.panels.length === 0 ? 'No panel is measured yet: judged by paint and climate zone alone.' : 'Film cost: cut pieces at the sheet’s price by area; the roll layout says what is really ordered.'}</p>
+      <p className="label mb-0 mt-1">
+        {plan.panels.length === 0
+          ? 'No panel is measured yet: judged by paint and climate zone alone.'
+          : 'Film cost: cut pieces at the sheet’s price by area; the roll layout says what is really ordered.'}
+      </p>
     </section>
   )
-} // prettier-ignore
+}

@@ -17,8 +17,11 @@ type File = Extract<Awaited<ReturnType<typeof fleetResult>>, { ok: true }>['valu
 const LOOK_MS = 1000
 const PX_PER_MM = 0.075
 const NAMES: Record<string, string> = {
-  'fleet/used': 'Film it takes', 'fleet/bound': 'Least possible on one endless roll', 'fleet/above': 'Above the least possible', 'fleet/yield': 'Film that becomes pieces',
-} // prettier-ignore
+  'fleet/used': 'Film it takes',
+  'fleet/bound': 'Least possible on one endless roll',
+  'fleet/above': 'Above the least possible',
+  'fleet/yield': 'Film that becomes pieces',
+}
 /** What the numbers of a layout come from: the file that was sent, or the layout itself. */
 const PLACES: Record<string, Place> = {
   pieces: { label: 'pieces that are placed', href: null },
@@ -44,11 +47,18 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
   const { result, request } = file
   const sizes = useMemo(() => new Map(request.pieces.map((p) => [p.id, p])), [request])
   const [shown, setShown] = useState<string | null>(null)
-  const figures = useMemo(() => new Map((result ? fleetFigures(request, result) : []).map((f) => [f.id, f])), [request, result])
+  const figures = useMemo(
+    () => new Map((result ? fleetFigures(request, result) : []).map((f) => [f.id, f])),
+    [request, result],
+  )
   /** While it is being laid out a number stands as it is; of a result it opens its working. */
   const number = (id: string, meanwhile: string) => {
     const f = figures.get(id)
-    return f ? <FigureButton f={f} name={NAMES[id] ?? id} fmt={fmt} as={as(f)} onShow={() => setShown(id)} /> : meanwhile
+    return f ? (
+      <FigureButton f={f} name={NAMES[id] ?? id} fmt={fmt} as={as(f)} onShow={() => setShown(id)} />
+    ) : (
+      meanwhile
+    )
   }
   const as = (f: Figure) => (f.unit === 'mm' && typeof f.value === 'number' ? fmt.longLength(f.value) : undefined)
   const used = result?.stock.filter((s) => s.placements.length > 0) ?? []
@@ -105,8 +115,12 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
       {result && result.unplaced.length > 0 && (
         <p className="caution">
           {result.unplaced.length} {result.unplaced.length === 1 ? 'piece is' : 'pieces are'} not placed:{' '}
-          {result.unplaced.slice(0, 12).map((u) => `${u.piece} (${u.why})`).join(', ')}
-          {result.unplaced.length > 12 ? ` and ${result.unplaced.length - 12} more` : ''}. Allow more new rolls, or split what is too wide.
+          {result.unplaced
+            .slice(0, 12)
+            .map((u) => `${u.piece} (${u.why})`)
+            .join(', ')}
+          {result.unplaced.length > 12 ? ` and ${result.unplaced.length - 12} more` : ''}. Allow more new rolls, or
+          split what is too wide.
         </p>
       )}
       {result && (
@@ -125,22 +139,51 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
                 <b>{s.id}</b>{' '}
                 <span className="label">
                   {stock.lot ? `lot ${stock.lot}, ` : ''}
-                  {fmt.text(fmt.longLength(s.used_mm))} of {fmt.text(fmt.longLength(stock.length_mm))}, {s.placements.length} pieces
+                  {fmt.text(fmt.longLength(s.used_mm))} of {fmt.text(fmt.longLength(stock.length_mm))},{' '}
+                  {s.placements.length} pieces
                 </span>
                 <div className="scroll-x" role="region" tabIndex={0} aria-label={`Pieces on ${s.id}`}>
-                  <svg width={Math.min(stock.length_mm, s.used_mm + 300) * PX_PER_MM + 4} height={stock.width_mm * PX_PER_MM + 4} role="img" aria-label={`${s.placements.length} pieces on ${s.id}`}>
-                    <rect x={1} y={1} width={Math.min(stock.length_mm, s.used_mm + 300) * PX_PER_MM} height={stock.width_mm * PX_PER_MM} fill="#fbf8ef" stroke="var(--ink)" />
+                  <svg
+                    width={Math.min(stock.length_mm, s.used_mm + 300) * PX_PER_MM + 4}
+                    height={stock.width_mm * PX_PER_MM + 4}
+                    role="img"
+                    aria-label={`${s.placements.length} pieces on ${s.id}`}
+                  >
+                    <rect
+                      x={1}
+                      y={1}
+                      width={Math.min(stock.length_mm, s.used_mm + 300) * PX_PER_MM}
+                      height={stock.width_mm * PX_PER_MM}
+                      fill="#fbf8ef"
+                      stroke="var(--ink)"
+                    />
                     {s.placements.map((p) => {
                       const size = sizes.get(p.piece)
                       if (!size) return null
-                      const [w, l] = p.turn_deg === 90 ? [size.height_mm, size.width_mm] : [size.width_mm, size.height_mm]
+                      const [w, l] =
+                        p.turn_deg === 90 ? [size.height_mm, size.width_mm] : [size.width_mm, size.height_mm]
                       const hit = wanted !== '' && p.piece.toLowerCase().includes(wanted)
                       return (
                         <g key={`${p.piece}#${p.copy}`}>
-                          <rect x={1 + p.y_mm * PX_PER_MM} y={1 + p.x_mm * PX_PER_MM} width={l * PX_PER_MM} height={w * PX_PER_MM} fill={hit ? 'var(--brass)' : 'var(--soft)'} fillOpacity={hit ? 0.75 : 0.18} stroke="var(--ink)" strokeWidth={0.7}>
+                          <rect
+                            x={1 + p.y_mm * PX_PER_MM}
+                            y={1 + p.x_mm * PX_PER_MM}
+                            width={l * PX_PER_MM}
+                            height={w * PX_PER_MM}
+                            fill={hit ? 'var(--brass)' : 'var(--soft)'}
+                            fillOpacity={hit ? 0.75 : 0.18}
+                            stroke="var(--ink)"
+                            strokeWidth={0.7}
+                          >
                             <title>{`${p.piece}, ${fmt.text(fmt.longLength(p.y_mm))} from the end`}</title>
                           </rect>
-                          <Name text={p.piece} x={1 + p.y_mm * PX_PER_MM} y={1 + p.x_mm * PX_PER_MM} width={l * PX_PER_MM} height={w * PX_PER_MM} />
+                          <Name
+                            text={p.piece}
+                            x={1 + p.y_mm * PX_PER_MM}
+                            y={1 + p.x_mm * PX_PER_MM}
+                            width={l * PX_PER_MM}
+                            height={w * PX_PER_MM}
+                          />
                         </g>
                       )
                     })}
@@ -151,10 +194,16 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
           })}
         </section>
       )}
-      <WorkingSheet f={shown === null ? undefined : figures.get(shown)} fmt={fmt} nameOf={(id) => NAMES[id] ?? id} placeOf={(at) => PLACES[at] ?? { label: at, href: null }} onShow={setShown} />
+      <WorkingSheet
+        f={shown === null ? undefined : figures.get(shown)}
+        fmt={fmt}
+        nameOf={(id) => NAMES[id] ?? id}
+        placeOf={(at) => PLACES[at] ?? { label: at, href: null }}
+        onShow={setShown}
+      />
     </main>
   )
-} // prettier-ignore
+}
 
 /** The vehicle's number and the piece, as far as they fit. */
 function Name({ text, x, y, width, height }: { text: string; x: number; y: number; width: number; height: number }) {

@@ -111,11 +111,19 @@ export function Progress({ row }: { row: FleetRow }) {
       {row.cancelAsked && busy(row) ? 'stopping' : STATES[row.state]}
       {row.silent ? ', no word from its worker' : ''}
       {row.attempt > 1 && busy(row) ? `, taken up again (${row.attempt})` : ''}
-      {row.state === 'running' && <progress className="ms-2" value={row.share} max={1} aria-label={`${row.name}, progress`} style={{ width: 90 }} />}
+      {row.state === 'running' && (
+        <progress
+          className="ms-2"
+          value={row.share}
+          max={1}
+          aria-label={`${row.name}, progress`}
+          style={{ width: 90 }}
+        />
+      )}
       {row.fault && <span className="text-danger d-block">{faultText({ code: row.fault })}</span>}
     </span>
   )
-} // prettier-ignore
+}
 
 export function Cancel({ row, may, onAsked }: { row: FleetRow; may: boolean; onAsked: () => void }) {
   const [said, setSaid] = useState('')
@@ -127,15 +135,33 @@ export function Cancel({ row, may, onAsked }: { row: FleetRow; may: boolean; onA
   }
   return (
     <>
-      <button type="button" className="btn btn-sm btn-outline-primary" disabled={row.cancelAsked} aria-label={`Cancel ${row.name}`} onClick={() => void ask()}>
+      <button
+        type="button"
+        className="btn btn-sm btn-outline-primary"
+        disabled={row.cancelAsked}
+        aria-label={`Cancel ${row.name}`}
+        onClick={() => void ask()}
+      >
         Cancel
       </button>
       {said !== '' && <span className="text-danger">{said}</span>}
     </>
   )
-} // prettier-ignore
+}
 
-function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: string; vehicle: string }[]; films: FilmSheet[]; stock: StockItem[]; fmt: Formatter; onAsked: () => void }) {
+function Ask({
+  jobs,
+  films,
+  stock,
+  fmt,
+  onAsked,
+}: {
+  jobs: { id: string; name: string; vehicle: string }[]
+  films: FilmSheet[]
+  stock: StockItem[]
+  fmt: Formatter
+  onAsked: () => void
+}) {
   const router = useRouter()
   const alive = useAlive()
   const [filter, setFilter] = useState('')
@@ -145,7 +171,14 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
   })
   const [name, setName] = useState('')
   const [counts, setCounts] = useState<Record<string, number>>({})
-  const [v, setV] = useState({ shelf: true, newRolls: 4, cutting: 'guillotine' as 'guillotine' | 'free', stages: 3 as number | null, gapMm: 0, seconds: 20 }) // prettier-ignore
+  const [v, setV] = useState({
+    shelf: true,
+    newRolls: 4,
+    cutting: 'guillotine' as 'guillotine' | 'free',
+    stages: 3 as number | null,
+    gapMm: 0,
+    seconds: 20,
+  })
   const [said, setSaid] = useState('')
   const [sending, setSending] = useState(false)
   const film = films.find((f) => f.id === filmId)
@@ -165,8 +198,20 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
   }
   const start = () =>
     begin(() =>
-      startFleet({ id: newId(), name: name.trim() || `${picked.length === 1 ? (jobs.find((j) => j.id === picked[0]?.[0])?.vehicle ?? '1 job') : `${picked.length} jobs`} in ${film?.name ?? ''}`.slice(0, 120), filmId, cars: picked.map(([jobId, count]) => ({ jobId, count })), widthMm, ...v }),
-    ) // prettier-ignore
+      startFleet({
+        id: newId(),
+        name:
+          name.trim() ||
+          `${picked.length === 1 ? (jobs.find((j) => j.id === picked[0]?.[0])?.vehicle ?? '1 job') : `${picked.length} jobs`} in ${film?.name ?? ''}`.slice(
+            0,
+            120,
+          ),
+        filmId,
+        cars: picked.map(([jobId, count]) => ({ jobId, count })),
+        widthMm,
+        ...v,
+      }),
+    )
   const bring = async (file: File | undefined) => {
     if (!file) return
     const text = await file.text()
@@ -181,7 +226,12 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
         <div className="roll-settings">
           <label>
             <span className="label">Film</span>
-            <select className="form-select form-select-sm" aria-label="Film" value={filmId} onChange={(e) => setFilm(e.target.value)}>
+            <select
+              className="form-select form-select-sm"
+              aria-label="Film"
+              value={filmId}
+              onChange={(e) => setFilm(e.target.value)}
+            >
               {films.map((f) => (
                 <option key={f.id} value={f.id}>
                   {f.name}
@@ -191,11 +241,22 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
           </label>
           <label style={{ width: 200 }}>
             <span className="label">Name</span>
-            <input className="form-control form-control-sm" aria-label="Name" maxLength={120} value={name} onChange={(e) => setName(e.target.value)} />
+            <input
+              className="form-control form-control-sm"
+              aria-label="Name"
+              maxLength={120}
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+            />
           </label>
           <label>
             <span className="label">Cut</span>
-            <select className="form-select form-select-sm" aria-label="Cut" value={v.cutting} onChange={(e) => setV({ ...v, cutting: e.target.value as 'guillotine' })}>
+            <select
+              className="form-select form-select-sm"
+              aria-label="Cut"
+              value={v.cutting}
+              onChange={(e) => setV({ ...v, cutting: e.target.value as 'guillotine' })}
+            >
               <option value="guillotine">by hand, straight cuts</option>
               <option value="free">by machine, any placement</option>
             </select>
@@ -203,7 +264,12 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
           {v.cutting === 'guillotine' && (
             <label>
               <span className="label">Stages of cuts</span>
-              <select className="form-select form-select-sm" aria-label="Stages of cuts" value={v.stages ?? ''} onChange={(e) => setV({ ...v, stages: e.target.value ? Number(e.target.value) : null })}>
+              <select
+                className="form-select form-select-sm"
+                aria-label="Stages of cuts"
+                value={v.stages ?? ''}
+                onChange={(e) => setV({ ...v, stages: e.target.value ? Number(e.target.value) : null })}
+              >
                 {[2, 3, 4, 5, 6].map((n) => (
                   <option key={n} value={n}>
                     {n}
@@ -215,18 +281,48 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
           )}
           <label style={{ width: 90 }}>
             <span className="label">Gap</span>
-            <LengthInput id="fleet-gap" className="form-control form-control-sm" aria-label="Gap between pieces" mm={v.gapMm} unit={fmt.units.lengthUnit} format={(mm) => fmt.length(mm).text} max={100} onValue={(mm) => setV({ ...v, gapMm: mm ?? 0 })} optional />
+            <LengthInput
+              id="fleet-gap"
+              className="form-control form-control-sm"
+              aria-label="Gap between pieces"
+              mm={v.gapMm}
+              unit={fmt.units.lengthUnit}
+              format={(mm) => fmt.length(mm).text}
+              max={100}
+              onValue={(mm) => setV({ ...v, gapMm: mm ?? 0 })}
+              optional
+            />
           </label>
           <label style={{ width: 90 }}>
             <span className="label">Seconds</span>
-            <NumberInput id="fleet-seconds" className="form-control form-control-sm" aria-label="Seconds to search" value={v.seconds} min={1} max={300} onValue={(n) => n !== null && setV({ ...v, seconds: n })} />
+            <NumberInput
+              id="fleet-seconds"
+              className="form-control form-control-sm"
+              aria-label="Seconds to search"
+              value={v.seconds}
+              min={1}
+              max={300}
+              onValue={(n) => n !== null && setV({ ...v, seconds: n })}
+            />
           </label>
           <label style={{ width: 110 }}>
             <span className="label">New rolls, at most</span>
-            <NumberInput id="fleet-new" className="form-control form-control-sm" aria-label="New rolls, at most" value={v.newRolls} max={300} onValue={(n) => n !== null && setV({ ...v, newRolls: Math.round(n) })} />
+            <NumberInput
+              id="fleet-new"
+              className="form-control form-control-sm"
+              aria-label="New rolls, at most"
+              value={v.newRolls}
+              max={300}
+              onValue={(n) => n !== null && setV({ ...v, newRolls: Math.round(n) })}
+            />
           </label>
           <label className="d-flex gap-2 align-items-center">
-            <input type="checkbox" className="form-check-input mt-0" checked={v.shelf} onChange={(e) => setV({ ...v, shelf: e.target.checked })} />
+            <input
+              type="checkbox"
+              className="form-check-input mt-0"
+              checked={v.shelf}
+              onChange={(e) => setV({ ...v, shelf: e.target.checked })}
+            />
             the shelf first ({onShelf.length} {onShelf.length === 1 ? 'roll or rest' : 'rolls and rests'}, {lotCount}{' '}
             {lotCount === 1 ? 'lot' : 'lots'})
           </label>
@@ -239,13 +335,27 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
           {shown.map((j) => (
             <li key={j.id} className="d-flex gap-2 align-items-center">
               <label className="d-flex gap-2 align-items-center flex-fill">
-                <input type="checkbox" className="form-check-input mt-0" checked={(counts[j.id] ?? 0) > 0} onChange={(e) => setCounts({ ...counts, [j.id]: e.target.checked ? 1 : 0 })} />
+                <input
+                  type="checkbox"
+                  className="form-check-input mt-0"
+                  checked={(counts[j.id] ?? 0) > 0}
+                  onChange={(e) => setCounts({ ...counts, [j.id]: e.target.checked ? 1 : 0 })}
+                />
                 {j.vehicle} <span className="label">{j.name}</span>
               </label>
               {(counts[j.id] ?? 0) > 0 && (
                 <label className="d-flex gap-1 align-items-center">
                   <span className="label">vehicles alike</span>
-                  <NumberInput id={`alike-${j.id}`} className="form-control form-control-sm" style={{ width: 70 }} aria-label={`${j.vehicle}, vehicles alike`} value={counts[j.id] ?? 1} min={1} max={200} onValue={(n) => n !== null && setCounts({ ...counts, [j.id]: Math.max(1, Math.round(n)) })} />
+                  <NumberInput
+                    id={`alike-${j.id}`}
+                    className="form-control form-control-sm"
+                    style={{ width: 70 }}
+                    aria-label={`${j.vehicle}, vehicles alike`}
+                    value={counts[j.id] ?? 1}
+                    min={1}
+                    max={200}
+                    onValue={(n) => n !== null && setCounts({ ...counts, [j.id]: Math.max(1, Math.round(n)) })}
+                  />
                 </label>
               )}
             </li>
@@ -253,7 +363,12 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
         </ul>
         {jobs.length === 0 && <p>No job is in the yard yet.</p>}
         <div className="d-flex gap-2 align-items-center flex-wrap">
-          <button type="button" className="btn btn-primary" disabled={picked.length === 0 || filmId === ''} onClick={() => void start()}>
+          <button
+            type="button"
+            className="btn btn-primary"
+            disabled={picked.length === 0 || filmId === ''}
+            onClick={() => void start()}
+          >
             Lay them out
           </button>
           <label className="btn btn-outline-primary mb-0">
@@ -276,4 +391,4 @@ function Ask({ jobs, films, stock, fmt, onAsked }: { jobs: { id: string; name: s
       </fieldset>
     </details>
   )
-} // prettier-ignore
+}

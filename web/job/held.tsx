@@ -19,7 +19,9 @@ export function HeldProvider({ children }: { children: ReactNode }) {
   return <Held value={useJob().held}>{children}</Held>
 }
 
-/** Stays in view while a figure is not saved: its name, what is wrong, and the way there. All sound figures are saved. */
+/**
+ * Stays in view while a figure is not saved: its name, what is wrong, and the way there. All sound figures are saved.
+ */
 export function HeldBar() {
   const { held, plan, jobId, fmt } = useJob()
   const [first] = held

@@ -8,7 +8,10 @@ import { newId } from '@/web/kit/call'
 import { clockOffsetMs, learnServerTime, useClockOffsetMs } from '@/web/kit/clock'
 import { deviceStore, type DeviceStore, type KeptEntry } from './device-store'
 
-/** A page that was being rendered while an entry arrived does not show it yet: what was sent lately is shown beside it. */
+/**
+ * A page that was being rendered while an entry arrived does not show it yet: what was sent lately is shown beside
+ * it.
+ */
 const SENT_KEPT_MS = 60_000
 const RETRY_MS = 5000
 const MOST_AT_ONCE = 100
@@ -191,7 +194,8 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
   }, [confirmed, entries, memberId, name, offset])
   // A page rendered anew brings the newest rows.
   useEffect(() => {
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- rows of the server take the place of those of this page
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- rows of the server take the place of those of this
+    // page
     setConfirmed((was) => (began.length >= was.length ? began : was))
   }, [began])
   const own = entries.filter((e) => e.memberId === memberId)

@@ -43,7 +43,10 @@ const RETRY_MS = 4000
 /** Faults that pass by themselves. */
 const PASSING = new Set(['offline', 'busy', 'too_much_at_once', 'took_too_long'])
 
-/** The plan as it is typed: shown at once, kept on this device, saved after a pause; what the schema refuses is held back. */
+/**
+ * The plan as it is typed: shown at once, kept on this device, saved after a pause; what the schema refuses is held
+ * back.
+ */
 export function usePlan(start: PlanStart): PlanStore {
   const { jobId } = start
   const box = draftBox(start.member.id, jobId)

@@ -3,18 +3,63 @@ import type { Stage } from '@/core/reckon/finding'
 import type { Place } from '@/web/kit/working'
 
 const FIELDS: Record<string, string> = {
-  widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownOverMm: 'straightedge', cornerRadiusMm: 'corner radius', edges: 'edges', depthMm: 'depth', mouthWidthMm: 'mouth width',
-  mouthHeightMm: 'mouth height', wallDeg: 'wall angle', gapMm: 'free gap', parts: 'pieces', bleedMm: 'bleed', flat: 'flat outline', slits: 'relief cuts', seamsAtMm: 'seams', widthsMm: 'roll width', rollLengthsMm: 'roll length', soldBy: 'how it is sold', offers: 'how its widths are sold',
-  crownDownMm: 'crown down', crownDownOverMm: 'straightedge down', surfaceMinC: 'least surface', overlapMm: 'overlap', stretchLimit: 'stretch limit', heatShrink: 'heat shrink', rollResidue: 'tension left in the roll', colour: 'colour', startAt: 'start',
-} // prettier-ignore
+  widthMm: 'width',
+  heightMm: 'height',
+  crownMm: 'crown',
+  crownOverMm: 'straightedge',
+  cornerRadiusMm: 'corner radius',
+  edges: 'edges',
+  depthMm: 'depth',
+  mouthWidthMm: 'mouth width',
+  mouthHeightMm: 'mouth height',
+  wallDeg: 'wall angle',
+  gapMm: 'free gap',
+  parts: 'pieces',
+  bleedMm: 'bleed',
+  flat: 'flat outline',
+  slits: 'relief cuts',
+  seamsAtMm: 'seams',
+  widthsMm: 'roll width',
+  rollLengthsMm: 'roll length',
+  soldBy: 'how it is sold',
+  offers: 'how its widths are sold',
+  crownDownMm: 'crown down',
+  crownDownOverMm: 'straightedge down',
+  surfaceMinC: 'least surface',
+  overlapMm: 'overlap',
+  stretchLimit: 'stretch limit',
+  heatShrink: 'heat shrink',
+  rollResidue: 'tension left in the roll',
+  colour: 'colour',
+  startAt: 'start',
+}
 
 const CONDITIONS: Record<string, string> = {
-  air: 'Air of the shop', dew_point: 'Dew point', area: 'Surface that takes up heat', tau: 'Time constant of warming', target: 'Surface to reach', warming: 'Time to warm', lead: 'Time to warm and dry', in_by: 'In the shop by',
-} // prettier-ignore
+  air: 'Air of the shop',
+  dew_point: 'Dew point',
+  area: 'Surface that takes up heat',
+  tau: 'Time constant of warming',
+  target: 'Surface to reach',
+  warming: 'Time to warm',
+  lead: 'Time to warm and dry',
+  in_by: 'In the shop by',
+}
 
 const ROLL_FIGURES: Record<string, string> = {
-  used: 'film used', bound: 'least possible', yield: 'yield', order: 'to order', cost: 'to buy', reserve: 'reserve', join: 'join between lots', takes: 'film it takes', leaves: 'left over', area: 'area', cuts: 'cuts', rests: 'rests to keep', above: 'above the least possible',
-} // prettier-ignore
+  used: 'film used',
+  bound: 'least possible',
+  yield: 'yield',
+  order: 'to order',
+  cost: 'to buy',
+  reserve: 'reserve',
+  join: 'join between lots',
+  takes: 'film it takes',
+  leaves: 'left over',
+  area: 'area',
+  cuts: 'cuts',
+  rests: 'rests to keep',
+  above: 'above the least possible',
+}
 
 /** Where an input of a figure was entered, in words and as a link. */
 export function placeOf(at: string, plan: Plan, jobId: string): Place {
@@ -71,7 +116,15 @@ export function figureName(id: string, plan: Plan, railWord: (code: string) => s
   if (head === 'rail') return railWord(key)
   if (head === 'roll') {
     const last = id.split('/').at(-1) ?? ''
-    const of = part.startsWith('source:') ? `, ${part.slice(7).replace(/^lot:/, 'lot ').replace(/^join:/, 'lots ').replace(/^new:/, 'bought, width ')}` : part.startsWith('rest:') ? `, rest ${part.slice(5)}` : '' // prettier-ignore
+    const of = part.startsWith('source:')
+      ? `, ${part
+          .slice(7)
+          .replace(/^lot:/, 'lot ')
+          .replace(/^join:/, 'lots ')
+          .replace(/^new:/, 'bought, width ')}`
+      : part.startsWith('rest:')
+        ? `, rest ${part.slice(5)}`
+        : ''
     return `${film}${of}: ${ROLL_FIGURES[of ? last : part] ?? part}`
   }
   if (head === 'shingles')

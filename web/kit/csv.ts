@@ -2,7 +2,10 @@ import Papa from 'papaparse'
 import { err, ok, type Result } from '@/core/kit/result'
 import { MAX_TABLE_COLUMNS, type CellFault } from '@/core/kit/table'
 
-/** A CSV file's text as rows (RFC 4180; comma, semicolon or tab; a byte order mark is fine). Errors: bad_quotes, by line. */
+/**
+ * A CSV file's text as rows (RFC 4180; comma, semicolon or tab; a byte order mark is fine). Errors: bad_quotes, by
+ * line.
+ */
 export function readCsv(text: string): Result<string[][], CellFault[]> {
   const clean = text.replace(/^\uFEFF/, '')
   const columns = headColumns(clean)

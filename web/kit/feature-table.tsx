@@ -75,14 +75,30 @@ export function FeatureTable<T extends { id: string }>({
               {rows.map((row, i) => (
                 <tr key={row.id}>
                   {columns.map((c) => (
-                    <td key={c.key} data-assumed={assumed?.(row, c.key)} style={{ minWidth: c.width ?? (c.kind === 'text' ? 110 : 64) }}>
-                      <Cell row={row} column={c} label={`${naming(row, i)}, ${c.label.toLowerCase()}`} fmt={fmt} confirms={assumed?.(row, c.key) ?? false} set={(v) => set(row.id, { [c.key]: v } as Partial<T>)} />
+                    <td
+                      key={c.key}
+                      data-assumed={assumed?.(row, c.key)}
+                      style={{ minWidth: c.width ?? (c.kind === 'text' ? 110 : 64) }}
+                    >
+                      <Cell
+                        row={row}
+                        column={c}
+                        label={`${naming(row, i)}, ${c.label.toLowerCase()}`}
+                        fmt={fmt}
+                        confirms={assumed?.(row, c.key) ?? false}
+                        set={(v) => set(row.id, { [c.key]: v } as Partial<T>)}
+                      />
                     </td>
                   ))}
                   {extra && <td className="px-1">{extra(row)}</td>}
                   {!fixed && (
                     <td style={{ width: 34 }}>
-                      <button type="button" className="btn btn-link btn-sm p-1" aria-label={`Remove ${naming(row, i)}`} onClick={() => onRows((all) => all.filter((r) => r.id !== row.id))}>
+                      <button
+                        type="button"
+                        className="btn btn-link btn-sm p-1"
+                        aria-label={`Remove ${naming(row, i)}`}
+                        onClick={() => onRows((all) => all.filter((r) => r.id !== row.id))}
+                      >
                         ×
                       </button>
                     </td>
@@ -94,25 +110,83 @@ export function FeatureTable<T extends { id: string }>({
         </div>
       )}
       {make && (
-        <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => onRows((all) => [...all, make()])}>
+        <button
+          type="button"
+          className="btn btn-outline-primary btn-sm"
+          onClick={() => onRows((all) => [...all, make()])}
+        >
           {add}
         </button>
       )}
     </>
   )
-} // prettier-ignore
+}
 
-function Cell<T>({ row, column: c, label, fmt, confirms, set }: { row: T; column: Column<T>; label: string; fmt: Formatter; confirms: boolean; set: (value: unknown) => void }) {
+function Cell<T>({
+  row,
+  column: c,
+  label,
+  fmt,
+  confirms,
+  set,
+}: {
+  row: T
+  column: Column<T>
+  label: string
+  fmt: Formatter
+  confirms: boolean
+  set: (value: unknown) => void
+}) {
   const value = row[c.key] as unknown
   switch (c.kind) {
     case 'text':
-      return <input type="text" aria-label={label} value={String(value ?? '')} maxLength={c.max ?? 120} onChange={(e) => (!c.required || e.target.value.trim() !== '') && set(e.target.value)} />
+      return (
+        <input
+          type="text"
+          aria-label={label}
+          value={String(value ?? '')}
+          maxLength={c.max ?? 120}
+          onChange={(e) => (!c.required || e.target.value.trim() !== '') && set(e.target.value)}
+        />
+      )
     case 'length':
-      return <LengthInput confirms={confirms} aria-label={label} mm={value as number | null} unit={fmt.units.lengthUnit} format={(mm) => fmt.length(mm).text} {...(c.min === undefined ? {} : { min: c.min })} max={c.max} optional={c.optional ?? false} onValue={(mm) => set(mm ?? (c.optional ? null : value))} />
+      return (
+        <LengthInput
+          confirms={confirms}
+          aria-label={label}
+          mm={value as number | null}
+          unit={fmt.units.lengthUnit}
+          format={(mm) => fmt.length(mm).text}
+          {...(c.min === undefined ? {} : { min: c.min })}
+          max={c.max}
+          optional={c.optional ?? false}
+          onValue={(mm) => set(mm ?? (c.optional ? null : value))}
+        />
+      )
     case 'number':
-      return <NumberInput aria-label={label} value={value as number | null} {...(c.min === undefined ? {} : { min: c.min })} max={c.max} digits={c.digits ?? 0} optional={c.optional ?? false} onValue={(v) => set(v ?? (c.optional ? null : value))} />
+      return (
+        <NumberInput
+          aria-label={label}
+          value={value as number | null}
+          {...(c.min === undefined ? {} : { min: c.min })}
+          max={c.max}
+          digits={c.digits ?? 0}
+          optional={c.optional ?? false}
+          onValue={(v) => set(v ?? (c.optional ? null : value))}
+        />
+      )
     case 'word':
-      return <WordSelect list={c.list} locale={fmt.units.locale} {...(c.none === undefined ? {} : { none: c.none })} {...(c.without ? { without: c.without } : {})} aria-label={label} value={String(value ?? '')} onCode={(code) => set(code === '' ? null : code)} />
+      return (
+        <WordSelect
+          list={c.list}
+          locale={fmt.units.locale}
+          {...(c.none === undefined ? {} : { none: c.none })}
+          {...(c.without ? { without: c.without } : {})}
+          aria-label={label}
+          value={String(value ?? '')}
+          onCode={(code) => set(code === '' ? null : code)}
+        />
+      )
     case 'choice':
       return (
         <select aria-label={label} value={String(value ?? '')} onChange={(e) => set(e.target.value || null)}>
@@ -125,8 +199,23 @@ function Cell<T>({ row, column: c, label, fmt, confirms, set }: { row: T; column
         </select>
       )
     case 'date':
-      return <input type="date" aria-label={label} value={String(value ?? '')} onChange={(e) => set(e.target.value || null)} />
+      return (
+        <input
+          type="date"
+          aria-label={label}
+          value={String(value ?? '')}
+          onChange={(e) => set(e.target.value || null)}
+        />
+      )
     case 'flag':
-      return <input type="checkbox" style={{ width: 'auto', margin: '0 0.5rem' }} aria-label={label} checked={Boolean(value)} onChange={(e) => set(e.target.checked)} />
+      return (
+        <input
+          type="checkbox"
+          style={{ width: 'auto', margin: '0 0.5rem' }}
+          aria-label={label}
+          checked={Boolean(value)}
+          onChange={(e) => set(e.target.checked)}
+        />
+      )
   }
-} // prettier-ignore
+}

@@ -6,8 +6,13 @@ for (const [family, script] of [
   ['Archivo', 'latin'],
   ['ArchivoExt', 'latin-ext'],
 ] as const)
-  // prettier-ignore
-  Font.register({ family, fonts: [400, 600].map((fontWeight) => ({ src: join(files, `archivo-${script}-${fontWeight}-normal.woff`), fontWeight })) })
+  Font.register({
+    family,
+    fonts: [400, 600].map((fontWeight) => ({
+      src: join(files, `archivo-${script}-${fontWeight}-normal.woff`),
+      fontWeight,
+    })),
+  })
 Font.registerHyphenationCallback((w) => [w])
 
 /** The faces of every paper, in the order in which a letter is looked for. */

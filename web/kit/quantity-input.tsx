@@ -28,7 +28,10 @@ interface Core extends Common {
   echo?: (value: number) => string
 }
 
-/** A cell that reads what was typed while it is typed: a good value goes out at once, a bad one says why and goes nowhere. */
+/**
+ * A cell that reads what was typed while it is typed: a good value goes out at once, a bad one says why and goes
+ * nowhere.
+ */
 function SmartInput({
   value,
   shown,

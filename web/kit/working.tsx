@@ -28,14 +28,31 @@ const isOver = (f: Figure): boolean =>
   (f.limit.kind === 'max' ? f.value > f.limit.value + 1e-9 : f.value < f.limit.value - 1e-9)
 
 /** A number that opens its working. */
-export function FigureButton({ f, name, fmt, as, onShow }: { f: Figure; name: string; fmt: Formatter; as?: Quantity | undefined; onShow: () => void }) {
+export function FigureButton({
+  f,
+  name,
+  fmt,
+  as,
+  onShow,
+}: {
+  f: Figure
+  name: string
+  fmt: Formatter
+  as?: Quantity | undefined
+  onShow: () => void
+}) {
   const q = as ?? fmt.quantity(f.value, f.unit)
   return (
-    <button type="button" className={`figure${isOver(f) ? ' over' : ''}`} onClick={onShow} aria-label={`${name}: ${fmt.text(q)}. Show the working`}>
+    <button
+      type="button"
+      className={`figure${isOver(f) ? ' over' : ''}`}
+      onClick={onShow}
+      aria-label={`${name}: ${fmt.text(q)}. Show the working`}
+    >
       <Quant q={q} />
     </button>
   )
-} // prettier-ignore
+}
 
 export const StandingMark = ({ standing }: { standing: Figure['standing'] }) => (
   <span className="standing" data-standing={standing}>

@@ -13,7 +13,17 @@ import { word } from '@/web/words/names'
 import { faultText, findingText } from '@/web/words/sentences'
 
 /** Which list of words names the choices of a school. */
-const LIST: Record<School, string> = { order: 'order', tension: 'tension', liner: 'liner', wet: 'wet', hardware: 'hardwareSchool', edges: 'edges', layWarm: 'layWarm', direction: 'direction', heatSource: 'heatSource' } // prettier-ignore
+const LIST: Record<School, string> = {
+  order: 'order',
+  tension: 'tension',
+  liner: 'liner',
+  wet: 'wet',
+  hardware: 'hardwareSchool',
+  edges: 'edges',
+  layWarm: 'layWarm',
+  direction: 'direction',
+  heatSource: 'heatSource',
+}
 /** What a school is about, for whoever works the other way. */
 const ABOUT: Record<School, string> = {
   order: 'Flats first, or the shallow recesses before them. Changes the steps of laying.',
@@ -41,7 +51,8 @@ export function MethodPlate() {
   return (
     <details className="plate mb-3" id="method">
       <summary>
-        <b>Method</b>: {method.name} · bleed {fmt.text(fmt.length(method.bleedMm))} · {word('tension', method.tension)} · {word('order', method.order)}
+        <b>Method</b>: {method.name} · bleed {fmt.text(fmt.length(method.bleedMm))} · {word('tension', method.tension)}{' '}
+        · {word('order', method.order)}
       </summary>
       <fieldset disabled={!mayPlan} className="mt-2">
         <div className="row g-2 mb-2">
@@ -49,7 +60,15 @@ export function MethodPlate() {
             <label className="form-label" htmlFor="method-preset">
               Start from
             </label>
-            <select id="method-preset" className="form-select" value={METHODS.find((m) => m.name === method.name)?.name ?? ''} onChange={(e) => { const preset = METHODS.find((m) => m.name === e.target.value); if (preset) edit((p) => ({ ...p, method: preset })) }}>
+            <select
+              id="method-preset"
+              className="form-select"
+              value={METHODS.find((m) => m.name === method.name)?.name ?? ''}
+              onChange={(e) => {
+                const preset = METHODS.find((m) => m.name === e.target.value)
+                if (preset) edit((p) => ({ ...p, method: preset }))
+              }}
+            >
               <option value="">{METHODS.some((m) => m.name === method.name) ? 'choose' : method.name}</option>
               {METHODS.map((m) => (
                 <option key={m.name} value={m.name}>
@@ -62,13 +81,29 @@ export function MethodPlate() {
             <label className="form-label" htmlFor="method-name">
               Called
             </label>
-            <input id="method-name" className="form-control" maxLength={120} value={method.name} onChange={(e) => e.target.value.trim() !== '' && set({ name: e.target.value })} />
+            <input
+              id="method-name"
+              className="form-control"
+              maxLength={120}
+              value={method.name}
+              onChange={(e) => e.target.value.trim() !== '' && set({ name: e.target.value })}
+            />
           </div>
           <div className="col-sm-3">
             <label className="form-label" htmlFor="method-bleed">
               Bleed
             </label>
-            <LengthInput id="method-bleed" className="form-control" aria-label="Bleed" mm={method.bleedMm} unit={fmt.units.lengthUnit} format={(mm) => fmt.length(mm).text} min={5} max={200} onValue={(mm) => set({ bleedMm: mm ?? method.bleedMm })} />
+            <LengthInput
+              id="method-bleed"
+              className="form-control"
+              aria-label="Bleed"
+              mm={method.bleedMm}
+              unit={fmt.units.lengthUnit}
+              format={(mm) => fmt.length(mm).text}
+              min={5}
+              max={200}
+              onValue={(mm) => set({ bleedMm: mm ?? method.bleedMm })}
+            />
           </div>
         </div>
         <table className="quiet-table">
@@ -88,7 +123,12 @@ export function MethodPlate() {
                     <label htmlFor={`method-${field}`}>{word('school', field)}</label>
                   </td>
                   <td style={{ minWidth: 180 }}>
-                    <select id={`method-${field}`} className="form-select form-select-sm" value={String(method[field])} onChange={(e) => set({ [field]: e.target.value } as Partial<Method>)}>
+                    <select
+                      id={`method-${field}`}
+                      className="form-select form-select-sm"
+                      value={String(method[field])}
+                      onChange={(e) => set({ [field]: e.target.value } as Partial<Method>)}
+                    >
                       {SCHOOLS[field].map((value) => (
                         <option key={value} value={value}>
                           {word(LIST[field], value, fmt.units.locale)}
@@ -99,7 +139,12 @@ export function MethodPlate() {
                   </td>
                   <td>
                     {ABOUT[field]}{' '}
-                    <button type="button" className="btn btn-link btn-sm p-0" aria-expanded={open === field} onClick={() => setOpen(open === field ? null : field)}>
+                    <button
+                      type="button"
+                      className="btn btn-link btn-sm p-0"
+                      aria-expanded={open === field}
+                      onClick={() => setOpen(open === field ? null : field)}
+                    >
                       On this job
                     </button>
                     {out.map((v) => (
@@ -116,7 +161,15 @@ export function MethodPlate() {
         </table>
         {(member.role === 'owner' || member.role === 'lead') && (
           <div className="d-flex gap-2 align-items-center mt-2">
-            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => void call(setShopMethod, method).then((out) => setSaid(out.ok ? 'New jobs start with this method.' : faultText(out.error)))}>
+            <button
+              type="button"
+              className="btn btn-outline-primary btn-sm"
+              onClick={() =>
+                void call(setShopMethod, method).then((out) =>
+                  setSaid(out.ok ? 'New jobs start with this method.' : faultText(out.error)),
+                )
+              }
+            >
               Make it the shop’s own
             </button>
             <span className="label" role="status">
@@ -127,7 +180,7 @@ export function MethodPlate() {
       </fieldset>
     </details>
   )
-} // prettier-ignore
+}
 
 /** The job reckoned again with each choice of one school. */
 function Compared({ field }: { field: School }) {
@@ -145,21 +198,33 @@ function Compared({ field }: { field: School }) {
       <thead>
         <tr>
           <th scope="col">{word('school', field)}</th>
-          <th scope="col" className="n">Film used</th>
-          <th scope="col" className="n">Worst stretch</th>
-          <th scope="col" className="n">Crew hours</th>
+          <th scope="col" className="n">
+            Film used
+          </th>
+          <th scope="col" className="n">
+            Worst stretch
+          </th>
+          <th scope="col" className="n">
+            Crew hours
+          </th>
         </tr>
       </thead>
       <tbody>
         {rows.map((r) => (
           <tr key={r.value} style={r.value === String(plan.method[field]) ? { fontWeight: 650 } : undefined}>
             <td>{word(LIST[field], r.value, fmt.units.locale)}</td>
-            <td className="n"><Fig id="rail/film_used" among={r.figures} /></td>
-            <td className="n"><Fig id="rail/worst_stretch" among={r.figures} /></td>
-            <td className="n"><Fig id="rail/crew_minutes" among={r.figures} /></td>
+            <td className="n">
+              <Fig id="rail/film_used" among={r.figures} />
+            </td>
+            <td className="n">
+              <Fig id="rail/worst_stretch" among={r.figures} />
+            </td>
+            <td className="n">
+              <Fig id="rail/crew_minutes" among={r.figures} />
+            </td>
           </tr>
         ))}
       </tbody>
     </table>
   )
-} // prettier-ignore
+}

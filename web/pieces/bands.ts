@@ -4,7 +4,16 @@ export const STRETCH_NAMES = ['flat', 'easy', 'even pull', 'post-heat', 'past th
 
 /** Stretch in five ordered bands of this film's own limits, each with its word. */
 export function stretchBand(value: number, film: FilmSheet): { step: 1 | 2 | 3 | 4 | 5; text: string } {
-  const step = value > film.stretchLimit ? 5 : value > film.postHeatOver ? 4 : value > film.postHeatOver / 2 ? 3 : value > 0.01 ? 2 : 1 // prettier-ignore
+  const step =
+    value > film.stretchLimit
+      ? 5
+      : value > film.postHeatOver
+        ? 4
+        : value > film.postHeatOver / 2
+          ? 3
+          : value > 0.01
+            ? 2
+            : 1
   return { step, text: STRETCH_NAMES[step - 1] ?? '' }
 }
 

@@ -39,7 +39,9 @@ export function Pieces() {
   const survey = useSurvey()
   const alive = useAlive()
   // The worst when the page was opened; figures that come in later do not change what is looked at.
-  const [picked, setPicked] = useState(() => [...reckoning.stretch].reduce((a, b) => (b[1] > a[1] ? b : a), ['', -1] as [string, number])[0]) // prettier-ignore
+  const [picked, setPicked] = useState(
+    () => [...reckoning.stretch].reduce((a, b) => (b[1] > a[1] ? b : a), ['', -1] as [string, number])[0],
+  )
   const unit = fmt.units.lengthUnit
   const format = (mm: number) => fmt.length(mm).text
   const byPanel = new Map<string, typeof reckoning.pieces>()

@@ -35,8 +35,19 @@ interface Raw {
   told: string
 }
 
-/** A scan of the panel in place of the surface made from the tape: read, cleaned, cut out, checked against the tape, kept with the job. */
-export function ScanPlate({ panel, kept, onKept }: { panel: Panel; kept: KeptScan | null; onKept: (scan: ScanSurface | null, name: string) => Promise<string> }) {
+/**
+ * A scan of the panel in place of the surface made from the tape: read, cleaned, cut out, checked against the tape,
+ * kept with the job.
+ */
+export function ScanPlate({
+  panel,
+  kept,
+  onKept,
+}: {
+  panel: Panel
+  kept: KeptScan | null
+  onKept: (scan: ScanSurface | null, name: string) => Promise<string>
+}) {
   const { mayTape } = useJob()
   const [raw, setRaw] = useState<Raw | null>(null)
   const [said, setSaid] = useState('')
@@ -72,9 +83,17 @@ export function ScanPlate({ panel, kept, onKept }: { panel: Panel; kept: KeptSca
   const open = async (file: File) => {
     const bytes = new Uint8Array(await file.arrayBuffer())
     ask({ kind: 'read', bytes, name: file.name }, ({ mesh, was, welded, dropped, turned }) => {
-      const mended = [welded > 0 ? `${welded} points joined` : '', dropped > 0 ? `${dropped} triangles dropped` : '', turned > 0 ? `${turned} turned round` : ''].filter((x) => x !== '') // prettier-ignore
+      const mended = [
+        welded > 0 ? `${welded} points joined` : '',
+        dropped > 0 ? `${dropped} triangles dropped` : '',
+        turned > 0 ? `${turned} turned round` : '',
+      ].filter((x) => x !== '')
       setSaid('')
-      setRaw({ name: file.name, mesh, told: `${was} triangles read${mesh.triangles.length / 3 < was ? `, thinned to ${mesh.triangles.length / 3}` : ''}${mended.length > 0 ? `; ${mended.join(', ')}` : ''}.` }) // prettier-ignore
+      setRaw({
+        name: file.name,
+        mesh,
+        told: `${was} triangles read${mesh.triangles.length / 3 < was ? `, thinned to ${mesh.triangles.length / 3}` : ''}${mended.length > 0 ? `; ${mended.join(', ')}` : ''}.`,
+      })
     })
   }
   const keep = (mesh: TriMesh, name: string) =>
@@ -89,34 +108,64 @@ export function ScanPlate({ panel, kept, onKept }: { panel: Panel; kept: KeptSca
       <div className="d-flex gap-2 flex-wrap align-items-center">
         <h3 className="mb-0">Surface</h3>
         <span className="label">
-          {kept ? `from the scan ${kept.name}, ${kept.triangles} triangles, put in by ${kept.by}` : 'made from the tape'}
+          {kept
+            ? `from the scan ${kept.name}, ${kept.triangles} triangles, put in by ${kept.by}`
+            : 'made from the tape'}
         </span>
         {mayTape && (
           <label className="btn btn-outline-primary btn-sm mb-0">
             {kept ? 'Another scan …' : 'Use a scan …'}
-            <input type="file" accept=".obj,.stl,.ply" className="visually-hidden" aria-label="Scan file (OBJ, STL or PLY)" onChange={(e) => { const file = e.target.files?.[0]; if (file) void open(file); e.target.value = '' }} />
+            <input
+              type="file"
+              accept=".obj,.stl,.ply"
+              className="visually-hidden"
+              aria-label="Scan file (OBJ, STL or PLY)"
+              onChange={(e) => {
+                const file = e.target.files?.[0]
+                if (file) void open(file)
+                e.target.value = ''
+              }}
+            />
           </label>
         )}
         {kept && mayTape && (
-          <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => void onKept(null, '').then(setSaid)}>
+          <button
+            type="button"
+            className="btn btn-outline-primary btn-sm"
+            onClick={() => void onKept(null, '').then(setSaid)}
+          >
             Back to the tape
           </button>
         )}
         {share !== null && (
           <>
             <progress value={share} max={1} aria-label="Reading the scan" style={{ width: 90 }} />
-            <button type="button" className="btn btn-link btn-sm" onClick={stop}>Stop</button>
+            <button type="button" className="btn btn-link btn-sm" onClick={stop}>
+              Stop
+            </button>
           </>
         )}
-        <span role="status" className="label">{said}</span>
+        <span role="status" className="label">
+          {said}
+        </span>
       </div>
       {raw && <Cutting key={raw.name} raw={raw} panel={panel} onTake={keep} onDrop={() => setRaw(null)} />}
     </section>
   )
-} // prettier-ignore
+}
 
 /** The scan as it was read: its unit, the way up, the panel's boundary on it, its girths beside the tape. */
-function Cutting({ raw, panel, onTake, onDrop }: { raw: Raw; panel: Panel; onTake: (mesh: TriMesh, name: string) => void; onDrop: () => void }) {
+function Cutting({
+  raw,
+  panel,
+  onTake,
+  onDrop,
+}: {
+  raw: Raw
+  panel: Panel
+  onTake: (mesh: TriMesh, name: string) => void
+  onDrop: () => void
+}) {
   const { fmt } = useJob()
   const [unit, setUnit] = useState<ScanUnit>(() => guessUnit(raw.mesh, Math.max(panel.widthMm, panel.heightMm)))
   const [quarter, setQuarter] = useState(panel.heightMm > panel.widthMm * 1.05 ? 1 : 0)
@@ -134,7 +183,10 @@ function Cutting({ raw, panel, onTake, onDrop }: { raw: Raw; panel: Panel; onTak
   const put = (e: MouseEvent<SVGSVGElement>) => {
     const box = e.currentTarget.getBoundingClientRect()
     const k = width / box.width
-    setRing((r) => [...r, { x: left + ((e.clientX - box.left) * k) / scale, y: top - ((e.clientY - box.top) * k) / scale }])
+    setRing((r) => [
+      ...r,
+      { x: left + ((e.clientX - box.left) * k) / scale, y: top - ((e.clientY - box.top) * k) / scale },
+    ])
   }
   const row = (name: string, scan: number, tape: number) => {
     const off = scan / tape - 1
@@ -152,46 +204,108 @@ function Cutting({ raw, panel, onTake, onDrop }: { raw: Raw; panel: Panel; onTak
   const take = () => (part.mesh ? onTake(part.mesh, raw.name) : setFault(faultText({ code: 'nothing_within' })))
   return (
     <div className="plate mt-2">
-      <p className="label mb-2">{raw.name}: {raw.told}</p>
+      <p className="label mb-2">
+        {raw.name}: {raw.told}
+      </p>
       <div className="d-flex gap-3 flex-wrap">
         <figure className="mb-0">
-          <figcaption className="label">{ring.length < 3 ? 'Click round the panel, if the scan shows more than it' : `${ring.length} points round the panel`}</figcaption>
-          <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`Scan ${raw.name}`} onClick={put} style={{ background: '#fbf8ef', cursor: 'crosshair', maxWidth: '100%', height: 'auto' }}>
-            {picture.paths.map((d, i) => d !== '' && <path key={i} d={d} fill={SHADES[i]} stroke={SHADES[i]} strokeWidth={0.5} />)}
-            {ring.length > 0 && <polygon points={ring.map((p) => `${(p.x - left) * scale},${(top - p.y) * scale}`).join(' ')} fill="rgb(163 42 30 / 15%)" stroke="var(--stop)" strokeWidth={2} />}
-            {ring.map((p, i) => <circle key={i} cx={(p.x - left) * scale} cy={(top - p.y) * scale} r={4} fill="var(--stop)" />)}
+          <figcaption className="label">
+            {ring.length < 3
+              ? 'Click round the panel, if the scan shows more than it'
+              : `${ring.length} points round the panel`}
+          </figcaption>
+          <svg
+            width={width}
+            height={height}
+            viewBox={`0 0 ${width} ${height}`}
+            role="img"
+            aria-label={`Scan ${raw.name}`}
+            onClick={put}
+            style={{ background: '#fbf8ef', cursor: 'crosshair', maxWidth: '100%', height: 'auto' }}
+          >
+            {picture.paths.map(
+              (d, i) => d !== '' && <path key={i} d={d} fill={SHADES[i]} stroke={SHADES[i]} strokeWidth={0.5} />,
+            )}
+            {ring.length > 0 && (
+              <polygon
+                points={ring.map((p) => `${(p.x - left) * scale},${(top - p.y) * scale}`).join(' ')}
+                fill="rgb(163 42 30 / 15%)"
+                stroke="var(--stop)"
+                strokeWidth={2}
+              />
+            )}
+            {ring.map((p, i) => (
+              <circle key={i} cx={(p.x - left) * scale} cy={(top - p.y) * scale} r={4} fill="var(--stop)" />
+            ))}
           </svg>
         </figure>
         <div>
           <label className="d-flex gap-2 align-items-center mb-2">
             <span className="label">The file is in</span>
-            <select className="form-select form-select-sm w-auto" aria-label="Unit of the scan" value={unit} onChange={(e) => { setUnit(e.target.value as ScanUnit); setRing([]) }}>
+            <select
+              className="form-select form-select-sm w-auto"
+              aria-label="Unit of the scan"
+              value={unit}
+              onChange={(e) => {
+                setUnit(e.target.value as ScanUnit)
+                setRing([])
+              }}
+            >
               {(Object.keys(UNITS) as ScanUnit[]).map((u) => (
-                <option key={u} value={u}>{UNIT_NAMES[u]}</option>
+                <option key={u} value={u}>
+                  {UNIT_NAMES[u]}
+                </option>
               ))}
             </select>
           </label>
           <div className="d-flex gap-2 mb-2">
-            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => { setQuarter((q) => (q + 1) % 4); setRing([]) }}>Turn by a quarter</button>
-            <button type="button" className="btn btn-outline-primary btn-sm" disabled={ring.length === 0} onClick={() => setRing((r) => r.slice(0, -1))}>Take the last point back</button>
+            <button
+              type="button"
+              className="btn btn-outline-primary btn-sm"
+              onClick={() => {
+                setQuarter((q) => (q + 1) % 4)
+                setRing([])
+              }}
+            >
+              Turn by a quarter
+            </button>
+            <button
+              type="button"
+              className="btn btn-outline-primary btn-sm"
+              disabled={ring.length === 0}
+              onClick={() => setRing((r) => r.slice(0, -1))}
+            >
+              Take the last point back
+            </button>
           </div>
           <table className="quiet-table mb-2">
             <thead>
-              <tr><th>Across its middle</th><th className="n">Scan</th><th className="n">Tape</th><th className="n">Off by</th></tr>
+              <tr>
+                <th>Across its middle</th>
+                <th className="n">Scan</th>
+                <th className="n">Tape</th>
+                <th className="n">Off by</th>
+              </tr>
             </thead>
-            <tbody>{own && [row('Width', own.widthMm, panel.widthMm), row('Height', own.heightMm, panel.heightMm)]}</tbody>
+            <tbody>
+              {own && [row('Width', own.widthMm, panel.widthMm), row('Height', own.heightMm, panel.heightMm)]}
+            </tbody>
           </table>
           {part.ringed && !part.mesh && <p className="caution">{faultText({ code: 'nothing_within' })}</p>}
           {fault && <p className="caution">{fault}</p>}
           <div className="d-flex gap-2">
-            <button type="button" className="btn btn-primary btn-sm" disabled={!part.mesh} onClick={take}>Lay film on this surface</button>
-            <button type="button" className="btn btn-link btn-sm" onClick={onDrop}>Leave it</button>
+            <button type="button" className="btn btn-primary btn-sm" disabled={!part.mesh} onClick={take}>
+              Lay film on this surface
+            </button>
+            <button type="button" className="btn btn-link btn-sm" onClick={onDrop}>
+              Leave it
+            </button>
           </div>
         </div>
       </div>
     </div>
   )
-} // prettier-ignore
+}
 
 const SHADES = ['#8d8676', '#aaa290', '#c6beaa', '#ddd6c3', '#efe9d9']
 /** Front-facing triangles in five shades by how far they lean, for a picture; places in px. */
@@ -209,12 +323,23 @@ function shades({ positions: p, triangles }: TriMesh) {
     const v = [0, 1, 2].map((k) => 3 * (triangles[t + k] as number))
     const at = (k: number, d: number) => p[(v[k] as number) + d] as number
     const [u, w] = [1, 2].map((k) => [0, 1, 2].map((d) => at(k, d) - at(0, d))) as [number[], number[]]
-    const n = [0, 1, 2].map((i) => (u[(i + 1) % 3] as number) * (w[(i + 2) % 3] as number) - (u[(i + 2) % 3] as number) * (w[(i + 1) % 3] as number)) as [number, number, number] // prettier-ignore
+    const n = [0, 1, 2].map(
+      (i) =>
+        (u[(i + 1) % 3] as number) * (w[(i + 2) % 3] as number) -
+        (u[(i + 2) % 3] as number) * (w[(i + 1) % 3] as number),
+    ) as [number, number, number]
     if (n[2] <= 0) continue
     const light = (0.25 * n[1] - 0.25 * n[0] + 0.93 * n[2]) / (Math.hypot(...n) || 1)
     const shade = Math.max(0, Math.min(SHADES.length - 1, Math.floor(light * SHADES.length)))
     const place = (k: number) => `${((at(k, 0) - x0) * scale).toFixed(1)} ${((y1 - at(k, 1)) * scale).toFixed(1)}`
     paths[shade]?.push(`M${place(0)}L${place(1)}L${place(2)}Z`)
   }
-  return { scale, left: x0, top: y1, width: (x1 - x0) * scale, height: (y1 - y0) * scale, paths: paths.map((d) => d.join('')) } // prettier-ignore
+  return {
+    scale,
+    left: x0,
+    top: y1,
+    width: (x1 - x0) * scale,
+    height: (y1 - y0) * scale,
+    paths: paths.map((d) => d.join('')),
+  }
 }

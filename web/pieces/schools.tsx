@@ -44,12 +44,31 @@ export function Schools({ panel, film, scan }: { panel: Panel; film: FilmSheet; 
             const feel = feelOf(map, panel, film, choiceFor(plan, panel.id), plan.method)
             const [name = code, why = ''] = SCHOOL_NAMES[code] ?? []
             const worst = fmt.text(fmt.percent(feel.worst))
-            const figures = new Map(surfaceFigures(panel, film, map, feel, { pull: 'even', choice: choiceFor(plan, panel.id), method: plan.method, scanned: scan !== null }).map((f) => [f.id, f]))
+            const figures = new Map(
+              surfaceFigures(panel, film, map, feel, {
+                pull: 'even',
+                choice: choiceFor(plan, panel.id),
+                method: plan.method,
+                scanned: scan !== null,
+              }).map((f) => [f.id, f]),
+            )
             const squeeze = fmt.text(fmt.percent(map.report.squeeze.max))
             return (
               <div key={code} style={{ width: 178 }}>
-                <SurfacePicture title={name} places={map.seen} map={map} band={feel.band} id={`s-${code}`} px={178} says={`worst ${worst}`} />
-                <Fig among={figures} id={`surface/${panel.id}/worst`} /> <span className="label">to post-heat <Fig among={figures} id={`surface/${panel.id}/post_heat`} />, shrunk by heat up to {squeeze}</span>
+                <SurfacePicture
+                  title={name}
+                  places={map.seen}
+                  map={map}
+                  band={feel.band}
+                  id={`s-${code}`}
+                  px={178}
+                  says={`worst ${worst}`}
+                />
+                <Fig among={figures} id={`surface/${panel.id}/worst`} />{' '}
+                <span className="label">
+                  to post-heat <Fig among={figures} id={`surface/${panel.id}/post_heat`} />, shrunk by heat up to{' '}
+                  {squeeze}
+                </span>
                 <p className="label mb-0">{why}</p>
               </div>
             )
@@ -58,4 +77,4 @@ export function Schools({ panel, film, scan }: { panel: Panel; film: FilmSheet; 
       )}
     </section>
   )
-} // prettier-ignore
+}

@@ -25,7 +25,10 @@ import { startQuick, startStretch } from './stretch-workers'
 import { keyOf } from './use-stretch'
 import { WaysTable } from './ways-table'
 
-const Surface3D = dynamic(() => import('./surface-3d').then((m) => m.Surface3D), { ssr: false, loading: () => <p className="label">Setting up the view …</p> }) // prettier-ignore
+const Surface3D = dynamic(() => import('./surface-3d').then((m) => m.Surface3D), {
+  ssr: false,
+  loading: () => <p className="label">Setting up the view …</p>,
+})
 
 interface State {
   /** What the map was solved for. */
@@ -37,7 +40,10 @@ interface State {
 }
 const NOTHING: State = { key: '', map: null, coarse: true, share: 0, fault: '' }
 
-/** The stretch of one panel: in space beside its flat film, what the film feels, where it is too much, and what would help. */
+/**
+ * The stretch of one panel: in space beside its flat film, what the film feels, where it is too much, and what would
+ * help.
+ */
 export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null }) {
   const { plan, catalogue, fmt, edit, mayPlan, solved } = useJob()
   const [pull, setPull] = useState<'tightest' | 'even'>('even')
@@ -63,9 +69,9 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
       else if (news.kind === 'map') {
         setState({ key, map: news.map, coarse: news.coarse, share: news.coarse ? 0 : 1, fault: '' })
         // The finer map of the plan as it is takes the place of the coarse one in all figures.
-        if (!news.coarse && pull === 'even' && !atOnce && flangeMm === 0) solved([{ key: planKey, value: solvedOf(news.map, feelOf(news.map, panel, film, choice, method)) }])
-      }
-      else if (news.kind === 'fault') setState({ ...NOTHING, key, coarse: false, fault: faultText(news.fault) })
+        if (!news.coarse && pull === 'even' && !atOnce && flangeMm === 0)
+          solved([{ key: planKey, value: solvedOf(news.map, feelOf(news.map, panel, film, choice, method)) }])
+      } else if (news.kind === 'fault') setState({ ...NOTHING, key, coarse: false, fault: faultText(news.fault) })
     }
     // A scan is as fine as it is: there is no coarser map of it.
     if (scan) return startStretch({ kind: 'map', ...ask }, hear)
@@ -83,20 +89,48 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   }, [key])
   const { map } = state
   const coarse = state.coarse || state.key !== key
-  const feel = useMemo(() => (map ? feelOf(map, panel, film, choice, method, limit) : null), [map, panel, film, choice, method, limit]) // prettier-ignore
-  const own = useMemo(() => (map ? feelOf(map, panel, film, choice, method) : null), [map, panel, film, choice, method]) // prettier-ignore
-  const figures = useMemo(() => new Map(map && own ? surfaceFigures(panel, film, map, own, { pull, choice, method, scanned: scan !== null }).map((f) => [f.id, f]) : []), [map, own, panel, film, pull, choice, method, scan]) // prettier-ignore
-  const spots = useMemo(() => (map && feel ? spotsOver({ ...map, stretch: feel.taken }, limit) : []), [map, feel, limit])
+  const feel = useMemo(
+    () => (map ? feelOf(map, panel, film, choice, method, limit) : null),
+    [map, panel, film, choice, method, limit],
+  )
+  const own = useMemo(() => (map ? feelOf(map, panel, film, choice, method) : null), [map, panel, film, choice, method])
+  const figures = useMemo(
+    () =>
+      new Map(
+        map && own
+          ? surfaceFigures(panel, film, map, own, { pull, choice, method, scanned: scan !== null }).map((f) => [
+              f.id,
+              f,
+            ])
+          : [],
+      ),
+    [map, own, panel, film, pull, choice, method, scan],
+  )
+  const spots = useMemo(
+    () => (map && feel ? spotsOver({ ...map, stretch: feel.taken }, limit) : []),
+    [map, feel, limit],
+  )
   const dead = useCallback(() => setFlat(true), [])
-  const beforeFeel = useMemo(() => (before ? feelOf(before.map, panel, film, choice, method, limit) : null), [before, panel, film, choice, method, limit]) // prettier-ignore
-  if (state.fault !== '' && state.key === key) return <p className="caution">{panel.name}: {state.fault}</p> // prettier-ignore
+  const beforeFeel = useMemo(
+    () => (before ? feelOf(before.map, panel, film, choice, method, limit) : null),
+    [before, panel, film, choice, method, limit],
+  )
+  if (state.fault !== '' && state.key === key)
+    return (
+      <p className="caution">
+        {panel.name}: {state.fault}
+      </p>
+    )
   if (!map || !feel || !own) return <p className="label">Laying film on {panel.name} …</p>
   const id = (f: string) => `surface/${panel.id}/${f}`
   const says = `worst stretch ${fmt.text(fmt.percent(feel.worst))}`
   const outline = choice.flat !== null && choice.flat.mark === flatMark(panel, choice)
   const toRoll = () => {
     const made = flatOutlines(map, panel, choice)
-    if (made) edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { flat: { mark: flatMark(panel, choice), ...made } } })) // prettier-ignore
+    if (made)
+      edit((p) =>
+        applyChange(p, { kind: 'piece', panelId: panel.id, set: { flat: { mark: flatMark(panel, choice), ...made } } }),
+      )
   }
   return (
     <section aria-label={`Stretch over ${panel.name}`} className="mb-3">
@@ -111,7 +145,10 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
           ] as const
         ).map(([label, f]) => (
           <span key={f}>
-            <span className="label">{label}</span> <span className="fs-5"><Fig among={figures} id={id(f)} /></span>
+            <span className="label">{label}</span>{' '}
+            <span className="fs-5">
+              <Fig among={figures} id={id(f)} />
+            </span>
           </span>
         ))}
         <span className="label" role="status">
@@ -122,7 +159,12 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
       <div className="d-flex gap-3 flex-wrap align-items-center mb-2">
         <label className="d-flex gap-2 align-items-center">
           <span className="label">Pull</span>
-          <select className="form-select form-select-sm w-auto" aria-label="Pull" value={pull} onChange={(e) => setPull(e.target.value as typeof pull)}>
+          <select
+            className="form-select form-select-sm w-auto"
+            aria-label="Pull"
+            value={pull}
+            onChange={(e) => setPull(e.target.value as typeof pull)}
+          >
             <option value="even">even, as by hand</option>
             <option value="tightest">the least worst there is</option>
           </select>
@@ -130,38 +172,90 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
         {panel.recesses.length > 0 && (
           <label className="d-flex gap-2 align-items-center">
             <span className="label">Laid</span>
-            <select className="form-select form-select-sm w-auto" aria-label="Laid" value={atOnce ? 'once' : 'method'} onChange={(e) => setAtOnce(e.target.value === 'once')}>
-              <option value="method">{method.order === 'flats_first' ? 'flats first, by the method' : 'recesses first, by the method'}</option>
+            <select
+              className="form-select form-select-sm w-auto"
+              aria-label="Laid"
+              value={atOnce ? 'once' : 'method'}
+              onChange={(e) => setAtOnce(e.target.value === 'once')}
+            >
+              <option value="method">
+                {method.order === 'flats_first' ? 'flats first, by the method' : 'recesses first, by the method'}
+              </option>
               <option value="once">all at once: no order is better</option>
             </select>
           </label>
         )}
         <label className="d-flex gap-2 align-items-center">
           <span className="label">Limit</span>
-          <input type="range" min={0.005} max={0.4} step={0.005} value={limit} aria-label="Limit of stretch" onChange={(e) => setLimit(Number(e.target.value))} />
+          <input
+            type="range"
+            min={0.005}
+            max={0.4}
+            step={0.005}
+            value={limit}
+            aria-label="Limit of stretch"
+            onChange={(e) => setLimit(Number(e.target.value))}
+          />
           <b>{fmt.text(fmt.percent(limit))}</b>
         </label>
         <label className="d-flex gap-2 align-items-center">
-          <input type="checkbox" className="form-check-input mt-0" checked={grid} onChange={(e) => setGrid(e.target.checked)} />
+          <input
+            type="checkbox"
+            className="form-check-input mt-0"
+            checked={grid}
+            onChange={(e) => setGrid(e.target.checked)}
+          />
           film’s 100 mm grid
         </label>
         {overMm > 0 && (
           <label className="d-flex gap-2 align-items-center">
-            <input type="checkbox" className="form-check-input mt-0" checked={turned} onChange={(e) => setTurned(e.target.checked)} />
+            <input
+              type="checkbox"
+              className="form-check-input mt-0"
+              checked={turned}
+              onChange={(e) => setTurned(e.target.checked)}
+            />
             turned {fmt.text(fmt.length(overMm))} over the edges, heat shrinking what it can
           </label>
         )}
         <label className="d-flex gap-2 align-items-center">
-          <input type="checkbox" className="form-check-input mt-0" checked={flat} onChange={(e) => setFlat(e.target.checked)} />
+          <input
+            type="checkbox"
+            className="form-check-input mt-0"
+            checked={flat}
+            onChange={(e) => setFlat(e.target.checked)}
+          />
           drawn flat
         </label>
       </div>
       <BandKey areas={feel.areaMm2} text={(mm2) => fmt.text(fmt.area(mm2))} />
       <div className="d-flex gap-3 flex-wrap mt-2 align-items-start">
-        {flat
-          ? <SurfacePicture title="On the panel" places={map.seen} map={map} band={feel.band} at={at} onAt={setAt} grid={grid} id={`p-${panel.id}`} says={says} />
-          : <Surface3D map={map} band={feel.band} at={at} onAt={setAt} grid={grid} says={says} onDead={dead} />}
-        <SurfacePicture title="Flat film" places={map.film} map={map} band={feel.band} at={at} onAt={setAt} grid={grid} id={`f-${panel.id}`} says={says} />
+        {flat ? (
+          <SurfacePicture
+            title="On the panel"
+            places={map.seen}
+            map={map}
+            band={feel.band}
+            at={at}
+            onAt={setAt}
+            grid={grid}
+            id={`p-${panel.id}`}
+            says={says}
+          />
+        ) : (
+          <Surface3D map={map} band={feel.band} at={at} onAt={setAt} grid={grid} says={says} onDead={dead} />
+        )}
+        <SurfacePicture
+          title="Flat film"
+          places={map.film}
+          map={map}
+          band={feel.band}
+          at={at}
+          onAt={setAt}
+          grid={grid}
+          id={`f-${panel.id}`}
+          says={says}
+        />
       </div>
       <p className="mb-1" role="status" style={{ minHeight: '1.5em' }}>
         {at !== null && at < feel.taken.length
@@ -172,22 +266,38 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
       <Reasons bands={feel.areaMm2} />
       {feel.lookMm2 > 0 && feel.lookOver !== null && (
         <p className="mb-1">
-          {film.name} {LOOK_TEXT[feel.look]} past {fmt.text(fmt.percent(feel.lookOver))} (assumed): {fmt.text(fmt.area(feel.lookMm2))} here.
+          {film.name} {LOOK_TEXT[feel.look]} past {fmt.text(fmt.percent(feel.lookOver))} (assumed):{' '}
+          {fmt.text(fmt.area(feel.lookMm2))} here.
         </p>
       )}
-      {map.report.overlaps && <p className="caution">The flat film would lie on itself: it takes a seam or a relief cut.</p>}
+      {map.report.overlaps && (
+        <p className="caution">The flat film would lie on itself: it takes a seam or a relief cut.</p>
+      )}
       {mayPlan && (
         <div className="d-flex gap-2 flex-wrap my-2">
-          <button type="button" className="btn btn-outline-primary btn-sm" disabled={coarse || outline || turned} onClick={toRoll}>
+          <button
+            type="button"
+            className="btn btn-outline-primary btn-sm"
+            disabled={coarse || outline || turned}
+            onClick={toRoll}
+          >
             {outline ? 'On the roll as this outline' : 'Cut from the roll as this outline'}
           </button>
           {choice.flat && (
-            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { flat: null } }))}>
+            <button
+              type="button"
+              className="btn btn-outline-primary btn-sm"
+              onClick={() => edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { flat: null } }))}
+            >
               Back to the taped sizes
             </button>
           )}
           {choice.slits.length > 0 && (
-            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { slits: [] } }))}>
+            <button
+              type="button"
+              className="btn btn-outline-primary btn-sm"
+              onClick={() => edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { slits: [] } }))}
+            >
               Leave out {choice.slits.length} relief cuts
             </button>
           )}
@@ -198,18 +308,36 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
         <section aria-label="Before and after" className="mt-2">
           <div className="d-flex gap-2 align-items-baseline">
             <h3 className="mb-1">Before and after</h3>
-            <button type="button" className="btn btn-link btn-sm" onClick={() => setBefore(null)}>Close</button>
+            <button type="button" className="btn btn-link btn-sm" onClick={() => setBefore(null)}>
+              Close
+            </button>
           </div>
           <div className="d-flex gap-3 flex-wrap">
-            <SurfacePicture title={`Before: ${fmt.text(fmt.percent(beforeFeel.worst))}`} places={before.map.seen} map={before.map} band={beforeFeel.band} id={`b-${panel.id}`} px={300} says={`worst stretch ${fmt.text(fmt.percent(beforeFeel.worst))}`} />
-            <SurfacePicture title={`Now: ${fmt.text(fmt.percent(feel.worst))}`} places={map.seen} map={map} band={feel.band} id={`n-${panel.id}`} px={300} says={says} />
+            <SurfacePicture
+              title={`Before: ${fmt.text(fmt.percent(beforeFeel.worst))}`}
+              places={before.map.seen}
+              map={before.map}
+              band={beforeFeel.band}
+              id={`b-${panel.id}`}
+              px={300}
+              says={`worst stretch ${fmt.text(fmt.percent(beforeFeel.worst))}`}
+            />
+            <SurfacePicture
+              title={`Now: ${fmt.text(fmt.percent(feel.worst))}`}
+              places={map.seen}
+              map={map}
+              band={feel.band}
+              id={`n-${panel.id}`}
+              px={300}
+              says={says}
+            />
           </div>
         </section>
       )}
       {panel.recesses.length > 0 && <Schools panel={panel} film={film} scan={scan} />}
     </section>
   )
-} // prettier-ignore
+}
 
 function Spots({ spots, limit }: { spots: Spot[]; limit: number }) {
   const { fmt } = useJob()
@@ -232,7 +360,9 @@ function Spots({ spots, limit }: { spots: Spot[]; limit: number }) {
 
 /** Why each band that is there matters. */
 function Reasons({ bands }: { bands: readonly number[] }) {
-  const said = BAND_WHY.map((why, i) => ({ why, name: BAND_NAMES[i], mm2: bands[i] ?? 0 })).filter((b) => b.why !== '' && b.mm2 > 0) // prettier-ignore
+  const said = BAND_WHY.map((why, i) => ({ why, name: BAND_NAMES[i], mm2: bands[i] ?? 0 })).filter(
+    (b) => b.why !== '' && b.mm2 > 0,
+  )
   if (said.length === 0) return null
   return (
     <ul className="mb-1">

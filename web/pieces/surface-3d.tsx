@@ -28,8 +28,27 @@ const KEY_STEP = 0.1
 /** Lines lie this much in front of the film, as a share of the panel's reach, so that it does not hide them. */
 const IN_FRONT = 0.003
 
-/** The panel in space: turned by dragging or the arrow keys, moved with Shift, nearer and farther by the wheel or + and −. */
-export function Surface3D({ map, band, at, onAt, grid, says, onDead }: { map: SurfaceMap; band: Uint8Array; at: number | null; onAt: (t: number | null) => void; grid: boolean; says: string; onDead: () => void }) {
+/**
+ * The panel in space: turned by dragging or the arrow keys, moved with Shift, nearer and farther by the wheel or +
+ * and −.
+ */
+export function Surface3D({
+  map,
+  band,
+  at,
+  onAt,
+  grid,
+  says,
+  onDead,
+}: {
+  map: SurfaceMap
+  band: Uint8Array
+  at: number | null
+  onAt: (t: number | null) => void
+  grid: boolean
+  says: string
+  onDead: () => void
+}) {
   const holder = useRef<HTMLDivElement>(null)
   const own = useRef<Scene | null>(null)
   const [ready, setReady] = useState(false)
@@ -96,7 +115,10 @@ export function Surface3D({ map, band, at, onAt, grid, says, onDead }: { map: Su
     if (!s || e.buttons !== 0) return
     const box = s.renderer.domElement.getBoundingClientRect()
     const ray = new THREE.Raycaster()
-    ray.setFromCamera(new THREE.Vector2(((e.clientX - box.left) / box.width) * 2 - 1, 1 - ((e.clientY - box.top) / box.height) * 2), s.camera)
+    ray.setFromCamera(
+      new THREE.Vector2(((e.clientX - box.left) / box.width) * 2 - 1, 1 - ((e.clientY - box.top) / box.height) * 2),
+      s.camera,
+    )
     const hit = ray.intersectObject(s.body, false)[0]
     onAt(hit?.faceIndex ?? null)
   }
@@ -107,11 +129,22 @@ export function Surface3D({ map, band, at, onAt, grid, says, onDead }: { map: Su
   return (
     <figure className="mb-0" style={{ flex: '1 1 340px', minWidth: 0 }}>
       <figcaption className="label">On the panel</figcaption>
-      <div ref={holder} role="application" tabIndex={0} aria-label={`The panel in space: ${says}. Arrow keys turn it, with Shift they move it, plus and minus near it, 0 puts it back.`} onKeyDown={key} onPointerMove={point} onPointerLeave={() => onAt(null)} style={{ height: HEIGHT, background: '#fbf8ef', cursor: 'grab', touchAction: 'none' }} />
-      <figcaption className="label">Drag or arrow keys turn it, Shift moves it, wheel or + and − bring it nearer, 0 puts it back.</figcaption>
+      <div
+        ref={holder}
+        role="application"
+        tabIndex={0}
+        aria-label={`The panel in space: ${says}. Arrow keys turn it, with Shift they move it, plus and minus near it, 0 puts it back.`}
+        onKeyDown={key}
+        onPointerMove={point}
+        onPointerLeave={() => onAt(null)}
+        style={{ height: HEIGHT, background: '#fbf8ef', cursor: 'grab', touchAction: 'none' }}
+      />
+      <figcaption className="label">
+        Drag or arrow keys turn it, Shift moves it, wheel or + and − bring it nearer, 0 puts it back.
+      </figcaption>
     </figure>
   )
-} // prettier-ignore
+}
 
 function build(host: HTMLElement): Scene | null {
   let renderer: THREE.WebGLRenderer
@@ -131,7 +164,16 @@ function build(host: HTMLElement): Scene | null {
   camera.add(light)
   light.position.set(-0.6, 0.8, 1)
   scene.add(camera, new THREE.AmbientLight('#ffffff', 1.7))
-  const body = new THREE.Mesh(new THREE.BufferGeometry(), new THREE.MeshLambertMaterial({ vertexColors: true, side: THREE.DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 })) // prettier-ignore
+  const body = new THREE.Mesh(
+    new THREE.BufferGeometry(),
+    new THREE.MeshLambertMaterial({
+      vertexColors: true,
+      side: THREE.DoubleSide,
+      polygonOffset: true,
+      polygonOffsetFactor: 1,
+      polygonOffsetUnits: 1,
+    }),
+  )
   const ink = new THREE.LineBasicMaterial({ color: '#1b2433', transparent: true, opacity: 0.55 })
   const lines = new THREE.LineSegments(new THREE.BufferGeometry(), ink)
   const rim = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ color: '#1b2433' }))
@@ -145,7 +187,10 @@ function build(host: HTMLElement): Scene | null {
   return { renderer, scene, camera, controls, body, lines, rim, strokes, marker, reach: 1, draw }
 }
 const reachOf = (positions: Float64Array): number => {
-  const [low, high] = [[Infinity, Infinity, Infinity], [-Infinity, -Infinity, -Infinity]] // prettier-ignore
+  const [low, high] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ]
   for (let i = 0; i < positions.length; i++) {
     const [d, x] = [i % 3, positions[i] as number]
     if (x < (low[d] as number)) low[d] = x
@@ -154,7 +199,9 @@ const reachOf = (positions: Float64Array): number => {
   return Math.hypot(...high.map((h, d) => h - (low[d] as number)))
 }
 
-/** The map's triangles with corners of their own, so that each has one colour; the film's grid and all rims over them. */
+/**
+ * The map's triangles with corners of their own, so that each has one colour; the film's grid and all rims over them.
+ */
 function fill(s: Scene, map: SurfaceMap): void {
   const { positions, triangles } = map
   const corners = new Float32Array(triangles.length * 3)
@@ -167,8 +214,16 @@ function fill(s: Scene, map: SurfaceMap): void {
   s.body.geometry.computeBoundingSphere()
   s.reach = s.body.geometry.boundingSphere?.radius ?? 1
   const lift = s.reach * IN_FRONT
-  const at = (v: [number, number, number], share: number[]) => [0, 1, 2].map((d) => share.reduce((sum, w, k) => sum + w * (positions[3 * (v[k] as number) + d] as number), 0) + (d === 2 ? lift : 0)) // prettier-ignore
-  setLines(s.lines, gridPieces(map).flatMap(({ corners: v, ends }) => [...at(v, ends[0]), ...at(v, ends[1])])) // prettier-ignore
+  const at = (v: [number, number, number], share: number[]) =>
+    [0, 1, 2].map(
+      (d) =>
+        share.reduce((sum, w, k) => sum + w * (positions[3 * (v[k] as number) + d] as number), 0) +
+        (d === 2 ? lift : 0),
+    )
+  setLines(
+    s.lines,
+    gridPieces(map).flatMap(({ corners: v, ends }) => [...at(v, ends[0]), ...at(v, ends[1])]),
+  )
   const open = new Map<string, [number, number]>()
   for (let t = 0; t < triangles.length; t += 3)
     for (let k = 0; k < 3; k++) {
@@ -177,7 +232,12 @@ function fill(s: Scene, map: SurfaceMap): void {
       if (open.has(key)) open.delete(key)
       else open.set(key, [a, b])
     }
-  setLines(s.rim, [...open.values()].flat().flatMap((v) => [0, 1, 2].map((d) => (positions[3 * v + d] as number) + (d === 2 ? lift : 0)))) // prettier-ignore
+  setLines(
+    s.rim,
+    [...open.values()]
+      .flat()
+      .flatMap((v) => [0, 1, 2].map((d) => (positions[3 * v + d] as number) + (d === 2 ? lift : 0))),
+  )
   setLines(
     s.strokes,
     strokeTriangles(map).flatMap((t) => stroke(map, t, s.reach, lift)),
@@ -225,7 +285,12 @@ function look(s: Scene): void {
   s.controls.update()
 }
 function byKey(s: Scene, key: string, shift: boolean): boolean {
-  const ways: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] } // prettier-ignore
+  const ways: Record<string, [number, number]> = {
+    ArrowLeft: [-1, 0],
+    ArrowRight: [1, 0],
+    ArrowUp: [0, 1],
+    ArrowDown: [0, -1],
+  }
   const eye = s.camera.position.clone().sub(s.controls.target)
   const way = ways[key]
   if (way && shift) {
@@ -240,7 +305,7 @@ function byKey(s: Scene, key: string, shift: boolean): boolean {
     ball.phi = Math.max(0.05, Math.min(Math.PI - 0.05, ball.phi - way[1] * KEY_TURN))
     s.camera.position.copy(s.controls.target).add(new THREE.Vector3().setFromSpherical(ball))
   } else if (key === '+' || key === '=' || key === '-')
-    s.camera.position.copy(s.controls.target).add(eye.multiplyScalar(key === '-' ? 1 + KEY_STEP : 1 - KEY_STEP)) // prettier-ignore
+    s.camera.position.copy(s.controls.target).add(eye.multiplyScalar(key === '-' ? 1 + KEY_STEP : 1 - KEY_STEP))
   else if (key === '0') look(s)
   else return false
   s.controls.update()
@@ -248,5 +313,7 @@ function byKey(s: Scene, key: string, shift: boolean): boolean {
   return true
 }
 function middle(map: SurfaceMap, t: number): [number, number, number] {
-  return [0, 1, 2].map((d) => [0, 1, 2].reduce((s, k) => s + (map.positions[3 * (map.triangles[3 * t + k] as number) + d] as number) / 3, 0)) as [number, number, number] // prettier-ignore
+  return [0, 1, 2].map((d) =>
+    [0, 1, 2].reduce((s, k) => s + (map.positions[3 * (map.triangles[3 * t + k] as number) + d] as number) / 3, 0),
+  ) as [number, number, number]
 }

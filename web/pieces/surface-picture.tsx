@@ -21,7 +21,18 @@ interface PictureProps {
 }
 
 /** A stretch map drawn flat: bands, film's grid, strokes along the greatest stretch, the rim. */
-export function SurfacePicture({ title, places, map, band, at = null, onAt, grid = false, id, px = 372, says }: PictureProps) {
+export function SurfacePicture({
+  title,
+  places,
+  map,
+  band,
+  at = null,
+  onAt,
+  grid = false,
+  id,
+  px = 372,
+  says,
+}: PictureProps) {
   const m = useMemo(() => surfaceMarks(map, places, px, (t) => band[t] as number), [map, places, band, px])
   const lines = useMemo(() => (grid ? filmGrid(map, places, m.scale) : ''), [map, places, grid, m.scale])
   const find = (e: PointerEvent<SVGSVGElement>) => {
@@ -34,16 +45,28 @@ export function SurfacePicture({ title, places, map, band, at = null, onAt, grid
   return (
     <figure className="mb-0">
       <figcaption className="label">{title}</figcaption>
-      <svg width={m.width} height={m.height} viewBox={`${m.left} ${m.top} ${m.width} ${m.height}`} role="img" aria-label={`${title}: ${says}`} onPointerMove={find} onPointerLeave={() => onAt?.(null)} style={{ touchAction: 'pan-y', background: '#fbf8ef', maxWidth: '100%', height: 'auto' }}>
+      <svg
+        width={m.width}
+        height={m.height}
+        viewBox={`${m.left} ${m.top} ${m.width} ${m.height}`}
+        role="img"
+        aria-label={`${title}: ${says}`}
+        onPointerMove={find}
+        onPointerLeave={() => onAt?.(null)}
+        style={{ touchAction: 'pan-y', background: '#fbf8ef', maxWidth: '100%', height: 'auto' }}
+      >
         {hatch(`band-${id}-2`, '#fffaf0', 6)}
         {hatch(`band-${id}-3`, '#fffaf0', 4)}
         {hatch(`band-${id}-4`, '#fffaf0', 3)}
-        {m.bands.map((d, i) => d !== '' && (
-          <g key={i}>
-            <path d={d} fill={BAND_FILLS[i]} stroke={BAND_FILLS[i]} strokeWidth={0.6} />
-            {i >= 2 && <path d={d} fill={`url(#band-${id}-${i})`} opacity={i === 2 ? 0.5 : 0.9} />}
-          </g>
-        ))}
+        {m.bands.map(
+          (d, i) =>
+            d !== '' && (
+              <g key={i}>
+                <path d={d} fill={BAND_FILLS[i]} stroke={BAND_FILLS[i]} strokeWidth={0.6} />
+                {i >= 2 && <path d={d} fill={`url(#band-${id}-${i})`} opacity={i === 2 ? 0.5 : 0.9} />}
+              </g>
+            ),
+        )}
         {lines !== '' && <path d={lines} fill="none" stroke="var(--ink)" strokeWidth={0.6} opacity={0.55} />}
         <path d={m.strokes} fill="none" stroke="var(--ink)" strokeWidth={1.3} />
         <path d={m.rim} fill="none" stroke="var(--ink)" strokeWidth={1.5} />
@@ -51,7 +74,7 @@ export function SurfacePicture({ title, places, map, band, at = null, onAt, grid
       </svg>
     </figure>
   )
-} // prettier-ignore
+}
 
 /** What the bands mean, with the surface in each. */
 export function BandKey({ areas, text }: { areas: readonly number[]; text: (mm2: number) => string }) {

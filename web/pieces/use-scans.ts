@@ -72,5 +72,10 @@ export function useScans(jobId: string, panelId: string | null) {
       return faultText({ code: 'offline' })
     }
   }
-  return { kept, surface: has && panelId !== null ? (surfaces.get(panelId) ?? null) : null, waiting: has && panelId !== null && !surfaces.has(panelId), keep } // prettier-ignore
+  return {
+    kept,
+    surface: has && panelId !== null ? (surfaces.get(panelId) ?? null) : null,
+    waiting: has && panelId !== null && !surfaces.has(panelId),
+    keep,
+  }
 }

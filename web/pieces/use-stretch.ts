@@ -31,7 +31,10 @@ export async function fetchScan(jobId: string, panelId: string): Promise<ScanSur
   }
 }
 
-/** Wait this long after a change before the maps are solved anew, and after somebody waited for a map before they go on, ms. */
+/**
+ * Wait this long after a change before the maps are solved anew, and after somebody waited for a map before they go
+ * on, ms.
+ */
 const PAUSE_MS = 900
 const GIVEN_WAY_MS = 250
 /** Solved stretches are handed on so many at a time. */
@@ -40,8 +43,10 @@ const BATCH = 6
 const FINER_THAN = FINE / 2
 
 /**
- * Solves the stretch of every panel that is not known yet, in the background; then the best ways out of those past their
- * limit; then all of them on finer surfaces. All is handed to the job as it comes. While somebody waits for another map it
+ * Solves the stretch of every panel that is not known yet, in the background; then the best ways out of those past
+ * their
+ * limit; then all of them on finer surfaces. All is handed to the job as it comes. While somebody waits for another
+ * map it
  * stands back. Answers what could not be solved, and how many are left of the first and of the last.
  */
 export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number; finer: number } {
@@ -49,7 +54,13 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
   const [faults, setFaults] = useState<ReadonlyMap<string, string>>(new Map())
   const [left, setLeft] = useState({ first: 0, finer: 0 })
   useEffect(makeReady, [])
-  const keys = useMemo(() => new Map(plan.panels.filter((p) => p.wrap && filmOf(plan, p)).map((p) => [p.id, keyOf(plan, p.id, catalogue.scans)])), [plan, catalogue.scans])
+  const keys = useMemo(
+    () =>
+      new Map(
+        plan.panels.filter((p) => p.wrap && filmOf(plan, p)).map((p) => [p.id, keyOf(plan, p.id, catalogue.scans)]),
+      ),
+    [plan, catalogue.scans],
+  )
   const all = [...keys.values()].join()
   const latest = useRef({ plan, catalogue, asked: new Set<string>(), refined: new Set<string>() })
   useEffect(() => {
@@ -61,11 +72,14 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
       const { plan: now, catalogue: shop, asked, refined } = latest.current
       const known = shop.solved ?? {}
       const isOver = (v: SolvedStretch) => v.overMm2 + v.wrinklesMm2 > 0
-      const ids = (wanted: (key: string, id: string) => boolean) => new Set([...keys].filter(([id, key]) => wanted(key, id)).map(([id]) => id))
+      const ids = (wanted: (key: string, id: string) => boolean) =>
+        new Set([...keys].filter(([id, key]) => wanted(key, id)).map(([id]) => id))
       const first = ids((key) => !known[key])
       const best = ids((key) => known[key] !== undefined && isOver(known[key]) && !asked.has(key))
       // A scan is as fine as it is.
-      const finer = ids((key, id) => !shop.scans?.[id] && !refined.has(key) && (known[key]?.triangles ?? 0) < FINER_THAN)
+      const finer = ids(
+        (key, id) => !shop.scans?.[id] && !refined.has(key) && (known[key]?.triangles ?? 0) < FINER_THAN,
+      )
       const count = () => setLeft({ first: first.size, finer: finer.size })
       count()
       if (first.size + best.size + finer.size === 0) return
@@ -98,7 +112,10 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
         } else if (news.kind === 'best') {
           best.delete(news.panelId)
           asked.add(keys.get(news.panelId) as string)
-          foundWays(news.panelId, news.ways.map((w) => ({ code: w.code, change: w.change, becomes: w.worst, facts: w.facts })))
+          foundWays(
+            news.panelId,
+            news.ways.map((w) => ({ code: w.code, change: w.change, becomes: w.worst, facts: w.facts })),
+          )
         } else if (news.kind === 'end') {
           own = null
           hand()
@@ -110,7 +127,20 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
       }
       const go = () => {
         if (gone || own || !scans || someoneWaits() || first.size + best.size + finer.size === 0) return
-        own = startStretch({ kind: 'survey', plan: now, panelIds: [...first], bestIds: [...best], finerIds: [...finer], knownIds: [...keys].filter(([, key]) => asked.has(key)).map(([id]) => id), films: shop.films, scans }, hear, true)
+        own = startStretch(
+          {
+            kind: 'survey',
+            plan: now,
+            panelIds: [...first],
+            bestIds: [...best],
+            finerIds: [...finer],
+            knownIds: [...keys].filter(([, key]) => asked.has(key)).map(([id]) => id),
+            films: shop.films,
+            scans,
+          },
+          hear,
+          true,
+        )
       }
       const giveWay = () => {
         clearTimeout(again)
@@ -145,4 +175,4 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [all])
   return { faults, left: left.first, finer: left.finer }
-} // prettier-ignore
+}

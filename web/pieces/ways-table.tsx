@@ -19,10 +19,28 @@ import { keyOf } from './use-stretch'
 const SHOWN = 8
 
 /** The ways out of one panel's stretch: each solved on its own mesh, priced through the layout, taken by one click. */
-export function WaysTable({ panel, film, scan, onTaken }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null; onTaken: () => void }) {
+export function WaysTable({
+  panel,
+  film,
+  scan,
+  onTaken,
+}: {
+  panel: Panel
+  film: FilmSheet
+  scan: ScanSurface | null
+  onTaken: () => void
+}) {
   const { plan, catalogue, ledger, fmt, edit, undo, mayPlan, reckoning } = useJob()
   const panelId = panel.id
-  const [state, setState] = useState<{ key: string; share: number; now: SolvedWay | null; ways: PricedWay[]; done: boolean; fault: string; base: Figures } | null>(null)
+  const [state, setState] = useState<{
+    key: string
+    share: number
+    now: SolvedWay | null
+    ways: PricedWay[]
+    done: boolean
+    fault: string
+    base: Figures
+  } | null>(null)
   const [all, setAll] = useState(false)
   const stop = useRef<() => void>(() => {})
   const key = keyOf(plan, panelId, catalogue.scans)
@@ -49,7 +67,13 @@ export function WaysTable({ panel, film, scan, onTaken }: { panel: Panel; film: 
     const now = state.now ? wayFigures(panel, film, state.now, 'now', null, null, undefined, undefined) : []
     return new Map([...state.base, ...[...now, ...own].map((f) => [f.id, f] as const)])
   }, [state, panel, film])
-  const cell = (n: number | 'now', part: string, as?: string) => <Fig among={among} id={wayFigureId(panelId, n, part)} {...(as === undefined ? {} : { as: { text: as, unit: '' } })} />
+  const cell = (n: number | 'now', part: string, as?: string) => (
+    <Fig
+      among={among}
+      id={wayFigureId(panelId, n, part)}
+      {...(as === undefined ? {} : { as: { text: as, unit: '' } })}
+    />
+  )
   const shown = state ? (all ? state.ways : state.ways.slice(0, SHOWN)) : []
   return (
     <section aria-label="Ways out, solved" className="mt-2">
@@ -63,14 +87,31 @@ export function WaysTable({ panel, film, scan, onTaken }: { panel: Panel; film: 
         {state && !state.done && !stale && (
           <>
             <progress value={state.share} max={1} aria-label="Ways solved" style={{ width: 100 }} />
-            <button type="button" className="btn btn-link btn-sm" onClick={() => { stop.current(); setState((s) => s && { ...s, done: true }) }}>Stop</button>
+            <button
+              type="button"
+              className="btn btn-link btn-sm"
+              onClick={() => {
+                stop.current()
+                setState((s) => s && { ...s, done: true })
+              }}
+            >
+              Stop
+            </button>
           </>
         )}
         {stale && <span className="label">the plan has changed since</span>}
-        {stale && mayPlan && <button type="button" className="btn btn-link btn-sm" onClick={() => void undo()}>Undo the last change</button>}
+        {stale && mayPlan && (
+          <button type="button" className="btn btn-link btn-sm" onClick={() => void undo()}>
+            Undo the last change
+          </button>
+        )}
       </div>
       {state?.fault && <p className="caution">{state.fault}</p>}
-      {state?.done && state.ways.length === 0 && state.fault === '' && <p className="mb-0">Nothing tried betters it: {state.now ? fmt.text(fmt.percent(state.now.worst)) : ''} as it is.</p>}
+      {state?.done && state.ways.length === 0 && state.fault === '' && (
+        <p className="mb-0">
+          Nothing tried betters it: {state.now ? fmt.text(fmt.percent(state.now.worst)) : ''} as it is.
+        </p>
+      )}
       {shown.length > 0 && (
         <div className="scroll-x" style={stale ? { opacity: 0.55 } : undefined}>
           <table className="quiet-table">
@@ -103,13 +144,27 @@ export function WaysTable({ panel, film, scan, onTaken }: { panel: Panel; film: 
                   </td>
                   <td className="n text-nowrap">{cell(n, 'worst')}</td>
                   <td className="n text-nowrap">{cell(n, 'over')}</td>
-                  <td className="n text-nowrap">{w.seamMm > 0 ? cell(n, 'seam', fmt.text(fmt.longLength(w.seamMm))) : '–'}</td>
+                  <td className="n text-nowrap">
+                    {w.seamMm > 0 ? cell(n, 'seam', fmt.text(fmt.longLength(w.seamMm))) : '–'}
+                  </td>
                   <td>{SEEN[w.seen]}</td>
-                  <td className="n text-nowrap">{w.price ? cell(n, 'film', signed(w.price.filmMm, fmt.text(fmt.longLength(Math.abs(w.price.filmMm))))) : ''}</td>
-                  <td className="n text-nowrap">{w.price ? cell(n, 'minutes', signed(w.price.minutes, fmt.text(fmt.minutes(Math.abs(w.price.minutes))))) : ''}</td>
+                  <td className="n text-nowrap">
+                    {w.price
+                      ? cell(n, 'film', signed(w.price.filmMm, fmt.text(fmt.longLength(Math.abs(w.price.filmMm)))))
+                      : ''}
+                  </td>
+                  <td className="n text-nowrap">
+                    {w.price
+                      ? cell(n, 'minutes', signed(w.price.minutes, fmt.text(fmt.minutes(Math.abs(w.price.minutes)))))
+                      : ''}
+                  </td>
                   <td className="n text-nowrap">
                     {mayPlan && !stale && (
-                      <button type="button" className="btn btn-sm btn-outline-primary text-nowrap" onClick={() => take(w)}>
+                      <button
+                        type="button"
+                        className="btn btn-sm btn-outline-primary text-nowrap"
+                        onClick={() => take(w)}
+                      >
                         Take it
                       </button>
                     )}
@@ -127,4 +182,4 @@ export function WaysTable({ panel, film, scan, onTaken }: { panel: Panel; film: 
       )}
     </section>
   )
-} // prettier-ignore
+}

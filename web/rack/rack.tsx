@@ -43,7 +43,11 @@ export function Rack({
     if (!file) return
     if (file.size > MAX_FILE_BYTES) return setSaid(faultText({ code: 'too_large', facts: { limit: MAX_FILE_BYTES } }))
     const out = await call(bringFilms, { text: await file.text(), csv: /\.csv$/i.test(file.name) })
-    setSaid(out.ok ? `${out.value.added} films added, ${out.value.changed} changed.` : `Nothing was taken from the file. ${faultText(out.error)}`) // prettier-ignore
+    setSaid(
+      out.ok
+        ? `${out.value.added} films added, ${out.value.changed} changed.`
+        : `Nothing was taken from the file. ${faultText(out.error)}`,
+    )
     if (out.ok) router.refresh()
   }
   const sell = async (id: string, sold: boolean) => {
@@ -51,7 +55,14 @@ export function Rack({
     if (!out.ok) return setSaid(faultText(out.error))
     router.refresh()
   }
-  const shown = films.filter((f) => `${f.name} ${f.maker} ${f.kind} ${stock.filter((s) => s.filmId === f.id).map((s) => `${s.label} ${s.lot}`).join(' ')}`.toLowerCase().includes(filter.trim().toLowerCase())) // prettier-ignore
+  const shown = films.filter((f) =>
+    `${f.name} ${f.maker} ${f.kind} ${stock
+      .filter((s) => s.filmId === f.id)
+      .map((s) => `${s.label} ${s.lot}`)
+      .join(' ')}`
+      .toLowerCase()
+      .includes(filter.trim().toLowerCase()),
+  )
   return (
     <main className="sheet" id="main">
       <div className="bench-head">

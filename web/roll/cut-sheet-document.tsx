@@ -6,11 +6,17 @@ import { QUIET, type QrCode } from './qr'
 
 const s = StyleSheet.create({
   page: { fontFamily: PAPER_FONTS, fontSize: 8.5, padding: '10mm 10mm 13mm', color: '#16202e' },
-  head: { flexDirection: 'row', justifyContent: 'space-between', borderBottom: '1.5pt solid #7a5910', paddingBottom: 3, marginBottom: 6 },
+  head: {
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    borderBottom: '1.5pt solid #7a5910',
+    paddingBottom: 3,
+    marginBottom: 6,
+  },
   row: { flexDirection: 'row', borderBottom: '0.5pt solid #d8d1bd', paddingVertical: 2.5, alignItems: 'center' },
   box: { width: 10, height: 10, border: '0.8pt solid #16202e', marginRight: 6 },
   foot: { position: 'absolute', bottom: 16, left: 28, right: 28, fontSize: 7, color: '#4d5a6a' },
-}) // prettier-ignore
+})
 
 /** The cut sheet: each roll drawn, then its cuts in order with boxes to tick. */
 export function CutSheetDocument({

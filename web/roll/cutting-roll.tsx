@@ -14,7 +14,10 @@ import { nameOf } from './roll-name'
 /** A second tap within this is the same tap. */
 const DOUBLE_TAP_MS = 900
 
-/** One planned roll, cut by cut: what to cut it from, what the tape reads, what comes free; cuts ticked and taken back. */
+/**
+ * One planned roll, cut by cut: what to cut it from, what the tape reads, what comes free; cuts ticked and taken
+ * back.
+ */
 export function CuttingRoll({ layout, roll }: { layout: FilmLayout; roll: RollPlan }) {
   const { ledger, log, fmt, catalogue, mayLog } = useJob()
   const [look, setLook] = useState<number | null>(null)

@@ -21,7 +21,11 @@ export function CuttingTable({ layout }: { layout: FilmLayout }) {
     const out = await call(tableReports, { jobId })
     if (!out.ok) return
     setReports(out.value)
-    setGoing((was) => (out.value?.some((r) => r.state === 'received' || r.state === 'cutting') ?? false) || (was && (out.value?.length ?? 0) === 0)) // prettier-ignore
+    setGoing(
+      (was) =>
+        (out.value?.some((r) => r.state === 'received' || r.state === 'cutting') ?? false) ||
+        (was && (out.value?.length ?? 0) === 0),
+    )
   }, [jobId])
   useEffect(() => {
     // The first look is one of its own, so that nothing is set while the page is drawn.
@@ -42,7 +46,11 @@ export function CuttingTable({ layout }: { layout: FilmLayout }) {
           key={roll.id}
           layout={layout}
           roll={roll}
-          report={reports.filter((r) => r.file.includes(`_${layout.film.id}_${roll.id}_${layout.mark}.`)).sort((a, b) => b.at.localeCompare(a.at))[0]} // prettier-ignore
+          report={
+            reports
+              .filter((r) => r.file.includes(`_${layout.film.id}_${roll.id}_${layout.mark}.`))
+              .sort((a, b) => b.at.localeCompare(a.at))[0]
+          }
           onSent={() => {
             setGoing(true)
             void look()
@@ -69,7 +77,9 @@ function OneRoll({
   const [said, setSaid] = useState('')
   const [from, setFrom] = useState(roll.stock?.id ?? '')
   const made = cutsMade(ledger).has(machineKey(layout, roll))
-  const shelf = catalogue.stock.filter((s) => s.filmId === layout.film.id && s.widthMm >= roll.widthMm - 1 && s.leftMm >= roll.usedMm - 1) // prettier-ignore
+  const shelf = catalogue.stock.filter(
+    (s) => s.filmId === layout.film.id && s.widthMm >= roll.widthMm - 1 && s.leftMm >= roll.usedMm - 1,
+  )
   const send = async () => {
     const out = await call(sendToTable, { jobId, filmId: layout.film.id, rollId: roll.id, as })
     setSaid(out.ok ? '' : faultText(out.error))

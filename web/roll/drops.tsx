@@ -39,7 +39,12 @@ export function Drops({ film }: { film: FilmSheet }) {
         </label>
         <label>
           <span className="label">Strips</span>
-          <select className="form-select form-select-sm" aria-label="Strips" value={drops.run} onChange={(e) => set({ run: e.target.value as Settings['run'] })}>
+          <select
+            className="form-select form-select-sm"
+            aria-label="Strips"
+            value={drops.run}
+            onChange={(e) => set({ run: e.target.value as Settings['run'] })}
+          >
             <option value="fewest">whichever are fewer</option>
             <option value="upright">upright, side by side</option>
             <option value="level">level, one over the other</option>
@@ -54,12 +59,27 @@ export function Drops({ film }: { film: FilmSheet }) {
         ).map(([label, key, mm, max]) => (
           <label key={key} style={{ width: 120 }}>
             <span className="label">{label}</span>
-            <LengthInput id={`drops-${key}`} className="form-control form-control-sm" aria-label={label} optional mm={mm} unit={fmt.units.lengthUnit} format={(v) => fmt.length(v).text} max={max} onValue={(v) => set({ [key]: key === 'printableMm' ? v : (v ?? 0) })} />
+            <LengthInput
+              id={`drops-${key}`}
+              className="form-control form-control-sm"
+              aria-label={label}
+              optional
+              mm={mm}
+              unit={fmt.units.lengthUnit}
+              format={(v) => fmt.length(v).text}
+              max={max}
+              onValue={(v) => set({ [key]: key === 'printableMm' ? v : (v ?? 0) })}
+            />
           </label>
         ))}
         <label>
           <span className="label">Overlap of upright strips</span>
-          <select className="form-select form-select-sm" aria-label="Overlap of upright strips" value={drops.airflow} onChange={(e) => set({ airflow: e.target.value as Settings['airflow'] })}>
+          <select
+            className="form-select form-select-sm"
+            aria-label="Overlap of upright strips"
+            value={drops.airflow}
+            onChange={(e) => set({ airflow: e.target.value as Settings['airflow'] })}
+          >
             <option value="front_over_rear">front over rear, with the airflow</option>
             <option value="rear_over_front">rear over front</option>
           </select>
@@ -70,11 +90,13 @@ export function Drops({ film }: { film: FilmSheet }) {
         <OneSide key={s.side} side={s} film={film} order={drops.airflow} figures={figures} />
       ))}
       <p className="mb-0">
-        <a href={`/jobs/${jobId}/layout/drops.csv?film=${encodeURIComponent(film.id)}`}>Print list with register marks (CSV, mm)</a>
+        <a href={`/jobs/${jobId}/layout/drops.csv?film=${encodeURIComponent(film.id)}`}>
+          Print list with register marks (CSV, mm)
+        </a>
       </p>
     </section>
   )
-} // prettier-ignore
+}
 
 /** Lettering that no seam may cross: where it begins on a side, and how large it is. */
 function Lettering({ drops, set }: { drops: Settings; set: (change: Partial<Settings>) => void }) {
@@ -85,8 +107,16 @@ function Lettering({ drops, set }: { drops: Settings; set: (change: Partial<Sett
   const add = () => {
     const text = name.trim()
     if (text === '') return
-    const id = freeId(slug(text), drops.lettering.map((l) => l.id)) // prettier-ignore
-    set({ lettering: [...drops.lettering, { id, name: text.slice(0, 120), side: 'left', fromFrontMm: 1000, fromTopMm: 500, widthMm: 800, heightMm: 300 }] }) // prettier-ignore
+    const id = freeId(
+      slug(text),
+      drops.lettering.map((l) => l.id),
+    )
+    set({
+      lettering: [
+        ...drops.lettering,
+        { id, name: text.slice(0, 120), side: 'left', fromFrontMm: 1000, fromTopMm: 500, widthMm: 800, heightMm: 300 },
+      ],
+    })
     setName('')
   }
   return (
@@ -109,7 +139,12 @@ function Lettering({ drops, set }: { drops: Settings; set: (change: Partial<Sett
               <tr key={l.id}>
                 <td>{l.name}</td>
                 <td>
-                  <select className="form-select form-select-sm" aria-label={`${l.name}, side`} value={l.side} onChange={(e) => change(l.id, { side: e.target.value as 'left' })}>
+                  <select
+                    className="form-select form-select-sm"
+                    aria-label={`${l.name}, side`}
+                    value={l.side}
+                    onChange={(e) => change(l.id, { side: e.target.value as 'left' })}
+                  >
                     <option value="left">left</option>
                     <option value="right">right</option>
                   </select>
@@ -123,11 +158,27 @@ function Lettering({ drops, set }: { drops: Settings; set: (change: Partial<Sett
                   ] as const
                 ).map(([label, key, max]) => (
                   <td key={key}>
-                    <LengthInput id={`letter-${l.id}-${key}`} className="form-control form-control-sm" style={{ width: 90 }} aria-label={`${l.name}, ${label}`} mm={l[key]} unit={fmt.units.lengthUnit} format={(v) => fmt.length(v).text} min={key === 'widthMm' || key === 'heightMm' ? 1 : 0} max={max} onValue={(v) => v !== null && change(l.id, { [key]: v })} />
+                    <LengthInput
+                      id={`letter-${l.id}-${key}`}
+                      className="form-control form-control-sm"
+                      style={{ width: 90 }}
+                      aria-label={`${l.name}, ${label}`}
+                      mm={l[key]}
+                      unit={fmt.units.lengthUnit}
+                      format={(v) => fmt.length(v).text}
+                      min={key === 'widthMm' || key === 'heightMm' ? 1 : 0}
+                      max={max}
+                      onValue={(v) => v !== null && change(l.id, { [key]: v })}
+                    />
                   </td>
                 ))}
                 <td>
-                  <button type="button" className="btn btn-link btn-sm p-0" aria-label={`Take out ${l.name}`} onClick={() => set({ lettering: drops.lettering.filter((x) => x.id !== l.id) })}>
+                  <button
+                    type="button"
+                    className="btn btn-link btn-sm p-0"
+                    aria-label={`Take out ${l.name}`}
+                    onClick={() => set({ lettering: drops.lettering.filter((x) => x.id !== l.id) })}
+                  >
                     Take out
                   </button>
                 </td>
@@ -137,18 +188,42 @@ function Lettering({ drops, set }: { drops: Settings; set: (change: Partial<Sett
         </table>
       )}
       <span className="d-inline-flex gap-2 mt-1">
-        <input className="form-control form-control-sm" style={{ width: 200 }} aria-label="New lettering" placeholder="lettering to keep whole" maxLength={120} value={name} onChange={(e) => setName(e.target.value)} />
+        <input
+          className="form-control form-control-sm"
+          style={{ width: 200 }}
+          aria-label="New lettering"
+          placeholder="lettering to keep whole"
+          maxLength={120}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
         <button type="button" className="btn btn-sm btn-outline-primary" disabled={name.trim() === ''} onClick={add}>
           Keep seams off it
         </button>
       </span>
     </fieldset>
   )
-} // prettier-ignore
+}
 
-function OneSide({ side, film, order, figures }: { side: SideDrops; film: FilmSheet; order: Settings['airflow']; figures: Figures }) {
+function OneSide({
+  side,
+  film,
+  order,
+  figures,
+}: {
+  side: SideDrops
+  film: FilmSheet
+  order: Settings['airflow']
+  figures: Figures
+}) {
   const { fmt } = useJob()
-  const fig = (f: string, as?: number) => <Fig among={figures} id={`drops/${film.id}/${side.side}/${f}`} {...(as === undefined ? {} : { as: fmt.length(as) })} /> // prettier-ignore
+  const fig = (f: string, as?: number) => (
+    <Fig
+      among={figures}
+      id={`drops/${film.id}/${side.side}/${f}`}
+      {...(as === undefined ? {} : { as: fmt.length(as) })}
+    />
+  )
   if (!side.plan.ok)
     return (
       <p className="caution">
@@ -169,9 +244,13 @@ function OneSide({ side, film, order, figures }: { side: SideDrops; film: FilmSh
       <span className="label">
         {side.side} side, {fmt.text(fmt.longLength(side.sideMm))} front to rear:
       </span>{' '}
-      {fig('drops')} {drops.length === 1 ? 'drop' : 'drops'}, {upright ? 'upright' : 'level'}, {fig('film', side.plan.value.filmMm)} of print
+      {fig('drops')} {drops.length === 1 ? 'drop' : 'drops'}, {upright ? 'upright' : 'level'},{' '}
+      {fig('film', side.plan.value.filmMm)} of print
       {side.loose && (
-        <p className="label mb-1">These panels name no neighbours: they are taken to stand in the order in which they were measured, on one line.</p>
+        <p className="label mb-1">
+          These panels name no neighbours: they are taken to stand in the order in which they were measured, on one
+          line.
+        </p>
       )}
       <div className="scroll-x" tabIndex={0} role="region" aria-label={`Drops, ${side.side} side`}>
         <svg width={768} height={h + 22} role="img" aria-label={`${drops.length} drops, ${side.run}`}>
@@ -179,9 +258,21 @@ function OneSide({ side, film, order, figures }: { side: SideDrops; film: FilmSh
           <g transform="translate(4 2)">
             {side.panels.map((p) => (
               <g key={p.id}>
-                <rect x={p.fromMm * k} y={p.topMm * k} width={(p.toMm - p.fromMm) * k} height={(p.bottomMm - p.topMm) * k} fill="#fbf8ef" stroke="var(--rule)" />
+                <rect
+                  x={p.fromMm * k}
+                  y={p.topMm * k}
+                  width={(p.toMm - p.fromMm) * k}
+                  height={(p.bottomMm - p.topMm) * k}
+                  fill="#fbf8ef"
+                  stroke="var(--rule)"
+                />
                 {(p.toMm - p.fromMm) * k > 50 && (
-                  <text x={((p.fromMm + p.toMm) / 2) * k} y={((p.topMm + p.bottomMm) / 2) * k} textAnchor="middle" fontSize={11}>
+                  <text
+                    x={((p.fromMm + p.toMm) / 2) * k}
+                    y={((p.topMm + p.bottomMm) / 2) * k}
+                    textAnchor="middle"
+                    fontSize={11}
+                  >
                     {p.name}
                   </text>
                 )}
@@ -190,26 +281,52 @@ function OneSide({ side, film, order, figures }: { side: SideDrops; film: FilmSh
             {side.zones.map((z, i) => {
               const [at, long] = [z.fromMm * k - 1, Math.max(2, (z.toMm - z.fromMm) * k)]
               return (
-                <rect key={i} {...(upright ? { x: at, width: long, height: h } : { y: at, height: long, width: side.sideMm * k })} fill={`url(#keep-${side.side})`} opacity={0.6}>
+                <rect
+                  key={i}
+                  {...(upright ? { x: at, width: long, height: h } : { y: at, height: long, width: side.sideMm * k })}
+                  fill={`url(#keep-${side.side})`}
+                  opacity={0.6}
+                >
                   <title>{z.name}</title>
                 </rect>
               )
             })}
             {side.lettering.map((l) => (
               <g key={l.id}>
-                <rect x={l.fromFrontMm * k} y={l.fromTopMm * k} width={l.widthMm * k} height={l.heightMm * k} fill="none" stroke="var(--brass)" strokeWidth={2} />
+                <rect
+                  x={l.fromFrontMm * k}
+                  y={l.fromTopMm * k}
+                  width={l.widthMm * k}
+                  height={l.heightMm * k}
+                  fill="none"
+                  stroke="var(--brass)"
+                  strokeWidth={2}
+                />
                 <text x={l.fromFrontMm * k + 4} y={l.fromTopMm * k + 12} fontSize={10.5}>
                   {l.name}
                 </text>
               </g>
             ))}
             {side.plan.value.seamsMm.map((mm) => (
-              <line key={mm} {...(upright ? { x1: mm * k, x2: mm * k, y1: 0, y2: h } : { x1: 0, x2: side.sideMm * k, y1: mm * k, y2: mm * k })} stroke="var(--ink)" strokeWidth={2} />
+              <line
+                key={mm}
+                {...(upright
+                  ? { x1: mm * k, x2: mm * k, y1: 0, y2: h }
+                  : { x1: 0, x2: side.sideMm * k, y1: mm * k, y2: mm * k })}
+                stroke="var(--ink)"
+                strokeWidth={2}
+              />
             ))}
             {drops.map((d) => {
               const middle = ((Math.max(0, d.fromMm) + Math.min(upright ? side.sideMm : side.heightMm, d.toMm)) / 2) * k
               return (
-                <text key={d.number} {...(upright ? { x: middle, y: h + 14 } : { x: side.sideMm * k - 10, y: middle + 4 })} textAnchor="middle" fontSize={12} fontWeight={640}>
+                <text
+                  key={d.number}
+                  {...(upright ? { x: middle, y: h + 14 } : { x: side.sideMm * k - 10, y: middle + 4 })}
+                  textAnchor="middle"
+                  fontSize={12}
+                  fontWeight={640}
+                >
                   {d.number}
                 </text>
               )
@@ -241,4 +358,4 @@ function OneSide({ side, film, order, figures }: { side: SideDrops; film: FilmSh
       </table>
     </div>
   )
-} // prettier-ignore
+}

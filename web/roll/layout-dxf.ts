@@ -11,11 +11,17 @@ export function layoutDxf(d: LayoutDrawing): string {
   dxf.addLayer('text', Colors.Cyan, 'Continuous')
   const y = (v: number) => d.heightMm - v
   for (const p of d.pieces)
-    dxf.addLWPolyline(p.points.map(([px, py]) => ({ point: point2d(px, y(py)) })), { flags: LWPolylineFlags.Closed, layerName: 'pieces' }) // prettier-ignore
+    dxf.addLWPolyline(
+      p.points.map(([px, py]) => ({ point: point2d(px, y(py)) })),
+      { flags: LWPolylineFlags.Closed, layerName: 'pieces' },
+    )
   for (const c of d.cuts)
     dxf.addLine(point3d(c.from[0], y(c.from[1])), point3d(c.to[0], y(c.to[1])), { layerName: 'cuts' })
   for (const m of d.marks)
-    dxf.addLWPolyline(m.points.map(([px, py]) => ({ point: point2d(px, y(py)) })), { flags: m.closed ? LWPolylineFlags.Closed : LWPolylineFlags.None, layerName: 'marks' }) // prettier-ignore
+    dxf.addLWPolyline(
+      m.points.map(([px, py]) => ({ point: point2d(px, y(py)) })),
+      { flags: m.closed ? LWPolylineFlags.Closed : LWPolylineFlags.None, layerName: 'marks' },
+    )
   // Text of the drawing exchange format is one line; line breaks and its control marks are taken out.
   for (const t of d.text)
     dxf.addText(point3d(t.x, y(t.y)), t.heightMm, t.text.replace(/[\r\n]+/g, ' ').replace(/%%/g, '% %'), {

@@ -30,9 +30,15 @@ export function Rests({ layout }: { layout: FilmLayout }) {
     if (!stock) return
     const label = `${stock.label}-${key}`
     const out = await call(receiveStock, {
-      id: newId(), movementId: newId(), filmId: layout.film.id, kind: 'rest', label, lot: stock.lot,
-      widthMm: Math.floor(rest.widthMm), lengthMm: Math.floor(rest.lengthMm),
-    }) // prettier-ignore
+      id: newId(),
+      movementId: newId(),
+      filmId: layout.film.id,
+      kind: 'rest',
+      label,
+      lot: stock.lot,
+      widthMm: Math.floor(rest.widthMm),
+      lengthMm: Math.floor(rest.lengthMm),
+    })
     setKept({ ...kept, [key]: out.ok ? `On the rack as ${label}.` : faultText(out.error) })
     if (out.ok) router.refresh()
   }

@@ -10,9 +10,11 @@ import { hatch } from './hatch'
 const PX_PER_MM = 0.2
 const WAYS = { ArrowLeft: 'left', ArrowRight: 'right', ArrowUp: 'up', ArrowDown: 'down' } as const
 const ARROW = {
-  up: 'M0 5V-5M-3.4 -1.6L0 -5L3.4 -1.6', down: 'M0 -5V5M-3.4 1.6L0 5L3.4 1.6',
-  right: 'M-5 0H5M1.6 -3.4L5 0L1.6 3.4', left: 'M5 0H-5M-1.6 -3.4L-5 0L-1.6 3.4',
-} // prettier-ignore
+  up: 'M0 5V-5M-3.4 -1.6L0 -5L3.4 -1.6',
+  down: 'M0 -5V5M-3.4 1.6L0 5L3.4 1.6',
+  right: 'M-5 0H5M1.6 -3.4L5 0L1.6 3.4',
+  left: 'M5 0H-5M-1.6 -3.4L-5 0L-1.6 3.4',
+}
 
 interface Props {
   layout: FilmLayout
@@ -29,7 +31,8 @@ interface Props {
 }
 
 /**
- * The roll unrolled, true to scale over its 100 mm liner grid: pieces with arrows and names, cuts in cutting order, what is
+ * The roll unrolled, true to scale over its 100 mm liner grid: pieces with arrows and names, cuts in cutting order,
+ * what is
  * left over hatched. Pieces are dragged, or moved by arrow keys from edge to edge.
  */
 export function RollDrawing({

@@ -16,9 +16,13 @@ type Settings = Plan['layout']['sheets']
 export function Shingles({ film }: { film: FilmSheet }) {
   const { plan, edit, fmt, mayPlan } = useJob()
   const panels = useMemo(() => shinglesOf(plan, film), [plan, film])
-  const figures = useMemo(() => new Map(panels.flatMap((p) => shingleFigures(plan, film, p)).map((f) => [f.id, f])), [panels, plan, film])
+  const figures = useMemo(
+    () => new Map(panels.flatMap((p) => shingleFigures(plan, film, p)).map((f) => [f.id, f])),
+    [panels, plan, film],
+  )
   const { sheets } = plan.layout
-  const set = (change: Partial<Settings>) => edit((p) => ({ ...p, layout: { ...p.layout, sheets: { ...p.layout.sheets, ...change } } }))
+  const set = (change: Partial<Settings>) =>
+    edit((p) => ({ ...p, layout: { ...p.layout, sheets: { ...p.layout.sheets, ...change } } }))
   if (panels.length === 0) return null
   return (
     <section className="mb-3" aria-label="Sheets as shingles">
@@ -26,7 +30,12 @@ export function Shingles({ film }: { film: FilmSheet }) {
       <fieldset disabled={!mayPlan} className="roll-settings">
         <label style={{ width: 130 }}>
           <span className="label">Strips from a sheet</span>
-          <select className="form-select form-select-sm" aria-label="Strips from a sheet" value={sheets.rips} onChange={(e) => set({ rips: Number(e.target.value) })}>
+          <select
+            className="form-select form-select-sm"
+            aria-label="Strips from a sheet"
+            value={sheets.rips}
+            onChange={(e) => set({ rips: Number(e.target.value) })}
+          >
             {Array.from({ length: 12 }, (_, i) => (
               <option key={i} value={i + 1}>
                 {i + 1}
@@ -36,13 +45,30 @@ export function Shingles({ film }: { film: FilmSheet }) {
         </label>
         <label style={{ width: 120 }}>
           <span className="label">Overlap</span>
-          <LengthInput id="sheets-overlap" className="form-control form-control-sm" aria-label="Overlap of sheets" optional mm={sheets.overlapMm ?? film.overlapMm} unit={fmt.units.lengthUnit} format={(v) => fmt.length(v).text} max={200} onValue={(overlapMm) => set({ overlapMm })} />
+          <LengthInput
+            id="sheets-overlap"
+            className="form-control form-control-sm"
+            aria-label="Overlap of sheets"
+            optional
+            mm={sheets.overlapMm ?? film.overlapMm}
+            unit={fmt.units.lengthUnit}
+            format={(v) => fmt.length(v).text}
+            max={200}
+            onValue={(overlapMm) => set({ overlapMm })}
+          />
         </label>
         <span>
-          <span className="label d-block">Edges that meet flow or weather: stop {fmt.text(fmt.length(EXPOSED_SETBACK_MM))} short</span>
+          <span className="label d-block">
+            Edges that meet flow or weather: stop {fmt.text(fmt.length(EXPOSED_SETBACK_MM))} short
+          </span>
           {(['fore', 'aft', 'top', 'bottom'] as const).map((edge) => (
             <label key={edge} className="d-inline-flex gap-1 align-items-center me-3">
-              <input type="checkbox" className="form-check-input mt-0" checked={sheets.exposed[edge]} onChange={(e) => set({ exposed: { ...sheets.exposed, [edge]: e.target.checked } })} />
+              <input
+                type="checkbox"
+                className="form-check-input mt-0"
+                checked={sheets.exposed[edge]}
+                onChange={(e) => set({ exposed: { ...sheets.exposed, [edge]: e.target.checked } })}
+              />
               {edge}
             </label>
           ))}
@@ -53,19 +79,24 @@ export function Shingles({ film }: { film: FilmSheet }) {
       ))}
     </section>
   )
-} // prettier-ignore
+}
 
 function OnePanel({ at, film, figures }: { at: PanelShingles; film: FilmSheet; figures: Figures }) {
   const { fmt } = useJob()
-  if (!at.plan.ok) return <p className="caution">{at.panel.name}: {faultText(at.plan.error)}</p> // prettier-ignore
+  if (!at.plan.ok)
+    return (
+      <p className="caution">
+        {at.panel.name}: {faultText(at.plan.error)}
+      </p>
+    )
   const { laid, sheets } = at.plan.value
   const k = 760 / at.panel.widthMm
   const h = at.panel.heightMm * k
   const id = (f: string) => `shingles/${film.id}/${at.panel.id}/${f}`
   return (
     <div className="mb-3">
-      <b>{at.panel.name}</b>: <Fig among={figures} id={id('sheets')} /> {sheets === 1 ? 'sheet' : 'sheets'}, {laid.length}{' '}
-      strips of <Fig among={figures} id={id('strip')} />; numbers are the order of laying, aft on the{' '}
+      <b>{at.panel.name}</b>: <Fig among={figures} id={id('sheets')} /> {sheets === 1 ? 'sheet' : 'sheets'},{' '}
+      {laid.length} strips of <Fig among={figures} id={id('strip')} />; numbers are the order of laying, aft on the{' '}
       {at.aftAt === 'right' ? 'right' : 'left'}.
       <div className="scroll-x" tabIndex={0} role="region" aria-label={`Shingles on ${at.panel.name}`}>
         <svg width={768} height={h + 8} role="img" aria-label={`${laid.length} strips on ${at.panel.name}`}>
@@ -76,8 +107,22 @@ function OnePanel({ at, film, figures }: { at: PanelShingles; film: FilmSheet; f
               const y = at.panel.heightMm - s.fromBottomMm - s.heightMm
               return (
                 <g key={s.number}>
-                  <rect x={x * k} y={y * k} width={s.lengthMm * k} height={s.heightMm * k} fill={film.colour.hex} fillOpacity={0.25} stroke="var(--ink)" />
-                  <text x={(x + s.lengthMm / 2) * k} y={(y + s.heightMm / 2) * k + 4} textAnchor="middle" fontSize={12} fontWeight={640}>
+                  <rect
+                    x={x * k}
+                    y={y * k}
+                    width={s.lengthMm * k}
+                    height={s.heightMm * k}
+                    fill={film.colour.hex}
+                    fillOpacity={0.25}
+                    stroke="var(--ink)"
+                  />
+                  <text
+                    x={(x + s.lengthMm / 2) * k}
+                    y={(y + s.heightMm / 2) * k + 4}
+                    textAnchor="middle"
+                    fontSize={12}
+                    fontWeight={640}
+                  >
                     {s.number}
                   </text>
                 </g>
@@ -112,4 +157,4 @@ function OnePanel({ at, film, figures }: { at: PanelShingles; film: FilmSheet; f
       </table>
     </div>
   )
-} // prettier-ignore
+}

@@ -26,7 +26,10 @@ export interface SkinMapProps {
   label?: string
 }
 
-/** The vehicle as an unrolled map of its own panels, true to scale over the liner's grid. Arrows walk from panel to neighbour. */
+/**
+ * The vehicle as an unrolled map of its own panels, true to scale over the liner's grid. Arrows walk from panel to
+ * neighbour.
+ */
 export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over, height = 420, label }: SkinMapProps) {
   const { fmt, catalogue, reckoning } = useJob()
   const stretch = layer === 'stretch' ? reckoning.stretch : null
@@ -37,18 +40,31 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
   const { panels, film, vehicle, walkaround } = plan
   const drawing = useMemo(
     () =>
-      skinMarks({ ...plan, panels, film, vehicle, walkaround }, layer, {
-        area: (mm2) => fmt.text(fmt.area(mm2)),
-        size: (w, h) => `${fmt.length(w).text} × ${fmt.text(fmt.length(h))}`,
-        material: (code) => word('material', code, fmt.units.locale),
-        stretch: (id) => (stretch?.has(id) ? { value: stretch.get(id) as number, text: fmt.text(fmt.percent(stretch.get(id) as number)) } : null),
-      }, catalogue.now),
+      skinMarks(
+        { ...plan, panels, film, vehicle, walkaround },
+        layer,
+        {
+          area: (mm2) => fmt.text(fmt.area(mm2)),
+          size: (w, h) => `${fmt.length(w).text} × ${fmt.text(fmt.length(h))}`,
+          material: (code) => word('material', code, fmt.units.locale),
+          stretch: (id) =>
+            stretch?.has(id)
+              ? { value: stretch.get(id) as number, text: fmt.text(fmt.percent(stretch.get(id) as number)) }
+              : null,
+        },
+        catalogue.now,
+      ),
     // The map hangs on the measured vehicle and its films only; a change of the run sheet does not draw it anew.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [panels, film, vehicle, walkaround, layer, fmt, catalogue.now, stretch],
-  ) // prettier-ignore
+  )
   const { box } = drawing.skin
-  const view = { x: box.left - MARGIN_MM, y: box.top - MARGIN_MM, w: box.right - box.left + 2 * MARGIN_MM, h: box.bottom - box.top + 2 * MARGIN_MM } // prettier-ignore
+  const view = {
+    x: box.left - MARGIN_MM,
+    y: box.top - MARGIN_MM,
+    w: box.right - box.left + 2 * MARGIN_MM,
+    h: box.bottom - box.top + 2 * MARGIN_MM,
+  }
   const current = selected.at(-1) ?? null
 
   useEffect(() => {
@@ -60,8 +76,7 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
       // Lettering is drawn plainly while the map moves: outlined letters are what costs most to paint.
       .on('start', () => world.current && (world.current.dataset.moving = 'true'))
       .on('end', () => world.current && (world.current.dataset.moving = 'false'))
-      .on('zoom', (event: D3ZoomEvent<SVGSVGElement, unknown>) =>
-{
+      .on('zoom', (event: D3ZoomEvent<SVGSVGElement, unknown>) => {
         world.current?.setAttribute('transform', event.transform.toString())
         // Close up there is room for the small lettering.
         const near = event.transform.k > 1.6 ? 'true' : 'false'
@@ -102,7 +117,8 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
     const p = new DOMPoint(clientX, clientY).matrixTransform(matrix.inverse())
     onPlace(panel, { x: p.x, y: p.y })
   }
-  if (drawing.marks.length === 0) return <p className="plate mb-0">No panel is measured yet: there is nothing to draw.</p>
+  if (drawing.marks.length === 0)
+    return <p className="plate mb-0">No panel is measured yet: there is nothing to draw.</p>
   return (
     <div className="skin">
       <svg
@@ -118,7 +134,14 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
       >
         <Patterns />
         <g ref={world} role="presentation" data-near="false">
-          <rect x={view.x - view.w} y={view.y - view.h} width={view.w * 3} height={view.h * 3} fill="url(#skin-grid)" role="presentation" />
+          <rect
+            x={view.x - view.w}
+            y={view.y - view.h}
+            width={view.w * 3}
+            height={view.h * 3}
+            fill="url(#skin-grid)"
+            role="presentation"
+          />
           <Panels
             drawing={drawing}
             selected={selected}
@@ -145,17 +168,39 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
           ))}
         </ul>
         <span className="ms-auto d-flex gap-1 no-print">
-          <button type="button" className="btn btn-outline-secondary btn-sm" aria-label="Zoom in" onClick={() => scaleBy(1.4)}>+</button>
-          <button type="button" className="btn btn-outline-secondary btn-sm" aria-label="Zoom out" onClick={() => scaleBy(1 / 1.4)}>−</button>
-          <button type="button" className="btn btn-outline-secondary btn-sm" onClick={fit}>Whole</button>
+          <button
+            type="button"
+            className="btn btn-outline-secondary btn-sm"
+            aria-label="Zoom in"
+            onClick={() => scaleBy(1.4)}
+          >
+            +
+          </button>
+          <button
+            type="button"
+            className="btn btn-outline-secondary btn-sm"
+            aria-label="Zoom out"
+            onClick={() => scaleBy(1 / 1.4)}
+          >
+            −
+          </button>
+          <button type="button" className="btn btn-outline-secondary btn-sm" onClick={fit}>
+            Whole
+          </button>
         </span>
       </div>
     </div>
   )
-} // prettier-ignore
+}
 
 /** The panels alone: untouched while the map is moved. */
-const Panels = memo(function Panels({ drawing, selected, uid, onPick, onOpen }: {
+const Panels = memo(function Panels({
+  drawing,
+  selected,
+  uid,
+  onPick,
+  onOpen,
+}: {
   drawing: SkinMarks
   selected: readonly string[]
   uid: string
@@ -179,14 +224,43 @@ const Panels = memo(function Panels({ drawing, selected, uid, onPick, onOpen }: 
             onClick={(e) => onPick(m.id, e.shiftKey || e.ctrlKey || e.metaKey, e.clientX, e.clientY)}
             onDoubleClick={() => onOpen?.(m.id)}
           >
-            <path d={m.d} fill={m.fill} stroke={on ? 'var(--brass)' : 'var(--ink)'} strokeWidth={on ? 4 : 1.4} vectorEffect="non-scaling-stroke" />
+            <path
+              d={m.d}
+              fill={m.fill}
+              stroke={on ? 'var(--brass)' : 'var(--ink)'}
+              strokeWidth={on ? 4 : 1.4}
+              vectorEffect="non-scaling-stroke"
+            />
             {m.edges.map((e) => (
-              <path key={e.id} d={e.d} fill="none" stroke={stroke(e.key)?.fill} strokeWidth={4} strokeDasharray={stroke(e.key)?.dash} vectorEffect="non-scaling-stroke" />
+              <path
+                key={e.id}
+                d={e.d}
+                fill="none"
+                stroke={stroke(e.key)?.fill}
+                strokeWidth={4}
+                strokeDasharray={stroke(e.key)?.dash}
+                vectorEffect="non-scaling-stroke"
+              />
             ))}
             {!m.small && (
-              <g transform={`translate(${m.x} ${m.y})${m.upright ? ' rotate(-90)' : ''}`} fontSize={m.fontSize} textAnchor="middle" aria-hidden className="skin-text" data-light={m.light}>
-                <text y={m.fontSize * -0.05} className={m.fine ? 'fine' : undefined}>{m.name}</text>
-                <text y={m.fontSize * 0.75} fontSize={m.fontSize * 0.62} className={`skin-note${m.fineNote ? ' fine' : ''}`}>{m.note}</text>
+              <g
+                transform={`translate(${m.x} ${m.y})${m.upright ? ' rotate(-90)' : ''}`}
+                fontSize={m.fontSize}
+                textAnchor="middle"
+                aria-hidden
+                className="skin-text"
+                data-light={m.light}
+              >
+                <text y={m.fontSize * -0.05} className={m.fine ? 'fine' : undefined}>
+                  {m.name}
+                </text>
+                <text
+                  y={m.fontSize * 0.75}
+                  fontSize={m.fontSize * 0.62}
+                  className={`skin-note${m.fineNote ? ' fine' : ''}`}
+                >
+                  {m.note}
+                </text>
               </g>
             )}
             <title>{`${m.name}: ${m.note}`}</title>
@@ -195,7 +269,7 @@ const Panels = memo(function Panels({ drawing, selected, uid, onPick, onOpen }: 
       })}
     </>
   )
-}) // prettier-ignore
+})
 
 /** Fills that tell states apart without colour, and the liner's 100 mm grid. */
 function Patterns() {

@@ -8,7 +8,15 @@ import { LAYERS, type Layer } from '@/web/charts/skin-marks'
 import { useJob } from '@/web/job/job-state'
 import { SkinMap } from './skin-map'
 
-const NAMES: Record<Layer, string> = { state: 'State', size: 'Size', edges: 'Edges', surface: 'Surface', film: 'Film', contrast: 'Contrast', stretch: 'Stretch' } // prettier-ignore
+const NAMES: Record<Layer, string> = {
+  state: 'State',
+  size: 'Size',
+  edges: 'Edges',
+  surface: 'Surface',
+  film: 'Film',
+  contrast: 'Contrast',
+  stretch: 'Stretch',
+}
 
 /** The map with its layers to choose from. */
 export function SkinPlate({

@@ -13,7 +13,10 @@ export const changePanel = (plan: Plan, id: string, change: (p: Panel) => Panel)
 /** A panel by its name alone: kind and side guessed, sizes assumed until typed. */
 export function addPanel(plan: Plan, name: string): Plan {
   const { kind, side } = guessPanel(name)
-  const id = freeId(slug(name), plan.panels.map((p) => p.id)) // prettier-ignore
+  const id = freeId(
+    slug(name),
+    plan.panels.map((p) => p.id),
+  )
   return {
     ...plan,
     panels: [...plan.panels, { ...newPanel(id, name, kind, side, 1000, 600), assumed: ['widthMm', 'heightMm'] }],

@@ -6,7 +6,8 @@ import { straightedgeMm } from '@/core/vehicle/straightedge'
 import { MAX_PANEL_MM, PANEL_KINDS, SIDES, type Panel } from '@/core/vehicle/schema'
 import { changePanel } from './edit-panel'
 
-export type SizeField = 'widthMm' | 'heightMm' | 'crownMm' | 'crownOverMm' | 'crownDownMm' | 'crownDownOverMm' | 'cornerRadiusMm' // prettier-ignore
+export type SizeField =
+  'widthMm' | 'heightMm' | 'crownMm' | 'crownOverMm' | 'crownDownMm' | 'crownDownOverMm' | 'cornerRadiusMm'
 /** The columns of the sheet that hold lengths, left to right after name, kind and side. */
 export const SIZES: readonly { field: SizeField; head: string; label: string; max: number; optional: boolean }[] = [
   { field: 'widthMm', head: 'Width', label: 'width', max: MAX_PANEL_MM, optional: false },
@@ -22,7 +23,10 @@ export const WRAP_COLUMN = FIRST_SIZE + SIZES.length
 
 /** Enter goes through the sizes up to the crowns; the corner's radius is reached by Tab or arrow. */
 export const LAST_BY_ENTER = FIRST_SIZE + SIZES.findIndex((s) => s.field === 'crownDownOverMm')
-/** The column that Enter goes on to in the same row; null where the row is done. A crown left empty needs no straightedge. */
+/**
+ * The column that Enter goes on to in the same row; null where the row is done. A crown left empty needs no
+ * straightedge.
+ */
 export function nextSize(column: number, empty: boolean): number | null {
   if (column < FIRST_SIZE || column >= LAST_BY_ENTER) return null
   const isCrown = ['crownMm', 'crownDownMm'].includes(SIZES[column - FIRST_SIZE]?.field ?? '')
@@ -36,7 +40,10 @@ export const sizeOf = (p: Panel, field: SizeField): number | null => {
   return v === 0 && field !== 'crownDownMm' ? null : v
 }
 
-/** A size typed into its cell. A crown without its straightedge means nothing, so a usual one is assumed until it is typed. */
+/**
+ * A size typed into its cell. A crown without its straightedge means nothing, so a usual one is assumed until it is
+ * typed.
+ */
 export function withSize(was: Panel, field: SizeField, mm: number | null): Panel {
   if (field === 'widthMm' || field === 'heightMm') return setSize(was, field, mm ?? was[field])
   if (field === 'cornerRadiusMm') return taped({ ...was, cornerRadiusMm: mm }, field)
@@ -46,7 +53,10 @@ export function withSize(was: Panel, field: SizeField, mm: number | null): Panel
   }
   if (field === 'crownMm' && (mm ?? 0) > 0 && was.crownOverMm === 0) {
     const over = straightedgeMm(Math.min(was.widthMm, was.heightMm))
-    return { ...taped({ ...was, crownMm: mm ?? 0, crownOverMm: over }, field), assumed: [...was.assumed.filter((f) => f !== field), 'crownOverMm'] } // prettier-ignore
+    return {
+      ...taped({ ...was, crownMm: mm ?? 0, crownOverMm: over }, field),
+      assumed: [...was.assumed.filter((f) => f !== field), 'crownOverMm'],
+    }
   }
   return taped({ ...was, [field]: mm ?? 0 }, field)
 }
@@ -74,8 +84,13 @@ export function pasteBlock(
   text: string,
   unit: LengthUnit,
 ): Result<Plan> {
-  const lines = text.replace(/\r\n?/g, '\n').replace(/\n$/, '').split('\n').map((l) => l.split('\t')) // prettier-ignore
-  if (row + lines.length > ids.length) return err({ code: 'paste_too_low', facts: { rows: lines.length, room: ids.length - row } }) // prettier-ignore
+  const lines = text
+    .replace(/\r\n?/g, '\n')
+    .replace(/\n$/, '')
+    .split('\n')
+    .map((l) => l.split('\t'))
+  if (row + lines.length > ids.length)
+    return err({ code: 'paste_too_low', facts: { rows: lines.length, room: ids.length - row } })
   let next = plan
   for (const [i, cells] of lines.entries()) {
     const id = ids[row + i] ?? ''
@@ -84,7 +99,11 @@ export function pasteBlock(
       return err({ code: 'paste_too_wide', facts: { columns: cells.length } })
     for (const [j, raw] of cells.entries()) {
       const changed = pasteCell(next, id, column + j, raw.trim(), unit)
-      if (!changed.ok) return err({ ...changed.error, at: `${name}, ${SIZES[column + j - FIRST_SIZE]?.label ?? 'column ' + (column + j + 1)}` }) // prettier-ignore
+      if (!changed.ok)
+        return err({
+          ...changed.error,
+          at: `${name}, ${SIZES[column + j - FIRST_SIZE]?.label ?? 'column ' + (column + j + 1)}`,
+        })
       next = changed.value
     }
   }
@@ -93,14 +112,21 @@ export function pasteBlock(
 
 function pasteCell(plan: Plan, id: string, column: number, text: string, unit: LengthUnit): Result<Plan, Fault> {
   const set = (change: (p: Panel) => Panel): Result<Plan> => ok(changePanel(plan, id, change))
-  const word = (allowed: readonly string[]): Fault => ({ code: 'not_a_word', facts: { text: text.slice(0, 40), allowed: allowed.join(', ') } }) // prettier-ignore
+  const word = (allowed: readonly string[]): Fault => ({
+    code: 'not_a_word',
+    facts: { text: text.slice(0, 40), allowed: allowed.join(', ') },
+  })
   if (column === 0)
     return text === '' || text.length > 120 ? err({ code: 'empty' }) : set((p) => ({ ...p, name: text }))
   const low = text.toLowerCase()
   if (column === 1)
-    return (PANEL_KINDS as readonly string[]).includes(low) ? set((p) => ({ ...p, kind: low as Panel['kind'] })) : err(word(PANEL_KINDS)) // prettier-ignore
+    return (PANEL_KINDS as readonly string[]).includes(low)
+      ? set((p) => ({ ...p, kind: low as Panel['kind'] }))
+      : err(word(PANEL_KINDS))
   if (column === 2)
-    return (SIDES as readonly string[]).includes(low) ? set((p) => ({ ...p, side: low as Panel['side'] })) : err(word(SIDES)) // prettier-ignore
+    return (SIDES as readonly string[]).includes(low)
+      ? set((p) => ({ ...p, side: low as Panel['side'] }))
+      : err(word(SIDES))
   if (column === WRAP_COLUMN)
     return low === 'yes' || low === 'no' ? set((p) => ({ ...p, wrap: low === 'yes' })) : err(word(['yes', 'no']))
   const size = SIZES[column - FIRST_SIZE]
@@ -108,7 +134,8 @@ function pasteCell(plan: Plan, id: string, column: number, text: string, unit: L
   if (text === '') return size.optional ? set((p) => withSize(p, size.field, null)) : err({ code: 'empty' })
   const mm = parseLength(text, unit)
   if (!mm.ok) return mm
-  if (mm.value < 0 || (mm.value === 0 && !size.optional)) return err({ code: 'too_small', facts: { minimum: 'more than 0' } }) // prettier-ignore
+  if (mm.value < 0 || (mm.value === 0 && !size.optional))
+    return err({ code: 'too_small', facts: { minimum: 'more than 0' } })
   if (mm.value > size.max) return err({ code: 'too_big', facts: { maximum: `${size.max / 1000} m` } })
   return set((p) => withSize(p, size.field, mm.value))
 }

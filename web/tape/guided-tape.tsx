@@ -37,7 +37,8 @@ export function GuidedTape({
   const inch = fmt.units.lengthUnit === 'in'
   const item = round[at]
   const panel = item && plan.panels.find((p) => p.id === item.panelId)
-  const question = panel && questionsOf(panel, { inches: fmt.units.lengthUnit === 'in' }).find((q) => q.field === item.field)
+  const question =
+    panel && questionsOf(panel, { inches: fmt.units.lengthUnit === 'in' }).find((q) => q.field === item.field)
   const twin = panel && plan.panels.find((p) => p.id === otherSideId(panel.id) && p.id !== panel.id)
   const left = useMemo(() => round.slice(at).length, [round, at])
 
@@ -65,7 +66,13 @@ export function GuidedTape({
     next()
   }
   const press = (key: string) =>
-    setTyped((t) => (key === '⌫' ? t.slice(0, -1) : /^\d+\/\d+$/.test(key) ? `${t.replace(/ ?\d+\/\d+$/, '').trim()} ${key}`.trim() : t + key)) // prettier-ignore
+    setTyped((t) =>
+      key === '⌫'
+        ? t.slice(0, -1)
+        : /^\d+\/\d+$/.test(key)
+          ? `${t.replace(/ ?\d+\/\d+$/, '').trim()} ${key}`.trim()
+          : t + key,
+    )
 
   if (!item || !panel || !question)
     return (
@@ -122,10 +129,24 @@ export function GuidedTape({
           </p>
           <p className="label">{questionHint(question, fmt)}</p>
           <p className="big my-2" data-testid="guided-typed">
-            {typed === '' ? <span className="label">{question.assumed ? 'assumed' : 'taped'} {fmt.text(fmt.length(question.mm))}</span> : <>{typed} <span className="unit">{/[a-z"']/i.test(typed) ? '' : fmt.units.lengthUnit}</span></>}
+            {typed === '' ? (
+              <span className="label">
+                {question.assumed ? 'assumed' : 'taped'} {fmt.text(fmt.length(question.mm))}
+              </span>
+            ) : (
+              <>
+                {typed} <span className="unit">{/[a-z"']/i.test(typed) ? '' : fmt.units.lengthUnit}</span>
+              </>
+            )}
           </p>
           <p role="status" className="guided-said">
-            {parsed && !parsed.ok && parsed.error.code !== 'half_typed' ? faultText(parsed.error) : tooBig ? 'No panel has that size. Check the figure.' : good && /[a-z"'/]/i.test(typed) ? `= ${fmt.text(fmt.length(parsed.value))}` : ''}
+            {parsed && !parsed.ok && parsed.error.code !== 'half_typed'
+              ? faultText(parsed.error)
+              : tooBig
+                ? 'No panel has that size. Check the figure.'
+                : good && /[a-z"'/]/i.test(typed)
+                  ? `= ${fmt.text(fmt.length(parsed.value))}`
+                  : ''}
           </p>
           <div className="guided-drawing">
             <PanelLarge panel={panel} edit={edit} fmt={fmt} disabled only={question.field} />
@@ -134,7 +155,13 @@ export function GuidedTape({
         <div>
           <div className="keypad">
             {['7', '8', '9', '4', '5', '6', '1', '2', '3', inch ? ' ' : '.', '0', '⌫'].map((k) => (
-              <button key={k} type="button" className="btn btn-plain" aria-label={k === '⌫' ? 'Delete' : k === ' ' ? 'Space' : k} onClick={() => press(k)}>
+              <button
+                key={k}
+                type="button"
+                className="btn btn-plain"
+                aria-label={k === '⌫' ? 'Delete' : k === ' ' ? 'Space' : k}
+                onClick={() => press(k)}
+              >
                 {k === ' ' ? '␣' : k}
               </button>
             ))}
@@ -159,7 +186,18 @@ export function GuidedTape({
                 </button>
               )}
               {twin && (
-                <button type="button" className="btn btn-plain" onClick={() => { edit((p) => sameAsOtherSide(p, panel.id)); setTyped(''); setAt((i) => { const j = round.findIndex((r, k) => k > i && r.panelId !== panel.id); return j < 0 ? round.length : j }) }}>
+                <button
+                  type="button"
+                  className="btn btn-plain"
+                  onClick={() => {
+                    edit((p) => sameAsOtherSide(p, panel.id))
+                    setTyped('')
+                    setAt((i) => {
+                      const j = round.findIndex((r, k) => k > i && r.panelId !== panel.id)
+                      return j < 0 ? round.length : j
+                    })
+                  }}
+                >
                   Same as other side
                 </button>
               )}
@@ -175,7 +213,7 @@ export function GuidedTape({
       </div>
     </section>
   )
-} // prettier-ignore
+}
 
 /** Figures that together hold nine tenths of what is at stake. */
 const MOST = 0.9

@@ -8,22 +8,59 @@ import type { Formatter } from '@/web/words/format'
 
 const s = StyleSheet.create({
   page: { fontFamily: PAPER_FONTS, fontSize: 8, padding: '10mm 10mm 12mm', color: '#16202e' },
-  head: { flexDirection: 'row', justifyContent: 'space-between', borderBottom: '1.5pt solid #7a5910', paddingBottom: 3, marginBottom: 4 },
+  head: {
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    borderBottom: '1.5pt solid #7a5910',
+    paddingBottom: 3,
+    marginBottom: 4,
+  },
   row: { flexDirection: 'row', borderBottom: '0.5pt solid #8f866e', height: 31, alignItems: 'center' },
-  box: { width: 46, height: 23, border: '0.7pt solid #16202e', marginRight: 3, justifyContent: 'flex-end', paddingHorizontal: 2 },
+  box: {
+    width: 46,
+    height: 23,
+    border: '0.7pt solid #16202e',
+    marginRight: 3,
+    justifyContent: 'flex-end',
+    paddingHorizontal: 2,
+  },
   hint: { fontSize: 6.2, color: '#8a8371', textAlign: 'right' },
   th: { width: 46, marginRight: 3, fontSize: 7, color: '#4d5a6a' },
   foot: { position: 'absolute', bottom: 14, left: 28, right: 28, fontSize: 7, color: '#4d5a6a' },
-}) // prettier-ignore
+})
 
-const COLUMNS = ['Width', 'Height', 'Crown', 'over', 'Crown down', 'over', 'Corner r', 'Top', 'Right', 'Bottom', 'Left'] as const // prettier-ignore
+const COLUMNS = [
+  'Width',
+  'Height',
+  'Crown',
+  'over',
+  'Crown down',
+  'over',
+  'Corner r',
+  'Top',
+  'Right',
+  'Bottom',
+  'Left',
+] as const
 
 /** A sheet to write on with gloves: every panel in walking order, its arrow and boxes for what the tape says. */
 export function MeasureDocument({ plan, fmt, shop }: { plan: Plan; fmt: Formatter; shop: string }) {
   const blank = Array.from({ length: Math.max(3, 12 - plan.panels.length) })
   const hints = (p: Panel): (number | null)[] => {
     const run = (at: string) => p.edges.filter((e) => e.at === at).reduce((sum, e) => sum + e.lengthMm, 0)
-    return [p.widthMm, p.heightMm, p.crownMm || null, p.crownOverMm || null, p.crownDownMm, p.crownDownOverMm || null, p.cornerRadiusMm, run('top'), run('right'), run('bottom'), run('left')] // prettier-ignore
+    return [
+      p.widthMm,
+      p.heightMm,
+      p.crownMm || null,
+      p.crownOverMm || null,
+      p.crownDownMm,
+      p.crownDownOverMm || null,
+      p.cornerRadiusMm,
+      run('top'),
+      run('right'),
+      run('bottom'),
+      run('left'),
+    ]
   }
   return (
     <Document title={`Measurement sheet, ${plan.vehicle.name}`} author={shop} language="en">
@@ -83,8 +120,18 @@ function Shape({ panel }: { panel: Panel }) {
   const line = Math.max(w, h) / 34
   return (
     <Svg viewBox={`${-pad} ${-pad} ${w + 2 * pad} ${h + 2 * pad}`} style={{ width: 34, height: 26, marginRight: 6 }}>
-      <Path d={`M${path.map((q) => `${q.x.toFixed(0)},${q.y.toFixed(0)}`).join('L')}Z`} fill="#efe9d8" stroke="#16202e" strokeWidth={line} />
-      <Path d={`M${w / 2},${h * 0.8}L${w / 2},${h * 0.22}M${w / 2 - h * 0.14},${h * 0.4}L${w / 2},${h * 0.2}L${w / 2 + h * 0.14},${h * 0.4}`} stroke="#7a5910" strokeWidth={line * 1.6} fill="none" />
+      <Path
+        d={`M${path.map((q) => `${q.x.toFixed(0)},${q.y.toFixed(0)}`).join('L')}Z`}
+        fill="#efe9d8"
+        stroke="#16202e"
+        strokeWidth={line}
+      />
+      <Path
+        d={`M${w / 2},${h * 0.8}L${w / 2},${h * 0.22}M${w / 2 - h * 0.14},${h * 0.4}L${w / 2},${h * 0.2}L${w / 2 + h * 0.14},${h * 0.4}`}
+        stroke="#7a5910"
+        strokeWidth={line * 1.6}
+        fill="none"
+      />
     </Svg>
   )
-} // prettier-ignore
+}

@@ -100,10 +100,22 @@ export function MeasureGrid({
   const copy = (event: ClipboardEvent) => {
     const at = spotOf(event.target)
     const block = range ?? (at ? { from: at, to: at } : null)
-    if (!block || (!range && !(event.target instanceof HTMLInputElement && event.target.selectionEnd === event.target.value.length && event.target.selectionStart === 0))) return // prettier-ignore
+    if (
+      !block ||
+      (!range &&
+        !(
+          event.target instanceof HTMLInputElement &&
+          event.target.selectionEnd === event.target.value.length &&
+          event.target.selectionStart === 0
+        ))
+    )
+      return
     const [r0, r1] = [Math.min(block.from.row, block.to.row), Math.max(block.from.row, block.to.row)]
     const [c0, c1] = [Math.min(block.from.column, block.to.column), Math.max(block.from.column, block.to.column)]
-    const text = shown.slice(r0, r1 + 1).map((p) => Array.from({ length: c1 - c0 + 1 }, (_, i) => cellText(p, c0 + i, format)).join('\t')).join('\n') // prettier-ignore
+    const text = shown
+      .slice(r0, r1 + 1)
+      .map((p) => Array.from({ length: c1 - c0 + 1 }, (_, i) => cellText(p, c0 + i, format)).join('\t'))
+      .join('\n')
     event.clipboardData.setData('text/plain', text)
     event.preventDefault()
     setSaid(`${r1 - r0 + 1} × ${c1 - c0 + 1} cells copied, in ${unit}.`)

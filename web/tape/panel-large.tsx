@@ -28,26 +28,49 @@ export function PanelLarge({
   const [open, setOpen] = useState<string | null>(null)
   const m = useMemo(() => {
     const all = panelMarks(panel)
-    return only === undefined ? all : { ...all, sizes: [], dimensions: all.dimensions.filter((d) => d.question.field === only) }
+    return only === undefined
+      ? all
+      : { ...all, sizes: [], dimensions: all.dimensions.filter((d) => d.question.field === only) }
   }, [panel, only])
   const u = m.unit
   const text = (q: TapeQuestion) => {
     const v = fmt.text(fmt.length(q.mm))
     if (q.ask === 'crown' || q.ask === 'crown_down') return `crown ${v} under ${fmt.text(fmt.length(q.overMm ?? 0))}`
-    if (q.ask === 'corner_radius' || q.ask === 'nose' || q.ask === 'wraps') return `${q.ask === 'nose' ? 'nose ' : q.ask === 'wraps' ? 'ends ' : ''}r ${v}`
+    if (q.ask === 'corner_radius' || q.ask === 'nose' || q.ask === 'wraps')
+      return `${q.ask === 'nose' ? 'nose ' : q.ask === 'wraps' ? 'ends ' : ''}r ${v}`
     return q.ask === 'recess_depth' ? `${v} deep` : v
   }
   const size = m.sizes.find((z) => z.key === open)
   const typed = m.dimensions.find((d) => d.question.field === open)
   const asked = size
-    ? { name: size.name, at: size.at, mm: size.mm, confirms: true, zero: false, min: size.key.endsWith('riseMm') ? -MAX_PANEL_MM : undefined, take: (p: Panel, mm: number) => withMeasure(p, size.key, mm) }
+    ? {
+        name: size.name,
+        at: size.at,
+        mm: size.mm,
+        confirms: true,
+        zero: false,
+        min: size.key.endsWith('riseMm') ? -MAX_PANEL_MM : undefined,
+        take: (p: Panel, mm: number) => withMeasure(p, size.key, mm),
+      }
     : typed
-      ? { name: questionName(typed.question, fmt), at: typed.at, mm: typed.question.mm, confirms: typed.question.assumed, zero: typed.question.ask.startsWith('crown'), min: undefined, take: (p: Panel, mm: number) => withAnswer(p, typed.question.field, mm, typed.question.overMm) }
-      : null // prettier-ignore
+      ? {
+          name: questionName(typed.question, fmt),
+          at: typed.at,
+          mm: typed.question.mm,
+          confirms: typed.question.assumed,
+          zero: typed.question.ask.startsWith('crown'),
+          min: undefined,
+          take: (p: Panel, mm: number) => withAnswer(p, typed.question.field, mm, typed.question.overMm),
+        }
+      : null
   const percent = (v: number, from: number, size: number) => `${((v - from) / size) * 100}%`
   return (
     <div className="panel-large" style={{ aspectRatio: `${m.view.w} / ${m.view.h}` }}>
-      <svg viewBox={`${m.view.x} ${m.view.y} ${m.view.w} ${m.view.h}`} role="group" aria-label={`${panel.name} with its measures`}>
+      <svg
+        viewBox={`${m.view.x} ${m.view.y} ${m.view.w} ${m.view.h}`}
+        role="group"
+        aria-label={`${panel.name} with its measures`}
+      >
         <defs>
           <pattern id={`lg-${panel.id}`} width={100} height={100} patternUnits="userSpaceOnUse">
             <path d="M100 0H0V100" fill="none" stroke="var(--rule)" strokeWidth={u / 22} />
@@ -55,19 +78,57 @@ export function PanelLarge({
         </defs>
         <rect x={m.view.x} y={m.view.y} width={m.view.w} height={m.view.h} fill={`url(#lg-${panel.id})`} />
         <path d={m.d} fill="var(--piece)" stroke="var(--ink)" strokeWidth={u / 7} />
-        {m.nose && <line x1={m.nose.from.x} y1={m.nose.from.y} x2={m.nose.to.x} y2={m.nose.to.y} stroke="var(--ink)" strokeWidth={u / 2.4} opacity={0.35} />}
+        {m.nose && (
+          <line
+            x1={m.nose.from.x}
+            y1={m.nose.from.y}
+            x2={m.nose.to.x}
+            y2={m.nose.to.y}
+            stroke="var(--ink)"
+            strokeWidth={u / 2.4}
+            opacity={0.35}
+          />
+        )}
         {m.lines.map((l) => (
-          <line key={l.id} x1={l.from.x} y1={l.from.y} x2={l.to.x} y2={l.to.y} stroke="var(--brass)" strokeWidth={u / 9} strokeDasharray={l.seam ? undefined : `${u / 2} ${u / 2}`} />
+          <line
+            key={l.id}
+            x1={l.from.x}
+            y1={l.from.y}
+            x2={l.to.x}
+            y2={l.to.y}
+            stroke="var(--brass)"
+            strokeWidth={u / 9}
+            strokeDasharray={l.seam ? undefined : `${u / 2} ${u / 2}`}
+          />
         ))}
         {m.recesses.map((r) => (
           <g key={r.id}>
-            <rect x={r.x} y={r.y} width={r.w} height={r.h} rx={u / 3} fill="var(--rule)" stroke="var(--ink)" strokeWidth={u / 11} />
+            <rect
+              x={r.x}
+              y={r.y}
+              width={r.w}
+              height={r.h}
+              rx={u / 3}
+              fill="var(--rule)"
+              stroke="var(--ink)"
+              strokeWidth={u / 11}
+            />
             {r.open && <path d={openSide(r)} stroke="var(--plate)" strokeWidth={u / 4} />}
           </g>
         ))}
         {m.parts.map((x) => (
           <g key={x.id}>
-            <rect x={x.x} y={x.y} width={x.w} height={x.h} rx={u / 4} fill={x.kind === 'hole' ? 'var(--paper)' : 'none'} stroke="var(--ink)" strokeWidth={u / 12} strokeDasharray={x.kind === 'raised' || x.kind === 'hole' ? undefined : `${u / 3} ${u / 4}`} />
+            <rect
+              x={x.x}
+              y={x.y}
+              width={x.w}
+              height={x.h}
+              rx={u / 4}
+              fill={x.kind === 'hole' ? 'var(--paper)' : 'none'}
+              stroke="var(--ink)"
+              strokeWidth={u / 12}
+              strokeDasharray={x.kind === 'raised' || x.kind === 'hole' ? undefined : `${u / 3} ${u / 4}`}
+            />
             <title>{x.name}</title>
           </g>
         ))}
@@ -79,15 +140,37 @@ export function PanelLarge({
               {d.leads.map(([a, b], i) => (
                 <line key={i} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--soft)" strokeWidth={u / 20} />
               ))}
-              {q.ask !== 'edge' && q.ask !== 'body_line' && q.ask !== 'recess_depth' && <line x1={d.from.x} y1={d.from.y} x2={d.to.x} y2={d.to.y} stroke="var(--ink)" strokeWidth={u / 16} strokeDasharray={q.ask === 'crown' || q.ask === 'crown_down' ? `${u / 5} ${u / 5}` : undefined} />}
-              <text transform={`translate(${d.at.x} ${d.at.y}) rotate(${d.turnDeg})`} textAnchor="middle" fontSize={q.ask === 'width' || q.ask === 'height' ? u * 1.05 : u * 0.8} fontWeight={q.ask === 'width' || q.ask === 'height' ? 680 : 560}>
+              {q.ask !== 'edge' && q.ask !== 'body_line' && q.ask !== 'recess_depth' && (
+                <line
+                  x1={d.from.x}
+                  y1={d.from.y}
+                  x2={d.to.x}
+                  y2={d.to.y}
+                  stroke="var(--ink)"
+                  strokeWidth={u / 16}
+                  strokeDasharray={q.ask === 'crown' || q.ask === 'crown_down' ? `${u / 5} ${u / 5}` : undefined}
+                />
+              )}
+              <text
+                transform={`translate(${d.at.x} ${d.at.y}) rotate(${d.turnDeg})`}
+                textAnchor="middle"
+                fontSize={q.ask === 'width' || q.ask === 'height' ? u * 1.05 : u * 0.8}
+                fontWeight={q.ask === 'width' || q.ask === 'height' ? 680 : 560}
+              >
                 {label}
               </text>
             </g>
           )
         })}
         {m.sizes.map((z) => (
-          <text key={z.key} className="dimension-size" aria-hidden transform={`translate(${z.at.x} ${z.at.y}) rotate(${z.turnDeg})`} textAnchor="middle" fontSize={u * 0.66}>
+          <text
+            key={z.key}
+            className="dimension-size"
+            aria-hidden
+            transform={`translate(${z.at.x} ${z.at.y}) rotate(${z.turnDeg})`}
+            textAnchor="middle"
+            fontSize={u * 0.66}
+          >
             {fmt.length(z.mm).text}
           </text>
         ))}
@@ -99,7 +182,11 @@ export function PanelLarge({
           className="dimension-hit"
           disabled={disabled}
           aria-label={`${questionName(d.question, fmt)}, ${text(d.question)}${d.question.assumed ? ', assumed' : ''}: type it`}
-          style={{ left: percent(d.at.x, m.view.x, m.view.w), top: percent(d.at.y, m.view.y, m.view.h), ...(d.turnDeg === -90 ? { width: 24, height: 56 } : {}) }}
+          style={{
+            left: percent(d.at.x, m.view.x, m.view.w),
+            top: percent(d.at.y, m.view.y, m.view.h),
+            ...(d.turnDeg === -90 ? { width: 24, height: 56 } : {}),
+          }}
           onClick={() => setOpen(d.question.field)}
         />
       ))}
@@ -144,9 +231,16 @@ export function PanelLarge({
       )}
     </div>
   )
-} // prettier-ignore
+}
 
 function openSide(r: { x: number; y: number; w: number; h: number; open: string | null }): string {
   const [x2, y2] = [r.x + r.w, r.y + r.h]
-  return { top: `M${r.x} ${r.y}H${x2}`, bottom: `M${r.x} ${y2}H${x2}`, left: `M${r.x} ${r.y}V${y2}`, right: `M${x2} ${r.y}V${y2}` }[r.open ?? 'top'] ?? '' // prettier-ignore
+  return (
+    {
+      top: `M${r.x} ${r.y}H${x2}`,
+      bottom: `M${r.x} ${y2}H${x2}`,
+      left: `M${r.x} ${r.y}V${y2}`,
+      right: `M${x2} ${r.y}V${y2}`,
+    }[r.open ?? 'top'] ?? ''
+  )
 }

@@ -41,12 +41,20 @@ const RECESS: Column<Recess>[] = [
 ]
 const LINES: Column<Panel['bodyLines'][number]>[] = [
   NAME,
-  { key: 'along', label: 'Runs along', kind: 'choice', options: [['width', 'width'], ['height', 'height']] },
+  {
+    key: 'along',
+    label: 'Runs along',
+    kind: 'choice',
+    options: [
+      ['width', 'width'],
+      ['height', 'height'],
+    ],
+  },
   { key: 'atMm', label: 'Position', kind: 'length', max: MAX_PANEL_MM },
   { key: 'radiusMm', label: 'Crease r', kind: 'length', max: 500, optional: true },
   { key: 'foldDeg', label: 'Fold °', kind: 'number', min: -120, max: 120 },
   { key: 'seam', label: 'Seam may lie here', kind: 'flag' },
-] // prettier-ignore
+]
 const RAISED: Column<Panel['raised'][number]>[] = [
   NAME,
   { key: 'kind', label: 'Kind', kind: 'word', list: 'raised' },
@@ -55,7 +63,11 @@ const RAISED: Column<Panel['raised'][number]>[] = [
   { key: 'removable', label: 'Comes off', kind: 'flag' },
   { key: 'minutes', label: 'Minutes', kind: 'number', max: 600, optional: true },
 ]
-const ZONES: Column<Panel['zones'][number]>[] = [NAME, { key: 'kind', label: 'Kind', kind: 'word', list: 'convexity' }, ...EXTENT] // prettier-ignore
+const ZONES: Column<Panel['zones'][number]>[] = [
+  NAME,
+  { key: 'kind', label: 'Kind', kind: 'word', list: 'convexity' },
+  ...EXTENT,
+]
 
 /** One panel in full: drawn to scale with its measures, its edges and what they meet, all that is on it. */
 export function PanelSheet({
@@ -81,12 +93,23 @@ export function PanelSheet({
         const before = p[key] as readonly { id: string }[]
         const rows = f(p[key])
         // What was typed over is taped now; what is gone is not asked for any more.
-        const touched = before.filter((r) => !(rows as readonly { id: string }[]).includes(r)).map((r) => `${key}.${r.id}`)
+        const touched = before
+          .filter((r) => !(rows as readonly { id: string }[]).includes(r))
+          .map((r) => `${key}.${r.id}`)
         return taped({ ...p, [key]: rows }, ...touched)
       })
   const others = plan.panels.filter((p) => p.id !== panel.id).map((p) => [p.id, p.name] as const)
-  const id = (name: string, key: Lists) => freeId(slug(name), panel[key].map((x) => x.id)) // prettier-ignore
-  const block = { widthMm: Math.min(200, panel.widthMm), heightMm: Math.min(60, panel.heightMm), xMm: panel.widthMm / 2, yMm: panel.heightMm / 2 } // prettier-ignore
+  const id = (name: string, key: Lists) =>
+    freeId(
+      slug(name),
+      panel[key].map((x) => x.id),
+    )
+  const block = {
+    widthMm: Math.min(200, panel.widthMm),
+    heightMm: Math.min(60, panel.heightMm),
+    xMm: panel.widthMm / 2,
+    yMm: panel.heightMm / 2,
+  }
   const twin = plan.panels.find((p) => p.id === otherSideId(panel.id) && p.id !== panel.id)
   const EDGES: Column<Edge>[] = [
     { key: 'lengthMm', label: 'Length', kind: 'length', max: MAX_PANEL_MM },
@@ -117,7 +140,11 @@ export function PanelSheet({
         {panel.assumed.length > 0 && <span className="label">{panel.assumed.length} figures assumed</span>}
         <span className="ms-auto d-flex gap-2 flex-wrap">
           {twin && (
-            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => edit((p) => sameAsOtherSide(p, panel.id))}>
+            <button
+              type="button"
+              className="btn btn-outline-primary btn-sm"
+              onClick={() => edit((p) => sameAsOtherSide(p, panel.id))}
+            >
               Same as {twin.name}
             </button>
           )}
@@ -130,70 +157,232 @@ export function PanelSheet({
       </div>
       <PanelLarge panel={panel} edit={edit} fmt={fmt} disabled={disabled} />
       <h3 className="mt-3">Edges, clockwise from the top left</h3>
-      <FeatureTable rows={panel.edges} columns={EDGES} fmt={fmt} fixed onRows={edges} naming={(e) => `${panel.name}, ${e.id} edge`} assumed={(e, key) => key === 'lengthMm' && panel.assumed.includes(`edges.${e.id}`)} extraHead="Edge" extra={(e) => <span className="label text-nowrap">{e.id}</span>} />
-      <p className="label">Rise: how far a curved edge stands off its chord; hollow ones (a wheel arch) are negative, straight ones 0.</p>
+      <FeatureTable
+        rows={panel.edges}
+        columns={EDGES}
+        fmt={fmt}
+        fixed
+        onRows={edges}
+        naming={(e) => `${panel.name}, ${e.id} edge`}
+        assumed={(e, key) => key === 'lengthMm' && panel.assumed.includes(`edges.${e.id}`)}
+        extraHead="Edge"
+        extra={(e) => <span className="label text-nowrap">{e.id}</span>}
+      />
+      <p className="label">
+        Rise: how far a curved edge stands off its chord; hollow ones (a wheel arch) are negative, straight ones 0.
+      </p>
       <div className="row g-3">
         <div className="col-12">
           <h3>Recesses</h3>
-          <FeatureTable rows={panel.recesses} columns={RECESS} fmt={fmt} add="Add a recess" naming={(r) => r.name}
+          <FeatureTable
+            rows={panel.recesses}
+            columns={RECESS}
+            fmt={fmt}
+            add="Add a recess"
+            naming={(r) => r.name}
             assumed={(r) => panel.assumed.includes(`recesses.${r.id}`)}
-            onRows={(f) => list('recesses')((rows) => f(rows).map((r) => (r.way === 'feed' && !r.open ? { ...r, way: 'bridge' as const } : r)))}
-            make={() => Recess.parse({ id: id('recess', 'recesses'), name: 'Recess', mouthWidthMm: Math.min(130, panel.widthMm), mouthHeightMm: Math.min(70, panel.heightMm), depthMm: 20, wallDeg: 45, open: false, way: 'bridge', gapMm: 60 })}
+            onRows={(f) =>
+              list('recesses')((rows) =>
+                f(rows).map((r) => (r.way === 'feed' && !r.open ? { ...r, way: 'bridge' as const } : r)),
+              )
+            }
+            make={() =>
+              Recess.parse({
+                id: id('recess', 'recesses'),
+                name: 'Recess',
+                mouthWidthMm: Math.min(130, panel.widthMm),
+                mouthHeightMm: Math.min(70, panel.heightMm),
+                depthMm: 20,
+                wallDeg: 45,
+                open: false,
+                way: 'bridge',
+                gapMm: 60,
+              })
+            }
           />
         </div>
         <div className="col-12">
           <h3>Body lines</h3>
-          <FeatureTable rows={panel.bodyLines} columns={LINES} fmt={fmt} add="Add a body line" naming={(r) => r.name} assumed={(r) => panel.assumed.includes(`bodyLines.${r.id}`)} onRows={list('bodyLines')}
-            make={() => ({ id: id('line', 'bodyLines'), name: 'Body line', along: 'width' as const, atMm: panel.heightMm / 2, radiusMm: 10, seam: true, foldDeg: 0 })} />
+          <FeatureTable
+            rows={panel.bodyLines}
+            columns={LINES}
+            fmt={fmt}
+            add="Add a body line"
+            naming={(r) => r.name}
+            assumed={(r) => panel.assumed.includes(`bodyLines.${r.id}`)}
+            onRows={list('bodyLines')}
+            make={() => ({
+              id: id('line', 'bodyLines'),
+              name: 'Body line',
+              along: 'width' as const,
+              atMm: panel.heightMm / 2,
+              radiusMm: 10,
+              seam: true,
+              foldDeg: 0,
+            })}
+          />
         </div>
         <div className="col-12">
           <h3>Raised objects</h3>
-          <FeatureTable rows={panel.raised} columns={RAISED} fmt={fmt} add="Add an object" naming={(r) => r.name} assumed={(r) => panel.assumed.includes(`raised.${r.id}`)} onRows={(f) => list('raised')((rows) => f(rows).map((r) => (r.minutes === null ? { ...r, minutes: 0 } : r)))}
-            make={() => ({ id: id('object', 'raised'), name: 'Badge', kind: 'badge' as const, ...block, removable: true, minutes: 5, riseMm: null })} />
+          <FeatureTable
+            rows={panel.raised}
+            columns={RAISED}
+            fmt={fmt}
+            add="Add an object"
+            naming={(r) => r.name}
+            assumed={(r) => panel.assumed.includes(`raised.${r.id}`)}
+            onRows={(f) =>
+              list('raised')((rows) => f(rows).map((r) => (r.minutes === null ? { ...r, minutes: 0 } : r)))
+            }
+            make={() => ({
+              id: id('object', 'raised'),
+              name: 'Badge',
+              kind: 'badge' as const,
+              ...block,
+              removable: true,
+              minutes: 5,
+              riseMm: null,
+            })}
+          />
         </div>
         <div className="col-12 d-flex flex-wrap gap-4">
           <div>
             <h3>Holes</h3>
-            <FeatureTable rows={panel.holes} columns={[NAME, ...EXTENT]} fmt={fmt} add="Add a hole" naming={(r) => r.name} onRows={list('holes')} make={() => ({ id: id('hole', 'holes'), name: 'Hole', ...block })} />
+            <FeatureTable
+              rows={panel.holes}
+              columns={[NAME, ...EXTENT]}
+              fmt={fmt}
+              add="Add a hole"
+              naming={(r) => r.name}
+              onRows={list('holes')}
+              make={() => ({ id: id('hole', 'holes'), name: 'Hole', ...block })}
+            />
           </div>
           <div>
             <h3>Convex and concave zones</h3>
-            <FeatureTable rows={panel.zones} columns={ZONES} fmt={fmt} add="Add a zone" naming={(r) => r.name} onRows={list('zones')} make={() => ({ id: id('zone', 'zones'), name: 'Zone', kind: 'concave' as const, ...block })} />
+            <FeatureTable
+              rows={panel.zones}
+              columns={ZONES}
+              fmt={fmt}
+              add="Add a zone"
+              naming={(r) => r.name}
+              onRows={list('zones')}
+              make={() => ({ id: id('zone', 'zones'), name: 'Zone', kind: 'concave' as const, ...block })}
+            />
           </div>
         </div>
         <div className="col-6 col-md-3">
-          <label className="form-label" htmlFor="surface-material">Surface</label>
-          <WordSelect list="material" locale={fmt.units.locale} id="surface-material" className="form-select" value={panel.surface.material} onCode={(material) => change((p) => ({ ...p, surface: { ...p.surface, material } }))} />
+          <label className="form-label" htmlFor="surface-material">
+            Surface
+          </label>
+          <WordSelect
+            list="material"
+            locale={fmt.units.locale}
+            id="surface-material"
+            className="form-select"
+            value={panel.surface.material}
+            onCode={(material) => change((p) => ({ ...p, surface: { ...p.surface, material } }))}
+          />
         </div>
         <div className="col-6 col-md-2">
-          <label className="form-label" htmlFor="surface-thickness">Thickness, mm</label>
-          <NumberInput id="surface-thickness" className="form-control" aria-label="Thickness in millimetres" optional digits={1} value={panel.surface.thicknessMm} max={100} onValue={(thicknessMm) => change((p) => ({ ...p, surface: { ...p.surface, thicknessMm } }))} />
+          <label className="form-label" htmlFor="surface-thickness">
+            Thickness, mm
+          </label>
+          <NumberInput
+            id="surface-thickness"
+            className="form-control"
+            aria-label="Thickness in millimetres"
+            optional
+            digits={1}
+            value={panel.surface.thicknessMm}
+            max={100}
+            onValue={(thicknessMm) => change((p) => ({ ...p, surface: { ...p.surface, thicknessMm } }))}
+          />
         </div>
         <div className="col-6 col-md-2">
-          <label className="form-label" htmlFor="nose-at">Nose or roll-over</label>
-          <WordSelect list="at" none="none" id="nose-at" className="form-select" value={panel.nose?.at ?? ''} onCode={(at) => change((p) => taped({ ...p, nose: at === '' ? null : { at: at as Edge['at'], radiusMm: p.nose?.radiusMm ?? 60, angleDeg: p.nose?.angleDeg ?? 80 } }, 'nose'))} />
+          <label className="form-label" htmlFor="nose-at">
+            Nose or roll-over
+          </label>
+          <WordSelect
+            list="at"
+            none="none"
+            id="nose-at"
+            className="form-select"
+            value={panel.nose?.at ?? ''}
+            onCode={(at) =>
+              change((p) =>
+                taped(
+                  {
+                    ...p,
+                    nose:
+                      at === ''
+                        ? null
+                        : { at: at as Edge['at'], radiusMm: p.nose?.radiusMm ?? 60, angleDeg: p.nose?.angleDeg ?? 80 },
+                  },
+                  'nose',
+                ),
+              )
+            }
+          />
         </div>
         {panel.nose && (
           <>
             <div className="col-3 col-md-2">
-              <label className="form-label" htmlFor="nose-radius">Nose radius</label>
-              <LengthInput id="nose-radius" className="form-control" aria-label="Nose radius" mm={panel.nose.radiusMm} unit={unit} format={format} max={5000} onValue={(mm) => change((p) => taped({ ...p, nose: p.nose && { ...p.nose, radiusMm: mm ?? p.nose.radiusMm } }, 'nose'))} />
+              <label className="form-label" htmlFor="nose-radius">
+                Nose radius
+              </label>
+              <LengthInput
+                id="nose-radius"
+                className="form-control"
+                aria-label="Nose radius"
+                mm={panel.nose.radiusMm}
+                unit={unit}
+                format={format}
+                max={5000}
+                onValue={(mm) =>
+                  change((p) => taped({ ...p, nose: p.nose && { ...p.nose, radiusMm: mm ?? p.nose.radiusMm } }, 'nose'))
+                }
+              />
             </div>
             <div className="col-3 col-md-2">
-              <label className="form-label" htmlFor="nose-angle">Nose angle °</label>
-              <NumberInput id="nose-angle" className="form-control" aria-label="Nose angle" min={1} max={270} value={panel.nose.angleDeg} onValue={(v) => change((p) => taped({ ...p, nose: p.nose && { ...p.nose, angleDeg: v ?? p.nose.angleDeg } }, 'nose'))} />
+              <label className="form-label" htmlFor="nose-angle">
+                Nose angle °
+              </label>
+              <NumberInput
+                id="nose-angle"
+                className="form-control"
+                aria-label="Nose angle"
+                min={1}
+                max={270}
+                value={panel.nose.angleDeg}
+                onValue={(v) =>
+                  change((p) => taped({ ...p, nose: p.nose && { ...p.nose, angleDeg: v ?? p.nose.angleDeg } }, 'nose'))
+                }
+              />
             </div>
           </>
         )}
         <Wraps panel={panel} fmt={fmt} onChange={(wraps) => change((p) => taped({ ...p, wraps }, 'wraps'))} />
         <div className="col-12 col-md-6">
-          <label className="form-label" htmlFor="paint-note">Paint on this panel</label>
-          <input id="paint-note" className="form-control" maxLength={2000} value={panel.paintNote} onChange={(e) => change((p) => ({ ...p, paintNote: e.target.value }))} />
+          <label className="form-label" htmlFor="paint-note">
+            Paint on this panel
+          </label>
+          <input
+            id="paint-note"
+            className="form-control"
+            maxLength={2000}
+            value={panel.paintNote}
+            onChange={(e) => change((p) => ({ ...p, paintNote: e.target.value }))}
+          />
         </div>
         {twin && (
           <div className="col-12">
             <label className="d-flex gap-2 align-items-center">
-              <input type="checkbox" checked={panel.mirrored} onChange={(e) => change((p) => ({ ...p, mirrored: e.target.checked }))} />
+              <input
+                type="checkbox"
+                checked={panel.mirrored}
+                onChange={(e) => change((p) => ({ ...p, mirrored: e.target.checked }))}
+              />
               Mirrors {twin.name}
             </label>
           </div>
@@ -201,4 +390,4 @@ export function PanelSheet({
       </div>
     </section>
   )
-} // prettier-ignore
+}

@@ -96,8 +96,20 @@ export function TapeFirst({
   )
 }
 
-/** A row keeps its place while it is typed: what is typed goes out when the hand leaves it, since the list then moves on. */
-function FirstRow({ name, figure, mm, why, fmt, onFocus, onValue, zero }: {
+/**
+ * A row keeps its place while it is typed: what is typed goes out when the hand leaves it, since the list then moves
+ * on.
+ */
+function FirstRow({
+  name,
+  figure,
+  mm,
+  why,
+  fmt,
+  onFocus,
+  onValue,
+  zero,
+}: {
   name: string
   figure: string
   mm: number
@@ -137,4 +149,4 @@ function FirstRow({ name, figure, mm, why, fmt, onFocus, onValue, zero }: {
       <td className="px-2 label">{why}</td>
     </tr>
   )
-} // prettier-ignore
+}

@@ -54,7 +54,12 @@ export function Tape() {
           {plan.panels.length} panels, {share.taped} of {share.all} figures taped
         </span>
         <span className="spacer" />
-        <button type="button" className="btn btn-primary" disabled={!mayTape || plan.panels.length === 0} onClick={() => guide(true)}>
+        <button
+          type="button"
+          className="btn btn-primary"
+          disabled={!mayTape || plan.panels.length === 0}
+          onClick={() => guide(true)}
+        >
           Guided tape
         </button>
         <FilterBox label="Filter panels" width={160} value={wanted} onText={setWanted} />
@@ -77,10 +82,20 @@ export function Tape() {
         />
       )}
       <fieldset disabled={!mayTape}>
-        <MeasureGrid mayRemove={mayPlan} plan={plan} edit={edit} fmt={fmt} wanted={wanted} picked={current?.id ?? null} onPick={setPicked} />
+        <MeasureGrid
+          mayRemove={mayPlan}
+          plan={plan}
+          edit={edit}
+          fmt={fmt}
+          wanted={wanted}
+          picked={current?.id ?? null}
+          onPick={setPicked}
+        />
         <SheetTools />
         <div ref={full}>
-          {current && <PanelSheet key={current.id} panel={current} plan={plan} edit={edit} fmt={fmt} disabled={!mayTape} />}
+          {current && (
+            <PanelSheet key={current.id} panel={current} plan={plan} edit={edit} fmt={fmt} disabled={!mayTape} />
+          )}
         </div>
       </fieldset>
       <p className="label mt-3 mb-0">
@@ -88,7 +103,7 @@ export function Tape() {
       </p>
     </>
   )
-} // prettier-ignore
+}
 
 /** What the whole sheet can do: fill, bring in, send out, keep for the next job. */
 function SheetTools() {
@@ -110,27 +125,58 @@ function SheetTools() {
     setSaid([`${changed} panels changed, ${added} added.`])
   }
   const keep = useOnce(async () => {
-    const out = await call(keepVehicle, { id: libraryId, basedOn: 0, measured: vehicleOf(plan), summary: `Kept from ${plan.name}`, fromJob: jobId }) // prettier-ignore
+    const out = await call(keepVehicle, {
+      id: libraryId,
+      basedOn: 0,
+      measured: vehicleOf(plan),
+      summary: `Kept from ${plan.name}`,
+      fromJob: jobId,
+    })
     if (!out.ok) return setSaid([faultText(out.error)])
     if (!plan.vehicle.libraryId) edit((p) => ({ ...p, vehicle: { ...p.vehicle, libraryId: out.value.id } }))
     setSaid([`${plan.vehicle.name} is in the library for the next job.`])
   })
   return (
     <div className="d-flex gap-2 align-items-center flex-wrap my-2">
-      <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => edit(fillRight)} disabled={plan.panels.length === 0}>
+      <button
+        type="button"
+        className="btn btn-outline-primary btn-sm"
+        onClick={() => edit(fillRight)}
+        disabled={plan.panels.length === 0}
+      >
         Fill right side from left
       </button>
       <label className="d-flex gap-1 align-items-center label">
         Tolerance
         <span style={{ width: 70 }}>
-          <LengthInput className="form-control form-control-sm" aria-label="Tolerance between panels"
-            disabled={!mayPlan} mm={plan.vehicle.toleranceMm} unit={fmt.units.lengthUnit} format={format} min={1} max={200} onValue={(mm) => edit((p) => ({ ...p, vehicle: { ...p.vehicle, toleranceMm: mm ?? p.vehicle.toleranceMm } }))} />
+          <LengthInput
+            className="form-control form-control-sm"
+            aria-label="Tolerance between panels"
+            disabled={!mayPlan}
+            mm={plan.vehicle.toleranceMm}
+            unit={fmt.units.lengthUnit}
+            format={format}
+            min={1}
+            max={200}
+            onValue={(mm) =>
+              edit((p) => ({ ...p, vehicle: { ...p.vehicle, toleranceMm: mm ?? p.vehicle.toleranceMm } }))
+            }
+          />
         </span>
       </label>
       <span className="ms-auto d-flex gap-2 flex-wrap align-items-center">
         <label className="btn btn-outline-primary btn-sm mb-0">
           Bring in CSV
-          <input type="file" accept=".csv,text/csv" className="visually-hidden" aria-label="Measurement sheet as CSV" onChange={(e) => { void bring(e.target.files?.[0]); e.target.value = '' }} />
+          <input
+            type="file"
+            accept=".csv,text/csv"
+            className="visually-hidden"
+            aria-label="Measurement sheet as CSV"
+            onChange={(e) => {
+              void bring(e.target.files?.[0])
+              e.target.value = ''
+            }}
+          />
         </label>
         <a className="btn btn-outline-primary btn-sm" href={`/jobs/${jobId}/panels.csv`}>
           CSV
@@ -138,7 +184,12 @@ function SheetTools() {
         <a className="btn btn-outline-primary btn-sm" href={`/jobs/${jobId}/measure.pdf`} target="_blank">
           Blank sheet (PDF)
         </a>
-        <button type="button" className="btn btn-outline-primary btn-sm" disabled={!mayPlan || plan.panels.length === 0} onClick={() => void keep()}>
+        <button
+          type="button"
+          className="btn btn-outline-primary btn-sm"
+          disabled={!mayPlan || plan.panels.length === 0}
+          onClick={() => void keep()}
+        >
           Keep in the library
         </button>
       </span>
@@ -151,4 +202,4 @@ function SheetTools() {
       )}
     </div>
   )
-} // prettier-ignore
+}

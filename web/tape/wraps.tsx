@@ -6,7 +6,15 @@ import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
 
 /** The sides at which a panel wraps round beside its nose, as a bumper's ends and a mirror cap's rims do. */
-export function Wraps({ panel, fmt, onChange }: { panel: Panel; fmt: Formatter; onChange: (wraps: Panel['wraps']) => void }) {
+export function Wraps({
+  panel,
+  fmt,
+  onChange,
+}: {
+  panel: Panel
+  fmt: Formatter
+  onChange: (wraps: Panel['wraps']) => void
+}) {
   const set = (at: (typeof ATS)[number], over: Partial<Panel['wraps'][number]> | null) => {
     const rest = panel.wraps.filter((w) => w.at !== at)
     const was = panel.wraps.find((w) => w.at === at) ?? { at, radiusMm: 60, angleDeg: 45 }
@@ -22,13 +30,35 @@ export function Wraps({ panel, fmt, onChange }: { panel: Panel; fmt: Formatter; 
           return (
             <span key={at} className="d-inline-flex gap-2 align-items-center">
               <label className="d-inline-flex gap-1 align-items-center">
-                <input type="checkbox" className="form-check-input mt-0" checked={!!own} onChange={(e) => set(at, e.target.checked ? {} : null)} />
+                <input
+                  type="checkbox"
+                  className="form-check-input mt-0"
+                  checked={!!own}
+                  onChange={(e) => set(at, e.target.checked ? {} : null)}
+                />
                 {side}
               </label>
               {own && (
                 <>
-                  <LengthInput className="form-control form-control-sm" style={{ width: 80 }} aria-label={`Radius of the ${side} end`} mm={own.radiusMm} unit={fmt.units.lengthUnit} format={(mm) => fmt.length(mm).text} max={5000} onValue={(mm) => set(at, { radiusMm: mm ?? own.radiusMm })} />
-                  <NumberInput className="form-control form-control-sm" style={{ width: 70 }} aria-label={`Angle of the ${side} end`} min={1} max={180} value={own.angleDeg} onValue={(v) => set(at, { angleDeg: v ?? own.angleDeg })} />
+                  <LengthInput
+                    className="form-control form-control-sm"
+                    style={{ width: 80 }}
+                    aria-label={`Radius of the ${side} end`}
+                    mm={own.radiusMm}
+                    unit={fmt.units.lengthUnit}
+                    format={(mm) => fmt.length(mm).text}
+                    max={5000}
+                    onValue={(mm) => set(at, { radiusMm: mm ?? own.radiusMm })}
+                  />
+                  <NumberInput
+                    className="form-control form-control-sm"
+                    style={{ width: 70 }}
+                    aria-label={`Angle of the ${side} end`}
+                    min={1}
+                    max={180}
+                    value={own.angleDeg}
+                    onValue={(v) => set(at, { angleDeg: v ?? own.angleDeg })}
+                  />
                   <span className="label">°</span>
                 </>
               )}
@@ -38,4 +68,4 @@ export function Wraps({ panel, fmt, onChange }: { panel: Panel; fmt: Formatter; 
       </div>
     </fieldset>
   )
-} // prettier-ignore
+}

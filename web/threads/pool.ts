@@ -34,7 +34,8 @@ export interface PoolOptions {
 }
 
 /**
- * Threads beside the server's own, each with one piece of work at a time, and a queue of bounded length before them. Work
+ * Threads beside the server's own, each with one piece of work at a time, and a queue of bounded length before them.
+ * Work
  * that takes too long ends with its thread; a thread that ends is replaced when there is work again.
  */
 export class ThreadPool {
@@ -44,7 +45,10 @@ export class ThreadPool {
 
   constructor(private readonly options: PoolOptions) {}
 
-  /** Errors: ThreadFault with too_much_at_once, took_too_long or thread_ended; what the work itself throws, as an Error. */
+  /**
+   * Errors: ThreadFault with too_much_at_once, took_too_long or thread_ended; what the work itself throws, as an
+   * Error.
+   */
   run<K extends keyof Jobs>(
     kind: K,
     input: Jobs[K]['input'],

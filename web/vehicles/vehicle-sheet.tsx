@@ -21,10 +21,25 @@ interface VehicleFile {
   measured: MeasuredVehicle
   revisions: { number: number; summary: string; author: string; at: string }[]
 }
-const FIELDS: Record<string, string> = { widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownDownMm: 'crown down', cornerRadiusMm: 'corner radius', crownOverMm: 'straightedge' } // prettier-ignore
+const FIELDS: Record<string, string> = {
+  widthMm: 'width',
+  heightMm: 'height',
+  crownMm: 'crown',
+  crownDownMm: 'crown down',
+  cornerRadiusMm: 'corner radius',
+  crownOverMm: 'straightedge',
+}
 
 /** A vehicle of the library: its sheet to correct, and every state it has been in. */
-export function VehicleSheet({ file, units, mayCorrect }: { file: VehicleFile; units: MemberUnits; mayCorrect: boolean }) {
+export function VehicleSheet({
+  file,
+  units,
+  mayCorrect,
+}: {
+  file: VehicleFile
+  units: MemberUnits
+  mayCorrect: boolean
+}) {
   const router = useRouter()
   const alive = useAlive()
   const fmt = useMemo(() => formatter(units), [units])
@@ -57,20 +72,33 @@ export function VehicleSheet({ file, units, mayCorrect }: { file: VehicleFile; u
     if (!valid.success) return setSaid(faultText(firstFault(valid.error), fmt))
     const first = edits[0]
     const number = (v: unknown) => (typeof v === 'number' ? fmt.text(fmt.length(v)) : '')
-    const summary = first ? `${first.panel}${first.field ? `: ${FIELDS[first.field] ?? first.field}` : ''}${typeof first.after === 'number' ? ` ${number(first.before)} → ${number(first.after)}` : ''}${edits.length > 1 ? ` and ${edits.length - 1} more` : ''}` : 'No change' // prettier-ignore
-    after(await call(keepVehicle, { id: file.head.id, basedOn: file.head.head, measured: now, summary, fromJob: null }), 'Corrected.') // prettier-ignore
+    const summary = first
+      ? `${first.panel}${first.field ? `: ${FIELDS[first.field] ?? first.field}` : ''}${typeof first.after === 'number' ? ` ${number(first.before)} → ${number(first.after)}` : ''}${edits.length > 1 ? ` and ${edits.length - 1} more` : ''}`
+      : 'No change'
+    after(
+      await call(keepVehicle, { id: file.head.id, basedOn: file.head.head, measured: now, summary, fromJob: null }),
+      'Corrected.',
+    )
   }
   return (
     <main className="sheet" id="main">
       <div className="bench-head">
         <h1>{file.head.name}</h1>
         <span className="label">
-          {word('vehicle', file.head.kind, units.locale)} · {plan.panels.length} panels, {share.taped} of {share.all} figures taped · state {file.head.head}
+          {word('vehicle', file.head.kind, units.locale)} · {plan.panels.length} panels, {share.taped} of {share.all}{' '}
+          figures taped · state {file.head.head}
         </span>
         <span className="spacer" />
         {mayCorrect && (
-          <button type="button" className="btn btn-primary" disabled={!alive || edits.length === 0} onClick={() => void save()}>
-            {edits.length === 0 ? 'Nothing to correct' : `Save ${edits.length} ${edits.length === 1 ? 'correction' : 'corrections'}`}
+          <button
+            type="button"
+            className="btn btn-primary"
+            disabled={!alive || edits.length === 0}
+            onClick={() => void save()}
+          >
+            {edits.length === 0
+              ? 'Nothing to correct'
+              : `Save ${edits.length} ${edits.length === 1 ? 'correction' : 'corrections'}`}
           </button>
         )}
         <span role="status">{said}</span>
@@ -82,7 +110,16 @@ export function VehicleSheet({ file, units, mayCorrect }: { file: VehicleFile; u
       ))}
       <fieldset disabled={!alive || !mayCorrect}>
         <MeasureGrid plan={plan} edit={setPlan} fmt={fmt} picked={current?.id ?? null} onPick={setPicked} />
-        {current && <PanelSheet key={current.id} panel={current} plan={plan} edit={setPlan} fmt={fmt} disabled={!alive || !mayCorrect} />}
+        {current && (
+          <PanelSheet
+            key={current.id}
+            panel={current}
+            plan={plan}
+            edit={setPlan}
+            fmt={fmt}
+            disabled={!alive || !mayCorrect}
+          />
+        )}
       </fieldset>
       <section className="plate mt-3" aria-label="History">
         <h2>History</h2>
@@ -96,7 +133,16 @@ export function VehicleSheet({ file, units, mayCorrect }: { file: VehicleFile; u
                 <td>{fmt.moment(r.at)}</td>
                 <td>
                   {mayCorrect && r.number !== file.head.head && (
-                    <button type="button" className="btn btn-link btn-sm p-0" aria-label={`Bring back state ${r.number}`} onClick={() => void call(restoreVehicle, { id: file.head.id, basedOn: file.head.head, number: r.number }).then((out) => after(out, `State ${r.number} is back.`))}>
+                    <button
+                      type="button"
+                      className="btn btn-link btn-sm p-0"
+                      aria-label={`Bring back state ${r.number}`}
+                      onClick={() =>
+                        void call(restoreVehicle, { id: file.head.id, basedOn: file.head.head, number: r.number }).then(
+                          (out) => after(out, `State ${r.number} is back.`),
+                        )
+                      }
+                    >
                       Bring back
                     </button>
                   )}
@@ -109,4 +155,4 @@ export function VehicleSheet({ file, units, mayCorrect }: { file: VehicleFile; u
       </section>
     </main>
   )
-} // prettier-ignore
+}

@@ -11,7 +11,9 @@ import { word } from '@/web/words/names'
 export function Vehicles({ vehicles, units }: { vehicles: VehicleHead[]; units: MemberUnits }) {
   const [text, setText] = useState('')
   const fmt = useMemo(() => formatter(units), [units])
-  const shown = vehicles.filter((v) => `${v.name} ${word('vehicle', v.kind, units.locale)}`.toLowerCase().includes(text.trim().toLowerCase())) // prettier-ignore
+  const shown = vehicles.filter((v) =>
+    `${v.name} ${word('vehicle', v.kind, units.locale)}`.toLowerCase().includes(text.trim().toLowerCase()),
+  )
   return (
     <main className="sheet" id="main">
       <div className="bench-head">

@@ -23,8 +23,19 @@ export function DamageRecord() {
   const set = (change: (rows: readonly Damage[]) => Damage[]) =>
     edit((p) => ({ ...p, walkaround: { ...p.walkaround, damage: change(p.walkaround.damage) } }))
   const made = (panelId: string | null, at: { xMm: number; yMm: number } | null): Damage => ({
-    id: freeId('d1', list.map((d) => d.id)), panelId, kind, note: '', sizeMm: null, xMm: at?.xMm ?? null, yMm: at?.yMm ?? null, photoIds: [], waived: null,
-  }) // prettier-ignore
+    id: freeId(
+      'd1',
+      list.map((d) => d.id),
+    ),
+    panelId,
+    kind,
+    note: '',
+    sizeMm: null,
+    xMm: at?.xMm ?? null,
+    yMm: at?.yMm ?? null,
+    photoIds: [],
+    waived: null,
+  })
   const panels = plan.panels.map((p) => [p.id, p.name] as const)
   const columns: Column<Damage>[] = [
     { key: 'kind', label: 'Kind', kind: 'word', list: 'damage', width: 120 },
@@ -41,7 +52,13 @@ export function DamageRecord() {
           <label className="label" htmlFor="pin-kind">
             Pin
           </label>
-          <WordSelect list="damage" id="pin-kind" className="form-select form-select-sm" value={kind} onCode={setKind} />
+          <WordSelect
+            list="damage"
+            id="pin-kind"
+            className="form-select form-select-sm"
+            value={kind}
+            onCode={setKind}
+          />
         </span>
       </div>
       {plan.panels.length > 0 && (
@@ -54,7 +71,11 @@ export function DamageRecord() {
             ? {
                 onOpen: (id: string) => {
                   const p = plan.panels.find((x) => x.id === id)
-                  if (p) set((rows) => [...rows, made(id, { xMm: Math.round(p.widthMm / 2), yMm: Math.round(p.heightMm / 2) })]) // prettier-ignore
+                  if (p)
+                    set((rows) => [
+                      ...rows,
+                      made(id, { xMm: Math.round(p.widthMm / 2), yMm: Math.round(p.heightMm / 2) }),
+                    ])
                 },
                 onPlace: (at: Parameters<typeof fromSkin>[0], point: Parameters<typeof fromSkin>[2]) => {
                   const p = plan.panels.find((x) => x.id === at.id)
@@ -75,11 +96,17 @@ export function DamageRecord() {
         naming={(_, i) => `Damage ${i + 1}`}
         make={() => made(selected.at(-1) ?? null, null)}
         add="Add damage"
-        extra={(d) => <DamageMore damage={d} number={list.indexOf(d) + 1} onChange={(part) => set((rows) => rows.map((r) => (r.id === d.id ? { ...r, ...part } : r)))} />}
+        extra={(d) => (
+          <DamageMore
+            damage={d}
+            number={list.indexOf(d) + 1}
+            onChange={(part) => set((rows) => rows.map((r) => (r.id === d.id ? { ...r, ...part } : r)))}
+          />
+        )}
       />
     </section>
   )
-} // prettier-ignore
+}
 
 /** Numbered pins; each as large at any zoom as the map's lettering. */
 function Pins({ skin, plan }: { skin: Skin; plan: Plan }) {
@@ -93,7 +120,12 @@ function Pins({ skin, plan }: { skin: Skin; plan: Plan }) {
         const p = toSkin(at, panel, d.xMm ?? panel.widthMm / 2, d.yMm ?? panel.heightMm / 2)
         return (
           <g key={d.id} transform={`translate(${p.x} ${p.y})`}>
-            <circle r={size} fill={d.waived ? 'var(--soft)' : 'var(--stop)'} stroke="var(--plate)" strokeWidth={size / 5} />
+            <circle
+              r={size}
+              fill={d.waived ? 'var(--soft)' : 'var(--stop)'}
+              stroke="var(--plate)"
+              strokeWidth={size / 5}
+            />
             <text textAnchor="middle" y={size * 0.45} fontSize={size * 1.3} fontWeight={700} fill="#fff">
               {i + 1}
             </text>
@@ -102,20 +134,35 @@ function Pins({ skin, plan }: { skin: Skin; plan: Plan }) {
       })}
     </g>
   )
-} // prettier-ignore
+}
 
 /** Photos of one find, and the waiver of one that would stop the panel. */
-function DamageMore({ damage: d, number, onChange }: { damage: Damage; number: number; onChange: (part: Partial<Damage>) => void }) {
+function DamageMore({
+  damage: d,
+  number,
+  onChange,
+}: {
+  damage: Damage
+  number: number
+  onChange: (part: Partial<Damage>) => void
+}) {
   const { jobId, member, mayWalkaround } = useJob()
   const [said, setSaid] = useState('')
   const [reason, setReason] = useState<string | null>(null)
   const send = async (file: File | undefined) => {
     if (!file) return
-    if (file.size > MAX_PHOTO_BYTES) return setSaid(faultText({ code: 'photo_too_large', facts: { limit: MAX_PHOTO_BYTES } })) // prettier-ignore
+    if (file.size > MAX_PHOTO_BYTES)
+      return setSaid(faultText({ code: 'photo_too_large', facts: { limit: MAX_PHOTO_BYTES } }))
     setSaid('Sending')
     try {
-      const response = await fetch(`/api/jobs/${jobId}/photos`, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file }) // prettier-ignore
-      const out = (await response.json()) as { ok: true; value: { id: string } } | { ok: false; error: { code: string; facts?: Record<string, string | number> } } // prettier-ignore
+      const response = await fetch(`/api/jobs/${jobId}/photos`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/octet-stream' },
+        body: file,
+      })
+      const out = (await response.json()) as
+        | { ok: true; value: { id: string } }
+        | { ok: false; error: { code: string; facts?: Record<string, string | number> } }
       if (!out.ok) return setSaid(faultText(out.error))
       onChange({ photoIds: [...d.photoIds, out.value.id] })
       setSaid('')
@@ -129,13 +176,30 @@ function DamageMore({ damage: d, number, onChange }: { damage: Damage; number: n
       {d.photoIds.map((id, i) => (
         <a key={id} href={`/api/photos/${id}`} target="_blank" rel="noreferrer">
           {/* eslint-disable-next-line @next/next/no-img-element -- kept by this server, at its final size */}
-          <img src={`/api/photos/${id}`} alt={`Damage ${number}, photo ${i + 1}`} width={44} height={34} style={{ objectFit: 'cover', border: '1px solid var(--ink)' }} loading="lazy" />
+          <img
+            src={`/api/photos/${id}`}
+            alt={`Damage ${number}, photo ${i + 1}`}
+            width={44}
+            height={34}
+            style={{ objectFit: 'cover', border: '1px solid var(--ink)' }}
+            loading="lazy"
+          />
         </a>
       ))}
       {mayWalkaround && d.photoIds.length < 12 && (
         <label className="btn btn-outline-secondary btn-sm mb-0">
           Photo
-          <input type="file" accept="image/jpeg,image/png,image/webp" capture="environment" className="visually-hidden" aria-label={`Photo of damage ${number}`} onChange={(e) => { void send(e.target.files?.[0]); e.target.value = '' }} />
+          <input
+            type="file"
+            accept="image/jpeg,image/png,image/webp"
+            capture="environment"
+            className="visually-hidden"
+            aria-label={`Photo of damage ${number}`}
+            onChange={(e) => {
+              void send(e.target.files?.[0])
+              e.target.value = ''
+            }}
+          />
         </label>
       )}
       {blocks && !d.waived && reason === null && (
@@ -145,8 +209,24 @@ function DamageMore({ damage: d, number, onChange }: { damage: Damage; number: n
       )}
       {blocks && !d.waived && reason !== null && (
         <>
-          <input className="form-control form-control-sm" style={{ width: 190 }} aria-label={`Damage ${number}, reason to waive`} placeholder="Reason" maxLength={500} value={reason} onChange={(e) => setReason(e.target.value)} />
-          <button type="button" className="btn btn-danger btn-sm" disabled={reason.trim().length < 3} onClick={() => { onChange({ waived: { reason: reason.trim(), by: member.name, at: new Date().toISOString() } }); setReason(null) }}>
+          <input
+            className="form-control form-control-sm"
+            style={{ width: 190 }}
+            aria-label={`Damage ${number}, reason to waive`}
+            placeholder="Reason"
+            maxLength={500}
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+          />
+          <button
+            type="button"
+            className="btn btn-danger btn-sm"
+            disabled={reason.trim().length < 3}
+            onClick={() => {
+              onChange({ waived: { reason: reason.trim(), by: member.name, at: new Date().toISOString() } })
+              setReason(null)
+            }}
+          >
             Waive it
           </button>
         </>
@@ -159,7 +239,11 @@ function DamageMore({ damage: d, number, onChange }: { damage: Damage; number: n
           </button>
         </span>
       )}
-      {said !== '' && <span className="label" role="status">{said}</span>}
+      {said !== '' && (
+        <span className="label" role="status">
+          {said}
+        </span>
+      )}
     </div>
   )
-} // prettier-ignore
+}

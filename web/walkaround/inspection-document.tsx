@@ -10,7 +10,13 @@ import { CAUTIONS, findingText } from '@/web/words/sentences'
 
 const s = StyleSheet.create({
   page: { fontFamily: PAPER_FONTS, fontSize: 8.2, padding: '11mm 13mm', color: '#16202e' },
-  head: { borderBottom: '2pt solid #7a5910', paddingBottom: 4, marginBottom: 5, flexDirection: 'row', justifyContent: 'space-between' },
+  head: {
+    borderBottom: '2pt solid #7a5910',
+    paddingBottom: 4,
+    marginBottom: 5,
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+  },
   h1: { fontSize: 16, fontWeight: 600 },
   h2: { fontSize: 9.5, fontWeight: 600, marginTop: 5, marginBottom: 2 },
   soft: { color: '#4d5a6a' },
@@ -18,7 +24,7 @@ const s = StyleSheet.create({
   two: { flexDirection: 'row', gap: 12 },
   half: { flex: 1 },
   box: { border: '0.8pt solid #9c2f1d', padding: 4, marginTop: 4 },
-}) // prettier-ignore
+})
 
 interface Props {
   plan: Plan
@@ -39,18 +45,29 @@ export function InspectionDocument({ plan, findings, photos, fmt, shop, printedA
   const pins = damage.flatMap((d, i) => {
     const panel = plan.panels.find((p) => p.id === d.panelId)
     const at = skin.panels.find((p) => p.id === d.panelId)
-    return panel && at ? [{ n: i + 1, ...toSkin(at, panel, d.xMm ?? panel.widthMm / 2, d.yMm ?? panel.heightMm / 2) }] : [] // prettier-ignore
+    return panel && at
+      ? [{ n: i + 1, ...toSkin(at, panel, d.xMm ?? panel.widthMm / 2, d.yMm ?? panel.heightMm / 2) }]
+      : []
   })
-  const view = { x: skin.box.left - 120, y: skin.box.top - 120, w: skin.box.right - skin.box.left + 240, h: skin.box.bottom - skin.box.top + 240 } // prettier-ignore
+  const view = {
+    x: skin.box.left - 120,
+    y: skin.box.top - 120,
+    w: skin.box.right - skin.box.left + 240,
+    h: skin.box.bottom - skin.box.top + 240,
+  }
   const unit = Math.max(view.w / 520, view.h / 190)
-  const path = (points: readonly { x: number; y: number }[]) => `M${points.map((p) => `${p.x.toFixed(0)},${p.y.toFixed(0)}`).join('L')}Z` // prettier-ignore
+  const path = (points: readonly { x: number; y: number }[]) =>
+    `M${points.map((p) => `${p.x.toFixed(0)},${p.y.toFixed(0)}`).join('L')}Z`
   const facts: [string, string][] = [
     ['Paint', `${word('origin', paint.origin)}${paint.ageYears === null ? '' : `, ${paint.ageYears} years old`}`],
     ['Condition', word('condition', paint.condition)],
     ...(paint.repaintedOn ? [['Repainted', paint.repaintedOn] as [string, string]] : []),
-    ...repaints.map((r): [string, string] => ['Repaint', `${panelName(r.panelId)}, ${r.on ?? 'date not known'} ${r.note}`]),
+    ...repaints.map((r): [string, string] => [
+      'Repaint',
+      `${panelName(r.panelId)}, ${r.on ?? 'date not known'} ${r.note}`,
+    ]),
     ['Body colour', plan.vehicle.colour.name],
-  ] // prettier-ignore
+  ]
   const changed = signature && signature.mark !== signedMark(plan)
   return (
     <Document title={`Inspection, ${plan.vehicle.name}`} author={shop} language="en">
@@ -75,7 +92,13 @@ export function InspectionDocument({ plan, findings, photos, fmt, shop, printedA
             {pins.map((p) => (
               <G key={p.n}>
                 <Circle cx={p.x} cy={p.y} r={unit * 5.5} fill="#9c2f1d" />
-                <Text x={p.x} y={p.y + unit * 2.4} style={{ fontSize: unit * 6.5, fontFamily: 'Archivo', fontWeight: 600 }} fill="#ffffff" textAnchor="middle">
+                <Text
+                  x={p.x}
+                  y={p.y + unit * 2.4}
+                  style={{ fontSize: unit * 6.5, fontFamily: 'Archivo', fontWeight: 600 }}
+                  fill="#ffffff"
+                  textAnchor="middle"
+                >
                   {String(p.n)}
                 </Text>
               </G>
@@ -122,15 +145,26 @@ export function InspectionDocument({ plan, findings, photos, fmt, shop, printedA
             ))}
             <Text style={s.h2}>Stays free of film</Text>
             <Text>
-              {neverCover.length === 0 ? 'Nothing listed.' : neverCover.slice(0, 12).map((n) => `${word('neverCover', n.kind)}${n.panelId ? ` (${panelName(n.panelId)})` : ''}${n.note ? `: ${n.note.slice(0, 40)}` : ''}`).join(' · ')}
+              {neverCover.length === 0
+                ? 'Nothing listed.'
+                : neverCover
+                    .slice(0, 12)
+                    .map(
+                      (n) =>
+                        `${word('neverCover', n.kind)}${n.panelId ? ` (${panelName(n.panelId)})` : ''}${n.note ? `: ${n.note.slice(0, 40)}` : ''}`,
+                    )
+                    .join(' · ')}
             </Text>
             <Text style={s.h2}>What follows</Text>
-            {findings.filter((f) => f.code !== 'damage_recorded' && f.code !== 'never_cover_listed').slice(0, 7).map((f) => (
-              <Text key={f.id} style={{ marginBottom: 1.5 }}>
-                {f.level === 'stop' ? 'Stop: ' : ''}
-                {findingText(f, fmt).replace(/ΔE/g, 'colour difference')}
-              </Text>
-            ))}
+            {findings
+              .filter((f) => f.code !== 'damage_recorded' && f.code !== 'never_cover_listed')
+              .slice(0, 7)
+              .map((f) => (
+                <Text key={f.id} style={{ marginBottom: 1.5 }}>
+                  {f.level === 'stop' ? 'Stop: ' : ''}
+                  {findingText(f, fmt).replace(/ΔE/g, 'colour difference')}
+                </Text>
+              ))}
             {note !== '' && (
               <>
                 <Text style={s.h2}>Note</Text>
@@ -143,7 +177,11 @@ export function InspectionDocument({ plan, findings, photos, fmt, shop, printedA
           <View style={{ flexDirection: 'row', gap: 4, marginTop: 6 }}>
             {photos.map((p) => (
               // eslint-disable-next-line jsx-a11y/alt-text -- a picture on paper has no alt
-              <Image key={p.id} src={{ data: p.data, format: 'jpg' }} style={{ height: 66, maxWidth: 88, objectFit: 'cover' }} />
+              <Image
+                key={p.id}
+                src={{ data: p.data, format: 'jpg' }}
+                style={{ height: 66, maxWidth: 88, objectFit: 'cover' }}
+              />
             ))}
           </View>
         )}
@@ -151,7 +189,8 @@ export function InspectionDocument({ plan, findings, photos, fmt, shop, printedA
           <Text>{CAUTIONS.never_cover}</Text>
           <Text>{CAUTIONS.airbag_trim}</Text>
           <Text>
-            Mirror-like film and a changed registered colour may be restricted: local rules decide. The film’s own sheet and the paint’s maker come before this paper.
+            Mirror-like film and a changed registered colour may be restricted: local rules decide. The film’s own sheet
+            and the paint’s maker come before this paper.
           </Text>
         </View>
         <View style={{ flexDirection: 'row', marginTop: 8, alignItems: 'flex-end', gap: 16 }}>
@@ -159,7 +198,13 @@ export function InspectionDocument({ plan, findings, photos, fmt, shop, printedA
             {signature?.how === 'drawn' ? (
               <Svg viewBox="0 0 1000 320" style={{ height: 46, width: 150 }}>
                 {signature.strokes.map((stroke, i) => (
-                  <Path key={i} d={`M${stroke.map(([x, y]) => `${x},${(y * 0.32).toFixed(0)}`).join('L')}`} stroke="#16202e" strokeWidth={7} fill="none" />
+                  <Path
+                    key={i}
+                    d={`M${stroke.map(([x, y]) => `${x},${(y * 0.32).toFixed(0)}`).join('L')}`}
+                    stroke="#16202e"
+                    strokeWidth={7}
+                    fill="none"
+                  />
                 ))}
               </Svg>
             ) : (
@@ -167,13 +212,19 @@ export function InspectionDocument({ plan, findings, photos, fmt, shop, printedA
             )}
           </View>
           <View style={{ flex: 1 }}>
-            <Text>{signature ? `${signature.name}, ${fmt.moment(signature.at, { dateStyle: 'medium', timeStyle: 'short' })}` : 'Customer’s name, date'}</Text>
+            <Text>
+              {signature
+                ? `${signature.name}, ${fmt.moment(signature.at, { dateStyle: 'medium', timeStyle: 'short' })}`
+                : 'Customer’s name, date'}
+            </Text>
             <Text style={s.soft}>
-              {signature ? `${signature.how} before ${signature.takenBy}${changed ? '; something was changed since' : ''}` : 'not signed yet'}
+              {signature
+                ? `${signature.how} before ${signature.takenBy}${changed ? '; something was changed since' : ''}`
+                : 'not signed yet'}
             </Text>
           </View>
         </View>
       </Page>
     </Document>
   )
-} // prettier-ignore
+}

@@ -39,17 +39,29 @@ export function Signature() {
         <div className="d-flex gap-3 align-items-center flex-wrap">
           {signature.how === 'drawn' && <Ink strokes={signature.strokes} name={signature.name} />}
           <span>
-            <b>{signature.name}</b>, {fmt.moment(signature.at, { dateStyle: 'medium', timeStyle: 'short' })}, {signature.how} before {signature.takenBy}
-            {signature.mark !== signedMark(plan) && <span className="text-danger d-block">Something here was changed since. Show it, and have it signed again.</span>}
+            <b>{signature.name}</b>, {fmt.moment(signature.at, { dateStyle: 'medium', timeStyle: 'short' })},{' '}
+            {signature.how} before {signature.takenBy}
+            {signature.mark !== signedMark(plan) && (
+              <span className="text-danger d-block">
+                Something here was changed since. Show it, and have it signed again.
+              </span>
+            )}
           </span>
           {mayWalkaround && (
-            <button type="button" className="btn btn-outline-primary btn-sm ms-auto" onClick={() => { set(null); setStrokes([]) }}>
+            <button
+              type="button"
+              className="btn btn-outline-primary btn-sm ms-auto"
+              onClick={() => {
+                set(null)
+                setStrokes([])
+              }}
+            >
               Sign again
             </button>
           )}
         </div>
       </section>
-    ) // prettier-ignore
+    )
   return (
     <section className="plate mb-3" aria-label="Signature">
       <h2>The customer signs</h2>
@@ -59,9 +71,20 @@ export function Signature() {
           <label className="form-label" htmlFor="signer">
             Name
           </label>
-          <input id="signer" className="form-control" maxLength={120} value={name} onChange={(e) => setName(e.target.value)} />
+          <input
+            id="signer"
+            className="form-control"
+            maxLength={120}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+          />
           <div className="d-flex gap-2 mt-2">
-            <button type="button" className="btn btn-primary" disabled={!mayWalkaround || name.trim() === ''} onClick={sign}>
+            <button
+              type="button"
+              className="btn btn-primary"
+              disabled={!mayWalkaround || name.trim() === ''}
+              onClick={sign}
+            >
               {strokes.length > 0 ? 'Sign with the drawn name' : 'Sign with the typed name'}
             </button>
             {strokes.length > 0 && (
@@ -87,22 +110,33 @@ export function Signature() {
             onPointerMove={(e) => {
               if (!drawing) return
               const at = place(e)
-              setStrokes((s) => s.map((stroke, i) => (i === s.length - 1 && stroke.length < MOST_POINTS ? [...stroke, at] : stroke)))
+              setStrokes((s) =>
+                s.map((stroke, i) => (i === s.length - 1 && stroke.length < MOST_POINTS ? [...stroke, at] : stroke)),
+              )
             }}
             onPointerUp={() => setDrawing(false)}
           >
             <line x1="40" x2="960" y1="250" y2="250" stroke="var(--rule)" strokeWidth="3" />
             {strokes.map((s, i) => (
-              <path key={i} d={line(s)} fill="none" stroke="var(--ink)" strokeWidth="6" strokeLinecap="round" strokeLinejoin="round" />
+              <path
+                key={i}
+                d={line(s)}
+                fill="none"
+                stroke="var(--ink)"
+                strokeWidth="6"
+                strokeLinecap="round"
+                strokeLinejoin="round"
+              />
             ))}
           </svg>
         </div>
       </div>
     </section>
   )
-} // prettier-ignore
+}
 
-const line = (s: readonly [number, number][]): string => `M${s.map(([x, y]) => `${x},${(y * 0.32).toFixed(1)}`).join('L')}${s.length === 1 ? 'h1' : ''}` // prettier-ignore
+const line = (s: readonly [number, number][]): string =>
+  `M${s.map(([x, y]) => `${x},${(y * 0.32).toFixed(1)}`).join('L')}${s.length === 1 ? 'h1' : ''}`
 
 function Ink({ strokes, name }: { strokes: readonly (readonly [number, number][])[]; name: string }) {
   return (

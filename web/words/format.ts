@@ -80,19 +80,29 @@ export function formatter(units: MemberUnits) {
     if (value === null || value === '') return { text: '–', unit: '' }
     if (typeof value === 'string') return unit === 'wall_time' ? wallTime(value) : { text: value, unit: '' }
     switch (unit) {
-      case 'mm': return Math.abs(value) >= 3000 ? longLength(value) : length(value)
-      case 'mm2': return area(value)
+      case 'mm':
+        return Math.abs(value) >= 3000 ? longLength(value) : length(value)
+      case 'mm2':
+        return area(value)
       case 'rad':
         return { text: number(value, 4), unit: 'rad' }
-      case 'fraction': return percent(value)
-      case 'C': return temp(value)
-      case 'min': return minutes(value)
-      case 'money': case 'money_each': return money(value)
-      case 'price_per_m': return { ...money(value), unit: '/m' }
-      case 'delta_e': return { text: number(value, 1), unit: 'ΔE' }
-      default: return { text: number(value, 0), unit: '' }
+      case 'fraction':
+        return percent(value)
+      case 'C':
+        return temp(value)
+      case 'min':
+        return minutes(value)
+      case 'money':
+      case 'money_each':
+        return money(value)
+      case 'price_per_m':
+        return { ...money(value), unit: '/m' }
+      case 'delta_e':
+        return { text: number(value, 1), unit: 'ΔE' }
+      default:
+        return { text: number(value, 0), unit: '' }
     }
-  } // prettier-ignore
+  }
   const text = (q: Quantity): string => (q.unit === '' ? q.text : q.unit === '″' ? `${q.text}″` : `${q.text} ${q.unit}`)
   return { units: u, length, longLength, temp, minutes, money, area, percent, wallTime, moment, quantity, text, number }
 }

@@ -3,7 +3,13 @@ import type { Spot } from '@/core/stretch/spots'
 import type { Formatter } from './format'
 import { wayText } from './sentences'
 
-const CUTS_AT: Record<string, string> = { corners: 'at the corners', top_corners: 'at the top corners', bottom_corners: 'at the bottom corners', top_and_bottom: 'at top and bottom', both_sides: 'at both sides' } // prettier-ignore
+const CUTS_AT: Record<string, string> = {
+  corners: 'at the corners',
+  top_corners: 'at the top corners',
+  bottom_corners: 'at the bottom corners',
+  top_and_bottom: 'at top and bottom',
+  both_sides: 'at both sides',
+}
 
 /** A solved way out in words. */
 export function solvedText(way: { code: string; facts: SolvedWay['facts'] }, fmt: Formatter): string {
@@ -37,7 +43,13 @@ export const SEEN: Record<SolvedWay['seen'], string> = {
   open: 'in the open',
 }
 export const spotText = (s: Pick<Spot, 'row' | 'column'>): string =>
-  s.row === 'middle' && s.column === 'middle' ? 'the middle' : s.row === 'middle' ? `the ${s.column} side` : s.column === 'middle' ? `the ${s.row}` : `the ${s.row} ${s.column} corner` // prettier-ignore
+  s.row === 'middle' && s.column === 'middle'
+    ? 'the middle'
+    : s.row === 'middle'
+      ? `the ${s.column} side`
+      : s.column === 'middle'
+        ? `the ${s.row}`
+        : `the ${s.row} ${s.column} corner`
 
 /** The schools that are laid side by side. */
 export const SCHOOL_NAMES: Record<string, [string, string]> = {

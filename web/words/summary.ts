@@ -1,13 +1,42 @@
 import type { PlanEdit } from '@/core/plan/merge'
 
 export const SECTION_WORDS: Record<string, string> = {
-  walkaround: 'Walkaround', name: 'Job name', customerRef: 'Customer reference', vehicle: 'Vehicle', method: 'Method',
-  layout: 'Roll layout', runSheet: 'Run sheet', note: 'Note', 'film/main': 'Main film', conditions: 'Conditions',
-} // prettier-ignore
+  walkaround: 'Walkaround',
+  name: 'Job name',
+  customerRef: 'Customer reference',
+  vehicle: 'Vehicle',
+  method: 'Method',
+  layout: 'Roll layout',
+  runSheet: 'Run sheet',
+  note: 'Note',
+  'film/main': 'Main film',
+  conditions: 'Conditions',
+}
 export const FIELD_WORDS: Record<string, string> = {
-  widthMm: 'width', heightMm: 'height', crownMm: 'crown', crownOverMm: 'straightedge', crownDownMm: 'crown down', crownDownOverMm: 'straightedge down', raised: 'raised objects', bodyLines: 'body lines', surface: 'surface', nose: 'nose', wraps: 'ends', assumed: 'taped', cornerRadiusMm: 'corner radius', edges: 'edges',
-  recesses: 'recesses', wrap: 'wrap or not', filmId: 'film', parts: 'parts', bleedMm: 'bleed', preStretch: 'pre-stretch', kept: 'kept layout', startAt: 'start', crew: 'crew',
-} // prettier-ignore
+  widthMm: 'width',
+  heightMm: 'height',
+  crownMm: 'crown',
+  crownOverMm: 'straightedge',
+  crownDownMm: 'crown down',
+  crownDownOverMm: 'straightedge down',
+  raised: 'raised objects',
+  bodyLines: 'body lines',
+  surface: 'surface',
+  nose: 'nose',
+  wraps: 'ends',
+  assumed: 'taped',
+  cornerRadiusMm: 'corner radius',
+  edges: 'edges',
+  recesses: 'recesses',
+  wrap: 'wrap or not',
+  filmId: 'film',
+  parts: 'parts',
+  bleedMm: 'bleed',
+  preStretch: 'pre-stretch',
+  kept: 'kept layout',
+  startAt: 'start',
+  crew: 'crew',
+}
 
 const value = (v: unknown): string =>
   typeof v === 'number' ? String(Math.round(v * 100) / 100) : typeof v === 'string' ? v.slice(0, 40) : ''

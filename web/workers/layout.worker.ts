@@ -15,7 +15,10 @@ export type LayoutNews =
   | { kind: 'tick'; share: number }
   | { kind: 'done'; kept: KeptLayout; usedMm: number; unplaced: number; proven: boolean }
 
-/** The same layout as on the page with seconds to spend, off the main thread; tells of each better plan. Stopped by ending the worker. */
+/**
+ * The same layout as on the page with seconds to spend, off the main thread; tells of each better plan. Stopped by
+ * ending the worker.
+ */
 self.onmessage = ({ data }: MessageEvent<LayoutAsk>) => {
   const plan = { ...data.plan, layout: { ...data.plan.layout, kept: [] } }
   const film = plan.film.sheets.find((s) => s.id === data.filmId)

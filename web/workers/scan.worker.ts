@@ -4,7 +4,8 @@ import { meshFromFile } from '@/core/stretch/flat-panel'
 import { cleaned } from '@/core/stretch/scan'
 import type { TriMesh } from '@/core/solve/mesh'
 
-export type ScanAsk = { kind: 'read'; bytes: Uint8Array; name: string } | { kind: 'thin'; mesh: TriMesh; triangles: number } // prettier-ignore
+export type ScanAsk =
+  { kind: 'read'; bytes: Uint8Array; name: string } | { kind: 'thin'; mesh: TriMesh; triangles: number }
 export type ScanNews =
   | { kind: 'step'; step: 'read' | 'clean' | 'thin'; share: number }
   | { kind: 'mesh'; mesh: TriMesh; was: number; welded: number; dropped: number; turned: number }
@@ -56,7 +57,13 @@ async function fit(mesh: TriMesh, triangles: number): Promise<TriMesh | null> {
 }
 async function thinned(mesh: TriMesh, triangles: number): Promise<TriMesh> {
   await MeshoptSimplifier.ready
-  const [list] = MeshoptSimplifier.simplify(mesh.triangles, Float32Array.from(mesh.positions), 3, 3 * triangles, THIN_ERROR) // prettier-ignore
+  const [list] = MeshoptSimplifier.simplify(
+    mesh.triangles,
+    Float32Array.from(mesh.positions),
+    3,
+    3 * triangles,
+    THIN_ERROR,
+  )
   const ids = new Map<number, number>()
   const places: number[] = []
   const own = Uint32Array.from(list, (v) => {

@@ -31,7 +31,10 @@ export type StretchAsk =
   | {
       kind: 'survey'
       plan: Plan
-      /** Panels to be solved; those past a limit whose best ways out are wanted; those to be solved anew on a finer surface. */
+      /**
+       * Panels to be solved; those past a limit whose best ways out are wanted; those to be solved anew on a finer
+       * surface.
+       */
       panelIds: string[]
       bestIds: string[]
       finerIds: string[]
@@ -84,16 +87,31 @@ function map({ plan, panelId, pull, atOnce, flangeMm, scan }: MapAsk, triangles:
   const coarse = triangles === COARSE
   let told = 0
   const made = laidPanel(panel, choiceFor(plan, panelId), {
-    triangles, pull, atOnce, flangeMm, scan, quick: coarse, order: plan.method.order, limit: film.stretchLimit, shrink: 0, restShrink: shrinkCapacity(choiceFor(plan, panelId).preStretch, film),
+    triangles,
+    pull,
+    atOnce,
+    flangeMm,
+    scan,
+    quick: coarse,
+    order: plan.method.order,
+    limit: film.stretchLimit,
+    shrink: 0,
+    restShrink: shrinkCapacity(choiceFor(plan, panelId).preStretch, film),
     progress: (share) => {
       if (!coarse && share > told + 0.05) post({ kind: 'tick', share: (told = share) })
     },
-  }) // prettier-ignore
+  })
   return made.ok ? { kind: 'map', map: made.value, coarse } : { kind: 'fault', fault: made.error }
 }
 
 function warm(): void {
-  const panel: Panel = { ...newPanel('warm', 'Warm', 'bonnet', 'centre', 900, 600), crownMm: 20, crownOverMm: 800, crownDownMm: 10, crownDownOverMm: 500 } // prettier-ignore
+  const panel: Panel = {
+    ...newPanel('warm', 'Warm', 'bonnet', 'centre', 900, 600),
+    crownMm: 20,
+    crownOverMm: 800,
+    crownDownMm: 10,
+    crownDownOverMm: 500,
+  }
   const how = { triangles: COARSE, pull: 'even', quick: true, limit: 0.1, shrink: 0 } as const
   // Twice: what ran once is compiled for the second.
   for (let i = 0; i < 2; i++) surfaceMap(panel, how)
@@ -145,15 +163,33 @@ function ways({ plan, panelId, catalogue, ledger, scan }: Extract<StretchAsk, { 
   const { now, ways: list } = found.value
   post({ kind: 'ways', now, ways: list.map((w) => ({ ...w, price: null })), done: false })
   const base = reckon(plan, catalogue, ledger)
-  const priced = list.map((w, i): PricedWay => ({ ...w, price: i < PRICED ? priceWayOut(plan, catalogue, ledger, { code: w.code, change: w.change, becomes: w.worst, facts: w.facts }, base) : null })) // prettier-ignore
+  const priced = list.map((w, i): PricedWay => ({
+    ...w,
+    price:
+      i < PRICED
+        ? priceWayOut(
+            plan,
+            catalogue,
+            ledger,
+            { code: w.code, change: w.change, becomes: w.worst, facts: w.facts },
+            base,
+          )
+        : null,
+  }))
   post({ kind: 'ways', now, ways: priced, done: true })
 }
 
-/** What the schools argue about, each laid on the same panel: recesses first or after the flats, bridged near or wide, fed. */
+/**
+ * What the schools argue about, each laid on the same panel: recesses first or after the flats, bridged near or wide,
+ * fed.
+ */
 function schools({ plan, panelId, scan }: Extract<StretchAsk, { kind: 'schools' }>): void {
   const panel = plan.panels.find((p) => p.id === panelId) as Panel
   const film = filmOf(plan, panel) as FilmSheet
-  const as = (way: Partial<Panel['recesses'][number]>): Panel => ({ ...panel, recesses: panel.recesses.map((r) => ({ ...r, ...way })) }) // prettier-ignore
+  const as = (way: Partial<Panel['recesses'][number]>): Panel => ({
+    ...panel,
+    recesses: panel.recesses.map((r) => ({ ...r, ...way })),
+  })
   const open = panel.recesses.find((r) => r.open && r.openAt)
   const list = [
     ['recesses_first', as({ way: 'bridge' }), 'recesses_first'],
@@ -162,7 +198,14 @@ function schools({ plan, panelId, scan }: Extract<StretchAsk, { kind: 'schools' 
     ['fed', as({ way: 'feed', ...(open ? {} : { open: true, openAt: 'bottom' }) }), 'flats_first'],
   ] as const
   for (const [code, own, order] of list) {
-    const made = laidPanel(own, choiceFor(plan, panelId), { order, scan, triangles: SCHOOLS, limit: film.stretchLimit, shrink: 0, restShrink: shrinkCapacity(choiceFor(plan, panelId).preStretch, film) }) // prettier-ignore
+    const made = laidPanel(own, choiceFor(plan, panelId), {
+      order,
+      scan,
+      triangles: SCHOOLS,
+      limit: film.stretchLimit,
+      shrink: 0,
+      restShrink: shrinkCapacity(choiceFor(plan, panelId).preStretch, film),
+    })
     if (made.ok) post({ kind: 'school', school: { code, map: made.value } })
     else post({ kind: 'fault', fault: made.error })
   }

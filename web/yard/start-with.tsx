@@ -9,8 +9,16 @@ import { word } from '@/web/words/names'
 
 export type Start = { from: 'nothing' } | { from: 'style'; keys: Keys } | { from: 'vehicle'; vehicleId: string }
 
-/** What a new job's measured vehicle starts from: key lengths of its body style, a vehicle of the library, or nothing. */
-export function StartWith({ kind, start, onStart, vehicles, units }: {
+/**
+ * What a new job's measured vehicle starts from: key lengths of its body style, a vehicle of the library, or nothing.
+ */
+export function StartWith({
+  kind,
+  start,
+  onStart,
+  vehicles,
+  units,
+}: {
   kind: string
   start: Start
   onStart: (start: Start) => void
@@ -27,27 +35,52 @@ export function StartWith({ kind, start, onStart, vehicles, units }: {
     setKeys(next)
     onStart({ from: 'style', keys: next })
   }
-  const own = style ? Object.fromEntries(Object.entries(keys).filter(([k]) => STYLES[style].some((s) => s.key === k))) : {}
+  const own = style
+    ? Object.fromEntries(Object.entries(keys).filter(([k]) => STYLES[style].some((s) => s.key === k)))
+    : {}
   return (
     <fieldset className="mt-3">
       <legend className="h3">Panels to start with</legend>
       <div className="d-flex gap-3 flex-wrap mb-2">
         {style && (
           <label className="d-flex gap-1 align-items-center">
-            <input type="radio" name="start" checked={start.from === 'style'} onChange={() => onStart({ from: 'style', keys: own })} /> the body’s usual ones
+            <input
+              type="radio"
+              name="start"
+              checked={start.from === 'style'}
+              onChange={() => onStart({ from: 'style', keys: own })}
+            />{' '}
+            the body’s usual ones
           </label>
         )}
         {vehicles.length > 0 && (
           <label className="d-flex gap-1 align-items-center">
-            <input type="radio" name="start" checked={start.from === 'vehicle'} onChange={() => onStart({ from: 'vehicle', vehicleId: vehicles[0]?.id ?? '' })} /> a vehicle measured before
+            <input
+              type="radio"
+              name="start"
+              checked={start.from === 'vehicle'}
+              onChange={() => onStart({ from: 'vehicle', vehicleId: vehicles[0]?.id ?? '' })}
+            />{' '}
+            a vehicle measured before
           </label>
         )}
         <label className="d-flex gap-1 align-items-center">
-          <input type="radio" name="start" checked={start.from === 'nothing'} onChange={() => onStart({ from: 'nothing' })} /> none
+          <input
+            type="radio"
+            name="start"
+            checked={start.from === 'nothing'}
+            onChange={() => onStart({ from: 'nothing' })}
+          />{' '}
+          none
         </label>
       </div>
       {start.from === 'vehicle' && (
-        <select className="form-select" aria-label="Vehicle measured before" value={start.vehicleId} onChange={(e) => onStart({ from: 'vehicle', vehicleId: e.target.value })}>
+        <select
+          className="form-select"
+          aria-label="Vehicle measured before"
+          value={start.vehicleId}
+          onChange={(e) => onStart({ from: 'vehicle', vehicleId: e.target.value })}
+        >
           {vehicles.map((v) => (
             <option key={v.id} value={v.id}>
               {v.name}, {v.panels} panels, {v.figures > 0 ? Math.round((100 * v.taped) / v.figures) : 0} % taped
@@ -63,17 +96,39 @@ export function StartWith({ kind, start, onStart, vehicles, units }: {
                 <span className="label">{word('key', k.key, units.locale)}</span>
                 <span style={{ position: 'relative' }}>
                   {k.unit === 'mm' ? (
-                    <LengthInput className="form-control form-control-sm" aria-label={word('key', k.key, units.locale)} mm={keys[k.key] ?? null} unit={units.lengthUnit} format={(mm) => fmt.length(mm).text} min={k.min} max={k.max} optional placeholder={`${fmt.length(k.usual).text} ?`} onValue={(v) => typed(k.key, v)} />
+                    <LengthInput
+                      className="form-control form-control-sm"
+                      aria-label={word('key', k.key, units.locale)}
+                      mm={keys[k.key] ?? null}
+                      unit={units.lengthUnit}
+                      format={(mm) => fmt.length(mm).text}
+                      min={k.min}
+                      max={k.max}
+                      optional
+                      placeholder={`${fmt.length(k.usual).text} ?`}
+                      onValue={(v) => typed(k.key, v)}
+                    />
                   ) : (
-                    <NumberInput className="form-control form-control-sm" aria-label={word('key', k.key, units.locale)} value={keys[k.key] ?? null} min={k.min} max={k.max} optional placeholder={`${k.usual} ?`} onValue={(v) => typed(k.key, v === null ? null : Math.round(v))} />
+                    <NumberInput
+                      className="form-control form-control-sm"
+                      aria-label={word('key', k.key, units.locale)}
+                      value={keys[k.key] ?? null}
+                      min={k.min}
+                      max={k.max}
+                      optional
+                      placeholder={`${k.usual} ?`}
+                      onValue={(v) => typed(k.key, v === null ? null : Math.round(v))}
+                    />
                   )}
                 </span>
               </label>
             ))}
           </div>
-          <p className="label mb-0 mt-1">Tape what you can; the rest is assumed and marked so. A bare number is in {units.lengthUnit}.</p>
+          <p className="label mb-0 mt-1">
+            Tape what you can; the rest is assumed and marked so. A bare number is in {units.lengthUnit}.
+          </p>
         </>
       )}
     </fieldset>
   )
-} // prettier-ignore
+}

@@ -107,7 +107,10 @@ export class Assembly {
       blocks[b + 3] = (blocks[b + 3] as number) + weight * qy * ry
     }
   }
-  /** Makes the matrix safe to factor: a little on the diagonal, and one where a vertex stays. False where it still is not. */
+  /**
+   * Makes the matrix safe to factor: a little on the diagonal, and one where a vertex stays. False where it still is
+   * not.
+   */
   factor(): boolean {
     const { n, diagonal, fixed } = this
     let sum = 0

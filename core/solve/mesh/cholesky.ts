@@ -1,5 +1,6 @@
 /**
- * Cholesky factor of a symmetric positive definite matrix of 2 × 2 blocks, one block row a vertex, by rows (up-looking).
+ * Cholesky factor of a symmetric positive definite matrix of 2 × 2 blocks, one block row a vertex, by rows
+ * (up-looking).
  * The order of elimination comes in; what is filled in is found once and used for every matrix of the same pattern.
  * Source: docs/sources.md#davis-2006.
  */
@@ -73,7 +74,10 @@ export class BlockCholesky {
     this.x = new Float64Array(4 * n)
   }
 
-  /** `diagonal`: three numbers a vertex (xx, xy, yy); `blocks`: four a pair (row by row, of the pair's first against its second). False where it is not positive definite. */
+  /**
+   * `diagonal`: three numbers a vertex (xx, xy, yy); `blocks`: four a pair (row by row, of the pair's first against
+   * its second). False where it is not positive definite.
+   */
   factor(diagonal: Float64Array, blocks: Float64Array): boolean {
     const { n, start, filled, rows, values, x, mark, stack, parent } = this
     filled.fill(0)

@@ -107,7 +107,9 @@ export class Work {
     return sum
   }
 
-  /** Adds a triangle's bend by its four modes, and its slope: h1, h2 along the singular directions, hf and ht across. */
+  /**
+   * Adds a triangle's bend by its four modes, and its slope: h1, h2 along the singular directions, hf and ht across.
+   */
   private bend(
     t: number,
     g1: number,
@@ -130,7 +132,14 @@ export class Work {
         const a = d.cv * gx + d.sv * gy
         const b = -d.sv * gx + d.cv * gy
         // D1 = u1 v1ᵀ, D2 = u2 v2ᵀ, flip = (u1 v2ᵀ + u2 v1ᵀ)/√2, twist = (u2 v1ᵀ − u1 v2ᵀ)/√2.
-        const [along, over] = mode === 0 ? [a, 0] : mode === 1 ? [0, b] : mode === 2 ? [b * Math.SQRT1_2, a * Math.SQRT1_2] : [-b * Math.SQRT1_2, a * Math.SQRT1_2] // prettier-ignore
+        const [along, over] =
+          mode === 0
+            ? [a, 0]
+            : mode === 1
+              ? [0, b]
+              : mode === 2
+                ? [b * Math.SQRT1_2, a * Math.SQRT1_2]
+                : [-b * Math.SQRT1_2, a * Math.SQRT1_2]
         q[2 * k] = d.cu * along - d.su * over
         q[2 * k + 1] = d.su * along + d.cu * over
       }
@@ -177,7 +186,17 @@ export class Work {
       const gap = d.s1 - d.s2
       const flip = gap > 1e-6 * d.s1 ? (g1 - g2) / gap : h1
       const twist = (g1 + g2) / (d.s1 + d.s2)
-      this.bend(i, w * g1, w * g2, w * h1, w * h2, w * Math.max(0, flip), w * Math.max(0, twist), (w * ca) / d.s1, (w * cb) / d.s2) // prettier-ignore
+      this.bend(
+        i,
+        w * g1,
+        w * g2,
+        w * h1,
+        w * h2,
+        w * Math.max(0, flip),
+        w * Math.max(0, twist),
+        (w * ca) / d.s1,
+        (w * cb) / d.s2,
+      )
     }
     if (!as.factor()) return null
     const y = as.cholesky.solve(this.cross)

@@ -7,7 +7,10 @@ import type { Topology, TriMesh } from './mesh'
 export interface FlattenOptions {
   /** How much the film may be squeezed [–]: λ2 ≥ 1 − shrink. */
   shrink?: number
-  /** `tightest`: the least worst stretch. `even`: the least mean square, the worst no more than `EVEN` above the least. */
+  /**
+   * `tightest`: the least worst stretch. `even`: the least mean square, the worst no more than `EVEN` above the
+   * least.
+   */
   pull?: 'tightest' | 'even'
   /** Fewer steps: within a few per cent of the least, for previews and for many maps to be compared. */
   quick?: boolean
@@ -37,7 +40,10 @@ const EVEN = 0.15
 const EVEN_GAP = 0.03
 /** How much harder the bound is pushed each stage. */
 const HARDER = 8
-/** Newton steps in one stage at most, and of the second phase: stages, and steps in each. Fewer where a step costs more. */
+/**
+ * Newton steps in one stage at most, and of the second phase: stages, and steps in each. Fewer where a step costs
+ * more.
+ */
 interface Effort {
   perStage: number
   stages: number
@@ -55,7 +61,8 @@ const effortFor = (triangles: number): Effort => (EFFORTS.find(([most]) => trian
 
 /**
  * Flat film for one part of a surface, with the least worst stretch: a start without flipped triangles, then Newton's
- * method on a barrier over both singular values of every triangle, which brings the greatest over the least of them down;
+ * method on a barrier over both singular values of every triangle, which brings the greatest over the least of them
+ * down;
  * then, at that worst (and a little), the least mean-square stretch. Scaled so that nothing is squeezed past `shrink`.
  * Smooth where a triangle is stretched alike all ways: each singular value is held between both bounds.
  * Source: docs/sources.md#boyd-2004, docs/sources.md#smith-2019. Errors: cannot_flatten.
@@ -81,7 +88,12 @@ export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptio
   }
   if (work.spread(u) < NOTHING) return out()
   // Phase one: the least bound t with −t ≤ log σ ≤ t.
-  const tight = tighten(work, u, work.spread(u) * 1.25 + 1e-9, { perStage, spent, ...(pull === 'even' ? { gap: EVEN_GAP } : {}), ...(progress ? { progress } : {}) }) // prettier-ignore
+  const tight = tighten(work, u, work.spread(u) * 1.25 + 1e-9, {
+    perStage,
+    spent,
+    ...(pull === 'even' ? { gap: EVEN_GAP } : {}),
+    ...(progress ? { progress } : {}),
+  })
   u = tight.u
   steps = tight.steps
   whole = tight.whole
@@ -145,18 +157,25 @@ function tighten(
   return { u, t, steps, whole: true }
 }
 
-/** How much of the bound on stretch the bound on squeeze may give way by: less and less, at last far less than can be measured. */
+/**
+ * How much of the bound on stretch the bound on squeeze may give way by: less and less, at last far less than can be
+ * measured.
+ */
 const EASES = [0.5, 0.15, 0.04, 0.012, 0.004]
 /** How near its least each but the last is brought. */
 const ROUGH_GAP = 0.05
-/** Where holding the squeeze down makes the worst stretch grow by more than this, there is no film without: it wrinkles, and the milder map is kept. */
+/**
+ * Where holding the squeeze down makes the worst stretch grow by more than this, there is no film without: it
+ * wrinkles, and the milder map is kept.
+ */
 const GROWS = { share: 1.25, by: 0.005 }
 /** Steps in which what is laid is brought to its place, at the least. */
 const LEAST_MOVE = 1 / 256
 
 /**
  * Film for the rest of a surface where a part of it is stuck already and moves no more: `laid` are film places of those
- * vertices, `fixed` marks them (1, 2 … for parts that are stuck apart from one another), `stuck` marks triangles that are wholly so. Begins with the film of the whole, whose
+ * vertices, `fixed` marks them (1, 2 … for parts that are stuck apart from one another), `stuck` marks triangles that
+ * are wholly so. Begins with the film of the whole, whose
  * stuck part is moved to where it is, little by little; then the least worst stretch of the rest with nothing squeezed
  * past `shrink`. Errors: cannot_flatten.
  */
@@ -174,7 +193,8 @@ export function flattenRest(
   for (let moved = 0, move = 0.5; moved < 1;) {
     const to = Math.min(1, moved + move)
     const next = u.slice()
-    for (let i = 0; i < next.length; i++) if (stuck.fixed[i >> 1]) next[i] = (whole[i] as number) * (1 - to) + (target[i] as number) * to // prettier-ignore
+    for (let i = 0; i < next.length; i++)
+      if (stuck.fixed[i >> 1]) next[i] = (whole[i] as number) * (1 - to) + (target[i] as number) * to
     if (work.flipped(next) > 0) {
       move /= 2
       if (move < LEAST_MOVE) return err({ code: 'cannot_flatten' })
@@ -199,7 +219,12 @@ export function flattenRest(
     work.hold(most, ease)
     const t = Math.max(work.spread(u) * 1.05, ((Math.log(widest) - most) / ease) * 1.02) + 1e-6
     const last = i === EASES.length - 1
-    const tight = tighten(work, u, t, { perStage: QUICK.perStage, spent, gap: last ? GAP : ROUGH_GAP, ...(progress ? { progress: (p: number) => progress((i + p) / EASES.length) } : {}) }) // prettier-ignore
+    const tight = tighten(work, u, t, {
+      perStage: QUICK.perStage,
+      spent,
+      gap: last ? GAP : ROUGH_GAP,
+      ...(progress ? { progress: (p: number) => progress((i + p) / EASES.length) } : {}),
+    })
     steps += tight.steps
     const [least] = work.extremes(tight.u)
     const worst = 1 / least - 1
@@ -215,10 +240,16 @@ export function flattenRest(
 /** Each part that is stuck, turned and moved (not scaled) to lie best on the same vertices of another film. */
 function aligned(film: Float64Array, stuck: { places: Float64Array; fixed: Uint8Array }): Float64Array {
   const out = film.slice()
-  for (let part = 1; part <= stuck.fixed.reduce((m, x) => Math.max(m, x), 0); part++) alignInPlace(out, film, stuck, part) // prettier-ignore
+  for (let part = 1; part <= stuck.fixed.reduce((m, x) => Math.max(m, x), 0); part++)
+    alignInPlace(out, film, stuck, part)
   return out
 }
-function alignInPlace(out: Float64Array, film: Float64Array, stuck: { places: Float64Array; fixed: Uint8Array }, part: number): void {
+function alignInPlace(
+  out: Float64Array,
+  film: Float64Array,
+  stuck: { places: Float64Array; fixed: Uint8Array },
+  part: number,
+): void {
   const own: number[] = []
   stuck.fixed.forEach((f, v) => f === part && own.push(v))
   const mean = (list: Float64Array, d: number) => own.reduce((s, v) => s + (list[2 * v + d] as number), 0) / own.length
@@ -236,7 +267,7 @@ function alignInPlace(out: Float64Array, film: Float64Array, stuck: { places: Fl
     out[2 * v] = (x * dot - y * cross) / l + bx
     out[2 * v + 1] = (x * cross + y * dot) / l + by
   }
-} // prettier-ignore
+}
 
 const sound = (work: Work, u: Float64Array | null): Float64Array | null => (u && work.flipped(u) === 0 ? u : null)
 

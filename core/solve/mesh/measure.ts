@@ -1,7 +1,10 @@
 import { Assembly, decomposeInto, type Decomposition } from './assemble'
 import type { TriMesh } from './mesh'
 
-/** What film laid as a flat map says of every triangle: λ1 − 1 (stretch) and 1 − λ2 (squeeze), the ratios film → surface. */
+/**
+ * What film laid as a flat map says of every triangle: λ1 − 1 (stretch) and 1 − λ2 (squeeze), the ratios film →
+ * surface.
+ */
 export interface Strain {
   stretch: Float64Array
   squeeze: Float64Array

@@ -1,6 +1,9 @@
 import { err, ok, type Result } from '../../kit/result'
 
-/** A triangle mesh: vertex places xyz… (length 3n), vertices of each triangle (length 3t), counter-clockwise as seen from outside. */
+/**
+ * A triangle mesh: vertex places xyz… (length 3n), vertices of each triangle (length 3t), counter-clockwise as seen
+ * from outside.
+ */
 export interface TriMesh {
   positions: Float64Array
   triangles: Uint32Array
@@ -10,7 +13,9 @@ export interface TriMesh {
 const DEGENERATE_HEIGHT = 1e-9
 
 export interface Topology {
-  /** For each directed side 3t + k (from corner k to the next) the side on its other face; −1 at an edge of the mesh. */
+  /**
+   * For each directed side 3t + k (from corner k to the next) the side on its other face; −1 at an edge of the mesh.
+   */
   opposite: Int32Array
   /** Edge loops, each as vertices in order. */
   loops: number[][]
@@ -18,14 +23,23 @@ export interface Topology {
   parts: number[][]
 }
 
-export const corner = (mesh: TriMesh, triangle: number, k: number): number => mesh.triangles[3 * triangle + (k % 3)] as number // prettier-ignore
+export const corner = (mesh: TriMesh, triangle: number, k: number): number =>
+  mesh.triangles[3 * triangle + (k % 3)] as number
 
 /** Area of one triangle. */
 export function areaOf(mesh: TriMesh, t: number): number {
   const [a, b, c] = [corner(mesh, t, 0), corner(mesh, t, 1), corner(mesh, t, 2)]
   const p = mesh.positions
-  const [ux, uy, uz] = [0, 1, 2].map((i) => (p[3 * b + i] as number) - (p[3 * a + i] as number)) as [number, number, number] // prettier-ignore
-  const [vx, vy, vz] = [0, 1, 2].map((i) => (p[3 * c + i] as number) - (p[3 * a + i] as number)) as [number, number, number] // prettier-ignore
+  const [ux, uy, uz] = [0, 1, 2].map((i) => (p[3 * b + i] as number) - (p[3 * a + i] as number)) as [
+    number,
+    number,
+    number,
+  ]
+  const [vx, vy, vz] = [0, 1, 2].map((i) => (p[3 * c + i] as number) - (p[3 * a + i] as number)) as [
+    number,
+    number,
+    number,
+  ]
   return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2
 }
 
@@ -41,7 +55,11 @@ export function topologyOf(mesh: TriMesh): Result<Topology> {
   for (let i = 0; i < positions.length; i++)
     if (!Number.isFinite(positions[i])) return err({ code: 'bad_number', facts: { vertex: Math.floor(i / 3) + 1 } })
   for (let i = 0; i < triangles.length; i++)
-    if ((triangles[i] as number) >= vertices) return err({ code: 'bad_index', facts: { triangle: Math.floor(i / 3) + 1, vertex: (triangles[i] as number) + 1 } }) // prettier-ignore
+    if ((triangles[i] as number) >= vertices)
+      return err({
+        code: 'bad_index',
+        facts: { triangle: Math.floor(i / 3) + 1, vertex: (triangles[i] as number) + 1 },
+      })
   const flat = firstFlat(mesh)
   if (flat >= 0) return err({ code: 'degenerate', facts: { triangle: flat + 1 } })
   const opposite = new Int32Array(3 * count).fill(-1)
@@ -50,7 +68,11 @@ export function topologyOf(mesh: TriMesh): Result<Topology> {
     const t = Math.floor(s / 3)
     const [a, b] = [corner(mesh, t, s % 3), corner(mesh, t, (s % 3) + 1)]
     const key = a * vertices + b
-    if (sides.has(key)) return err({ code: 'not_manifold', facts: { triangle: t + 1, other: Math.floor((sides.get(key) as number) / 3) + 1, why: 'two_run_the_same_way' } }) // prettier-ignore
+    if (sides.has(key))
+      return err({
+        code: 'not_manifold',
+        facts: { triangle: t + 1, other: Math.floor((sides.get(key) as number) / 3) + 1, why: 'two_run_the_same_way' },
+      })
     sides.set(key, s)
   }
   for (const [key, s] of sides) {
@@ -65,10 +87,16 @@ export function topologyOf(mesh: TriMesh): Result<Topology> {
 function firstFlat(mesh: TriMesh): number {
   const p = mesh.positions
   for (let t = 0; t < mesh.triangles.length / 3; t++) {
-    const longest = Math.max(...[0, 1, 2].map((k) => {
-      const [a, b] = [corner(mesh, t, k), corner(mesh, t, k + 1)]
-      return Math.hypot((p[3 * a] as number) - (p[3 * b] as number), (p[3 * a + 1] as number) - (p[3 * b + 1] as number), (p[3 * a + 2] as number) - (p[3 * b + 2] as number))
-    })) // prettier-ignore
+    const longest = Math.max(
+      ...[0, 1, 2].map((k) => {
+        const [a, b] = [corner(mesh, t, k), corner(mesh, t, k + 1)]
+        return Math.hypot(
+          (p[3 * a] as number) - (p[3 * b] as number),
+          (p[3 * a + 1] as number) - (p[3 * b + 1] as number),
+          (p[3 * a + 2] as number) - (p[3 * b + 2] as number),
+        )
+      }),
+    )
     if (!(2 * areaOf(mesh, t) > DEGENERATE_HEIGHT * longest * longest)) return t
   }
   return -1
@@ -105,7 +133,8 @@ function pinchedVertex(mesh: TriMesh, opposite: Int32Array): number {
 function loopsOf(mesh: TriMesh, opposite: Int32Array): number[][] {
   const next = new Map<number, number>()
   for (let s = 0; s < opposite.length; s++)
-    if ((opposite[s] as number) < 0) next.set(corner(mesh, Math.floor(s / 3), s % 3), corner(mesh, Math.floor(s / 3), (s % 3) + 1)) // prettier-ignore
+    if ((opposite[s] as number) < 0)
+      next.set(corner(mesh, Math.floor(s / 3), s % 3), corner(mesh, Math.floor(s / 3), (s % 3) + 1))
   const out: number[][] = []
   const seen = new Set<number>()
   for (const start of next.keys()) {
@@ -140,7 +169,10 @@ function partsOf(count: number, opposite: Int32Array): number[][] {
   return out
 }
 
-/** Corners that share a vertex and no uncut side between them become vertices of their own. `from` names each new vertex's source. */
+/**
+ * Corners that share a vertex and no uncut side between them become vertices of their own. `from` names each new
+ * vertex's source.
+ */
 export function cutAlong(
   mesh: TriMesh,
   opposite: Int32Array,

@@ -6,7 +6,8 @@ export const MOST_TRIANGLES = 1_000_000
 type Format = 'obj' | 'stl' | 'ply'
 
 /**
- * A mesh from the bytes of an OBJ, STL (both kinds) or PLY (ascii, binary little and big) file. Faces of more corners are
+ * A mesh from the bytes of an OBJ, STL (both kinds) or PLY (ascii, binary little and big) file. Faces of more corners
+ * are
  * split into fans. Vertices are as the file has them; a triangle soup is welded by equal places. Errors: empty_file,
  * unknown_format, bad_line (line), bad_count, truncated, list_type, too_many_triangles, bad_index.
  */
@@ -116,7 +117,24 @@ function readAsciiStl(source: string): Result<Raw> {
   return ok({ positions, triangles })
 }
 
-const SIZES: Record<string, number> = { char: 1, uchar: 1, int8: 1, uint8: 1, short: 2, ushort: 2, int16: 2, uint16: 2, int: 4, uint: 4, int32: 4, uint32: 4, float: 4, float32: 4, double: 8, float64: 8 } // prettier-ignore
+const SIZES: Record<string, number> = {
+  char: 1,
+  uchar: 1,
+  int8: 1,
+  uint8: 1,
+  short: 2,
+  ushort: 2,
+  int16: 2,
+  uint16: 2,
+  int: 4,
+  uint: 4,
+  int32: 4,
+  uint32: 4,
+  float: 4,
+  float32: 4,
+  double: 8,
+  float64: 8,
+}
 interface Property {
   name: string
   type: string

@@ -6,7 +6,8 @@ export function conformal(mesh: TriMesh, topology: Topology): Float64Array | nul
   const n = mesh.positions.length / 3
   const rim = topology.loops.flat()
   if (rim.length < 3) return null
-  const far = (from: number): number => rim.reduce((best, v) => (apart(mesh, from, v) > apart(mesh, from, best) ? v : best), rim[0] as number) // prettier-ignore
+  const far = (from: number): number =>
+    rim.reduce((best, v) => (apart(mesh, from, v) > apart(mesh, from, best) ? v : best), rim[0] as number)
   const a = far(rim[0] as number)
   const b = far(a)
   const fixed = new Uint8Array(n)
@@ -27,7 +28,9 @@ export function conformal(mesh: TriMesh, topology: Topology): Float64Array | nul
         q[2 * k] = mode === 0 ? gx : gy
         q[2 * k + 1] = mode === 0 ? -gy : gx
         const v = mesh.triangles[3 * t + k] as number
-        if (fixed[v]) given += (q[2 * k] as number) * (held[2 * v] as number) + (q[2 * k + 1] as number) * (held[2 * v + 1] as number) // prettier-ignore
+        if (fixed[v])
+          given +=
+            (q[2 * k] as number) * (held[2 * v] as number) + (q[2 * k + 1] as number) * (held[2 * v + 1] as number)
       }
       as.add(t, weight, q)
       if (given !== 0)
@@ -57,12 +60,14 @@ const apart = (mesh: TriMesh, a: number, b: number): number =>
 const SWEEPS = 4000
 
 /**
- * Every inner vertex in the middle of its neighbours, the longest edge loop on a circle: no triangle flips, whatever the
+ * Every inner vertex in the middle of its neighbours, the longest edge loop on a circle: no triangle flips, whatever
+ * the
  * surface; holes are closed by a point each for it. Source: docs/sources.md#tutte-1963.
  */
 export function tutte(mesh: TriMesh, topology: Topology): Float64Array | null {
   const n = mesh.positions.length / 3
-  const length = (loop: readonly number[]) => loop.reduce((s, v, i) => s + apart(mesh, v, loop[(i + 1) % loop.length] as number), 0) // prettier-ignore
+  const length = (loop: readonly number[]) =>
+    loop.reduce((s, v, i) => s + apart(mesh, v, loop[(i + 1) % loop.length] as number), 0)
   const loops = [...topology.loops].sort((a, b) => length(b) - length(a))
   const outer = loops[0]
   if (!outer || outer.length < 3) return null

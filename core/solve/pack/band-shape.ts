@@ -4,7 +4,10 @@ import type { FillTable, FillView } from './fill-table'
 import type { Kind } from './kinds'
 import { PACK_TOLERANCE as EPS } from './types'
 
-/** How a big item goes on from the one before it: a new band, behind it in its column, a new column, beside it in its row. */
+/**
+ * How a big item goes on from the one before it: a new band, behind it in its column, a new column, beside it in its
+ * row.
+ */
 export const [BAND, BEHIND, COLUMN, BESIDE] = [0, 1, 2, 3]
 export const LINKS = 4
 /** Selections below the worthiest that the room beside a band is tried with. */
@@ -54,7 +57,10 @@ export class BandShape {
     const k = this.kinds[kind] as Kind
     return k.turn && k.l > k.w && k.l <= this.width + EPS ? 1 : 0
   }
-  /** Changes how item i goes on, what fills beside it, where its column comes apart, or how it lies. `what`: 0–1 by chance. */
+  /**
+   * Changes how item i goes on, what fills beside it, where its column comes apart, or how it lies. `what`: 0–1 by
+   * chance.
+   */
   alter(i: number, what: number, random: Random): void {
     const { link, rank, part, way } = this
     if (what < 0.4) link[i] = Math.floor(random() * LINKS)

@@ -23,10 +23,16 @@ const BATCH = { least: 16, spread: 16, rounds: 1_500, roundsOfMany: 2_500, many:
 /** How evenly bands are picked for a batch: what loses least lends its small items to what loses most. */
 const EVEN = 1
 
-/** Bands filled one after another: tries at each to begin with, worths leaning towards area by these shares; the share of time and rounds, and of time for the first of them. */
+/**
+ * Bands filled one after another: tries at each to begin with, worths leaning towards area by these shares; the share
+ * of time and rounds, and of time for the first of them.
+ */
 const FILL = { tries: 400, triesOfMany: 1_500, leans: [0.15, 0.3, 0.5], share: 0.2, first: 0.5 }
 
-/** Sheets as a whole are tried for so many items at most; how far the bound may stand above the bare area; kinds for each item. */
+/**
+ * Sheets as a whole are tried for so many items at most; how far the bound may stand above the bare area; kinds for
+ * each item.
+ */
 const SHEET = { most: 260, lossless: 1.002, distinct: 0.9 }
 
 /** Many items: good orders, then batches of bands solved anew one after another. */
@@ -56,7 +62,9 @@ export function batches(job: StripJob): StripPlan {
   const asSheet =
     distinct && job.cuts > 2 * items.n && items.n <= SHEET.most && job.bound <= (area / job.width) * SHEET.lossless
   const step = commonStep(job.kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP * 10
-  const beams = asSheet ? new BeamSearch({ items, random: job.random, step, bound: job.bound, spent: job.spent }, rectangles, LOSSLESS) : null // prettier-ignore
+  const beams = asSheet
+    ? new BeamSearch({ items, random: job.random, step, bound: job.bound, spent: job.spent }, rectangles, LOSSLESS)
+    : null
   if (!beams && job.rounds >= LEAST_ROUNDS) rounds += filled(job, items, area, take)
   if (!job.spent() && length > job.bound + EPS) {
     const repeated = repeatedPart(until(job, PART_SHARE))
@@ -117,7 +125,8 @@ export function batches(job: StripJob): StripPlan {
 }
 
 /**
- * Plans of bands filled one after another, with worths that lean more or less towards bare area; answers the rounds spent.
+ * Plans of bands filled one after another, with worths that lean more or less towards bare area; answers the rounds
+ * spent.
  */
 function filled(job: StripJob, items: StripItems, area: number, take: (bands: Band[]) => void): number {
   const all = [...items.kind.keys()]
@@ -165,8 +174,12 @@ function startLarge(job: StripJob, items: StripItems, decoder: Decoder, take: (b
 
 function readBands(decoder: Decoder): Band[] {
   const bands: Band[] = Array.from({ length: decoder.bands }, (_, b) => ({
-    length: decoder.bandLength[b] as number, kinds: [], x: [], y: [], turned: [],
-  })) // prettier-ignore
+    length: decoder.bandLength[b] as number,
+    kinds: [],
+    x: [],
+    y: [],
+    turned: [],
+  }))
   for (let i = 0; i < decoder.items.n; i++) {
     const band = bands[decoder.band[i] as number] as Band
     band.kinds.push(decoder.items.kind[i] as number)
@@ -222,7 +235,14 @@ function repeatedPart(job: StripJob): Band[] | null {
   if (from.length === 0) return bands
   const n = rest.reduce((s, k) => s + k.items.length, 0)
   if (n > copies / 2) return null
-  const sub = { ...job, kinds: rest, price: Float64Array.from(from, (k) => job.price[k] as number), bound: 0, rounds: Math.min(job.rounds, PART_ROUNDS), better: undefined } // prettier-ignore
+  const sub = {
+    ...job,
+    kinds: rest,
+    price: Float64Array.from(from, (k) => job.price[k] as number),
+    bound: 0,
+    rounds: Math.min(job.rounds, PART_ROUNDS),
+    better: undefined,
+  }
   const plan = n > LARGE ? batches(sub) : new Search(sub).run()
   return [...bands, ...ofWhole(plan.bands, from)]
 }

@@ -80,16 +80,24 @@ export function sheetOf({ items, step, price }: BeamJob, target: number): Sheet 
   const area = areas.reduce((sum, a) => sum + a, 0)
   const narrow = (i: number) => (turn[i] && (h[i] as number) < (w[i] as number) ? h[i] : w[i]) as number
   const low = (i: number) => (turn[i] && (w[i] as number) < (h[i] as number) ? w[i] : h[i]) as number
-  const sorted = (by: (i: number) => number) => Int32Array.from({ length: n }, (_, i) => i).sort((a, b) => by(a) - by(b)) // prettier-ignore
+  const sorted = (by: (i: number) => number) =>
+    Int32Array.from({ length: n }, (_, i) => i).sort((a, b) => by(a) - by(b))
   return {
-    width, length, w, h, turn, area, narrow, low,
+    width,
+    length,
+    w,
+    h,
+    turn,
+    area,
+    narrow,
+    low,
     // What is counted in too many steps cannot be laid so.
     budget: length > MOST_STEPS ? -1 : width * length - area,
     worth: price ? Float64Array.from(kind, (k) => ((price[k] as number) * width) / step) : areas,
     bySize: sorted((i) => -(areas[i] as number)),
     byNarrow: sorted(narrow),
     byLow: sorted(low),
-  } // prettier-ignore
+  }
 }
 /** A part plan: the item laid last, where, and what it was laid onto. */
 export interface Part {
@@ -104,17 +112,55 @@ export interface Part {
   x: number
   y: number
 }
-export const nothingLaid = (n: number): Part => ({ laid: new Uint32Array((n >> 5) + 1), loss: 0, placed: 0, worth: 0, parent: null, item: -1, turned: 0, x: 0, y: 0 }) // prettier-ignore
-export function laidOnto<P extends Part>(parent: P, { w, h, worth }: Sheet, item: number, turned: number, x: number, y: number): Part {
+export const nothingLaid = (n: number): Part => ({
+  laid: new Uint32Array((n >> 5) + 1),
+  loss: 0,
+  placed: 0,
+  worth: 0,
+  parent: null,
+  item: -1,
+  turned: 0,
+  x: 0,
+  y: 0,
+})
+export function laidOnto<P extends Part>(
+  parent: P,
+  { w, h, worth }: Sheet,
+  item: number,
+  turned: number,
+  x: number,
+  y: number,
+): Part {
   const area = (w[item] as number) * (h[item] as number)
-  return { laid: plus(parent.laid, item), loss: parent.loss, placed: parent.placed + area, worth: parent.worth + (worth[item] as number), parent, item, turned, x, y } // prettier-ignore
-} // prettier-ignore
+  return {
+    laid: plus(parent.laid, item),
+    loss: parent.loss,
+    placed: parent.placed + area,
+    worth: parent.worth + (worth[item] as number),
+    parent,
+    item,
+    turned,
+    x,
+    y,
+  }
+}
 /** What a part plan would be worth with one item more and so much more lost: less is better. */
-export function scoreOf(part: Part, sheet: Sheet, item: number, lost: number, steps: number, taste: Taste, random: Random): number {
+export function scoreOf(
+  part: Part,
+  sheet: Sheet,
+  item: number,
+  lost: number,
+  steps: number,
+  taste: Taste,
+  random: Random,
+): number {
   const held = part.worth + (sheet.worth[item] as number)
   const gone = part.loss + lost + part.placed + (sheet.w[item] as number) * (sheet.h[item] as number)
-  return ((Math.max(0, gone - held + taste.given * sheet.area) * (1 + taste.steps * steps)) / held ** taste.held) * (1 + CHANCE * random()) // prettier-ignore
-} // prettier-ignore
+  return (
+    ((Math.max(0, gone - held + taste.given * sheet.area) * (1 + taste.steps * steps)) / held ** taste.held) *
+    (1 + CHANCE * random())
+  )
+}
 /** So many of the best, each outline with the same items once. */
 export function chosen<C extends { score: number }, P>(
   children: C[],
@@ -122,7 +168,6 @@ export function chosen<C extends { score: number }, P>(
   lay: (child: C) => P,
   keyOf: (part: P) => string,
 ): P[] {
-  // prettier-ignore
   children.sort((a, b) => a.score - b.score)
   const seen = new Set<string>()
   const next: P[] = []

@@ -163,9 +163,15 @@ export function fillBeside(
           }
         const kinds = kindsOf(take, options.gap, room.width + options.gap)
         const plan = strip({
-          kinds, width: room.width + options.gap, rule: 'guillotine', cuts: Math.max(1, (options.cuts ?? Infinity) - 2), random: options.random,
-          rounds: 0, spent: () => false, boundSpent: () => true,
-        }) // prettier-ignore
+          kinds,
+          width: room.width + options.gap,
+          rule: 'guillotine',
+          cuts: Math.max(1, (options.cuts ?? Infinity) - 2),
+          random: options.random,
+          rounds: 0,
+          spent: () => false,
+          boundSpent: () => true,
+        })
         const { at } = spread(plan.bands, [{ bin: box, from: 0, to: room.length }], options.gap)
         const done = placementsOf(at, kinds, options.gap)
         if (area(done.map((p) => p.item)) > area(best.map((p) => p.item))) best = done

@@ -34,7 +34,10 @@ export interface BigAsk {
 export class BigFirst {
   private readonly table: FillTable
   private readonly big: number[]
-  /** Bands of one big item each, as only short and narrow items fit beside it; what of these lies there, and what is left of them. */
+  /**
+   * Bands of one big item each, as only short and narrow items fit beside it; what of these lies there, and what is
+   * left of them.
+   */
   private readonly lone: Lone[] = []
   private loneRest: number
   private readonly loneLength: number
@@ -134,7 +137,10 @@ export class BigFirst {
     })
   }
 
-  /** One run of annealing of so many tries; bands that lose less than `slack` go to the pool. Answers a plan shorter than before. */
+  /**
+   * One run of annealing of so many tries; bands that lose less than `slack` go to the pool. Answers a plan shorter
+   * than before.
+   */
   run(tries: number, hot: number, slack: number, done: () => boolean): Band[] | null {
     const { shape } = this
     const { way, link, rank, part } = shape
@@ -262,7 +268,10 @@ export class BigFirst {
     const worth = this.table.sums((k) => u[k] as number)
     // Where prices say nothing of small items the larger go first.
     const perArea = NEARLY_NOTHING / this.ask.width
-    this.single.view = new FillView(this.table, worth.map((w, c) => w + perArea * (this.table.area[c] as number))) // prettier-ignore
+    this.single.view = new FillView(
+      this.table,
+      worth.map((w, c) => w + perArea * (this.table.area[c] as number)),
+    )
     for (const first of new Set(this.big)) {
       if (done()) return
       this.findWith({ first, u, worth, tries, hot, slack, done })

@@ -6,12 +6,15 @@ import type { BandPool } from './recombine'
 import { PACK_TOLERANCE as EPS } from './types'
 
 /**
- * Big items first: from so many rounds on (`least`), for so many big ones (`most`) of so many kinds (`mostKinds`) beside
- * those that lie alone. What is no wider than one of the `narrow` shares of the strip is small. `tries` for each round of
+ * Big items first: from so many rounds on (`least`), for so many big ones (`most`) of so many kinds (`mostKinds`)
+ * beside
+ * those that lie alone. What is no wider than one of the `narrow` shares of the strip is small. `tries` for each
+ * round of
  * annealing, in one `run`, at `single` bands begun with one kind but `singles` in all; so many tries take as long as a
  * round (`perRound`); one turn takes `turnShare` of the time at most. A table may have so many pairs of selections for
  * each round there is time for, `fewer` times less once one was too large, and take `tableShare` of the time. Where the
- * bound is no further above the area than `above`, only with `leisure` rounds to come. While its own plans stay `behind`
+ * bound is no further above the area than `above`, only with `leisure` rounds to come. While its own plans stay
+ * `behind`
  * the best known it has half the tries of the turn before, down to `leastShare`.
  */
 const BIG = {
@@ -33,7 +36,10 @@ const BIG = {
   behind: 1.003,
   leastShare: 1 / 8,
 }
-/** Warmth at the start, as a share of the length; what a band may lose of what the plan does, of whole plans and of single bands. */
+/**
+ * Warmth at the start, as a share of the length; what a band may lose of what the plan does, of whole plans and of
+ * single bands.
+ */
 const HOT = 0.01
 const LOSS = { whole: 0.5, single: 0.7 }
 
@@ -107,7 +113,10 @@ export class BigTurns {
     }
     return (big.rounds - before) / BIG.perRound
   }
-  /** A new table while there are other ideas of what is small, then those there are in turn; none where there is no time for one. */
+  /**
+   * A new table while there are other ideas of what is small, then those there are in turn; none where there is no
+   * time for one.
+   */
   private table(turn: number, length: number, all: number): BigFirst | undefined {
     const { kinds, width, cuts, random, spent, price } = this.job
     const { tables } = this
@@ -123,7 +132,18 @@ export class BigTurns {
       return tables[0]
     const gone = () => this.job.gone?.() ?? 0
     const until = gone() + BIG.tableShare
-    const big = new BigFirst({ kinds, width, known: length, cuts, random, spent: () => spent() || gone() > until, price, code: this.code, pool: this.pool, small }) // prettier-ignore
+    const big = new BigFirst({
+      kinds,
+      width,
+      known: length,
+      cuts,
+      random,
+      spent: () => spent() || gone() > until,
+      price,
+      code: this.code,
+      pool: this.pool,
+      small,
+    })
     if (!big.usable) {
       this.pairs /= BIG.fewer
       return tables[0]

@@ -4,7 +4,10 @@ import { CodeTable, longer } from './code-table'
 /** What an item is laid as, and how two blocks are put together. */
 export const AS = { comes: 0, turned: 1, beside: 2, behind: 3 } as const
 
-/** Candidates of one number of items, places of rectangles in lists (some ten for each) and bands at most: some 50 MB in all. */
+/**
+ * Candidates of one number of items, places of rectangles in lists (some ten for each) and bands at most: some 50 MB
+ * in all.
+ */
 const MOST = { candidates: 150_000, listed: 1_000_000, bands: 60_000 }
 /** The clock is asked after so many pairs. */
 export const CHECK_EVERY = 16_384
@@ -14,7 +17,10 @@ const ASK_FROM = 1_000
 const LEVELS = 8
 const WIDTHS = 32
 const LEAST = 1e-9
-/** Keys are sorted as whole numbers: in such shares of a step, from so far below 0, with more places than there are rectangles of a number of items. */
+/**
+ * Keys are sorted as whole numbers: in such shares of a step, from so far below 0, with more places than there are
+ * rectangles of a number of items.
+ */
 export const SHARES = 64
 const ABOVE = 2 ** 20
 export const PLACES = 2 ** 20
@@ -38,7 +44,10 @@ const NONE: Ordered = {
 type Split = [Ordered, Ordered]
 /** Rectangles of one number of items. */
 interface Layer {
-  /** By what they keep: `own` those of a level by what they lose, `lower` those that may still go behind them, by what they would lose as wide as that. */
+  /**
+   * By what they keep: `own` those of a level by what they lose, `lower` those that may still go behind them, by what
+   * they would lose as wide as that.
+   */
   own: Split[]
   lower: Split[]
   /** By width, by length in each; the thinnest of them, the most any is worth and that for its length. */
@@ -188,7 +197,14 @@ export class Blocks {
         last = c
       }
       if (last >= 0 && (this.ch[last] as number) - value <= this.slack)
-        this.bands.keep(low, high, this.ch[last] as number, this.ca[last] as number, this.cb[last] as number, this.cas[last] as number) // prettier-ignore
+        this.bands.keep(
+          low,
+          high,
+          this.ch[last] as number,
+          this.ca[last] as number,
+          this.cb[last] as number,
+          this.cas[last] as number,
+        )
     }
     this.layers.push(this.layer(from))
     open.clear()
@@ -229,19 +245,39 @@ export class Blocks {
     })
     return {
       lower,
-      own: own.map((list) => this.split(list, list.map((e) => (h[e] as number) * (keep[w[e] as number] as number) - (value[e] as number)), AS.behind)),
-      wide: wide.filter((list) => list.length > 0).map((list) => {
-        let [thin, worth, rich] = [Infinity, 0, LEAST]
-        for (const e of list) {
-          thin = Math.min(thin, w[e] as number)
-          worth = Math.max(worth, value[e] as number)
-          rich = Math.max(rich, (value[e] as number) / (h[e] as number))
-        }
-        return { thin, worth, rich, split: this.split(list, list.map((e) => h[e] as number), AS.beside) }
-      }),
-    } // prettier-ignore
+      own: own.map((list) =>
+        this.split(
+          list,
+          list.map((e) => (h[e] as number) * (keep[w[e] as number] as number) - (value[e] as number)),
+          AS.behind,
+        ),
+      ),
+      wide: wide
+        .filter((list) => list.length > 0)
+        .map((list) => {
+          let [thin, worth, rich] = [Infinity, 0, LEAST]
+          for (const e of list) {
+            thin = Math.min(thin, w[e] as number)
+            worth = Math.max(worth, value[e] as number)
+            rich = Math.max(rich, (value[e] as number) / (h[e] as number))
+          }
+          return {
+            thin,
+            worth,
+            rich,
+            split: this.split(
+              list,
+              list.map((e) => h[e] as number),
+              AS.beside,
+            ),
+          }
+        }),
+    }
   }
-  /** Those put together otherwise than `as`, and those so, in the order of their keys (a little less than given: whole shares). */
+  /**
+   * Those put together otherwise than `as`, and those so, in the order of their keys (a little less than given: whole
+   * shares).
+   */
   private split(entries: readonly number[], keys: readonly number[], as: number): Split {
     if (entries.length === 0 || this.stopped) return [NONE, NONE]
     this.work += entries.length >> 2
@@ -251,7 +287,16 @@ export class Blocks {
     const order = Float64Array.from(keys, (key, i) => Math.floor((key + ABOVE) * SHARES) * PLACES + i).sort()
     let same = 0
     for (const e of entries) if (this.as[e] === as) same++
-    const make = (n: number): Ordered => n === 0 ? NONE : { key: new Float64Array(n), entry: new Int32Array(n), low: new Int32Array(n), high: new Int32Array(n), value: new Float64Array(n) } // prettier-ignore
+    const make = (n: number): Ordered =>
+      n === 0
+        ? NONE
+        : {
+            key: new Float64Array(n),
+            entry: new Int32Array(n),
+            low: new Int32Array(n),
+            high: new Int32Array(n),
+            value: new Float64Array(n),
+          }
     const into: Split = [make(entries.length - same), make(same)]
     const at = [0, 0]
     for (const k of order) {
@@ -279,7 +324,6 @@ export class Blocks {
       [0, 1],
       [1, 0],
     ] as const)
-      // prettier-ignore
       for (let l = 0; l < LEVELS; l++) {
         const [ownX, ownY] = [(x.own[l] as Split)[p], (y.own[l] as Split)[q]]
         if (few !== many || p <= q) if (!this.allBehind(ownX, ownY, few === many && p === q)) return false
@@ -302,7 +346,13 @@ export class Blocks {
       let t = same ? i : 0
       for (; t < key1.length && (key1[t] as number) <= most; t++)
         if ((((l + (low1[t] as number)) & guard0) | ((h + (high1[t] as number)) & guard1)) === 0)
-          this.behind(entry[i] as number, entry1[t] as number, l - bias0 + (low1[t] as number), h - bias1 + (high1[t] as number), (x.value[i] as number) + (y.value[t] as number)) // prettier-ignore
+          this.behind(
+            entry[i] as number,
+            entry1[t] as number,
+            l - bias0 + (low1[t] as number),
+            h - bias1 + (high1[t] as number),
+            (x.value[i] as number) + (y.value[t] as number),
+          )
       looked += t - (same ? i : 0)
       if (t === 0) break
       if (looked > CHECK_EVERY) {
@@ -322,11 +372,18 @@ export class Blocks {
       this.add(low, high, value, widest, length, a, b, AS.behind)
   }
 
-  /** Each of one layer with those of the other that are no longer than it (`shorter`: shorter) and worth enough beside it. */
+  /**
+   * Each of one layer with those of the other that are no longer than it (`shorter`: shorter) and worth enough beside
+   * it.
+   */
   private allBeside(x: Layer, y: Layer, shorter: boolean): boolean {
     let looked = 0
     for (const { split } of x.wide)
-      for (const [p, q] of [[0, 0], [0, 1], [1, 0]] as const) {
+      for (const [p, q] of [
+        [0, 0],
+        [0, 1],
+        [1, 0],
+      ] as const) {
         const from = split[p]
         for (let i = 0; i < from.key.length; i++) {
           looked += this.besideOne(from, i, y, q, shorter, x === y && p === q)
@@ -336,7 +393,7 @@ export class Blocks {
             if (this.over()) return false
           }
         }
-      } // prettier-ignore
+      }
     this.work += looked >> 3
     return true
   }

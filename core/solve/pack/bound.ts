@@ -5,7 +5,8 @@ import { PACK_TOLERANCE as EPS, type PackItem } from './types'
 /**
  * Proven lower bound on the length of one endless bin, and the worth of each kind that proves it: dual feasible
  * functions on the width. Whatever crosses a line over the bin has shares x of its width with Σ x ≤ 1, so
- * Σ f(x)·length ≤ length of the bin for any f with Σ x ≤ 1 ⇒ Σ f(x) ≤ 1. What may be turned counts with its cheaper way.
+ * Σ f(x)·length ≤ length of the bin for any f with Σ x ≤ 1 ⇒ Σ f(x) ≤ 1. What may be turned counts with its cheaper
+ * way.
  * Gaps are within the kinds' sizes and in `width`. Source: docs/sources.md#fekete-schepers-2004.
  */
 export function dualFeasible(kinds: readonly Kind[], width: number): Bars {

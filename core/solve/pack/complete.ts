@@ -11,7 +11,8 @@ const NOISE = 0.4
 
 /**
  * A plan of a part of the items with the rest laid into the rooms it leaves, each item where it wastes least, by orders
- * that chance changes a little; what finds no room begins another band. The shortest of `tries` below `length`, or null.
+ * that chance changes a little; what finds no room begins another band. The shortest of `tries` below `length`, or
+ * null.
  */
 export function completed(
   job: { kinds: readonly Kind[]; width: number; random: Random; spent: () => boolean },
@@ -32,7 +33,13 @@ export function completed(
     const chance = t === 0 ? 0 : SPREAD
     const order = rest.map((k) => ({ k, by: size(k) * (1 + chance * (random() - 0.5)) })).sort((a, b) => b.by - a.by)
     const rooms = part.map((p) => p.rooms.map((r) => ({ ...r })))
-    const bands = part.map(({ band: b }): Band => ({ length: b.length, kinds: [...b.kinds], x: [...b.x], y: [...b.y], turned: [...b.turned] })) // prettier-ignore
+    const bands = part.map(({ band: b }): Band => ({
+      length: b.length,
+      kinds: [...b.kinds],
+      x: [...b.x],
+      y: [...b.y],
+      turned: [...b.turned],
+    }))
     let total = begun
     for (const { k } of order) {
       const kind = kinds[k] as Kind

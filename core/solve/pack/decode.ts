@@ -17,10 +17,13 @@ const UNLIMITED = 64
 const MOST_BLOCK = 4
 
 /**
- * Fills bands in the order given by straight cuts: an item takes the free rectangle that it wastes least, or opens a new
+ * Fills bands in the order given by straight cuts: an item takes the free rectangle that it wastes least, or opens a
+ * new
  * band across the strip as long as itself. What is left beside and behind it is split by one cut; `across` of an item
- * turns that choice round. Items with `glue` join the item before them as one block. With `cuts` the depth of cutting is kept to that many stages (across, lengthwise, across …),
- * the trim of an item within its last rectangle not counted. No more than `bands` are opened: what fits none is in band −1. Arrays are made once and used again.
+ * turns that choice round. Items with `glue` join the item before them as one block. With `cuts` the depth of cutting
+ * is kept to that many stages (across, lengthwise, across …),
+ * the trim of an item within its last rectangle not counted. No more than `bands` are opened: what fits none is in
+ * band −1. Arrays are made once and used again.
  */
 export class Decoder {
   readonly cuts: number
@@ -36,7 +39,9 @@ export class Decoder {
   private readonly fw: Float64Array
   private readonly fh: Float64Array
   private readonly fband: Int32Array
-  /** Stages still allowed here; and whether the next cut in this rectangle runs along the strip (1) or across it (0). */
+  /**
+   * Stages still allowed here; and whether the next cut in this rectangle runs along the strip (1) or across it (0).
+   */
   private readonly fcuts: Int32Array
   private readonly flong: Uint8Array
   private free = 0
@@ -162,7 +167,10 @@ export class Decoder {
   private readonly by = new Float64Array(MOST_BLOCK)
   private readonly bt = new Uint8Array(MOST_BLOCK)
 
-  /** Sizes the block that begins at place o: the item there and those glued to it, each behind (1) or beside (2) what is there. */
+  /**
+   * Sizes the block that begins at place o: the item there and those glued to it, each behind (1) or beside (2) what
+   * is there.
+   */
   private block(
     order: Int32Array,
     o: number,

@@ -5,7 +5,8 @@ import { contentOf, type BandPool } from './recombine'
 
 /**
  * Bands wanted at least so often by the linear program are taken. Bands it begins with where none are known, how many
- * more of all bands are looked at closely once none of those is wanted, and its steps for each kind. Bands kept for the next time.
+ * more of all bands are looked at closely once none of those is wanted, and its steps for each kind. Bands kept for
+ * the next time.
  */
 const DIVE = { sure: 0.35, first: 2000, more: 400, steps: 40, kept: 40_000 }
 /** A column is worth more than it costs by this at least. */
@@ -26,7 +27,8 @@ export interface Dive {
 }
 
 /**
- * A plan out of the bands known: a linear program says how often each is wanted, those it is surest of are taken, and so
+ * A plan out of the bands known: a linear program says how often each is wanted, those it is surest of are taken, and
+ * so
  * on with what is left, until that is few enough to be laid anew. Null where time ran out.
  */
 export function dive({ pool, kinds, width, price, known, rest, layRest, spent }: Dive): Band[] | null {
@@ -66,7 +68,10 @@ function wanted(
 ) {
   const lossAt = (u: Float64Array) => Float64Array.from(bands, (b) => b.length - worth(b.kinds, u))
   const least = (loss: Float64Array, most: number, below: number) =>
-    [...loss.keys()].filter((i) => (loss[i] as number) < below).sort((a, b) => (loss[a] as number) - (loss[b] as number)).slice(0, most) // prettier-ignore
+    [...loss.keys()]
+      .filter((i) => (loss[i] as number) < below)
+      .sort((a, b) => (loss[a] as number) - (loss[b] as number))
+      .slice(0, most)
   // Those of the last plan first: it takes few steps to be as good as that.
   let active = [...bands.keys()].filter((i) => known.has(bands[i] as Band))
   if (active.length === 0) active = least(lossAt(by), DIVE.first, Infinity)

@@ -24,7 +24,10 @@ export interface WithRooms {
 export interface Exhausted {
   /** Least length below the cap; null where there is none. Nothing is known where `whole` is false. */
   least: number | null
-  /** A plan of that length, and the rooms that its bands leave; null also where the items' own sizes keep it from the strip. */
+  /**
+   * A plan of that length, and the rooms that its bands leave; null also where the items' own sizes keep it from the
+   * strip.
+   */
   plan: WithRooms[] | null
   whole: boolean
   /** Pairs of blocks looked at and entries tried: what it took. */
@@ -164,7 +167,10 @@ export class Exhaust implements Counting {
     return this.plans(blocks, over) ?? none()
   }
 
-  /** Bands behind one another: what is laid so far by the number of its items, what comes next holds the first kind still missing. */
+  /**
+   * Bands behind one another: what is laid so far by the number of its items, what comes next holds the first kind
+   * still missing.
+   */
   private plans(blocks: Blocks, over: () => boolean): Exhausted | null {
     if (over()) return null
     const { bands } = blocks
@@ -252,7 +258,8 @@ export class Exhaust implements Counting {
     return { first, kinds }
   }
   /**
-   * What bands lose once each kind bears its share of what can't be avoided, by a linear program over all bands; and what
+   * What bands lose once each kind bears its share of what can't be avoided, by a linear program over all bands; and
+   * what
    * a plan may lose beyond that: below 0 there is none.
    */
   private reduced(blocks: Blocks, { first, kinds }: Held, over: () => boolean): { loss: Float64Array; left: number } {
@@ -269,21 +276,30 @@ export class Exhaust implements Counting {
     less((k) => (this.sized[k] as Sized).price)
     const demand = this.sized.map((s) => s.count)
     const start = demand.map(() => ({ value: 1, cost: 10 * blocks.slack + 10 }))
-    const { price } = coverLp(demand, start, (u) => {
-      if (over()) return null
-      let most = SMALL
-      let best = -1
-      for (let b = 0; b < loss.length; b++) {
-        let gain = -(loss[b] as number)
-        for (let i = first[b] as number; i < (first[b + 1] as number); i++) gain += u[kinds[i] as number] as number
-        if (gain > most) [most, best] = [gain, b]
-      }
-      blocks.work += loss.length
-      if (best < 0) return null
-      const column = kinds.subarray(first[best], first[best + 1])
-      const rows = [...new Set(column)]
-      return { rows, values: rows.map((r) => column.reduce((n, k) => n + (k === r ? 1 : 0), 0)), cost: loss[best] as number }
-    }, ROUNDS) // prettier-ignore
+    const { price } = coverLp(
+      demand,
+      start,
+      (u) => {
+        if (over()) return null
+        let most = SMALL
+        let best = -1
+        for (let b = 0; b < loss.length; b++) {
+          let gain = -(loss[b] as number)
+          for (let i = first[b] as number; i < (first[b + 1] as number); i++) gain += u[kinds[i] as number] as number
+          if (gain > most) [most, best] = [gain, b]
+        }
+        blocks.work += loss.length
+        if (best < 0) return null
+        const column = kinds.subarray(first[best], first[best + 1])
+        const rows = [...new Set(column)]
+        return {
+          rows,
+          values: rows.map((r) => column.reduce((n, k) => n + (k === r ? 1 : 0), 0)),
+          cost: loss[best] as number,
+        }
+      },
+      ROUNDS,
+    )
     let left = blocks.slack - price.reduce((t, u, k) => t + u * (demand[k] as number), 0)
     // Shares that a band does not bear are no proof: they were given up too soon.
     if (less((k) => price[k] as number) < -SMALL) {

@@ -47,8 +47,10 @@ export function smallKinds(kinds: readonly Kind[], most: number, mostPairs = MOS
 const bitsFor = (n: number) => Math.ceil(Math.log2(n + 1)) + 1
 
 /**
- * For every selection of small items the rectangles (width, length) that hold it by straight cuts and that no smaller one
- * holds; what wastes more than `waste` is left out. A room is filled with the selection of largest area that fits it and
+ * For every selection of small items the rectangles (width, length) that hold it by straight cuts and that no smaller
+ * one
+ * holds; what wastes more than `waste` is left out. A room is filled with the selection of largest area that fits it
+ * and
  * is still to be laid, found by going through those that fit the room from the largest down.
  */
 export class FillTable {
@@ -73,7 +75,10 @@ export class FillTable {
   private readonly bySelection = new Map<number, number>()
   private readonly over = new Map<number, Over | null>()
 
-  /** `room`: the widest room there is to fill. `stages`: with three, columns of items one behind the other; else any straight cuts. */
+  /**
+   * `room`: the widest room there is to fill. `stages`: with three, columns of items one behind the other; else any
+   * straight cuts.
+   */
   constructor(
     readonly small: readonly Small[],
     private readonly width: number,
@@ -205,7 +210,13 @@ export class FillTable {
 
   private have = 0
   private front = 0
-  private readonly cand = { w: new Float64Array(MOST_FRONT), l: new Float64Array(MOST_FRONT), a: new Int32Array(MOST_FRONT), b: new Int32Array(MOST_FRONT), d: new Uint8Array(MOST_FRONT) } // prettier-ignore
+  private readonly cand = {
+    w: new Float64Array(MOST_FRONT),
+    l: new Float64Array(MOST_FRONT),
+    a: new Int32Array(MOST_FRONT),
+    b: new Int32Array(MOST_FRONT),
+    d: new Uint8Array(MOST_FRONT),
+  }
   private offer(w: number, l: number, a: number, b: number, d: number): void {
     if (w > this.room + EPS || l > this.length + EPS || w * l - this.have > this.waste) return
     const { cand } = this
@@ -249,7 +260,10 @@ export class FillTable {
     this.start[c + 1] = this.W.length
   }
 
-  /** The shortest block over the strip that holds just this selection: one entry, or two beside each other; null where the table has none. */
+  /**
+   * The shortest block over the strip that holds just this selection: one entry, or two beside each other; null where
+   * the table has none.
+   */
   shortest(rest: number): Over | null {
     const known = this.over.get(rest)
     if (known !== undefined) return known
@@ -263,8 +277,17 @@ export class FillTable {
       for (let i = this.start[a] as number, e = this.start[a + 1] as number; i < e; i++)
         for (let j = this.start[b] as number, f = this.start[b + 1] as number; j < f; j++) {
           const length = Math.max(this.L[i] as number, this.L[j] as number)
-          if ((this.W[i] as number) + (this.W[j] as number) <= this.width + EPS && (!best || length < best.length - EPS))
-            best = { length, parts: [{ entry: i, x: 0, y: 0 }, { entry: j, x: this.W[i] as number, y: 0 }] } // prettier-ignore
+          if (
+            (this.W[i] as number) + (this.W[j] as number) <= this.width + EPS &&
+            (!best || length < best.length - EPS)
+          )
+            best = {
+              length,
+              parts: [
+                { entry: i, x: 0, y: 0 },
+                { entry: j, x: this.W[i] as number, y: 0 },
+              ],
+            }
         }
     }
     this.over.set(rest, best)
@@ -344,8 +367,12 @@ export class FillView {
         if ((table.area[c] as number) > most) continue
         let best = -1
         for (let e = table.start[c] as number, f = table.start[c + 1] as number; e < f; e++)
-          if ((table.W[e] as number) <= w + EPS && (table.L[e] as number) <= l + EPS && (best < 0 || (table.W[e] as number) < (table.W[best] as number)))
-            best = e // prettier-ignore
+          if (
+            (table.W[e] as number) <= w + EPS &&
+            (table.L[e] as number) <= l + EPS &&
+            (best < 0 || (table.W[e] as number) < (table.W[best] as number))
+          )
+            best = e
         if (best >= 0) {
           packed.push(table.packed[c] as number)
           entry.push(best)
@@ -357,7 +384,10 @@ export class FillView {
     }
     return room
   }
-  /** The worthiest selection that fits the room and is still there (passing over the first `skip` of them): its entry, or −1. */
+  /**
+   * The worthiest selection that fits the room and is still there (passing over the first `skip` of them): its entry,
+   * or −1.
+   */
   fill(w: number, l: number, rest: number, skip: number): number {
     if (rest === 0 || w <= EPS || l <= EPS) return -1
     const { packed, entry } = this.fitting(w, l)

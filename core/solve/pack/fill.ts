@@ -3,14 +3,20 @@ import type { Band } from './band'
 import { Decoder, EITHER, type StripItems } from './decode'
 import type { Kind } from './kinds'
 
-/** Worth of each kind, leaning by a share from its price towards its bare area at `perArea` of length for each unit of it. */
+/**
+ * Worth of each kind, leaning by a share from its price towards its bare area at `perArea` of length for each unit of
+ * it.
+ */
 export const leaning = (kinds: readonly Kind[], price: Float64Array, perArea: number, lean: number): Float64Array =>
   price.map((p, k) => {
     const { w, l } = kinds[k] as Kind
     return (1 - lean) * p + lean * w * l * perArea
   })
 
-/** Items that stand ready for one band at a time, tries at it, and the warmth these begin with as a share of its length. */
+/**
+ * Items that stand ready for one band at a time, tries at it, and the warmth these begin with as a share of its
+ * length.
+ */
 const READY = 20
 const WARM = 0.03
 
@@ -63,7 +69,10 @@ export class Filling {
     return bands
   }
 
-  /** The best band found that is begun by the first item left; leaves it in the decoder. Null where time ran out first. */
+  /**
+   * The best band found that is begun by the first item left; leaves it in the decoder. Null where time ran out
+   * first.
+   */
   private one(left: readonly number[], tries: number): number[] | null {
     const { random, ready, way, across, glue, items } = this
     const m = Math.min(READY, left.length)

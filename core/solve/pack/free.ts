@@ -35,7 +35,14 @@ export function free(job: StripJob): StripPlan {
     if (found) take(found)
   }
   const step = commonStep(job.kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP
-  const beamJob = { items, random: job.random, step, bound: job.bound, spent: job.spent, ...(noWaste ? {} : { price: job.price }) } // prettier-ignore
+  const beamJob = {
+    items,
+    random: job.random,
+    step,
+    bound: job.bound,
+    spent: job.spent,
+    ...(noWaste ? {} : { price: job.price }),
+  }
   const beams = new BeamSearch(beamJob, niches, noWaste ? LOSSLESS : LOSSY)
   const most = noWaste ? LOSSLESS_SHARE : items.n > 40 ? 90_000 : 40_000
   let rounds = Math.min(Math.ceil(job.rounds / 2), most)
@@ -124,7 +131,8 @@ class Skyline {
     this.sw = new Float64Array(items.n + 4)
   }
   /**
-   * `weight`: how much the area lost under an item counts against its height. `stop` is asked now and then; once it says
+   * `weight`: how much the area lost under an item counts against its height. `stop` is asked now and then; once it
+   * says
    * so the run ends without a plan, Infinity long.
    */
   run(order: Int32Array, way: Uint8Array, weight: number, stop?: () => boolean): number {
@@ -235,7 +243,16 @@ class Skyline {
   /** The plan as bands. */
   bands(kinds: StripJob['kinds']): Band[] {
     const { kind } = this.items
-    return apart({ length: this.length, kinds: [...kind], x: [...this.x], y: [...this.y], turned: [...this.turned].map((t) => t === 1) }, kinds) // prettier-ignore
+    return apart(
+      {
+        length: this.length,
+        kinds: [...kind],
+        x: [...this.x],
+        y: [...this.y],
+        turned: [...this.turned].map((t) => t === 1),
+      },
+      kinds,
+    )
   }
 }
 

@@ -3,7 +3,10 @@ import { LARGE, Search, type StripJob, type StripPlan } from './search'
 
 export { itemsOf, type StripJob, type StripPlan } from './search'
 
-/** Bands of least total length that hold all items, by straight cuts. Repeats for a seed where `rounds` ends the search. */
+/**
+ * Bands of least total length that hold all items, by straight cuts. Repeats for a seed where `rounds` ends the
+ * search.
+ */
 export function guillotine(job: StripJob): StripPlan {
   const n = job.kinds.reduce((sum, k) => sum + k.items.length, 0)
   if (n === 0) return { bands: [], length: 0, proven: true }

@@ -37,7 +37,10 @@ export function commonStep(sizes: readonly number[]): number {
   return 0
 }
 
-/** So many of each kind as kinds of their own, those of which there is none left out; `from` names the whole's kind of each. */
+/**
+ * So many of each kind as kinds of their own, those of which there is none left out; `from` names the whole's kind of
+ * each.
+ */
 export function partOf(kinds: readonly Kind[], left: ArrayLike<number>): { kinds: Kind[]; from: number[] } {
   const from = [...kinds.keys()].filter((k) => (left[k] as number) > 0)
   return {
@@ -47,7 +50,8 @@ export function partOf(kinds: readonly Kind[], left: ArrayLike<number>): { kinds
 }
 
 /**
- * Whether only what is `small` fits beside an item, however it lies, and nothing longer than it: in a band of its own it
+ * Whether only what is `small` fits beside an item, however it lies, and nothing longer than it: in a band of its own
+ * it
  * then loses little.
  */
 export function aloneInBand(kinds: readonly Kind[], i: number, width: number, small: ReadonlySet<number>): boolean {

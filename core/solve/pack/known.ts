@@ -6,7 +6,8 @@ import { BandPool } from './recombine'
 import { Search, type StripJob } from './search'
 
 /**
- * Plans are put together out of the bands known for strips of so many kinds at most, again after so large a share of the
+ * Plans are put together out of the bands known for strips of so many kinds at most, again after so large a share of
+ * the
  * search, from so many rounds on; so few items are left to be laid anew, in so many rounds.
  */
 const KNOWN = { kinds: 320, every: 0.05, least: 50_000, rest: 40, rounds: 12_000 }
@@ -33,13 +34,24 @@ export class Known {
   add(pool: BandPool, from: readonly number[]): void {
     if (this.used) this.pool.takeFrom(pool, from, this.code)
   }
-  /** A plan out of the bands known and those of the best plan, where it is time for one. `gone`: share of the search. */
+  /**
+   * A plan out of the bands known and those of the best plan, where it is time for one. `gone`: share of the search.
+   */
   plan(best: readonly Band[], gone: number): Band[] | null {
     if (!this.used || gone < this.next || this.pool.size === 0) return null
     const { job, pool } = this
     const known = best.map((b) => pool.shortest(markOf(b.kinds, this.code), b))
     const price = (this.price = this.price.slice())
-    const bands = dive({ pool, kinds: job.kinds, width: job.width, price, known, rest: KNOWN.rest, layRest: (left) => this.layRest(left), spent: job.spent }) // prettier-ignore
+    const bands = dive({
+      pool,
+      kinds: job.kinds,
+      width: job.width,
+      price,
+      known,
+      rest: KNOWN.rest,
+      layRest: (left) => this.layRest(left),
+      spent: job.spent,
+    })
     this.next = (job.gone?.() ?? gone) + KNOWN.every
     return bands
   }

@@ -72,7 +72,10 @@ export function boundOf(items: readonly PackItem[], width: number, gap: number):
   return Math.max(dualFeasible(kinds, width + gap).bound, longest(kinds)) - gap
 }
 
-/** Groups to lots, the largest first: the first lot not yet full, else the least full that can take it; then what is loose. */
+/**
+ * Groups to lots, the largest first: the first lot not yet full, else the least full that can take it; then what is
+ * loose.
+ */
 export function share(
   items: readonly PackItem[],
   lots: Lot[],

@@ -3,9 +3,11 @@ import type { Band } from './band'
 import type { Kind } from './kinds'
 
 /**
- * Puts rectangles together where a whole side of one equals a whole side of another, until each is as wide as the strip:
+ * Puts rectangles together where a whole side of one equals a whole side of another, until each is as wide as the
+ * strip:
  * what was cut from a sheet with nothing lost comes together again without a search over places. Sides that few others
- * share go first, ties by chance; a dead end starts again, or goes to `rest` for what is left. Null where no such plan as short as `bound` is found.
+ * share go first, ties by chance; a dead end starts again, or goes to `rest` for what is left. Null where no such
+ * plan as short as `bound` is found.
  */
 export function matched(
   kinds: readonly Kind[],
@@ -30,7 +32,10 @@ export function matched(
 const leavesOf = (kinds: readonly Kind[]): Block[] =>
   kinds.flatMap((k, kind) => k.items.map(() => ({ w: k.w, l: k.l, turn: k.turn, kind, parts: [] })))
 
-/** A rectangle and what it was put together from; a single item has no parts. Turned, x and y of its parts change places. */
+/**
+ * A rectangle and what it was put together from; a single item has no parts. Turned, x and y of its parts change
+ * places.
+ */
 interface Block {
   w: number
   l: number
@@ -236,10 +241,13 @@ function wheel(blocks: readonly Block[], width: number, total: number): { block:
             return {
               used: five.map((it) => it.i),
               block: {
-                w, l, turn, kind: -1,
+                w,
+                l,
+                turn,
+                kind: -1,
                 parts: [part(a, 0, 0), part(b, a.w, 0), part(c, d.w, b.l), part(d, 0, a.l), part(e, d.w, a.l)],
               },
-            } // prettier-ignore
+            }
           }
         }
       }

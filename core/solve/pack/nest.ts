@@ -42,8 +42,10 @@ const CELLS_ACROSS = 192
 const LEAST_CELL = 4
 
 /**
- * Outlines of any shape into bins, interlocking where they can. Each shape is a set of cells that covers it wholly, grown
- * by the gap, so a plan is sound whatever the cells' size; shapes go one by one to the lowest free place, and orders and
+ * Outlines of any shape into bins, interlocking where they can. Each shape is a set of cells that covers it wholly,
+ * grown
+ * by the gap, so a plan is sound whatever the cells' size; shapes go one by one to the lowest free place, and orders
+ * and
  * turns are bettered by chance within the budget. Null where not all shapes find room.
  */
 export function nest(
@@ -134,7 +136,10 @@ export function nest(
   return best
 }
 
-/** Runs of cells by row from the shape's own corner; and the same grown by the gap, which begins `pad` cells before it. */
+/**
+ * Runs of cells by row from the shape's own corner; and the same grown by the gap, which begins `pad` cells before
+ * it.
+ */
 interface Mask {
   bare: Int32Array[]
   pad: number
@@ -178,11 +183,13 @@ function spans(points: Lie['points'], from: number, to: number, cell: number): n
   for (let i = 0; i < points.length; i++) {
     const a = points[i] as { x: number; y: number }
     const b = points[(i + 1) % points.length] as { x: number; y: number }
-    if ((a.y <= middle && b.y > middle) || (b.y <= middle && a.y > middle)) crossings.push(a.x + ((middle - a.y) / (b.y - a.y)) * (b.x - a.x)) // prettier-ignore
+    if ((a.y <= middle && b.y > middle) || (b.y <= middle && a.y > middle))
+      crossings.push(a.x + ((middle - a.y) / (b.y - a.y)) * (b.x - a.x))
     const low = Math.min(a.y, b.y)
     const high = Math.max(a.y, b.y)
     if (high <= from + 1e-9 || low >= to - 1e-9) continue
-    const at = (y: number) => (high - low < 1e-9 ? null : a.x + ((Math.min(high, Math.max(low, y)) - a.y) / (b.y - a.y)) * (b.x - a.x)) // prettier-ignore
+    const at = (y: number) =>
+      high - low < 1e-9 ? null : a.x + ((Math.min(high, Math.max(low, y)) - a.y) / (b.y - a.y)) * (b.x - a.x)
     const x1 = at(from) ?? a.x
     const x2 = at(to) ?? b.x
     const left = Math.min(x1, x2)

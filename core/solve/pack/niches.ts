@@ -89,7 +89,13 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
                 }
                 segs += atWall ? 0 : 1
               }
-              children.push({ node, s, item: i, turned: t, score: scoreOf(node, sheet, i, trapped, segs, taste, job.random) }) // prettier-ignore
+              children.push({
+                node,
+                s,
+                item: i,
+                turned: t,
+                score: scoreOf(node, sheet, i, trapped, segs, taste, job.random),
+              })
             }
           }
         }
@@ -155,6 +161,10 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
       }
     }
     xs.push(W)
-    return { ...laidOnto(node, sheet, item, turned, right ? x + spare : x, y), sx: Int32Array.from(xs), sy: Int32Array.from(ys) } // prettier-ignore
+    return {
+      ...laidOnto(node, sheet, item, turned, right ? x + spare : x, y),
+      sx: Int32Array.from(xs),
+      sy: Int32Array.from(ys),
+    }
   }
 }

@@ -141,7 +141,9 @@ function portion(budget: Budget, part: number, ofRest: number): Share {
   }
 }
 
-/** One lot: its items on an endless strip as wide as its widest bins, the bands shared out among the bins' free spans. */
+/**
+ * One lot: its items on an endless strip as wide as its widest bins, the bands shared out among the bins' free spans.
+ */
 function layLot(
   lot: Lot,
   options: PackOptions,

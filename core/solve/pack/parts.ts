@@ -16,7 +16,10 @@ const PARTS = {
   /** A step of the length, as a share of the bound; a step costs so many times the one before. */
   step: 0.0035,
   grows: 3,
-  /** The first and the shortest step against that; by so much one is longer after one that did not fail; one that tells how the work grows. */
+  /**
+   * The first and the shortest step against that; by so much one is longer after one that did not fail; one that
+   * tells how the work grows.
+   */
   first: 1 / 16,
   shortest: 1 / 40,
   longer: 2,
@@ -74,7 +77,8 @@ export class Parts {
     })
   }
   /**
-   * Goes on with the proof that no plan is shorter than `length`, for about so much work more. Answers the work done, and a
+   * Goes on with the proof that no plan is shorter than `length`, for about so much work more. Answers the work done,
+   * and a
    * shorter plan of a part of the items where that was searched to the end and there is one: it may be the whole.
    */
   run(length: number, work: number, spent: () => boolean): { work: number; plan: Exhausted['plan'] } {

@@ -7,7 +7,8 @@ import { PACK_TOLERANCE as EPS } from './types'
 
 /**
  * Proofs by parts beside a search: as much work as so many pairs for each of its rounds, or a share of the time where
- * there is a clock; less and less, down to `leastShare`, while nothing comes of it. A plan of a part is completed in so many tries.
+ * there is a clock; less and less, down to `leastShare`, while nothing comes of it. A plan of a part is completed in
+ * so many tries.
  */
 const PROOF = { work: 100, share: 0.4, leastShare: 0.05, less: 0.6, more: 2, tries: 300 }
 /** From so many rounds of the search on they are worth it. */
@@ -40,7 +41,8 @@ export class Proof {
     return this.parts.bound
   }
   /**
-   * Raises the bound towards `length`, the best plan's, after so many rounds of the search more. Answers how many rounds
+   * Raises the bound towards `length`, the best plan's, after so many rounds of the search more. Answers how many
+   * rounds
    * that was worth, and the shortest plan that came of it.
    */
   run(rounds: number, length: number): { rounds: number; bands: Band[] | null } {

@@ -23,7 +23,10 @@ export class BandPool {
   prune(slack: number): void {
     for (const [key, entry] of this.byKey) if (entry.loss >= slack) this.byKey.delete(key)
   }
-  /** Worth of each kind by the bands in the pool (every band costs at least the worth of what it holds), and what that proves of them. */
+  /**
+   * Worth of each kind by the bands in the pool (every band costs at least the worth of what it holds), and what that
+   * proves of them.
+   */
   prices(
     need: Int32Array,
     alone: Float64Array,
@@ -97,8 +100,10 @@ export class BandPool {
     for (const [mark, e] of other.byKey) if (this.wants(mark, e.length)) this.put(mark, e.band, e.loss)
   }
   /**
-   * Bands that cover every kind exactly `need` times with a length under `length`, the least found within `nodes` steps:
-   * a depth-first search on the loss that is left against `price`. `trim`: a band may leave out what is laid already. `whole` says that nothing better is in the pool.
+   * Bands that cover every kind exactly `need` times with a length under `length`, the least found within `nodes`
+   * steps:
+   * a depth-first search on the loss that is left against `price`. `trim`: a band may leave out what is laid already.
+   * `whole` says that nothing better is in the pool.
    */
   recombine(
     need: Int32Array,
@@ -164,7 +169,11 @@ export class BandPool {
     }
     search(0, 0, -1, 0)
     const found = best as { e: number; took: number[] }[] | null
-    const bands = found && found.map(({ e, took }) => only((entries[e] as { band: Band }).band, (content[e] as { rows: number[] }).rows, took)) // prettier-ignore
+    const bands =
+      found &&
+      found.map(({ e, took }) =>
+        only((entries[e] as { band: Band }).band, (content[e] as { rows: number[] }).rows, took),
+      )
     return { bands, whole }
   }
 }

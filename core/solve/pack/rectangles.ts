@@ -32,7 +32,8 @@ interface Child {
 }
 
 /**
- * The same by straight cuts alone: the smallest free rectangle is filled first, what is left beside and behind an item is
+ * The same by straight cuts alone: the smallest free rectangle is filled first, what is left beside and behind an
+ * item is
  * parted by one cut, either way. Answers as `niches` does.
  */
 export function rectangles(job: BeamJob, target: number, wide: number, taste: Taste): Band | null {
@@ -96,7 +97,14 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
                   else more++
                 }
                 if (node.loss + lost > budget) continue
-                children.push({ node, f, item: i, turned: t, across: c === 1, score: scoreOf(node, sheet, i, lost, rects + more, taste, job.random) }) // prettier-ignore
+                children.push({
+                  node,
+                  f,
+                  item: i,
+                  turned: t,
+                  across: c === 1,
+                  score: scoreOf(node, sheet, i, lost, rects + more, taste, job.random),
+                })
               }
             }
           }

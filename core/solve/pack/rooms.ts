@@ -7,7 +7,10 @@ export interface Room {
   length: number
 }
 
-/** Free rectangles left and right of items that stay where they are, one pair for each stretch of the bin they take together. */
+/**
+ * Free rectangles left and right of items that stay where they are, one pair for each stretch of the bin they take
+ * together.
+ */
 export function roomsBeside(bin: PackBin, locked: readonly Placed[], gap: number): Room[] {
   const rooms: Room[] = []
   const sorted = [...locked].sort((a, b) => a.y - b.y)

@@ -60,7 +60,10 @@ export function itemsOf(kinds: readonly Kind[], width: number): StripItems {
   }
 }
 
-/** Beams take part from so many rounds on, with rounds in this share of those of annealing; without prices where nearly nothing need be lost. */
+/**
+ * Beams take part from so many rounds on, with rounds in this share of those of annealing; without prices where
+ * nearly nothing need be lost.
+ */
 const BEAM = { least: 50_000, share: 0.1, ofLossless: 6, lossless: 1.002 }
 
 /** Tries at putting sides together, again and again. */
@@ -265,8 +268,12 @@ export class Search {
   private read(only: number): Band[] {
     const { decoder, items } = this
     const bands: Band[] = Array.from({ length: decoder.bands }, (_, b) => ({
-      length: decoder.bandLength[b] as number, kinds: [], x: [], y: [], turned: [],
-    })) // prettier-ignore
+      length: decoder.bandLength[b] as number,
+      kinds: [],
+      x: [],
+      y: [],
+      turned: [],
+    }))
     for (let i = 0; i < items.n; i++) {
       const band = bands[decoder.band[i] as number] as Band
       band.kinds.push(items.kind[i] as number)

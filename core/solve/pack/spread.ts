@@ -13,8 +13,10 @@ const TOLERANCE = 1e-6
 const CELLS = 4000
 
 /**
- * Bands onto spans: the first span that takes them all; else span by span in the order given, each filled as full as the
- * bands allow (a span that is not filled loses its end). Lengths of bands include one gap each; the last of a span needs
+ * Bands onto spans: the first span that takes them all; else span by span in the order given, each filled as full as
+ * the
+ * bands allow (a span that is not filled loses its end). Lengths of bands include one gap each; the last of a span
+ * needs
  * none. What fits nowhere comes back.
  */
 export function spread(
@@ -57,7 +59,10 @@ const MANY = 600
 const END_CHOICE = 300
 const END_LENGTHS = 4
 
-/** Of many bands: every so-manieth in turn until little room is left, then the fullest end out of a choice of the rest. */
+/**
+ * Of many bands: every so-manieth in turn until little room is left, then the fullest end out of a choice of the
+ * rest.
+ */
 function fullestOfMany(bands: readonly Band[], room: number): Set<number> {
   const mean = bandsLength(bands) / bands.length
   const chosen = new Set<number>()

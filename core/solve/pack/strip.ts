@@ -30,7 +30,10 @@ export interface StripAsk {
   better?: (bands: Band[], bound: number) => void
 }
 
-/** One endless strip: a first plan at once, then the bound, then the search until it meets the bound or the budget ends. */
+/**
+ * One endless strip: a first plan at once, then the bound, then the search until it meets the bound or the budget
+ * ends.
+ */
 export function strip(ask: StripAsk): StripPlan & { bound: number } {
   const { kinds, width } = ask
   if (kinds.length === 0) return { bands: [], length: 0, proven: true, bound: 0 }

@@ -33,7 +33,12 @@ export function tidied(job: StripJob, bands: readonly Band[], rounds: number): B
     const was = sum(picked.map((p) => p.score))
     for (let t = 0; t < 12; t++) {
       const order = Int32Array.from({ length: items.n }, (_, k) => k)
-      const key = Float64Array.from(order, (k) => (items.w[k] as number) * (items.l[k] as number) * (0.3 + random()) + (t % 3 === 0 ? 1e9 * (items.l[k] as number) : 0)) // prettier-ignore
+      const key = Float64Array.from(
+        order,
+        (k) =>
+          (items.w[k] as number) * (items.l[k] as number) * (0.3 + random()) +
+          (t % 3 === 0 ? 1e9 * (items.l[k] as number) : 0),
+      )
       order.sort((a, b) => (key[b] as number) - (key[a] as number))
       const across = Uint8Array.from(order, () => (random() < 0.35 ? 1 : 0))
       const way = new Uint8Array(items.n).fill(EITHER)
@@ -55,12 +60,19 @@ interface Score {
   rests: number
   cuts: number
 }
-const sum = (list: readonly Score[]): Score => list.reduce((a, b) => ({ rests: a.rests + b.rests, cuts: a.cuts + b.cuts }), { rests: 0, cuts: 0 }) // prettier-ignore
+const sum = (list: readonly Score[]): Score =>
+  list.reduce((a, b) => ({ rests: a.rests + b.rests, cuts: a.cuts + b.cuts }), { rests: 0, cuts: 0 })
 const better = (a: Score, b: Score): boolean =>
   a.rests > b.rests * (1 + STAY) + STAY || (a.rests >= b.rests * (1 - STAY) - STAY && a.cuts < b.cuts)
 
 function read(decoder: Decoder, from: readonly number[]): Band[] {
-  const out: Band[] = Array.from({ length: decoder.bands }, (_, b) => ({ length: decoder.bandLength[b] as number, kinds: [], x: [], y: [], turned: [] })) // prettier-ignore
+  const out: Band[] = Array.from({ length: decoder.bands }, (_, b) => ({
+    length: decoder.bandLength[b] as number,
+    kinds: [],
+    x: [],
+    y: [],
+    turned: [],
+  }))
   for (let i = 0; i < decoder.items.n; i++) {
     const band = out[decoder.band[i] as number] as Band
     band.kinds.push(from[decoder.items.kind[i] as number] as number)
@@ -76,7 +88,12 @@ export function scoreOf(band: Band, kinds: readonly Kind[], width: number, least
   const score: Score = { rests: 0, cuts: 0 }
   const all = band.kinds.map((k, i) => {
     const kind = kinds[k] as Kind
-    return { x: band.x[i] as number, y: band.y[i] as number, w: band.turned[i] ? kind.l : kind.w, l: band.turned[i] ? kind.w : kind.l } // prettier-ignore
+    return {
+      x: band.x[i] as number,
+      y: band.y[i] as number,
+      w: band.turned[i] ? kind.l : kind.w,
+      l: band.turned[i] ? kind.w : kind.l,
+    }
   })
   const rest = (w: number, l: number) => {
     if (w >= least && l >= least) score.rests += (w * l) ** 2 / 1e6

@@ -28,7 +28,9 @@ export function keysOf(style: Style, typed: Keys): Result<{ keys: Keys; assumed:
   return ok({ keys, assumed })
 }
 
-/** All panels of a body style for its key lengths: sizes, edges, neighbours and usual features, every figure assumed. */
+/**
+ * All panels of a body style for its key lengths: sizes, edges, neighbours and usual features, every figure assumed.
+ */
 export function familyPanels(style: Style, keys: Keys): Panel[] {
   switch (style) {
     case 'box_body':
@@ -46,7 +48,10 @@ export function familyPanels(style: Style, keys: Keys): Panel[] {
   }
 }
 
-/** Hardware as the panels name it: what is raised on them, off in its minutes or taped round. Known rows are not given again. */
+/**
+ * Hardware as the panels name it: what is raised on them, off in its minutes or taped round. Known rows are not given
+ * again.
+ */
 export function hardwareOf(panels: readonly Panel[], known: Walkaround['hardware']): Walkaround['hardware'] {
   const names = new Set(known.map((h) => h.name))
   const ids = known.map((h) => h.id)
@@ -56,7 +61,13 @@ export function hardwareOf(panels: readonly Panel[], known: Walkaround['hardware
     .map(({ name, r }) => {
       const id = freeId('h1', ids)
       ids.push(id)
-      return { id, name, way: r.removable ? ('remove' as const) : ('tape' as const), minutes: r.removable ? r.minutes : 0, who: '' } // prettier-ignore
+      return {
+        id,
+        name,
+        way: r.removable ? ('remove' as const) : ('tape' as const),
+        minutes: r.removable ? r.minutes : 0,
+        who: '',
+      }
     })
 }
 
@@ -68,6 +79,8 @@ export function neverCoverOf(panels: readonly Panel[]): Walkaround['neverCover']
     { id: 'headlamps', kind: 'lamp', panelId: has('front_bumper'), note: '' },
     { id: 'tail-lamps', kind: 'lamp', panelId: has('rear_bumper') ?? rear, note: '' },
     { id: 'plate', kind: 'plate', panelId: has('hatch') ?? has('boot_lid') ?? has('tailgate') ?? rear, note: '' },
-    ...(has('front_bumper') ? [{ id: 'sensors', kind: 'sensor' as const, panelId: has('front_bumper'), note: '' }] : []),
-  ] // prettier-ignore
+    ...(has('front_bumper')
+      ? [{ id: 'sensors', kind: 'sensor' as const, panelId: has('front_bumper'), note: '' }]
+      : []),
+  ]
 }

@@ -37,7 +37,7 @@ export function shape(
     const [a, b] = [from(i), run.to]
     const n = (seen[run.at] = (seen[run.at] ?? 0) + 1)
     const turn = heading((i + 1) % runs.length) - heading(i)
-    const wrapped = ((turn % (2 * Math.PI)) + 3 * Math.PI) % (2 * Math.PI) - Math.PI // prettier-ignore
+    const wrapped = (((turn % (2 * Math.PI)) + 3 * Math.PI) % (2 * Math.PI)) - Math.PI
     return {
       id: n === 1 ? run.at : `${run.at}-${n}`,
       at: run.at,
@@ -70,30 +70,77 @@ export function rect(
   features: Features & { gaps?: [number?, number?, number?, number?]; insetMm?: number } = {},
 ): Panel {
   const { gaps = [], insetMm = 0, ...rest } = features
-  const corner: [number, number][] = [[widthMm - insetMm, 0], [widthMm, heightMm], [0, heightMm], [insetMm, 0]] // prettier-ignore
+  const corner: [number, number][] = [
+    [widthMm - insetMm, 0],
+    [widthMm, heightMm],
+    [0, heightMm],
+    [insetMm, 0],
+  ]
   const runs = (['top', 'right', 'bottom', 'left'] as const).map((at, i): Run => ({
-    at, to: corner[i] as [number, number], meets: meets[i] as Edge['meets'], neighbour: neighbours[i], ...(gaps[i] === undefined ? {} : { gapMm: gaps[i] }),
-  })) // prettier-ignore
+    at,
+    to: corner[i] as [number, number],
+    meets: meets[i] as Edge['meets'],
+    neighbour: neighbours[i],
+    ...(gaps[i] === undefined ? {} : { gapMm: gaps[i] }),
+  }))
   return shape(id, name, kind, side, [insetMm, 0], runs, rest)
 }
 
 /** Every figure of a panel, by the names that `assumed` uses. */
 export const everyFigure = (p: Panel): string[] => [
-  'widthMm', 'heightMm', 'crownMm', ...(p.crownDownMm === null ? [] : ['crownDownMm']), ...(p.cornerRadiusMm === null ? [] : ['cornerRadiusMm']),
-  ...p.edges.map((e) => `edges.${e.id}`), ...p.recesses.map((r) => `recesses.${r.id}`), ...p.bodyLines.map((l) => `bodyLines.${l.id}`),
-  ...p.raised.map((r) => `raised.${r.id}`), ...(p.nose ? ['nose'] : []), ...(p.wraps.length > 0 ? ['wraps'] : []),
-] // prettier-ignore
+  'widthMm',
+  'heightMm',
+  'crownMm',
+  ...(p.crownDownMm === null ? [] : ['crownDownMm']),
+  ...(p.cornerRadiusMm === null ? [] : ['cornerRadiusMm']),
+  ...p.edges.map((e) => `edges.${e.id}`),
+  ...p.recesses.map((r) => `recesses.${r.id}`),
+  ...p.bodyLines.map((l) => `bodyLines.${l.id}`),
+  ...p.raised.map((r) => `raised.${r.id}`),
+  ...(p.nose ? ['nose'] : []),
+  ...(p.wraps.length > 0 ? ['wraps'] : []),
+]
 
 /** Left panels and their mirrors; panels of the middle stay single. */
 export const bothSides = (left: readonly Panel[]): Panel[] => left.flatMap((p) => [p, mirrorPanel(p)])
 
 export const cup = (xMm: number, yMm: number): Panel['recesses'][number] =>
-  Recess.parse({ id: 'cup', name: 'Handle cup', mouthWidthMm: 130, mouthHeightMm: 70, depthMm: 22, wallDeg: 45, open: true, openAt: 'top', way: 'feed', gapMm: 60, bendRadiusMm: 8, xMm, yMm }) // prettier-ignore
+  Recess.parse({
+    id: 'cup',
+    name: 'Handle cup',
+    mouthWidthMm: 130,
+    mouthHeightMm: 70,
+    depthMm: 22,
+    wallDeg: 45,
+    open: true,
+    openAt: 'top',
+    way: 'feed',
+    gapMm: 60,
+    bendRadiusMm: 8,
+    xMm,
+    yMm,
+  })
 export const plateRecess = (xMm: number, yMm: number): Panel['recesses'][number] =>
-  Recess.parse({ id: 'plate', name: 'Plate recess', mouthWidthMm: 540, mouthHeightMm: 140, depthMm: 22, wallDeg: 45, open: false, way: 'bridge', gapMm: 80, bendRadiusMm: 10, xMm, yMm }) // prettier-ignore
+  Recess.parse({
+    id: 'plate',
+    name: 'Plate recess',
+    mouthWidthMm: 540,
+    mouthHeightMm: 140,
+    depthMm: 22,
+    wallDeg: 45,
+    open: false,
+    way: 'bridge',
+    gapMm: 80,
+    bendRadiusMm: 10,
+    xMm,
+    yMm,
+  })
 export const crown = (mm: number, overMm: number, downMm: number, downOverMm: number): Features => ({
-  crownMm: mm, crownOverMm: overMm, crownDownMm: downMm, crownDownOverMm: downOverMm,
-}) // prettier-ignore
+  crownMm: mm,
+  crownOverMm: overMm,
+  crownDownMm: downMm,
+  crownDownOverMm: downOverMm,
+})
 /** A crown that fits on the panel: the straightedge is never longer than the panel is. */
 export const crownOn = (widthMm: number, heightMm: number, perMetre: number, downPerMetre: number): Features => {
   const [over, down] = [Math.min(1000, Math.floor(widthMm)), Math.min(1000, Math.floor(heightMm))]
