@@ -1,6 +1,6 @@
 import { chromium } from '@playwright/test'
 import { spawn } from 'node:child_process'
-import { writePlan } from '@/core/plan/parse'
+import { writePlan } from '@/core/model/plan/parse'
 import { manyPanels } from '../test/fixtures/plans'
 import { median } from './core'
 import { skinBench } from './skin'

@@ -1,8 +1,8 @@
 import { chromium } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import sharp from 'sharp'
-import { writePlan } from '@/core/plan/parse'
-import { Plan } from '@/core/plan/schema'
+import { writePlan } from '@/core/model/plan/parse'
+import { Plan } from '@/core/model/plan/schema'
 import { manyPanels } from '../test/fixtures/plans'
 import { median } from './core'
 

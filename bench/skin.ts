@@ -1,8 +1,8 @@
 import { type Browser, type Page } from '@playwright/test'
-import { writePlan } from '@/core/plan/parse'
-import { familyPanels, usualKeys } from '@/core/vehicle/families'
-import type { Plan } from '@/core/plan/schema'
-import { skinOf } from '@/core/vehicle/skin'
+import { writePlan } from '@/core/model/plan/parse'
+import { familyPanels, usualKeys } from '@/core/model/vehicle/families'
+import type { Plan } from '@/core/model/plan/schema'
+import { skinOf } from '@/core/engines/skin/skin'
 import { handCar, manyPanels } from '../test/fixtures/plans'
 import { median } from './core'
 

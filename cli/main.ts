@@ -23,8 +23,8 @@ Bad input: exit 2, with cuirass/error@1 on standard output and one line on stand
 /** Each loads what it needs and no more: a layout of a second cannot wait for the whole core. */
 const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
   reckon: async (text) => {
-    const { readPlan } = await import('@/core/plan/parse')
-    const { EMPTY_CATALOGUE } = await import('@/core/reckon/catalogue')
+    const { readPlan } = await import('@/core/model/plan/parse')
+    const { EMPTY_CATALOGUE } = await import('@/core/model/catalogue/catalogue')
     const { reckoningJson } = await import('@/core/reckon/output')
     const { reckon } = await import('@/core/reckon/reckon')
     const plan = readPlan(text)
@@ -36,7 +36,7 @@ const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
     }
   },
   layout: async (text) => {
-    const { layoutByContract } = await import('@/core/roll/contract')
+    const { layoutByContract } = await import('@/core/engines/roll/contract')
     const json = readJson(text)
     if (!json.ok) return json
     const sinceStartMs = performance.now()

@@ -1,8 +1,8 @@
 import { writeFileSync } from 'node:fs'
 import { firstFault } from '@/core/kit/first-fault'
 import { readJson } from '@/core/kit/json-guard'
-import { panelMesh } from '@/core/stretch/panel-mesh'
-import { Panel } from '@/core/vehicle/schema'
+import { panelMesh } from '@/core/engines/stretch/panel-mesh'
+import { Panel } from '@/core/model/vehicle/schema'
 import { fail, read } from './stretch'
 
 /** `cuirass panel PANEL.json …`: the mesh of a taped panel, one of a job file's `panels`. */

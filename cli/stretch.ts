@@ -3,8 +3,8 @@ import { z } from 'zod'
 import { readJson } from '@/core/kit/json-guard'
 import { err, ok, type Fault, type Result } from '@/core/kit/result'
 import { timeBudget } from '@/core/kit/budget'
-import { flatFromFile, flatObj, meshFromFile } from '@/core/stretch/flat-panel'
-import { waysOnMesh } from '@/core/stretch/mesh-ways'
+import { flatFromFile, flatObj, meshFromFile } from '@/core/engines/stretch/flat-panel'
+import { waysOnMesh } from '@/core/engines/stretch/mesh-ways'
 import { messageOf } from './messages'
 
 const Line = z.strictObject({

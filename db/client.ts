@@ -3,10 +3,10 @@ import { sql } from 'drizzle-orm'
 import pg from 'pg'
 import { cleanDatabaseError } from './errors'
 import { environment } from './environment'
-import { MAY, type Right, type Role } from '@/core/rights/rights'
+import { MAY, type Right, type Role } from '@/core/model/rights/rights'
 import * as schema from './schema'
 
-export { MAY, may, ROLES, type Right, type Role } from '@/core/rights/rights'
+export { MAY, may, ROLES, type Right, type Role } from '@/core/model/rights/rights'
 export type Database = NodePgDatabase<typeof schema>
 export type Tx = Parameters<Parameters<Database['transaction']>[0]>[0]
 

@@ -18,13 +18,13 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core'
-import type { DamageSpan, FilmSheet } from '@/core/film/schema'
-import type { LogPayload } from '@/core/log/schema'
-import type { Method } from '@/core/method/schema'
-import type { Plan } from '@/core/plan/schema'
-import type { LayoutInput, LayoutPlan } from '@/core/roll/contract'
-import type { SolvedStretch } from '@/core/stretch/solved'
-import type { MeasuredVehicle } from '@/core/vehicle/library'
+import type { DamageSpan, FilmSheet } from '@/core/model/film/schema'
+import type { LogPayload } from '@/core/model/log/schema'
+import type { Method } from '@/core/model/method/schema'
+import type { Plan } from '@/core/model/plan/schema'
+import type { LayoutInput, LayoutPlan } from '@/core/engines/roll/contract'
+import type { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
+import type { MeasuredVehicle } from '@/core/model/plan/vehicle-library'
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
 const mm = (name: string) => numeric(name, { precision: 12, scale: 3, mode: 'number' })

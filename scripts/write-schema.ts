@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { z } from 'zod'
-import { Plan } from '@/core/plan/schema'
+import { Plan } from '@/core/model/plan/schema'
 
 /** The published JSON Schema of the job file, written from the one that parses it. */
 export const jobSchema = (): string =>

@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads'
-import { layoutByContract, type LayoutInput, type LayoutPlan } from '@/core/roll/contract'
+import { layoutByContract, type LayoutInput, type LayoutPlan } from '@/core/engines/roll/contract'
 
 export interface SolveAsk {
   request: LayoutInput

@@ -1,5 +1,5 @@
 import { yardJobs } from '@/web/actions/yard'
-import { may } from '@/core/rights/rights'
+import { may } from '@/core/model/rights/rights'
 import { memberOrDoor } from '@/web/actions/session'
 import { Yard } from '@/web/yard/yard'
 

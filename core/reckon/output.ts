@@ -1,4 +1,4 @@
-import { formulaWithNumbers } from './figure'
+import { formulaWithNumbers } from '../model/figure/figure'
 import type { Reckoning } from './reckon'
 
 /** A reckoning by the published contract `cuirass/reckoning@1`. */

@@ -1,7 +1,7 @@
-import type { LogRow } from '../log/schema'
-import type { Plan } from '../plan/schema'
-import type { Catalogue } from './catalogue'
-import { applyChange, type WayOut } from './finding'
+import type { LogRow } from '../model/log/schema'
+import type { Plan } from '../model/plan/schema'
+import type { Catalogue } from '../model/catalogue/catalogue'
+import { applyChange, type WayOut } from '../model/finding/finding'
 import { reckon, type Reckoning } from './reckon'
 
 export interface Price {

@@ -1,10 +1,10 @@
-import type { HeatPoint } from '../heat/heat-points'
-import type { LogRow } from '../log/schema'
-import type { Plan } from '../plan/schema'
-import type { FilmLayout } from '../roll/lay-out'
-import type { Piece } from '../roll/pieces'
-import type { Step } from '../run-sheet/steps'
-import { STAGES, type Finding, type Stage } from './finding'
+import type { HeatPoint } from '../engines/heat/heat-points'
+import type { LogRow } from '../model/log/schema'
+import type { Plan } from '../model/plan/schema'
+import type { FilmLayout } from '../engines/roll/film-layout'
+import type { Piece } from '../engines/pieces/pieces'
+import type { Step } from '../engines/run-sheet/steps'
+import { STAGES, type Finding, type Stage } from '../model/finding/finding'
 
 /**
  * settled: nothing left to do · open: begun or ready to begin · missing: lacks something · broken: spoilt by a later

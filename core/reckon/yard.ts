@@ -1,6 +1,6 @@
-import type { LogRow } from '../log/schema'
-import type { Plan } from '../plan/schema'
-import type { Catalogue } from './catalogue'
+import type { LogRow } from '../model/log/schema'
+import type { Plan } from '../model/plan/schema'
+import type { Catalogue } from '../model/catalogue/catalogue'
 import { reckon } from './reckon'
 import { standsAt } from './stages'
 

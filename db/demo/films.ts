@@ -1,4 +1,4 @@
-import type { FilmSheet } from '@/core/film/schema'
+import type { FilmSheet } from '@/core/model/film/schema'
 
 /** The rack of the invented shop. Makers, names and figures are our own inventions, plausible for their kind. */
 const warranty = (vertical: number, horizontal: number): FilmSheet['warrantyMonths'] => [

@@ -1,5 +1,5 @@
-import { newPanel } from '@/core/plan/new-plan'
-import type { Panel, Recess } from '@/core/vehicle/schema'
+import { newPanel } from '@/core/model/plan/new-plan'
+import type { Panel, Recess } from '@/core/model/vehicle/schema'
 
 type Over = Partial<Omit<Panel, 'edges'>> & { crown?: [number, number] }
 

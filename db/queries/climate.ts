@@ -1,5 +1,5 @@
 import { desc, eq } from 'drizzle-orm'
-import type { ClimateReading } from '@/core/reckon/catalogue'
+import type { ClimateReading } from '@/core/model/catalogue/catalogue'
 import { guarded, type Tx, type Who } from '../client'
 import { climateReading } from '../schema'
 

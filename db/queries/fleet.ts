@@ -1,5 +1,5 @@
 import { and, count, desc, eq, inArray, sql } from 'drizzle-orm'
-import type { LayoutInput, LayoutPlan } from '@/core/roll/contract'
+import type { LayoutInput, LayoutPlan } from '@/core/engines/roll/contract'
 import { guarded, inShop, type Who } from '../client'
 import { FLEET_QUEUE, within, workQueue, type FleetTask } from '../queue'
 import { fleetLayout } from '../schema'

@@ -1,8 +1,8 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
-import { inDeviceOrder } from '@/core/log/device-order'
-import type { LogRow } from '@/core/log/schema'
-import { parsePlan } from '@/core/plan/parse'
-import type { Plan } from '@/core/plan/schema'
+import { inDeviceOrder } from '@/core/model/log/device-order'
+import type { LogRow } from '@/core/model/log/schema'
+import { parsePlan } from '@/core/model/plan/parse'
+import type { Plan } from '@/core/model/plan/schema'
 import type { Tx, Who } from '../client'
 import { job, ledger, revision, shopChange } from '../schema'
 

@@ -1,5 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm'
-import type { Method } from '@/core/method/schema'
+import type { Method } from '@/core/model/method/schema'
 import { acting, doorDatabase, guarded, type Role, type Who } from '../client'
 import { cleanDatabaseError } from '../errors'
 import { member, shop, user } from '../schema'

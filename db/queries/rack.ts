@@ -1,6 +1,6 @@
 import { and, asc, eq } from 'drizzle-orm'
-import { upgradeSheet } from '@/core/film/upgrade'
-import { FilmSheet, type DamageSpan, type StockItem } from '@/core/film/schema'
+import { upgradeSheet } from '@/core/model/film/upgrade'
+import { FilmSheet, type DamageSpan, type StockItem } from '@/core/model/film/schema'
 import { guarded, type Tx, type Who } from '../client'
 import { film, stockItem, stockMovement } from '../schema'
 

@@ -1,5 +1,5 @@
 import { and, desc, eq, sql } from 'drizzle-orm'
-import { scanMark, type SolvedStretch, type SolvedTable } from '@/core/stretch/solved'
+import { scanMark, type SolvedStretch, type SolvedTable } from '@/core/model/catalogue/solved-stretch'
 import { guarded, type Tx, type Who } from '../client'
 import { QUOTAS } from '../quotas'
 import { job, panelScan, stretchSolved } from '../schema'

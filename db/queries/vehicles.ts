@@ -1,5 +1,5 @@
 import { and, desc, eq } from 'drizzle-orm'
-import { MeasuredVehicle, tapedShare } from '@/core/vehicle/library'
+import { MeasuredVehicle, tapedShare } from '@/core/model/plan/vehicle-library'
 import { guarded, type Tx, type Who } from '../client'
 import { job, vehicle, vehicleRevision } from '../schema'
 

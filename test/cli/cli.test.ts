@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { tmpdir } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { expect, it } from 'vitest'
-import { writePlan } from '@/core/plan/parse'
+import { writePlan } from '@/core/model/plan/parse'
 import { handCar } from '../fixtures/plans'
 
 const bin = fileURLToPath(new URL('../../cli/bin/cuirass.mjs', import.meta.url))

@@ -7,7 +7,7 @@ import {
   cornerSqueeze90,
   recessProfileMm,
   sagittaRadiusMm,
-} from '@/core/stretch/closed-forms'
+} from '@/core/engines/stretch/closed-forms'
 
 describe('spherical cap, least worst stretch (Milnor 1969)', () => {
   // α / sin α − 1 at angles whose sine is known exactly.

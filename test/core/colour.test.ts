@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { hexDifference, labDifference } from '@/core/vehicle/colour'
+import { hexDifference, labDifference } from '@/core/model/vehicle/colour'
 
 type Lab = [number, number, number]
 /**

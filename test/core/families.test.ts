@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { familyPanels, hardwareOf, keysOf, neverCoverOf, STYLES, usualKeys, type Style } from '@/core/vehicle/families'
-import { outlineOf } from '@/core/vehicle/outline'
-import { panelFindings } from '@/core/vehicle/panel-rules'
-import { Plan } from '@/core/plan/schema'
-import { overlap, skinOf } from '@/core/vehicle/skin'
+import { familyPanels, hardwareOf, keysOf, neverCoverOf, STYLES, usualKeys, type Style } from '@/core/model/vehicle/families'
+import { outlineOf } from '@/core/model/vehicle/outline'
+import { panelFindings } from '@/core/stages/tape/findings'
+import { Plan } from '@/core/model/plan/schema'
+import { overlap, skinOf } from '@/core/engines/skin/skin'
 import { handCar } from '../fixtures/plans'
 
 const styles = Object.keys(STYLES) as Style[]

@@ -1,24 +1,24 @@
 import { describe, expect, it } from 'vitest'
-import { filmsFromTable, filmTable } from '@/core/film/film-table'
-import { FilmSheet } from '@/core/film/schema'
-import { upgradeSheet } from '@/core/film/upgrade'
+import { filmsFromTable, filmTable } from '@/core/model/film/film-table'
+import { FilmSheet } from '@/core/model/film/schema'
+import { upgradeSheet } from '@/core/model/film/upgrade'
 import { controlCharacterIn, isPlainText } from '@/core/kit/plain-text'
 import { MAX_TABLE_COLUMNS, readTable } from '@/core/kit/table'
 import { parseLength } from '@/core/kit/units'
-import { readPlan, writePlan } from '@/core/plan/parse'
-import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
+import { readPlan, writePlan } from '@/core/model/plan/parse'
+import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { reckon } from '@/core/reckon/reckon'
-import { fleetTable } from '@/core/roll/fleet-table'
+import { fleetTable } from '@/core/engines/roll/fleet-table'
 import {
   offeredPreStretch,
   preStretchSteps,
   shrinkCapacity,
   sizeAfterHeat,
   stretchAsMade,
-} from '@/core/stretch/pre-stretch'
-import { straightedgeMm } from '@/core/vehicle/straightedge'
-import { questionsOf } from '@/core/vehicle/tape-answer'
-import { panelFindings } from '@/core/vehicle/panel-rules'
+} from '@/core/engines/stretch/pre-stretch'
+import { straightedgeMm } from '@/core/model/vehicle/straightedge'
+import { questionsOf } from '@/core/stages/tape/tape-answer'
+import { panelFindings } from '@/core/stages/tape/findings'
 import { readCsv } from '@/web/kit/csv'
 import { DEMO_FILMS } from '@/db/demo/films'
 import { film, handCar, withPanel } from '../fixtures/plans'

@@ -1,9 +1,9 @@
 import { beforeAll, expect, it } from 'vitest'
 import { Atlas, Initialize } from 'watlas'
 import { strainOf, type TriMesh } from '@/core/solve/mesh'
-import { flatPanel } from '@/core/stretch/flat-panel'
-import { panelMesh } from '@/core/stretch/panel-mesh'
-import { newPanel } from '@/core/plan/new-plan'
+import { flatPanel } from '@/core/engines/stretch/flat-panel'
+import { panelMesh } from '@/core/engines/stretch/panel-mesh'
+import { newPanel } from '@/core/model/plan/new-plan'
 import { cap, sheet } from '../fixtures/meshes'
 
 /*

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { formulaWithNumbers } from '@/core/reckon/figure'
-import { fleetFigures } from '@/core/reckon/fleet-figures'
-import { layoutByContract, type LayoutInput } from '@/core/roll/contract'
+import { formulaWithNumbers } from '@/core/model/figure/figure'
+import { fleetFigures } from '@/core/stages/roll/fleet-figures'
+import { layoutByContract, type LayoutInput } from '@/core/engines/roll/contract'
 
 const request = (lengthMm: number, count: number): LayoutInput => ({
   format: 'cuirass/layout@1',

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { soundPlan } from '@/core/plan/hold-back'
-import { newPanel } from '@/core/plan/new-plan'
-import { Plan } from '@/core/plan/schema'
-import { ownChanges, type RevisionMark } from '@/core/plan/undo'
+import { soundPlan } from '@/core/model/plan/hold-back'
+import { newPanel } from '@/core/model/plan/new-plan'
+import { Plan } from '@/core/model/plan/schema'
+import { ownChanges, type RevisionMark } from '@/core/model/plan/undo'
 import { film, handCar, withPanel } from '../fixtures/plans'
 
 const places = (typed: Plan, saved = handCar()) => soundPlan(typed, saved).held.map((h) => `${h.place} ${h.fault.code}`)

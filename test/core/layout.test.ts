@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { layoutByContract, LayoutInput, type LayoutPlan } from '@/core/roll/contract'
+import { layoutByContract, LayoutInput, type LayoutPlan } from '@/core/engines/roll/contract'
 import { lengthBound, type PackItem } from '@/core/solve/pack'
 import { fallsApart, faults } from '../fixtures/check-plan'
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { flatFromFile, flatObj, flatPanel } from '@/core/stretch/flat-panel'
+import { flatFromFile, flatObj, flatPanel } from '@/core/engines/stretch/flat-panel'
 import { withoutCollapsed, type TriMesh } from '@/core/solve/mesh'
 import { sheet } from '../fixtures/meshes'
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { readMesh, topologyOf, type TriMesh } from '@/core/solve/mesh'
-import { flatFromFile, flatObj, flatPanel, type FlatPanel } from '@/core/stretch/flat-panel'
+import { flatFromFile, flatObj, flatPanel, type FlatPanel } from '@/core/engines/stretch/flat-panel'
 import { cap, disc, objOf, plyOf, sheet, stlOf } from '../fixtures/meshes'
 
 const OPTIONS = { limit: 0.1, shrink: 0 }

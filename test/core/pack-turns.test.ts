@@ -1,6 +1,6 @@
 import { describe, expect, it, vi } from 'vitest'
 import { seeded } from '@/core/kit/random'
-import { layoutByContract, type LayoutInput } from '@/core/roll/contract'
+import { layoutByContract, type LayoutInput } from '@/core/engines/roll/contract'
 import { Decoder } from '@/core/solve/pack/decode'
 import { faults } from '../fixtures/check-plan'
 

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { newPanel } from '@/core/plan/new-plan'
+import { newPanel } from '@/core/model/plan/new-plan'
 import { topologyOf, type TriMesh } from '@/core/solve/mesh'
-import { meshFromFile } from '@/core/stretch/flat-panel'
-import { panelMesh } from '@/core/stretch/panel-mesh'
-import { cleaned, cropped, facing, girths, guessUnit, main, onPanel } from '@/core/stretch/scan'
-import { packScan, unpackScan } from '@/core/stretch/scan-file'
+import { meshFromFile } from '@/core/engines/stretch/flat-panel'
+import { panelMesh } from '@/core/engines/stretch/panel-mesh'
+import { cleaned, cropped, facing, girths, guessUnit, main, onPanel } from '@/core/engines/stretch/scan'
+import { packScan, unpackScan } from '@/core/engines/stretch/scan-file'
 import { sheet, stlOf } from '../fixtures/meshes'
 
 const bonnet = (): TriMesh => {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { closeDatabase } from '@/db/client'
-import type { BayEntry } from '@/core/log/arrival'
+import type { BayEntry } from '@/core/model/log/arrival'
 import { appendEntries } from '@/db/queries/entries'
 import { openJob } from '@/db/queries/jobs'
 import { rack, setDamage } from '@/db/queries/rack'

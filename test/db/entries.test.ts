@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
-import type { LogPayload } from '@/core/log/schema'
+import type { LogPayload } from '@/core/model/log/schema'
 import { closeDatabase, guarded } from '@/db/client'
 import { openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'

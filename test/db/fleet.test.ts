@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { closeDatabase } from '@/db/client'
 import { closeWorkQueue } from '@/db/queue'
 import { askFleet, beatFleet, cancelFleet, endFleet, fleetFile, fleets, isSilent, takeFleet } from '@/db/queries/fleet'
-import type { LayoutInput, LayoutPlan } from '@/core/roll/contract'
+import type { LayoutInput, LayoutPlan } from '@/core/engines/roll/contract'
 import { shopWorld, type ShopWorld } from './world'
 
 let ours: ShopWorld

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
-import { newPanel } from '../../core/plan/new-plan'
-import { panelMesh } from '../../core/stretch/panel-mesh'
+import { newPanel } from '../../core/model/plan/new-plan'
+import { panelMesh } from '../../core/engines/stretch/panel-mesh'
 import { enter, expect, jobUrl, test } from './shop'
 
 test.describe.configure({ mode: 'serial' })

@@ -1,9 +1,9 @@
 // @vitest-environment jsdom
 import DxfParser from 'dxf-parser'
 import { describe, expect, it } from 'vitest'
-import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
+import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { reckon } from '@/core/reckon/reckon'
-import { layoutDrawing, layoutSvg } from '@/core/roll/drawing'
+import { layoutDrawing, layoutSvg } from '@/core/engines/roll/drawing'
 import { layoutDxf } from '@/web/roll/layout-dxf'
 import { handCar } from '../fixtures/plans'
 

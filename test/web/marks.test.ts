@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { EMPTY_CATALOGUE } from '@/core/reckon/catalogue'
+import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { reckon } from '@/core/reckon/reckon'
 import { rollMarks } from '@/web/charts/roll-marks'
 import { chooseFilm } from '@/web/film/choose'

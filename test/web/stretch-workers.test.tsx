@@ -1,7 +1,7 @@
 import { act, cleanup, renderHook } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { Plan } from '@/core/plan/schema'
-import type { SolvedStretch } from '@/core/stretch/solved'
+import { Plan } from '@/core/model/plan/schema'
+import type { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import type { StretchAsk, StretchNews } from '@/web/workers/stretch.worker'
 

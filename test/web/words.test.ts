@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, it } from 'vitest'
-import { planEdits } from '@/core/plan/merge'
-import { Plan } from '@/core/plan/schema'
+import { planEdits } from '@/core/model/plan/merge'
+import { Plan } from '@/core/model/plan/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { formatter } from '@/web/words/format'
@@ -9,7 +9,7 @@ import { CAUTIONS, faultText, findingText, stageWhy, stepTitle, wayText } from '
 import { refusal } from '@/web/words/refusals'
 import { SEEN, solvedText, spotText } from '@/web/words/stretch-words'
 import { summarise } from '@/web/words/summary'
-import { waysFor } from '@/core/stretch/ways'
+import { waysFor } from '@/core/engines/stretch/ways'
 import { filesBelow } from '../fixtures/files'
 import { catalogue, handCar, withPanel } from '../fixtures/plans'
 
@@ -29,7 +29,7 @@ it('every code of a finding, anywhere in core, has its sentence', () => {
   for (const code of new Set(codes)) expect(findingText({ code, facts: {} }, metric), code).not.toBe(code)
 })
 it('every reason why a piece cannot lie somewhere has its sentence', () => {
-  const text = readFileSync('core/roll/arrange.ts', 'utf8')
+  const text = readFileSync('core/engines/roll/arrange.ts', 'utf8')
   const codes = [...new Set([...text.matchAll(/code: '(\w+)'/g)].map((m) => m[1] ?? '')), 'is_locked']
   expect(codes.length).toBeGreaterThan(7)
   for (const code of codes)

@@ -1,4 +1,4 @@
-import { filmTable } from '@/core/film/film-table'
+import { filmTable } from '@/core/model/film/film-table'
 import { rack } from '@/db/queries/rack'
 import { writeCsv } from '@/web/kit/csv'
 import { fileResponse, gives } from './routes'

@@ -1,11 +1,11 @@
 'use server'
 
 import { z } from 'zod'
-import { Id, Name } from '@/core/film/schema'
+import { Id, Name } from '@/core/model/film/schema'
 import { readJson } from '@/core/kit/json-guard'
-import { firstFault } from '@/core/plan/parse'
-import { LayoutInput, MOST_FLEET_PIECES } from '@/core/roll/contract'
-import { fleetInput, type FleetCar } from '@/core/roll/fleet'
+import { firstFault } from '@/core/model/plan/parse'
+import { LayoutInput, MOST_FLEET_PIECES } from '@/core/engines/roll/contract'
+import { fleetInput, type FleetCar } from '@/core/engines/roll/fleet'
 import type { Who } from '@/db/client'
 import {
   askFleet,

@@ -1,5 +1,5 @@
 import { MAX_FILE_BYTES } from '@/core/kit/json-guard'
-import { readPlan, writePlan } from '@/core/plan/parse'
+import { readPlan, writePlan } from '@/core/model/plan/parse'
 import { createJob, openJob } from '@/db/queries/jobs'
 import { fileResponse, gives, isUuid, takes } from './routes'
 import { yardFollows } from './yard'

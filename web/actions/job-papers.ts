@@ -1,4 +1,4 @@
-import { panelTable } from '@/core/vehicle/panel-table'
+import { panelTable } from '@/core/stages/tape/panel-table'
 import { environment } from '@/db/environment'
 import { openJob } from '@/db/queries/jobs'
 import { photoBytes } from '@/db/queries/photos'

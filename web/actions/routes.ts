@@ -1,5 +1,5 @@
-import type { Right } from '@/core/rights/rights'
-import { may } from '@/core/rights/rights'
+import type { Right } from '@/core/model/rights/rights'
+import { may } from '@/core/model/rights/rights'
 import { bodyWithin } from './body'
 import { broken, httpStatus, no, type Answer } from './answer'
 import { fromOutside } from './origin'

@@ -1,5 +1,5 @@
 import { isPlainText } from '@/core/kit/plain-text'
-import { unpackScan } from '@/core/stretch/scan-file'
+import { unpackScan } from '@/core/engines/stretch/scan-file'
 import { dropScan, keepScan, scanBytes, scansOf } from '@/db/queries/stretch'
 import { broken, no } from './answer'
 import { answerJson, gives, isUuid, takes } from './routes'

@@ -1,10 +1,10 @@
 'use server'
 
 import { z } from 'zod'
-import { DamageSpan, Id, Name } from '@/core/film/schema'
+import { DamageSpan, Id, Name } from '@/core/model/film/schema'
 import { createUser } from '@/db/auth'
-import { ROLES } from '@/core/rights/rights'
-import { Method } from '@/core/method/schema'
+import { ROLES } from '@/core/model/rights/rights'
+import { Method } from '@/core/model/method/schema'
 import { addReading } from '@/db/queries/climate'
 import {
   addMember as insertMember,

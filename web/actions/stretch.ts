@@ -2,7 +2,7 @@
 
 import { z } from 'zod'
 import { ok } from '@/core/kit/result'
-import { SolvedStretch } from '@/core/stretch/solved'
+import { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
 import { keepSolved } from '@/db/queries/stretch'
 import { answer, type Answer } from './answer'
 

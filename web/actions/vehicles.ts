@@ -1,7 +1,7 @@
 'use server'
 
 import { z } from 'zod'
-import { MeasuredVehicle } from '@/core/vehicle/library'
+import { MeasuredVehicle } from '@/core/model/plan/vehicle-library'
 import { saveVehicle, vehicleFile, vehicles, type VehicleHead } from '@/db/queries/vehicles'
 import { answer, no, type Answer } from './answer'
 

@@ -2,9 +2,9 @@
 
 import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
-import type { LogRow } from '@/core/log/schema'
-import { runningTimers } from '@/core/log/timers'
-import type { Step } from '@/core/run-sheet/steps'
+import type { LogRow } from '@/core/model/log/schema'
+import { runningTimers } from '@/core/model/log/timers'
+import type { Step } from '@/core/engines/run-sheet/steps'
 import { Cautions } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { KeptEntries, SentMark } from '@/web/job/kept-entries'

@@ -1,7 +1,7 @@
 'use client'
 
 import { useState } from 'react'
-import { withoutUndoneCuts } from '@/core/roll/cut-pieces'
+import { withoutUndoneCuts } from '@/core/model/log/cut-pieces'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
 

@@ -1,9 +1,9 @@
 'use client'
 
 import { useState } from 'react'
-import { heatVerdict, isDone, type Verdict } from '@/core/heat/verdict'
+import { heatVerdict, isDone, type Verdict } from '@/core/engines/heat/verdict'
 import { parseTemp } from '@/core/kit/units'
-import type { HeatPoint } from '@/core/heat/heat-points'
+import type { HeatPoint } from '@/core/engines/heat/heat-points'
 import { useJob } from '@/web/job/job-state'
 import { pointName } from '@/web/handover/point-name'
 import { word } from '@/web/words/names'

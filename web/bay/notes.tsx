@@ -3,8 +3,8 @@
 import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
-import { defectsOf, type Defect } from '@/core/log/defects'
-import { DEFECT_KINDS } from '@/core/log/schema'
+import { defectsOf, type Defect } from '@/core/engines/heat/defects'
+import { DEFECT_KINDS } from '@/core/model/log/schema'
 import { useJob } from '@/web/job/job-state'
 import { word } from '@/web/words/names'
 

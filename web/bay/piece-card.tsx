@@ -1,7 +1,7 @@
 'use client'
 
 import { useSearchParams } from 'next/navigation'
-import { labelsOf } from '@/core/roll/labels'
+import { labelsOf } from '@/core/engines/roll/labels'
 import { pointName } from '@/web/handover/point-name'
 import { useJob } from '@/web/job/job-state'
 import { word } from '@/web/words/names'

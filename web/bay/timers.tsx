@@ -1,7 +1,7 @@
 'use client'
 
 import { useState } from 'react'
-import { runningTimers } from '@/core/log/timers'
+import { runningTimers } from '@/core/model/log/timers'
 import { useJob } from '@/web/job/job-state'
 import { newId } from '@/web/kit/call'
 import { useNow } from './use-now'

@@ -1,6 +1,6 @@
 import { line, scaleLinear, scaleTime } from 'd3'
-import { dewPointC } from '@/core/conditions/air'
-import type { ClimateReading } from '@/core/reckon/catalogue'
+import { dewPointC } from '@/core/engines/conditions/air'
+import type { ClimateReading } from '@/core/model/catalogue/catalogue'
 
 export interface ClimateMarks {
   width: number

@@ -1,4 +1,4 @@
-import type { SurfaceMap } from '@/core/stretch/surface-map'
+import type { SurfaceMap } from '@/core/engines/stretch/surface-map'
 
 const GRID_MM = 100
 

@@ -1,7 +1,7 @@
 import type { Point } from '@/core/kit/plane'
-import { outlineOf } from '@/core/vehicle/outline'
-import type { Panel } from '@/core/vehicle/schema'
-import { questionsOf, type TapeQuestion } from '@/core/vehicle/tape-answer'
+import { outlineOf } from '@/core/model/vehicle/outline'
+import type { Panel } from '@/core/model/vehicle/schema'
+import { questionsOf, type TapeQuestion } from '@/core/stages/tape/tape-answer'
 
 /** A measure as it is drawn: a line with its figure, which can be pressed and typed. */
 export interface DimensionMark {

@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3'
-import type { FilmLayout, RollPlan } from '@/core/roll/lay-out'
-import { moved, onRoll } from '@/core/roll/shape'
+import type { FilmLayout, RollPlan } from '@/core/engines/roll/film-layout'
+import { moved, onRoll } from '@/core/engines/pieces/shape'
 
 /** What the roll's drawing shows, in px: the roll unrolls to the right, its width runs down. */
 export interface PieceMark {

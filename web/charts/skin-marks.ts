@@ -1,9 +1,9 @@
-import { hexDifference } from '@/core/vehicle/colour'
-import type { Plan } from '@/core/plan/schema'
-import { skinOf, type Skin } from '@/core/vehicle/skin'
-import { panelAreaMm2 } from '@/core/vehicle/outline'
-import type { Edge, Panel } from '@/core/vehicle/schema'
-import { blockedPanels } from '@/core/vehicle/walkaround-rules'
+import { hexDifference } from '@/core/model/vehicle/colour'
+import type { Plan } from '@/core/model/plan/schema'
+import { skinOf, type Skin } from '@/core/engines/skin/skin'
+import { panelAreaMm2 } from '@/core/model/vehicle/outline'
+import type { Edge, Panel } from '@/core/model/vehicle/schema'
+import { blockedPanels } from '@/core/stages/walkaround/findings'
 import { STRETCH_NAMES, stretchBand } from '@/web/pieces/bands'
 
 export const LAYERS = ['state', 'size', 'edges', 'surface', 'film', 'contrast', 'stretch'] as const

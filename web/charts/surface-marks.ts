@@ -1,4 +1,4 @@
-import type { SurfaceMap } from '@/core/stretch/surface-map'
+import type { SurfaceMap } from '@/core/engines/stretch/surface-map'
 import { gridPieces } from './film-lines'
 
 /** What the two drawings of a stretch map show, in px: one path a band, the rim, strokes along the greatest stretch. */

@@ -2,10 +2,10 @@
 
 import { useRouter } from 'next/navigation'
 import { useMemo, useRef, useState } from 'react'
-import { climateOf } from '@/core/conditions/conditions'
-import { MASS_KG } from '@/core/conditions/conditions-data'
+import { climateOf } from '@/core/stages/film/conditions'
+import { MASS_KG } from '@/core/engines/conditions/conditions-data'
 import { parseTemp } from '@/core/kit/units'
-import type { Plan } from '@/core/plan/schema'
+import type { Plan } from '@/core/model/plan/schema'
 import { logClimate } from '@/web/actions/shop'
 import { climateMarks } from '@/web/charts/climate-marks'
 import { Fig } from '@/web/job/figure'

@@ -1,5 +1,5 @@
-import type { FilmSheet } from '@/core/film/schema'
-import type { Plan } from '@/core/plan/schema'
+import type { FilmSheet } from '@/core/model/film/schema'
+import type { Plan } from '@/core/model/plan/schema'
 
 /** Sheets that nothing uses any more leave the plan. */
 const tidied = (plan: Plan): Plan => {

@@ -1,4 +1,4 @@
-import type { FilmSheet } from '@/core/film/schema'
+import type { FilmSheet } from '@/core/model/film/schema'
 import type { Formatter } from '@/web/words/format'
 import { FILM_FIELDS } from '@/web/rack/film-fields'
 import { word } from '@/web/words/names'

@@ -10,8 +10,8 @@ import {
   type SortingState,
 } from '@tanstack/react-table'
 import { Fragment, useMemo, useState } from 'react'
-import { costTogether, filmFitness, panelFitness, type PanelFitness, type Unfit } from '@/core/film/fitness'
-import type { FilmSheet } from '@/core/film/schema'
+import { costTogether, filmFitness, panelFitness, type PanelFitness, type Unfit } from '@/core/stages/film/fitness'
+import type { FilmSheet } from '@/core/model/film/schema'
 import { Fig, type Figures } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { FilterBox } from '@/web/kit/fields'

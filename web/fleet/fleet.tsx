@@ -3,7 +3,7 @@
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useState } from 'react'
-import type { FilmSheet, StockItem } from '@/core/film/schema'
+import type { FilmSheet, StockItem } from '@/core/model/film/schema'
 import { cancelFleet, fleetHeads, startFleet, startFleetFile } from '@/web/actions/fleet'
 import { call, newId } from '@/web/kit/call'
 import { FilterBox } from '@/web/kit/fields'

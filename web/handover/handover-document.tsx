@@ -1,6 +1,6 @@
 import { Document, Page, StyleSheet, Text, View } from '@react-pdf/renderer'
-import type { Handover } from '@/core/log/handover'
-import type { Plan } from '@/core/plan/schema'
+import type { Handover } from '@/core/stages/handover/handover'
+import type { Plan } from '@/core/model/plan/schema'
 import type { Formatter } from '@/web/words/format'
 import { PAPER_FONTS } from '@/web/kit/paper'
 import { word } from '@/web/words/names'

@@ -1,7 +1,7 @@
 'use client'
 
 import { useMemo } from 'react'
-import { handedOver, handoverOf } from '@/core/log/handover'
+import { handedOver, handoverOf } from '@/core/stages/handover/handover'
 import { reckon } from '@/core/reckon/reckon'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'

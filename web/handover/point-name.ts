@@ -1,4 +1,4 @@
-import type { HeatPoint } from '@/core/heat/heat-points'
+import type { HeatPoint } from '@/core/engines/heat/heat-points'
 
 export const pointName = (p: HeatPoint): string =>
   p.kind === 'edge' ? `${p.name} edge` : p.kind === 'recess' ? p.name : p.kind === 'area' ? 'stretched area' : 'overlap'

@@ -3,7 +3,7 @@
 import Button from 'react-bootstrap/Button'
 import Modal from 'react-bootstrap/Modal'
 import Table from 'react-bootstrap/Table'
-import type { Clash } from '@/core/plan/merge'
+import type { Clash } from '@/core/model/plan/merge'
 import { clashRows } from '@/web/words/clash'
 import { useJob } from './job-state'
 

@@ -1,6 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import type { LogPayload } from '@/core/log/schema'
-import type { Plan } from '@/core/plan/schema'
+import type { LogPayload } from '@/core/model/log/schema'
+import type { Plan } from '@/core/model/plan/schema'
 import { newId } from '@/web/kit/call'
 
 /** An entry of the bay as this device keeps it until the server has it; a refused one until somebody settles it. */

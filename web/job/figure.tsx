@@ -1,6 +1,6 @@
 'use client'
 
-import type { Figure } from '@/core/reckon/figure'
+import type { Figure } from '@/core/model/figure/figure'
 import { FigureButton, WorkingSheet } from '@/web/kit/working'
 import type { Quantity } from '@/web/words/format'
 import { word } from '@/web/words/names'

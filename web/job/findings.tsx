@@ -1,7 +1,7 @@
 'use client'
 
 import { useState } from 'react'
-import { applyChange, type Finding, type Stage } from '@/core/reckon/finding'
+import { applyChange, type Finding, type Stage } from '@/core/model/finding/finding'
 import { priceWayOut } from '@/core/reckon/price'
 import { CAUTIONS, findingText, wayText } from '@/web/words/sentences'
 import { solvedText } from '@/web/words/stretch-words'

@@ -2,7 +2,7 @@
 
 import Alert from 'react-bootstrap/Alert'
 import Button from 'react-bootstrap/Button'
-import type { LogPayload } from '@/core/log/schema'
+import type { LogPayload } from '@/core/model/log/schema'
 import { word } from '@/web/words/names'
 import { faultText } from '@/web/words/sentences'
 import { useJob } from './job-state'

@@ -1,8 +1,8 @@
 'use client'
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { LogPayload, type LogRow } from '@/core/log/schema'
-import { firstFault } from '@/core/plan/parse'
+import { LogPayload, type LogRow } from '@/core/model/log/schema'
+import { firstFault } from '@/core/model/plan/parse'
 import type { Fault } from '@/core/kit/result'
 import { newId } from '@/web/kit/call'
 import { clockOffsetMs, learnServerTime, useClockOffsetMs } from '@/web/kit/clock'

@@ -1,9 +1,9 @@
 'use client'
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { soundPlan, type HeldBack } from '@/core/plan/hold-back'
-import { mergePlans, type Clash } from '@/core/plan/merge'
-import type { Plan } from '@/core/plan/schema'
+import { soundPlan, type HeldBack } from '@/core/model/plan/hold-back'
+import { mergePlans, type Clash } from '@/core/model/plan/merge'
+import type { Plan } from '@/core/model/plan/schema'
 import type { Fault } from '@/core/kit/result'
 import { saveJob, takeBackChange, type Saved } from '@/web/actions/jobs'
 import { call } from '@/web/kit/call'

@@ -2,7 +2,7 @@
 
 import Link from 'next/link'
 import Offcanvas from 'react-bootstrap/Offcanvas'
-import { formulaWithNumbers, type Figure } from '@/core/reckon/figure'
+import { formulaWithNumbers, type Figure } from '@/core/model/figure/figure'
 import type { Formatter, Quantity } from '@/web/words/format'
 import { STANDING_WORDS } from '@/web/words/sentences'
 

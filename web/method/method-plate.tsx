@@ -1,8 +1,8 @@
 'use client'
 
 import { useMemo, useState } from 'react'
-import { SCHOOLS, vetoes, type School } from '@/core/method/method-data'
-import { METHODS, type Method } from '@/core/method/schema'
+import { SCHOOLS, vetoes, type School } from '@/core/model/method/method-data'
+import { METHODS, type Method } from '@/core/model/method/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { setShopMethod } from '@/web/actions/shop'
 import { Fig } from '@/web/job/figure'

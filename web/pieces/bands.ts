@@ -1,4 +1,4 @@
-import type { FilmSheet } from '@/core/film/schema'
+import type { FilmSheet } from '@/core/model/film/schema'
 
 export const STRETCH_NAMES = ['flat', 'easy', 'even pull', 'post-heat', 'past the limit'] as const
 

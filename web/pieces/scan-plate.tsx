@@ -13,8 +13,8 @@ import {
   UNITS,
   type ScanSurface,
   type ScanUnit,
-} from '@/core/stretch/scan'
-import type { Panel } from '@/core/vehicle/schema'
+} from '@/core/engines/stretch/scan'
+import type { Panel } from '@/core/model/vehicle/schema'
 import { useJob } from '@/web/job/job-state'
 import { WithinNumber } from '@/web/pieces/within-number'
 import type { ScanAsk, ScanNews } from '@/web/workers/scan.worker'

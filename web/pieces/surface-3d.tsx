@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from 'react'
 import * as THREE from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
-import type { SurfaceMap } from '@/core/stretch/surface-map'
+import type { SurfaceMap } from '@/core/engines/stretch/surface-map'
 import { gridPieces } from '@/web/charts/film-lines'
 import { alongSides, strokeTriangles } from '@/web/charts/surface-marks'
 import { BAND_FILLS } from './bands'

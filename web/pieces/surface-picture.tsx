@@ -1,7 +1,7 @@
 'use client'
 
 import { useMemo, type PointerEvent } from 'react'
-import type { SurfaceMap } from '@/core/stretch/surface-map'
+import type { SurfaceMap } from '@/core/engines/stretch/surface-map'
 import { filmGrid, surfaceMarks, trianglesAt } from '@/web/charts/surface-marks'
 import { hatch } from '@/web/roll/hatch'
 import { BAND_FILLS, BAND_NAMES } from './bands'

@@ -1,9 +1,9 @@
 'use client'
 
 import { useCallback, useEffect, useState } from 'react'
-import type { ScanSurface } from '@/core/stretch/scan'
-import { packScan } from '@/core/stretch/scan-file'
-import { scanMark } from '@/core/stretch/solved'
+import type { ScanSurface } from '@/core/engines/stretch/scan'
+import { packScan } from '@/core/engines/stretch/scan-file'
+import { scanMark } from '@/core/model/catalogue/solved-stretch'
 import { useJob } from '@/web/job/job-state'
 import { faultText } from '@/web/words/sentences'
 import { fetchScan } from './use-stretch'

@@ -2,8 +2,8 @@
 
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import type { StockItem } from '@/core/film/schema'
-import { damageFromEnd } from '@/core/roll/layout'
+import type { StockItem } from '@/core/model/film/schema'
+import { damageFromEnd } from '@/core/engines/roll/roll-plan'
 import { setDamage } from '@/web/actions/shop'
 import { call } from '@/web/kit/call'
 import { LengthInput } from '@/web/kit/quantity-input'

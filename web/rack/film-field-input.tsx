@@ -2,7 +2,7 @@
 
 import { useState } from 'react'
 import Form from 'react-bootstrap/Form'
-import type { FilmSheet } from '@/core/film/schema'
+import type { FilmSheet } from '@/core/model/film/schema'
 import { parseLength, parseTemp } from '@/core/kit/units'
 import { WordSelect } from '@/web/kit/fields'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'

@@ -1,4 +1,4 @@
-import type { FilmSheet } from '@/core/film/schema'
+import type { FilmSheet } from '@/core/model/film/schema'
 
 export type StandedField = keyof FilmSheet['standings']
 /** How one field of a sheet is typed. Lengths and temperatures in the member's units; fractions as per cent. */

@@ -2,7 +2,7 @@
 
 import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
-import { SheetWord, SURFACES, ZONES, type FilmSheet } from '@/core/film/schema'
+import { SheetWord, SURFACES, ZONES, type FilmSheet } from '@/core/model/film/schema'
 import { NumberInput } from '@/web/kit/quantity-input'
 
 /** Months by the zones and surfaces that the sheet names, a row each, as many as there are. */

@@ -1,5 +1,5 @@
 import { Canvas, Document, Page, Rect, StyleSheet, Svg, Text, View, Line, G } from '@react-pdf/renderer'
-import type { FilmLayout, RollPlan } from '@/core/roll/lay-out'
+import type { FilmLayout, RollPlan } from '@/core/engines/roll/film-layout'
 import { PAPER_FONTS } from '@/web/kit/paper'
 import type { Formatter } from '@/web/words/format'
 import { QUIET, type QrCode } from './qr'

@@ -1,5 +1,5 @@
-import type { Cut } from '@/core/roll/cuts'
-import type { FilmLayout, RollPlan } from '@/core/roll/lay-out'
+import type { Cut } from '@/core/engines/roll/cuts'
+import type { FilmLayout, RollPlan } from '@/core/engines/roll/film-layout'
 
 /** The stretch of the roll that the cut is in, the cut itself heavy. */
 export function StepDrawing({

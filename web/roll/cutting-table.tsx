@@ -1,8 +1,8 @@
 'use client'
 
 import { useCallback, useEffect, useState } from 'react'
-import { cutsMade, machineEntry, machineKey } from '@/core/roll/cutting'
-import type { FilmLayout, RollPlan } from '@/core/roll/lay-out'
+import { cutsMade, machineEntry, machineKey } from '@/core/engines/roll/cutting'
+import type { FilmLayout, RollPlan } from '@/core/engines/roll/film-layout'
 import { sendToTable, tableReports } from '@/web/actions/cutting-table'
 import { useJob } from '@/web/job/job-state'
 import { call } from '@/web/kit/call'

@@ -3,7 +3,7 @@
 import Link from 'next/link'
 import { useState } from 'react'
 import { KeptEntries, SentMark } from '@/web/job/kept-entries'
-import { keepLayout, type FilmLayout } from '@/core/roll/lay-out'
+import { keepLayout, type FilmLayout } from '@/core/engines/roll/film-layout'
 import { Cautions } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { Rests } from './rests'

@@ -1,5 +1,5 @@
 import { Colors, DxfWriter, LWPolylineFlags, point2d, point3d, Units } from '@tarikjabiri/dxf'
-import type { LayoutDrawing } from '@/core/roll/drawing'
+import type { LayoutDrawing } from '@/core/engines/roll/drawing'
 
 /** The drawing as DXF in millimetres, y up (so that nothing is mirrored); layers pieces, cuts, marks, text. */
 export function layoutDxf(d: LayoutDrawing): string {

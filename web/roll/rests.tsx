@@ -2,9 +2,9 @@
 
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { cutFromId } from '@/core/roll/cut-from'
-import { restsOf } from '@/core/roll/rests'
-import type { FilmLayout } from '@/core/roll/lay-out'
+import { cutFromId } from '@/core/engines/roll/cut-from'
+import { restsOf } from '@/core/engines/roll/rests'
+import type { FilmLayout } from '@/core/engines/roll/film-layout'
 import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { receiveStock } from '@/web/actions/shop'

@@ -1,8 +1,8 @@
 'use client'
 
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
-import { dropAt, nudge, turnOn, type Spot } from '@/core/roll/arrange'
-import type { FilmLayout, RollPlan } from '@/core/roll/lay-out'
+import { dropAt, nudge, turnOn, type Spot } from '@/core/engines/roll/arrange'
+import type { FilmLayout, RollPlan } from '@/core/engines/roll/film-layout'
 import { rollMarks, type PieceMark } from '@/web/charts/roll-marks'
 import { useJob } from '@/web/job/job-state'
 import { hatch } from './hatch'

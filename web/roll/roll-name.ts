@@ -1,4 +1,4 @@
-import type { FilmLayout } from '@/core/roll/lay-out'
+import type { FilmLayout } from '@/core/engines/roll/film-layout'
 
 /** A roll of a layout as people call it. */
 export function nameOf(layout: FilmLayout, rollId: string): string {

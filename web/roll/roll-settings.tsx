@@ -1,6 +1,6 @@
 'use client'
 
-import type { Plan } from '@/core/plan/schema'
+import type { Plan } from '@/core/model/plan/schema'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
 

@@ -2,8 +2,8 @@
 
 import Link from 'next/link'
 import { useState } from 'react'
-import { keepLayout, turnsOf, type FilmLayout } from '@/core/roll/lay-out'
-import { placed, toRoll, turnOn, type Spot } from '@/core/roll/arrange'
+import { keepLayout, turnsOf, type FilmLayout } from '@/core/engines/roll/film-layout'
+import { placed, toRoll, turnOn, type Spot } from '@/core/engines/roll/arrange'
 import { Fig } from '@/web/job/figure'
 import { Cautions, Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'

@@ -1,8 +1,8 @@
 'use client'
 
 import { useEffect, useRef, useState } from 'react'
-import { cutPieces, takenOff } from '@/core/roll/cut-pieces'
-import type { FilmLayout } from '@/core/roll/lay-out'
+import { cutPieces, takenOff } from '@/core/model/log/cut-pieces'
+import type { FilmLayout } from '@/core/engines/roll/film-layout'
 import { useJob } from '@/web/job/job-state'
 import type { LayoutAsk, LayoutNews } from '@/web/workers/layout.worker'
 

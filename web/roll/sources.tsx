@@ -1,6 +1,6 @@
 'use client'
 
-import type { FilmLayout, Source } from '@/core/roll/lay-out'
+import type { FilmLayout, Source } from '@/core/engines/roll/film-layout'
 import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 

@@ -2,9 +2,9 @@
 
 import { select, zoom, zoomIdentity, type D3ZoomEvent, type ZoomBehavior } from 'd3'
 import { memo, useEffect, useId, useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react'
-import type { Plan } from '@/core/plan/schema'
+import type { Plan } from '@/core/model/plan/schema'
 import type { Point } from '@/core/kit/plane'
-import { panelAcross, type Skin, type SkinPanel } from '@/core/vehicle/skin'
+import { panelAcross, type Skin, type SkinPanel } from '@/core/engines/skin/skin'
 import { skinMarks, type Layer, type SkinMarks } from '@/web/charts/skin-marks'
 import { useJob } from '@/web/job/job-state'
 import { word } from '@/web/words/names'

@@ -1,7 +1,7 @@
 'use client'
 
 import { useState } from 'react'
-import { panelAreaMm2 } from '@/core/vehicle/outline'
+import { panelAreaMm2 } from '@/core/model/vehicle/outline'
 import { useJob } from '@/web/job/job-state'
 import { SkinPlate } from './skin-panel'
 

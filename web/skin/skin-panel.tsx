@@ -1,9 +1,9 @@
 'use client'
 
 import { useState } from 'react'
-import type { Plan } from '@/core/plan/schema'
+import type { Plan } from '@/core/model/plan/schema'
 import type { Point } from '@/core/kit/plane'
-import type { Skin, SkinPanel } from '@/core/vehicle/skin'
+import type { Skin, SkinPanel } from '@/core/engines/skin/skin'
 import { LAYERS, type Layer } from '@/web/charts/skin-marks'
 import { useJob } from '@/web/job/job-state'
 import { SkinMap } from './skin-map'

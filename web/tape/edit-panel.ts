@@ -1,9 +1,9 @@
-import { freeId, newPanel, slug } from '@/core/plan/new-plan'
-import type { Plan } from '@/core/plan/schema'
-import { guessPanel } from '@/core/vehicle/name-guess'
-import type { Panel } from '@/core/vehicle/schema'
+import { freeId, newPanel, slug } from '@/core/model/plan/new-plan'
+import type { Plan } from '@/core/model/plan/schema'
+import { guessPanel } from '@/core/model/vehicle/name-guess'
+import type { Panel } from '@/core/model/vehicle/schema'
 
-export { setSize } from '@/core/vehicle/resize'
+export { setSize } from '@/core/model/vehicle/resize'
 
 export const changePanel = (plan: Plan, id: string, change: (p: Panel) => Panel): Plan => ({
   ...plan,

@@ -1,9 +1,9 @@
 import { parseLength, type LengthUnit } from '@/core/kit/units'
 import { err, ok, type Fault, type Result } from '@/core/kit/result'
-import type { Plan } from '@/core/plan/schema'
-import { setSize, taped } from '@/core/vehicle/resize'
-import { straightedgeMm } from '@/core/vehicle/straightedge'
-import { MAX_PANEL_MM, PANEL_KINDS, SIDES, type Panel } from '@/core/vehicle/schema'
+import type { Plan } from '@/core/model/plan/schema'
+import { setSize, taped } from '@/core/model/vehicle/resize'
+import { straightedgeMm } from '@/core/model/vehicle/straightedge'
+import { MAX_PANEL_MM, PANEL_KINDS, SIDES, type Panel } from '@/core/model/vehicle/schema'
 import { changePanel } from './edit-panel'
 
 export type SizeField =

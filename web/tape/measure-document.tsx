@@ -1,8 +1,8 @@
 import { Document, Page, Path, StyleSheet, Svg, Text, View } from '@react-pdf/renderer'
-import type { Plan } from '@/core/plan/schema'
-import { outlineOf } from '@/core/vehicle/outline'
-import { walkingOrder } from '@/core/vehicle/tape-list'
-import type { Panel } from '@/core/vehicle/schema'
+import type { Plan } from '@/core/model/plan/schema'
+import { outlineOf } from '@/core/model/vehicle/outline'
+import { walkingOrder } from '@/core/stages/tape/tape-list'
+import type { Panel } from '@/core/model/vehicle/schema'
 import { PAPER_FONTS } from '@/web/kit/paper'
 import type { Formatter } from '@/web/words/format'
 

@@ -1,8 +1,8 @@
 'use client'
 
 import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react'
-import { MAX_PANELS, SIDES } from '@/core/vehicle/schema'
-import type { Plan } from '@/core/plan/schema'
+import { MAX_PANELS, SIDES } from '@/core/model/vehicle/schema'
+import type { Plan } from '@/core/model/plan/schema'
 import { WordSelect } from '@/web/kit/fields'
 import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'

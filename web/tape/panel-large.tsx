@@ -1,9 +1,9 @@
 'use client'
 
 import { useMemo, useState } from 'react'
-import type { Plan } from '@/core/plan/schema'
-import { withAnswer, withMeasure, type TapeQuestion } from '@/core/vehicle/tape-answer'
-import { MAX_PANEL_MM, type Panel } from '@/core/vehicle/schema'
+import type { Plan } from '@/core/model/plan/schema'
+import { withAnswer, withMeasure, type TapeQuestion } from '@/core/stages/tape/tape-answer'
+import { MAX_PANEL_MM, type Panel } from '@/core/model/vehicle/schema'
 import { panelMarks } from '@/web/charts/panel-marks'
 import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'

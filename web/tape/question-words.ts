@@ -1,4 +1,4 @@
-import type { TapeQuestion } from '@/core/vehicle/tape-answer'
+import type { TapeQuestion } from '@/core/stages/tape/tape-answer'
 import type { Formatter } from '@/web/words/format'
 
 const edge = (id: string): string => id.replace(/-(\d+)$/, ', run $1')

@@ -1,6 +1,6 @@
 'use client'
 
-import { ATS, type Panel } from '@/core/vehicle/schema'
+import { ATS, type Panel } from '@/core/model/vehicle/schema'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'

@@ -1,8 +1,8 @@
-import type { Piece } from '@/core/roll/pieces'
+import type { Piece } from '@/core/engines/pieces/pieces'
 import type { YardColumns } from '@/core/reckon/yard'
-import type { LogRow } from '@/core/log/schema'
-import type { Plan } from '@/core/plan/schema'
-import type { Catalogue } from '@/core/reckon/catalogue'
+import type { LogRow } from '@/core/model/log/schema'
+import type { Plan } from '@/core/model/plan/schema'
+import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import type { MemberUnits } from '@/web/words/format'
 
 /** What a reckoning hangs on. */

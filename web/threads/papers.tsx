@@ -1,6 +1,6 @@
 import { renderToBuffer } from '@react-pdf/renderer'
 import type { ReactElement } from 'react'
-import { handedOver, handoverOf } from '@/core/log/handover'
+import { handedOver, handoverOf } from '@/core/stages/handover/handover'
 import { reckon } from '@/core/reckon/reckon'
 import { HandoverDocument } from '@/web/handover/handover-document'
 import { OPEN_WORDS, pointName } from '@/web/handover/point-name'

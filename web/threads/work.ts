@@ -1,6 +1,6 @@
 import { reckon } from '@/core/reckon/reckon'
 import { yardColumnsOf } from '@/core/reckon/yard'
-import { layoutDrawing, layoutSvg } from '@/core/roll/drawing'
+import { layoutDrawing, layoutSvg } from '@/core/engines/roll/drawing'
 import { layoutDxf } from '@/web/roll/layout-dxf'
 import { handoverPaper, inspectionPaper, measurePaper } from './papers'
 import { layoutFileOf } from './layout-files'

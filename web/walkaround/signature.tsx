@@ -1,8 +1,8 @@
 'use client'
 
 import { useRef, useState, type PointerEvent } from 'react'
-import type { Plan } from '@/core/plan/schema'
-import { signedMark } from '@/core/vehicle/walkaround-rules'
+import type { Plan } from '@/core/model/plan/schema'
+import { signedMark } from '@/core/stages/walkaround/findings'
 import { useJob } from '@/web/job/job-state'
 
 type Stroke = [number, number][]

@@ -1,5 +1,5 @@
-import type { Clash } from '@/core/plan/merge'
-import type { Plan } from '@/core/plan/schema'
+import type { Clash } from '@/core/model/plan/merge'
+import type { Plan } from '@/core/model/plan/schema'
 import type { Formatter } from './format'
 import { FIELD_WORDS, SECTION_WORDS } from './summary'
 

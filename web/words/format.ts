@@ -1,5 +1,5 @@
 import { formatLength, fromC, fromMm, type LengthUnit, type TempUnit } from '@/core/kit/units'
-import type { FigureUnit } from '@/core/reckon/figure'
+import type { FigureUnit } from '@/core/model/figure/figure'
 
 export interface MemberUnits {
   lengthUnit: 'mm' | 'cm' | 'in'

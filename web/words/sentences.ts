@@ -1,8 +1,8 @@
 import type { Fault } from '@/core/kit/result'
-import type { Finding, WayOut } from '@/core/reckon/finding'
-import type { Standing } from '@/core/reckon/figure'
+import type { Finding, WayOut } from '@/core/model/finding/finding'
+import type { Standing } from '@/core/model/figure/figure'
 import type { StageState } from '@/core/reckon/stages'
-import type { Step } from '@/core/run-sheet/steps'
+import type { Step } from '@/core/engines/run-sheet/steps'
 import type { Formatter } from './format'
 import { word } from './names'
 

@@ -1,5 +1,5 @@
-import type { SolvedWay } from '@/core/stretch/ways'
-import type { Spot } from '@/core/stretch/spots'
+import type { SolvedWay } from '@/core/engines/stretch/ways'
+import type { Spot } from '@/core/engines/stretch/spots'
 import type { Formatter } from './format'
 import { wayText } from './sentences'
 

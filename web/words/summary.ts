@@ -1,4 +1,4 @@
-import type { PlanEdit } from '@/core/plan/merge'
+import type { PlanEdit } from '@/core/model/plan/merge'
 
 export const SECTION_WORDS: Record<string, string> = {
   walkaround: 'Walkaround',

@@ -1,6 +1,6 @@
-import { keepLayout, layOutFilm, NO_CONTEXT, type LayOutContext, type RollPlan } from '@/core/roll/lay-out'
-import type { KeptLayout, Plan } from '@/core/plan/schema'
-import type { Piece } from '@/core/roll/pieces'
+import { keepLayout, layOutFilm, NO_CONTEXT, type LayOutContext, type RollPlan } from '@/core/engines/roll/film-layout'
+import type { KeptLayout, Plan } from '@/core/model/plan/schema'
+import type { Piece } from '@/core/engines/pieces/pieces'
 
 export interface LayoutAsk {
   plan: Plan

@@ -1,7 +1,7 @@
 'use client'
 
 import { useState } from 'react'
-import { STYLES, type Keys, type Style } from '@/core/vehicle/families'
+import { STYLES, type Keys, type Style } from '@/core/model/vehicle/families'
 import type { VehicleHead } from '@/web/actions/vehicles'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import { formatter, type MemberUnits } from '@/web/words/format'

@@ -3,7 +3,7 @@
 import Link from 'next/link'
 import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useState } from 'react'
-import { STAGES } from '@/core/reckon/finding'
+import { STAGES } from '@/core/model/finding/finding'
 import { useAlive } from '@/web/kit/use-alive'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'

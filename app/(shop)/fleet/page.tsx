@@ -1,4 +1,4 @@
-import { may } from '@/core/rights/rights'
+import { may } from '@/core/model/rights/rights'
 import { fleets } from '@/db/queries/fleet'
 import { jobs } from '@/db/queries/jobs'
 import { rack } from '@/db/queries/rack'

@@ -1,4 +1,4 @@
-import { may } from '@/core/rights/rights'
+import { may } from '@/core/model/rights/rights'
 import { rack } from '@/db/queries/rack'
 import { memberOrDoor } from '@/web/actions/session'
 import { Rack } from '@/web/rack/rack'

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation'
 import { z } from 'zod'
-import { may } from '@/core/rights/rights'
+import { may } from '@/core/model/rights/rights'
 import { fleetFile } from '@/db/queries/fleet'
 import { memberOrDoor } from '@/web/actions/session'
 import { FleetResult } from '@/web/fleet/fleet-result'

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation'
-import { may } from '@/core/rights/rights'
+import { may } from '@/core/model/rights/rights'
 import { vehicleFile } from '@/db/queries/vehicles'
 import { memberOrDoor } from '@/web/actions/session'
 import { VehicleSheet } from '@/web/vehicles/vehicle-sheet'

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation'
-import { STAGES, type Stage } from '@/core/reckon/finding'
+import { STAGES, type Stage } from '@/core/model/finding/finding'
 import { Bay } from '@/web/bay/bay'
 import { FilmChoice } from '@/web/film/film-choice'
 import { Handover } from '@/web/handover/handover'

@@ -1,0 +1,23 @@
+import { filmStanding } from '../../model/film/film-data'
+import type { FilmSheet } from '../../model/film/schema'
+import type { Plan } from '../../model/plan/schema'
+import { STRONG_CONTRAST_DE } from '../../stages/walkaround/findings'
+import { figure, input, type Figure } from '../../model/figure/figure'
+
+/** Colour difference of body and film with its working, ΔE00. */
+export const contrastFigure = (id: string, plan: Plan, film: FilmSheet, value: number): Figure =>
+  figure(
+    id,
+    value,
+    'delta_e',
+    'CIEDE2000({body}, {film})',
+    [
+      input('body', plan.vehicle.colour.hex, 'delta_e', 'measured', 'vehicle/colour'),
+      input('film', film.colour.hex, 'delta_e', filmStanding(film, 'colour'), `film/${film.id}/colour`),
+    ],
+    {
+      source: 'docs/sources.md#sharma-2005',
+      standing: 'published',
+      limit: { value: STRONG_CONTRAST_DE, unit: 'delta_e', kind: 'max', standing: 'assumed', at: 'data/contrast' },
+    },
+  )

@@ -1,0 +1,260 @@
+import { filmStanding } from '../../model/film/film-data'
+import type { FilmSheet } from '../../model/film/schema'
+import { EDGE_RULES, GRIP_MM, INLAY_TURN_MM } from '../../model/edge/edge-data'
+import { choiceFor } from '../../model/plan/new-plan'
+import type { Plan } from '../../model/plan/schema'
+import { figure, input, type Figure, type Standing } from '../../model/figure/figure'
+import { PANEL_FACTS } from '../../model/vehicle/panel-data'
+import { recessProfileMm } from '../stretch/closed-forms'
+import type { Edge, Panel, Recess } from '../../model/vehicle/schema'
+import type { Point } from '../../kit/plane'
+import { CONTRAST_WRAP_MM } from '../../stages/walkaround/findings'
+import { flatMark } from '../stretch/flat-outline'
+import { flatPieceOutline, pieceOutline } from './shape'
+
+/**
+ * One cut of film. Cut sizes in mm as the panel stands; `across`/`along` as the piece lies on the roll before any
+ * turn.
+ */
+export interface Piece {
+  id: string
+  panelId: string
+  /** Panels that it covers, where it is a drop over several. */
+  covers?: string[]
+  part: number
+  parts: number
+  name: string
+  /** Which way the panel is divided, where it is. */
+  along: 'width' | 'height'
+  filmId: string
+  cutWidthMm: number
+  cutHeightMm: number
+  acrossMm: number
+  alongMm: number
+  /** Where the panel's top (or front) edge lies before any turn: the arrow on the liner. */
+  top: 'along' | 'across'
+  turn: 'fixed' | 'quarter'
+  /** Whether it may lie with its arrow turned round. */
+  upsideDown: boolean
+  seamMm: number
+  /**
+   * Its outline within the cut rectangle, from the top left, as the panel is looked at; null where it was not taken.
+   */
+  outline: Point[] | null
+  /** Lies under another piece, in a recess of its panel. */
+  inlay?: boolean
+  figures: { width: Figure; height: Figure }
+}
+
+/** A field is assumed by its own name, or as part of an assumed recess, edge or other feature. */
+export const measureStanding = (panel: Panel, field: string): Standing =>
+  panel.assumed.includes(field) || panel.assumed.includes(field.split('.').slice(0, 2).join('.'))
+    ? 'assumed'
+    : 'measured'
+
+export const edgesAt = (panel: Panel, at: Edge['at']): Edge[] => panel.edges.filter((e) => e.at === at)
+
+/** Film beyond the panel at one side, mm: the bleed, or the deepest wrap-under there and a grip, whichever is more. */
+export function marginMm(
+  panel: Panel,
+  at: Edge['at'],
+  bleedMm: number,
+  extraMm: number,
+): { mm: number; wrapMm: number } {
+  const wrapMm = Math.max(0, ...edgesAt(panel, at).map((e) => EDGE_RULES[e.meets].wrapUnderMm)) + extraMm
+  return { mm: Math.max(bleedMm, wrapMm + GRIP_MM), wrapMm }
+}
+
+interface Axis {
+  ends: [Edge['at'], Edge['at']]
+  field: 'widthMm' | 'heightMm'
+  name: 'width' | 'height'
+}
+const WIDTH: Axis = { ends: ['left', 'right'], field: 'widthMm', name: 'width' }
+const HEIGHT: Axis = { ends: ['top', 'bottom'], field: 'heightMm', name: 'height' }
+
+/**
+ * The pieces of one panel in one film. Bleed, wrap-under, seams and the roll's shrink are put in here and nowhere
+ * else.
+ */
+export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContrast: boolean): Piece[] {
+  const choice = choiceFor(plan, panel.id)
+  const facts = PANEL_FACTS[panel.kind]
+  const bleed = choice.bleedMm ?? plan.method.bleedMm
+  const bleedAt = choice.bleedMm === null ? 'method/bleedMm' : `pieces/${panel.id}/bleedMm`
+  const extra = strongContrast ? CONTRAST_WRAP_MM : 0
+  // Directional film, or a school that lays all film one way: sides and bumpers the same way up the roll.
+  const sameWay = plan.method.direction === 'always' || film.directional
+  const fixed = (sameWay && facts.sameWayUp) || plan.method.direction === 'always' || facts.rollAlongWidth === true
+  const widthAlong = facts.sameWayUp || facts.rollAlongWidth === true
+  const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
+
+  const solved =
+    choice.flat && choice.flat.parts.length === choice.parts && choice.flat.mark === flatMark(panel, choice)
+      ? choice.flat
+      : null
+
+  const main = Array.from({ length: choice.parts }, (_, index) => {
+    const flat = solved?.parts[index]?.map(([x, y]) => ({ x, y })) ?? null
+    const id = choice.parts === 1 ? panel.id : `${panel.id}.${index + 1}`
+    const size = (axis: Axis) => {
+      const split = choice.parts > 1 && choice.along === axis.name
+      const margins = axis.ends.map((at, end) => {
+        const inner = split && (end === 0 ? index > 0 : index < choice.parts - 1)
+        return inner ? film.overlapMm : marginMm(panel, at, bleed, extra).mm
+      }) as [number, number]
+      const stretchAlong = relax > 0 && (axis.name === 'width') === widthAlong ? relax : 0
+      const seams = split && choice.seamsAtMm.length === choice.parts - 1 ? choice.seamsAtMm : null
+      const flatMm = flat ? Math.max(...flat.map((p) => (axis.name === 'width' ? p.x : p.y))) : null
+      const own =
+        flatMm !== null
+          ? flatMm
+          : seams
+            ? Math.max(0, (seams[index] ?? panel[axis.field]) - (index > 0 ? (seams[index - 1] ?? 0) : 0))
+            : panel[axis.field] / (split ? choice.parts : 1)
+      const pre = choice.preStretch
+      const value = ((own + margins[0] + margins[1]) * (1 + stretchAlong)) / (1 + pre)
+      const from = !split ? 0 : seams ? (index > 0 ? (seams[index - 1] ?? 0) : 0) : own * index
+      const shown = figure(
+        `piece/${id}/${axis.name}`,
+        value,
+        'mm',
+        `(${flatMm !== null ? '{flat}' : seams ? '{part}' : `{${axis.name}}${split ? ' ÷ {parts}' : ''}`} + {${axis.ends[0]}} + {${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}${pre > 0 ? ' ÷ (1 + {pre})' : ''}`,
+        [
+          input(
+            axis.name,
+            panel[axis.field],
+            'mm',
+            measureStanding(panel, axis.field),
+            `panels/${panel.id}/${axis.field}`,
+          ),
+          ...(flatMm !== null ? [input('flat', flatMm, 'mm', 'common_practice', `pieces/${panel.id}/flat`)] : []),
+          ...(seams && flatMm === null ? [input('part', own, 'mm', 'measured', `pieces/${panel.id}/seamsAtMm`)] : []),
+          ...(split && !seams && flatMm === null
+            ? [input('parts', choice.parts, 'count', 'measured', `pieces/${panel.id}/parts`)]
+            : []),
+          ...axis.ends.map((at, end) => {
+            const isBleed = margins[end] === bleed
+            return input(at, margins[end] ?? 0, 'mm', 'common_practice', isBleed ? bleedAt : `panels/${panel.id}/edges`)
+          }),
+          ...(stretchAlong > 0
+            ? [input('residue', relax, 'fraction', filmStanding(film, 'rollResidue'), `film/${film.id}/rollResidue`)]
+            : []),
+          ...(pre > 0 ? [input('pre', pre, 'fraction', 'measured', `pieces/${panel.id}/preStretch`)] : []),
+        ],
+      )
+      return { shown, own, from, margins, stretch: (1 + stretchAlong) / (1 + pre) }
+    }
+    const [across, down] = [size(WIDTH), size(HEIGHT)]
+    const [width, height] = [across.shown, down.shown]
+    const [w, h] = [width.value as number, height.value as number]
+    const seamMm = index === 0 ? 0 : choice.along === 'height' ? panel.widthMm : panel.heightMm
+    return {
+      id,
+      panelId: panel.id,
+      part: index + 1,
+      parts: choice.parts,
+      along: choice.along,
+      filmId: film.id,
+      name: choice.parts === 1 ? panel.name : `${panel.name} ${index + 1}/${choice.parts}`,
+      cutWidthMm: w,
+      cutHeightMm: h,
+      acrossMm: widthAlong ? h : w,
+      alongMm: widthAlong ? w : h,
+      top: widthAlong ? 'across' : 'along',
+      turn: fixed ? 'fixed' : 'quarter',
+      upsideDown: !(plan.method.direction === 'always' || (film.directional && facts.sameWayUp)),
+      seamMm,
+      figures: { width, height },
+      outline:
+        plan.layout.cutting !== 'free'
+          ? null
+          : flat
+            ? flatPieceOutline(
+                flat,
+                { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] },
+                { x: across.stretch, y: down.stretch },
+              )
+            : pieceOutline(
+                panel,
+                { x: across.from, y: down.from, width: across.own, height: down.own },
+                { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] },
+                { x: across.stretch, y: down.stretch },
+              ),
+    } satisfies Piece
+  })
+  const inlays = panel.recesses.flatMap((r, i) => {
+    if (r.way !== 'inlay') return []
+    const flat = solved?.inlays.find((o) => o.recess === r.id)?.outline.map(([x, y]) => ({ x, y })) ?? null
+    return [inlayPiece(panel, r, i, { film, fixed, widthAlong, flat, free: plan.layout.cutting === 'free' })]
+  })
+  return [...main, ...inlays]
+}
+
+/**
+ * A recess that is inlaid takes a small piece of its own: its floor and walls, turned round the corner, and a grip to
+ * lay it by.
+ */
+function inlayPiece(
+  panel: Panel,
+  recess: Recess,
+  index: number,
+  how: { film: FilmSheet; fixed: boolean; widthAlong: boolean; flat: Point[] | null; free: boolean },
+): Piece {
+  const { film, fixed, widthAlong, flat, free } = how
+  const beyond = INLAY_TURN_MM + GRIP_MM
+  const id = `${panel.id}.i${index + 1}`
+  const at = (f: string) => `panels/${panel.id}/recesses/${recess.id}/${f}`
+  const standing = (f: string) => measureStanding(panel, `recesses.${recess.id}.${f}`)
+  const size = (name: 'width' | 'height', field: 'mouthWidthMm' | 'mouthHeightMm') => {
+    const own = flat
+      ? Math.max(...flat.map((p) => (name === 'width' ? p.x : p.y)))
+      : recessProfileMm(recess[field], recess.depthMm, recess.wallDeg)
+    return figure(
+      `piece/${id}/${name}`,
+      own + 2 * beyond,
+      'mm',
+      flat ? '{flat} + 2 × ({turn} + {grip})' : '{profile} + 2 × ({turn} + {grip})',
+      [
+        flat
+          ? input('flat', own, 'mm', 'common_practice', `pieces/${panel.id}/flat`)
+          : input('profile', own, 'mm', standing(field), at(field)),
+        input('turn', INLAY_TURN_MM, 'mm', 'common_practice', 'data/inlay'),
+        input('grip', GRIP_MM, 'mm', 'assumed', 'data/inlay'),
+      ],
+    )
+  }
+  const [width, height] = [size('width', 'mouthWidthMm'), size('height', 'mouthHeightMm')]
+  const [w, h] = [width.value as number, height.value as number]
+  return {
+    id,
+    panelId: panel.id,
+    part: 1,
+    parts: 1,
+    along: 'height',
+    filmId: film.id,
+    name: `${panel.name}, inlay ${recess.name}`,
+    cutWidthMm: w,
+    cutHeightMm: h,
+    acrossMm: widthAlong ? h : w,
+    alongMm: widthAlong ? w : h,
+    top: widthAlong ? 'across' : 'along',
+    turn: fixed ? 'fixed' : 'quarter',
+    upsideDown: !(fixed && film.directional),
+    seamMm: 2 * (recess.mouthWidthMm + recess.mouthHeightMm),
+    figures: { width, height },
+    inlay: true,
+    outline:
+      free && flat
+        ? flatPieceOutline(flat, { left: beyond, right: beyond, top: beyond, bottom: beyond }, { x: 1, y: 1 })
+        : null,
+  }
+}
+
+/** Whether a piece reaches an edge of its panel: inner parts of a divided panel do not reach the ends. */
+export function reaches(piece: Piece, at: Edge['at']): boolean {
+  if (piece.inlay) return false
+  const [first, last] = piece.along === 'width' ? ['left', 'right'] : ['top', 'bottom']
+  if (at === first) return piece.part === 1
+  return at === last ? piece.part === piece.parts : true
+}

@@ -1,0 +1,301 @@
+import type { FilmSheet } from '../../model/film/schema'
+import type { Box, Point } from '../../kit/plane'
+import type { Result } from '../../kit/result'
+import type { Plan } from '../../model/plan/schema'
+import { figure, input, type Figure } from '../../model/figure/figure'
+import { filmStanding } from '../../model/film/film-data'
+import type { Panel } from '../../model/vehicle/schema'
+import { skinOf, toSkin, type SkinPanel } from '../skin/skin'
+import { dropPlan, type DropPlan, type SeamZone } from './drops'
+
+export interface SideDrops {
+  side: 'left' | 'right'
+  /** `upright`: strips stand side by side from front to rear; `level`: they lie one over the other. */
+  run: 'upright' | 'level'
+  sideMm: number
+  heightMm: number
+  panels: { id: string; name: string; fromMm: number; toMm: number; topMm: number; bottomMm: number }[]
+  /** Where no seam goes, along the way the strips follow one another. */
+  zones: (SeamZone & { name: string })[]
+  lettering: Plan['layout']['drops']['lettering']
+  /** Its panels name no neighbours, so that they are taken to stand in the order in which they were measured. */
+  loose: boolean
+  plan: Result<DropPlan>
+}
+/** The narrowest drop worth handling, mm; common practice, no source. */
+const LEAST_DROP_MM = 150
+
+interface Placed {
+  panel: Panel
+  s: SkinPanel
+}
+interface Span {
+  name: string
+  x: [number, number]
+  y: [number, number]
+}
+
+/**
+ * Each side of the vehicle that is wrapped in a print, as one strip from front to rear on the skin: its drops, standing
+ * or lying, with seams kept from handles, recesses, raised objects, lettering and the gaps between panels.
+ */
+export function sideDrops(plan: Plan, film: FilmSheet): SideDrops[] {
+  const key = JSON.stringify([
+    plan.layout.drops,
+    plan.layout.trimMm,
+    film.id,
+    film.widthsMm,
+    film.overlapMm,
+    plan.film.mainId,
+  ])
+  const known = last.get(plan.panels)
+  if (known?.key === key) return known.drops
+  const drops = compute(plan, film)
+  last.set(plan.panels, { key, drops })
+  return drops
+}
+/** Panels are never changed in place, so drops hold as long as they and their settings do. */
+const last = new WeakMap<Plan['panels'], { key: string; drops: SideDrops[] }>()
+
+function compute(plan: Plan, film: FilmSheet): SideDrops[] {
+  const wrapped = plan.panels.filter((p) => p.wrap && (p.filmId ?? plan.film.mainId) === film.id)
+  const skin = skinOf(plan.panels)
+  const at = new Map(skin.panels.map((p) => [p.id, p]))
+  return (['left', 'right'] as const).flatMap((side) => {
+    const main = wrapped.flatMap((panel): Placed[] => {
+      const s = at.get(panel.id)
+      return panel.side === side && s && s.on === null ? [{ panel, s }] : []
+    })
+    if (main.length === 0) return []
+    const ways = (['upright', 'level'] as const)
+      .filter((run) => plan.layout.drops.run === 'fewest' || plan.layout.drops.run === run)
+      .map((run) => oneSide(plan, film, side, run, main, at))
+    // Fewer drops first, then less film; what has no plan stands last.
+    const rank = (d: SideDrops) => (d.plan.ok ? d.plan.value.drops.length * 1e6 + d.plan.value.filmMm : Infinity)
+    return [ways.sort((a, b) => rank(a) - rank(b))[0] as SideDrops]
+  })
+}
+
+function oneSide(
+  plan: Plan,
+  film: FilmSheet,
+  side: 'left' | 'right',
+  run: 'upright' | 'level',
+  main: readonly Placed[],
+  at: ReadonlyMap<string, SkinPanel>,
+): SideDrops {
+  const { drops } = plan.layout
+  const printableMm = drops.printableMm ?? Math.max(...film.widthsMm) - 2 * plan.layout.trimMm
+  const see = fromFront(side, main[0] as Placed)
+  const { boxes, loose } = standing(main, see)
+  const all = [...boxes.values()]
+  const [front, rear] = [Math.min(...all.map((b) => b.left)), Math.max(...all.map((b) => b.right))]
+  const [top, bottom] = [Math.min(...all.map((b) => b.top)), Math.max(...all.map((b) => b.bottom))]
+  const [sideMm, heightMm] = [rear - front, bottom - top]
+  const lettering = drops.lettering.filter((l) => l.side === side)
+  const spans: Span[] = lettering.map((l) => ({
+    name: l.name,
+    x: [l.fromFrontMm, l.fromFrontMm + l.widthMm],
+    y: [l.fromTopMm, l.fromTopMm + l.heightMm],
+  }))
+  for (const { panel, s } of main) {
+    const put = (name: string, x: number, y: number, width: number, height: number) => {
+      const box = boxes.get(panel.id) as Box
+      const local = (px: number, py: number): Point =>
+        loose
+          ? { x: side === 'right' ? box.right - px : box.left + px, y: box.top + py }
+          : see(toSkin(s, panel, px, py))
+      const [a, b] = [local(x, y), local(x + width, y + height)]
+      spans.push({
+        name: `${name} of ${panel.name}`,
+        x: [Math.min(a.x, b.x) - front, Math.max(a.x, b.x) - front],
+        y: [Math.min(a.y, b.y) - top, Math.max(a.y, b.y) - top],
+      })
+    }
+    for (const r of panel.recesses)
+      put(
+        r.name,
+        (r.xMm ?? panel.widthMm / 2) - r.mouthWidthMm / 2,
+        (r.yMm ?? panel.heightMm / 2) - r.mouthHeightMm / 2,
+        r.mouthWidthMm,
+        r.mouthHeightMm,
+      )
+    for (const r of panel.raised)
+      if (r.xMm !== null)
+        put(r.name, r.xMm - r.widthMm / 2, (r.yMm ?? panel.heightMm / 2) - r.heightMm / 2, r.widthMm, r.heightMm)
+  }
+  for (const part of plan.panels) {
+    const s = at.get(part.id)
+    const box = s && boxFrom(s, see)
+    if (!loose && part.side === side && s?.on && box)
+      spans.push({ name: part.name, x: [box.left - front, box.right - front], y: [box.top - top, box.bottom - top] })
+  }
+  const axis = run === 'upright' ? 'x' : 'y'
+  const zones: SideDrops['zones'] = spans.map((z) => ({
+    name: z.name,
+    fromMm: z[axis][0],
+    toMm: z[axis][1],
+    weight: 'never',
+  }))
+  for (const { panel } of main) {
+    const box = boxes.get(panel.id) as Box
+    const [begin, end, first, last] =
+      run === 'upright' ? [box.left, box.right, front, rear] : [box.top, box.bottom, top, bottom]
+    const never = (name: string, mm: number) =>
+      zones.push({ name, fromMm: mm - first, toMm: mm - first, weight: 'never' })
+    if (begin > first + 1) never(`gap before ${panel.name}`, begin)
+    if (end < last - 1) never(`gap after ${panel.name}`, end)
+  }
+  const [alongMm, acrossMm] = run === 'upright' ? [sideMm, heightMm] : [heightMm, sideMm]
+  return {
+    side,
+    run,
+    sideMm,
+    heightMm,
+    zones,
+    lettering,
+    loose,
+    panels: main
+      .map(({ panel }) => ({ id: panel.id, name: panel.name, box: boxes.get(panel.id) as Box }))
+      .map(({ box, ...p }) => ({
+        ...p,
+        fromMm: box.left - front,
+        toMm: box.right - front,
+        topMm: box.top - top,
+        bottomMm: box.bottom - top,
+      }))
+      .sort((a, b) => a.fromMm - b.fromMm),
+    plan: dropPlan({
+      sideMm: alongMm,
+      heightMm: acrossMm,
+      printableMm,
+      overlapMm: film.overlapMm,
+      bleedMm: drops.bleedMm,
+      zones,
+      distanceMm: drops.distanceMm,
+      leastMm: LEAST_DROP_MM,
+      profile: profileOf(all, run, alongMm, front, top),
+    }),
+  }
+}
+
+type See = (p: Point) => Point
+/** Taller than the tallest panel by this, the panels of a side are not tied together but set out in rows. */
+const ROWS_FROM = 1.6
+
+/** Where the panels of a side stand: as they are tied on the skin, else one after the other, standing on one line. */
+function standing(main: readonly Placed[], see: See): { boxes: Map<string, Box>; loose: boolean } {
+  const boxes = new Map(main.map(({ panel, s }) => [panel.id, boxFrom(s, see)]))
+  const all = [...boxes.values()]
+  const tall = Math.max(...main.map(({ panel }) => panel.heightMm))
+  const height = Math.max(...all.map((b) => b.bottom)) - Math.min(...all.map((b) => b.top))
+  if (height <= ROWS_FROM * tall) return { boxes, loose: false }
+  let at = 0
+  return {
+    loose: true,
+    boxes: new Map(
+      main.map(({ panel }) => {
+        const left = at
+        at += panel.widthMm
+        return [panel.id, { left, right: at, top: tall - panel.heightMm, bottom: tall }]
+      }),
+    ),
+  }
+}
+
+/**
+ * Skin places as the side is walked along: x from the front to the rear, y from the top down, whichever way the skin
+ * has it.
+ */
+function fromFront(side: 'left' | 'right', { panel, s }: Placed): See {
+  const [o, a, b] = [toSkin(s, panel, 0, 0), toSkin(s, panel, 100, 0), toSkin(s, panel, 0, 100)]
+  // Looked at from outside, the front of a right side is on the right.
+  const turn = side === 'right' ? -1 : 1
+  const [ux, uy] = [((a.x - o.x) * turn) / 100, ((a.y - o.y) * turn) / 100]
+  const [vx, vy] = [(b.x - o.x) / 100, (b.y - o.y) / 100]
+  return (p) => ({ x: p.x * ux + p.y * uy, y: p.x * vx + p.y * vy })
+}
+function boxFrom(s: SkinPanel, see: See): Box {
+  const corners = [see({ x: s.box.left, y: s.box.top }), see({ x: s.box.right, y: s.box.bottom })] as const
+  return {
+    left: Math.min(corners[0].x, corners[1].x),
+    right: Math.max(corners[0].x, corners[1].x),
+    top: Math.min(corners[0].y, corners[1].y),
+    bottom: Math.max(corners[0].y, corners[1].y),
+  }
+}
+
+/** How far the side reaches across at each millimetre along it; where no panel is, what lies next to it. */
+function profileOf(
+  boxes: readonly Box[],
+  run: 'upright' | 'level',
+  alongMm: number,
+  front: number,
+  top: number,
+): { fromMm: Float64Array; toMm: Float64Array } {
+  const n = Math.round(alongMm) + 1
+  const fromMm = new Float64Array(n).fill(Infinity)
+  const toMm = new Float64Array(n).fill(-Infinity)
+  for (const b of boxes) {
+    const [begin, end, low, high] =
+      run === 'upright'
+        ? [b.left - front, b.right - front, b.top - top, b.bottom - top]
+        : [b.top - top, b.bottom - top, b.left - front, b.right - front]
+    for (let x = Math.max(0, Math.floor(begin)); x <= Math.min(n - 1, Math.ceil(end)); x++) {
+      fromMm[x] = Math.min(fromMm[x] as number, low)
+      toMm[x] = Math.max(toMm[x] as number, high)
+    }
+  }
+  return { fromMm, toMm }
+}
+
+/** The figures of the drops of one side, each with its working. */
+export function dropFigures(film: FilmSheet, side: SideDrops, plan: Plan): Figure[] {
+  if (!side.plan.ok) return []
+  const id = (f: string) => `drops/${film.id}/${side.side}/${f}`
+  const { drops, seamsMm, filmMm } = side.plan.value
+  const { bleedMm, printableMm } = plan.layout.drops
+  const overlap = input('overlap', film.overlapMm, 'mm', filmStanding(film, 'overlapMm'), `film/${film.id}/overlapMm`)
+  const bleed = input('bleed', bleedMm, 'mm', 'common_practice', 'layout/drops')
+  const width = input(
+    'printable',
+    printableMm ?? Math.max(...film.widthsMm) - 2 * plan.layout.trimMm,
+    'mm',
+    printableMm === null ? filmStanding(film, 'widthsMm') : 'measured',
+    printableMm === null ? `film/${film.id}/widthsMm` : 'layout/drops',
+  )
+  const length = input('side', side.run === 'upright' ? side.sideMm : side.heightMm, 'mm', 'measured', 'panels')
+  return [
+    figure(
+      id('drops'),
+      drops.length,
+      'count',
+      'fewest strips of {printable} over {side} with {overlap}, seams kept off',
+      [width, length, overlap],
+    ),
+    figure(
+      id('film'),
+      filmMm,
+      'mm',
+      drops.map((d) => `{drop_${d.number}}`).join(' + '),
+      drops.map((d) => input(`drop_${d.number}`, d.lengthMm, 'mm', 'measured', 'panels')),
+    ),
+    ...seamsMm.map((mm, i) =>
+      figure(id(`seam-${i + 1}`), mm, 'mm', 'the best place that no zone forbids, with strips of at most {printable}', [
+        width,
+      ]),
+    ),
+    ...drops.flatMap((d) => [
+      figure(id(`width-${d.number}`), d.widthMm, 'mm', '{to} − {from}', [
+        input('to', d.toMm, 'mm', 'measured', 'panels'),
+        input('from', d.fromMm, 'mm', 'measured', 'panels'),
+        ...(d.fromMm < 0 ? [bleed] : []),
+        overlap,
+      ]),
+      figure(id(`length-${d.number}`), d.lengthMm, 'mm', '{side_there} + 2 × {bleed}', [
+        input('side_there', d.lengthMm - 2 * bleedMm, 'mm', 'measured', 'panels'),
+        bleed,
+      ]),
+    ]),
+  ]
+}

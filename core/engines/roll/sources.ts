@@ -1,0 +1,245 @@
+import type { FilmSheet, StockItem } from '../../model/film/schema'
+import type { Plan } from '../../model/plan/schema'
+import { lengthBound, type PackBin, type Packing } from '../../solve/pack'
+import { orderFor } from './buy'
+import { bandLengths, damageFromEnd, type LotJoin, type Source } from './roll-plan'
+import type { Piece } from '../pieces/pieces'
+import { itemsFor } from './units'
+import { shareLots } from './zones'
+
+/** Pieces laid together on bins of one lot. */
+export interface Part {
+  lot: string
+  bins: PackBin[]
+  pieces: readonly Piece[]
+}
+export interface Way {
+  source: Source
+  parts: Part[]
+  join: LotJoin | null
+}
+export interface SourceAsk {
+  film: FilmSheet
+  plan: Plan
+  pieces: readonly Piece[]
+  stock: readonly StockItem[]
+  /** A quick layout; `hard` where one lot might just cover all. */
+  lay: (part: Part, hard?: boolean) => Packing
+  /** Lengths of the reserve's pieces, mm. */
+  reserve: readonly number[]
+}
+
+const MOST_NEW_ROLLS = 192
+/** Share of a lot's length that its part of a join is held to take, tried one after the other. */
+const JOIN_FILL = [0.93, 0.8]
+/** Joins are looked for between so many of the largest lots. */
+const JOIN_LOTS = 2
+
+const usedOf = (packing: Packing): number => packing.used.reduce((t, u) => t + u.length, 0)
+const bandsOf = (packing: Packing): number[] =>
+  packing.used.flatMap((u) =>
+    bandLengths(packing.placed.filter((p) => p.binId === u.binId).map((p) => ({ yMm: p.y, lengthMm: p.length }))),
+  )
+const roomOf = (bins: readonly PackBin[]): number =>
+  bins.reduce((t, b) => t + b.length - (b.blocked ?? []).reduce((s, x) => s + Math.min(b.length, x.to) - x.from, 0), 0)
+
+/**
+ * Every lot on the shelf, every width that is sold, and joins of two lots; what covers the plan at least cost first.
+ */
+export function sourcesOf(ask: SourceAsk): Way[] {
+  const { film, plan, pieces, stock } = ask
+  const width = plan.layout.rollWidthMm
+  const own = stock.filter(
+    (s) =>
+      s.filmId === film.id &&
+      s.leftMm > 0 &&
+      (width === null || !film.widthsMm.includes(width) || s.widthMm >= width - 1e-6),
+  )
+  const shelf = [...new Set(own.map((s) => s.lot))].map((lot) => shelfWay(ask, lot, own))
+  const widths = width !== null && film.widthsMm.includes(width) ? [width] : film.widthsMm
+  const news = widths.map((w) => newWay(ask, pieces, w))
+  const out = [...shelf, ...news]
+  // Two lots only where none covers the plan alone: a shade may differ, so that is never taken unasked.
+  if (!shelf.some((w) => w.source.covers)) out.push(...joins(ask, shelf, news))
+  // What covers all before what does not; one lot before two; then the cheapest; what leaves least of a begun lot; the
+  // widest.
+  const rank = (w: Way) => (w.source.covers ? 0 : 2) + (w.source.kind === 'join' ? 1 : 0)
+  return out.sort(
+    (a, b) =>
+      rank(a) - rank(b) ||
+      a.source.cost - b.source.cost ||
+      (a.source.kind === 'shelf' && b.source.kind === 'shelf' ? a.source.leavesMm - b.source.leavesMm : 0) ||
+      b.source.widthMm - a.source.widthMm,
+  )
+}
+
+const lacksOf = (packing: Packing, leavesMm: number, reserveMm: number): Source['lacks'] =>
+  packing.unplaced.length > 0 ? 'pieces' : leavesMm < reserveMm - 1e-6 ? 'reserve' : 'nothing'
+
+function shelfWay(ask: SourceAsk, lot: string, own: readonly StockItem[]): Way {
+  const { plan, pieces } = ask
+  const { gapMm, trimMm } = plan.layout
+  // Rests first, then the roll that is nearest its end.
+  const items = own
+    .filter((s) => s.lot === lot)
+    .sort((a, b) => (a.kind === b.kind ? a.leftMm - b.leftMm : a.kind === 'rest' ? -1 : 1))
+  const bins = items.map((s): PackBin => ({
+    id: s.id,
+    width: s.widthMm - 2 * trimMm,
+    length: s.leftMm,
+    lot,
+    blocked: damageFromEnd(s),
+  }))
+  const part: Part = { lot, bins, pieces }
+  const room = roomOf(bins)
+  let packing = ask.lay(part)
+  const noRoom = packing.unplaced.filter((u) => u.why === 'no_room_left').length
+  if (noRoom > 0 && noRoom === packing.unplaced.length) {
+    const whole = itemsFor(plan, pieces).map((u) => u.item)
+    if (lengthBound(whole, Math.max(...bins.map((b) => b.width)), gapMm) <= room) packing = ask.lay(part, true)
+  }
+  const usedMm = usedOf(packing)
+  const lacks = lacksOf(packing, room - usedMm, sum(ask.reserve))
+  return {
+    parts: [part],
+    join: null,
+    source: {
+      id: `lot:${lot}`,
+      kind: 'shelf',
+      lot,
+      joined: null,
+      widthMm: Math.max(...items.map((s) => s.widthMm)),
+      covers: lacks === 'nothing',
+      lacks,
+      usedMm,
+      orderMm: 0,
+      units: 0,
+      cost: 0,
+      leavesMm: room - usedMm,
+    },
+  }
+}
+
+/** New rolls of one width, as many as the pieces take. */
+export function newPart(
+  ask: Omit<SourceAsk, 'stock' | 'reserve'>,
+  pieces: readonly Piece[],
+  widthMm: number,
+): { part: Part; packing: Packing } {
+  const { film, plan } = ask
+  const { gapMm, trimMm } = plan.layout
+  const rollMm = film.rollLengthsMm[0] ?? 25000
+  const inner = widthMm - 2 * trimMm
+  const items = itemsFor(plan, pieces).map((u) => u.item)
+  const need = Math.max(1, Math.ceil(lengthBound(items, inner, gapMm) / rollMm))
+  for (let count = need; ; count = Math.min(MOST_NEW_ROLLS, count * 2)) {
+    const bins = Array.from({ length: count }, (_, i) => ({
+      id: `new-${i + 1}`,
+      width: inner,
+      length: rollMm,
+      lot: 'new',
+    }))
+    const part: Part = { lot: 'new', bins, pieces }
+    const packing = ask.lay(part)
+    if (count >= MOST_NEW_ROLLS || !packing.unplaced.some((u) => u.why === 'no_room_left')) return { part, packing }
+  }
+}
+
+function newWay(ask: SourceAsk, pieces: readonly Piece[], widthMm: number): Way {
+  const { part, packing } = newPart(ask, pieces, widthMm)
+  const usedMm = usedOf(packing)
+  const order = orderFor(ask.film, widthMm, usedMm > 0 ? [...bandsOf(packing), ...ask.reserve] : [])
+  const lacks = packing.unplaced.length > 0 ? 'pieces' : 'nothing'
+  return {
+    parts: [part],
+    join: null,
+    source: {
+      id: `new:${widthMm}`,
+      kind: 'new',
+      lot: null,
+      joined: null,
+      widthMm,
+      covers: lacks === 'nothing',
+      lacks,
+      usedMm,
+      orderMm: order.orderMm,
+      units: order.units,
+      cost: order.cost,
+      leavesMm: order.orderMm - usedMm,
+    },
+  }
+}
+
+/** Two lots of the shelf, or one and what is bought beside it: pieces shared out so that the join shows least. */
+function joins(ask: SourceAsk, shelf: readonly Way[], news: readonly Way[]): Way[] {
+  const { plan, pieces, film } = ask
+  const { gapMm } = plan.layout
+  const out: Way[] = []
+  const bound = (some: readonly Piece[], width: number) =>
+    some.length === 0
+      ? 0
+      : lengthBound(
+          itemsFor(plan, some).map((u) => u.item),
+          width,
+          gapMm,
+        )
+  const widthOf = (w: Way) => Math.max(...(w.parts[0] as Part).bins.map((b) => b.width))
+  const room = (w: Way) => roomOf((w.parts[0] as Part).bins)
+  const lots = [...shelf].sort((a, b) => room(b) - room(a)).slice(0, JOIN_LOTS)
+  const cheapest = [...news]
+    .filter((w) => w.source.lacks === 'nothing')
+    .sort((a, b) => a.source.cost - b.source.cost)[0]
+  for (const [i, a] of lots.entries())
+    for (const b of [...lots.slice(i + 1), ...(cheapest ? [cheapest] : [])]) {
+      for (const fill of JOIN_FILL) {
+        const fits = (lot: 0 | 1, some: readonly Piece[]) => {
+          const way = lot === 0 ? a : b
+          if (some.length === 0) return false
+          if (way.source.kind === 'new') return true
+          // The bare area first: it is cheap, and rules most ways out.
+          const most = fill * room(way)
+          const area = some.reduce((s, p) => s + p.acrossMm * p.alongMm, 0)
+          return area / widthOf(way) <= most && bound(some, widthOf(way)) <= most
+        }
+        const shared = shareLots(plan, pieces, fits)
+        if (!shared) break
+        const first: Part = { ...(a.parts[0] as Part), pieces: shared.first }
+        const rest = b.source.kind === 'new' ? newPart(ask, shared.second, b.source.widthMm) : null
+        const second: Part = rest?.part ?? { ...(b.parts[0] as Part), pieces: shared.second }
+        const [p, q] = [ask.lay(first), rest?.packing ?? ask.lay(second)]
+        if (p.unplaced.length + q.unplaced.length > 0) continue
+        const order = rest ? orderFor(film, b.source.widthMm, [...bandsOf(q), ...ask.reserve]) : null
+        const usedMm = usedOf(p) + usedOf(q)
+        const leavesMm = room(a) - usedOf(p) + (order ? order.orderMm - usedOf(q) : room(b) - usedOf(q))
+        const lacks = !order && leavesMm < sum(ask.reserve) ? 'reserve' : 'nothing'
+        const joined = b.source.kind === 'new' ? 'new' : (b.source.lot as string)
+        out.push({
+          parts: [first, second],
+          join: {
+            first: a.source.lot as string,
+            second: joined,
+            panels: shared.panels,
+            seams: shared.seams,
+            lengthMm: shared.lengthMm,
+          },
+          source: {
+            id: `join:${a.source.lot}+${joined}`,
+            kind: 'join',
+            lot: a.source.lot,
+            joined,
+            widthMm: Math.max(a.source.widthMm, b.source.widthMm),
+            covers: lacks === 'nothing',
+            lacks,
+            usedMm,
+            orderMm: order?.orderMm ?? 0,
+            units: order?.units ?? 0,
+            cost: order?.cost ?? 0,
+            leavesMm,
+          },
+        })
+        break
+      }
+    }
+  return out
+}
+const sum = (list: readonly number[]): number => list.reduce((s, x) => s + x, 0)

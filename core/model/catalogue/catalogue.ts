@@ -1,0 +1,35 @@
+import type { OpenHours } from '../../kit/civil'
+import type { FilmSheet, StockItem } from '../film/schema'
+import type { SolvedTable } from './solved-stretch'
+
+/** The shop's air as it was read: °C, relative humidity 0-1, and a surface where one was read. UTC. */
+export interface ClimateReading {
+  at: string
+  airC: number
+  humidity: number | null
+  surfaceC: number | null
+  by: string
+}
+
+/** What the shop brings to a job: its rack, its hours, and today's date (core has no clock). */
+export interface Catalogue {
+  films: readonly FilmSheet[]
+  stock: readonly StockItem[]
+  hours: OpenHours
+  /** Readings of the shop's air, oldest first. */
+  climate: readonly ClimateReading[]
+  /** Local wall time `YYYY-MM-DDTHH:MM`. */
+  now: string
+  /** Stretch of panels that was solved on their surfaces already; the closed forms stand in for what is not there. */
+  solved?: SolvedTable
+  /** Marks of the scans kept with this job, by panel: such a panel's stretch is solved on its scan. */
+  scans?: Readonly<Record<string, string>>
+}
+
+export const EMPTY_CATALOGUE: Catalogue = {
+  films: [],
+  stock: [],
+  hours: { days: [0, 1, 2, 3, 4], fromMinute: 480, toMinute: 1020 },
+  climate: [],
+  now: '2026-01-05T08:00',
+}

@@ -1,0 +1,69 @@
+import { z } from 'zod'
+import type { FilmSheet } from '../film/schema'
+import { textHash } from '../../kit/random'
+import { choiceFor } from '../plan/new-plan'
+import type { Plan } from '../plan/schema'
+import type { Panel } from '../vehicle/schema'
+
+/**
+ * What of a plan the stretch of one panel hangs on, as text: as long as it is the same, a solved stretch holds.
+ * `scan`: the mark of the panel's scan, empty where it has none.
+ */
+export function stretchKey(plan: Plan, panel: Panel, film: FilmSheet, scan = ''): string {
+  const { parts, along, preStretch, seamsAtMm, slits } = choiceFor(plan, panel.id)
+  // Names, notes, neighbours and what is assumed do not bend a surface.
+  const shape = {
+    ...panel,
+    name: '',
+    note: '',
+    paintNote: '',
+    assumed: [],
+    filmId: null,
+    wrap: true,
+    mirrored: true,
+    surface: null,
+    zones: [],
+  }
+  return textHash(
+    JSON.stringify([
+      shape,
+      parts,
+      along,
+      preStretch,
+      seamsAtMm,
+      slits,
+      film.kind,
+      film.stretchLimit,
+      film.postHeatOver,
+      film.heatShrink,
+      film.rollResidue,
+      plan.method.order,
+      plan.method.tension,
+      ...(preStretch > 0 ? [film.recovers] : []),
+      ...(scan ? [scan] : []),
+    ]),
+  )
+}
+
+/** Which scan of a panel this is: another one, kept later, has another mark. */
+export const scanMark = (scan: { triangles: number; at: string }): string => `${scan.triangles}@${scan.at}`
+
+/** The stretch of one panel as it was solved on its surface, and the best ways found out of it. Fractions, mm². */
+export const SolvedStretch = z.strictObject({
+  worst: z.number().min(0).max(20),
+  toPostHeatMm2: z.number().min(0),
+  overMm2: z.number().min(0),
+  wrinklesMm2: z.number().min(0),
+  areaMm2: z.number().min(0),
+  triangles: z.number().int().min(1),
+  spot: z
+    .strictObject({
+      row: z.enum(['top', 'middle', 'bottom']),
+      column: z.enum(['left', 'middle', 'right']),
+      stretch: z.number(),
+    })
+    .nullable(),
+})
+export type SolvedStretch = z.infer<typeof SolvedStretch>
+/** By `stretchKey`. */
+export type SolvedTable = Readonly<Record<string, SolvedStretch>>

@@ -1,0 +1,200 @@
+import { filmStanding } from '../../model/film/film-data'
+import { civilToMinutes, minutesToCivil } from '../../kit/civil'
+import type { Plan } from '../../model/plan/schema'
+import type { Catalogue } from '../../model/catalogue/catalogue'
+import { figure, from, input, type Figure, type Standing } from '../../model/figure/figure'
+import { finding, type Finding } from '../../model/finding/finding'
+import { panelAreaMm2 } from '../../model/vehicle/outline'
+import { dewPointC, MAGNUS_A, MAGNUS_B_C, timeConstantMin, warmingMinutes } from '../../engines/conditions/air'
+import { DEW_MARGIN_K, DRYING_MIN, HEAT_J_PER_KG_K, MASS_KG, SURFACE_W_PER_M2_K } from '../../engines/conditions/conditions-data'
+
+/** Air and surface of the shop: the job's own figures, or the last reading taken. */
+export function climateOf(plan: Plan, catalogue: Catalogue) {
+  const last = catalogue.climate.at(-1)
+  const pick = (own: number | null, read: number | null | undefined) =>
+    own !== null
+      ? { value: own, standing: 'assumed' as Standing, at: 'conditions' }
+      : typeof read === 'number'
+        ? { value: read, standing: 'measured' as Standing, at: 'climate' }
+        : null
+  return {
+    air: pick(plan.conditions.airC, last?.airC),
+    humidity: pick(plan.conditions.humidity, last?.humidity),
+    surfaceC: last?.surfaceC ?? null,
+    last: last ?? null,
+  }
+}
+
+/**
+ * Dew point, warming and drying, and what they ask for; each figure with its working. `workFrom`: when the first work
+ * after
+ * bringing the vehicle in is due, by the run sheet; null without a start.
+ */
+export function conditionsOf(
+  plan: Plan,
+  catalogue: Catalogue,
+  workFrom: string | null,
+): { figures: Figure[]; findings: Finding[] } {
+  const figures: Figure[] = []
+  const findings: Finding[] = []
+  const keep = (f: Figure): Figure => (figures.push(f), f)
+  const add = (code: string, level: Finding['level'], over: Parameters<typeof finding>[3] = {}) =>
+    findings.push(finding(code, level, 'film', over))
+  const { air, humidity, surfaceC } = climateOf(plan, catalogue)
+  const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
+  if (!air) {
+    if (main) add('no_climate', 'note')
+    return { figures, findings }
+  }
+  const airInput = input('air', air.value, 'C', air.standing, air.at)
+  keep(figure('conditions/air', air.value, 'C', '{air}', [airInput]))
+  if (main && (air.value < main.airC.min || air.value > main.airC.max))
+    add('air_out_of_range', 'warn', {
+      facts: { film: main.name, c: air.value, min_c: main.airC.min, max_c: main.airC.max },
+    })
+  const dew =
+    humidity &&
+    keep(
+      figure(
+        'conditions/dew_point',
+        dewPointC(air.value, humidity.value),
+        'C',
+        `${MAGNUS_B_C} × γ ÷ (${MAGNUS_A} − γ), γ = ln({humidity}) + ${MAGNUS_A} × {air} ÷ (${MAGNUS_B_C} + {air})`,
+        [airInput, input('humidity', humidity.value, 'fraction', humidity.standing, humidity.at)],
+        { source: 'docs/sources.md#alduchov-eskridge-1996', standing: 'published' },
+      ),
+    )
+  const dewC = dew ? (dew.value as number) : null
+  if (dewC !== null && surfaceC !== null && surfaceC < dewC + DEW_MARGIN_K)
+    add('surface_near_dew', 'stop', {
+      figureId: 'conditions/dew_point',
+      facts: { surface_c: surfaceC, dew_c: dewC, margin: DEW_MARGIN_K },
+    })
+  if (main && surfaceC !== null && surfaceC < main.surfaceMinC)
+    add('surface_too_cold', 'warn', { facts: { film: main.name, c: surfaceC, min_c: main.surfaceMinC } })
+  warming(
+    plan,
+    { workFrom, air: airInput, airC: air.value, dew: dew ?? null, surfaceMinC: main?.surfaceMinC ?? null },
+    keep,
+    add,
+  )
+  return { figures, findings }
+}
+
+interface Room {
+  workFrom: string | null
+  air: Figure['inputs'][number]
+  airC: number
+  dew: Figure | null
+  surfaceMinC: number | null
+}
+type Add = (code: string, level: Finding['level'], over?: Parameters<typeof finding>[3]) => void
+
+function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add): void {
+  const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
+  const vehicleC = plan.conditions.vehicleC
+  if (plan.panels.length === 0) return
+  const areaMm2 = plan.panels.reduce((s, p) => s + panelAreaMm2(p), 0)
+  const area = keep(
+    figure(
+      'conditions/area',
+      areaMm2,
+      'mm2',
+      'areas of all {panels} panels together',
+      [
+        input(
+          'panels',
+          plan.panels.length,
+          'count',
+          plan.panels.some((p) => p.assumed.length > 0) ? 'assumed' : 'measured',
+          'panels',
+        ),
+      ],
+      { standing: 'common_practice' },
+    ),
+  )
+  const mass = plan.conditions.massKg ?? MASS_KG[plan.vehicle.kind]
+  const tau = keep(
+    figure(
+      'conditions/tau',
+      timeConstantMin(mass, HEAT_J_PER_KG_K, SURFACE_W_PER_M2_K, areaMm2 / 1e6),
+      'min',
+      '{mass} kg × {heat} J/kgK ÷ ({film} W/m²K × {area})',
+      [
+        input('mass', mass, 'count', plan.conditions.massKg === null ? 'assumed' : 'measured', 'conditions'),
+        input('heat', HEAT_J_PER_KG_K, 'count', 'assumed', 'data/conditions'),
+        input('film', SURFACE_W_PER_M2_K, 'count', 'assumed', 'data/conditions'),
+        from('area', area),
+      ],
+      { source: 'docs/sources.md#lumped-capacity', standing: 'published' },
+    ),
+  )
+  const dewC = room.dew ? (room.dew.value as number) : null
+  const targetC = Math.max(room.surfaceMinC ?? -99, dewC === null ? -99 : dewC + DEW_MARGIN_K)
+  if (vehicleC === null || targetC < -90) return
+  const target = keep(
+    figure(
+      'conditions/target',
+      targetC,
+      'C',
+      dewC === null ? '{surface}' : room.surfaceMinC === null ? '{dew} + {margin}' : 'max({surface}, {dew} + {margin})',
+      [
+        ...(room.surfaceMinC === null
+          ? []
+          : [
+              input(
+                'surface',
+                room.surfaceMinC,
+                'C',
+                filmStanding(main, 'surfaceMinC'),
+                `film/${main?.id ?? ''}/surfaceMinC`,
+              ),
+            ]),
+        ...(room.dew
+          ? [from('dew', room.dew), input('margin', DEW_MARGIN_K, 'count', 'published', 'data/conditions')]
+          : []),
+      ],
+      { source: 'docs/sources.md#iso-8502-4' },
+    ),
+  )
+  const minutes = warmingMinutes(vehicleC, room.airC, targetC, tau.value as number)
+  const warm = keep(
+    figure(
+      'conditions/warming',
+      minutes,
+      'min',
+      vehicleC >= targetC ? '{vehicle} is warm enough: 0' : '{tau} × ln(({air} − {vehicle}) ÷ ({air} − {target}))',
+      [from('tau', tau), room.air, input('vehicle', vehicleC, 'C', 'measured', 'conditions'), from('target', target)],
+      { source: 'docs/sources.md#lumped-capacity', standing: 'common_practice' },
+    ),
+  )
+  if (minutes === null)
+    return add('room_never_warms', 'stop', {
+      figureId: 'conditions/warming',
+      facts: { air_c: room.airC, target_c: targetC },
+    })
+  if (dewC !== null && vehicleC < dewC)
+    add('vehicle_sweats', 'warn', { figureId: 'conditions/dew_point', facts: { vehicle_c: vehicleC, dew_c: dewC } })
+  const wet = plan.conditions.wet || (dewC !== null && vehicleC < dewC)
+  const lead = keep(
+    figure('conditions/lead', minutes + (wet ? DRYING_MIN : 0), 'min', wet ? '{warming} + {drying}' : '{warming}', [
+      from('warming', warm),
+      ...(wet ? [input('drying', DRYING_MIN, 'min', 'common_practice', 'data/conditions')] : []),
+    ]),
+  )
+  const work = room.workFrom === null ? null : civilToMinutes(room.workFrom)
+  if (work === null) return
+  const inBy = keep(
+    figure(
+      'conditions/in_by',
+      minutesToCivil(Math.floor(work - (lead.value as number))),
+      'wall_time',
+      '{work} − {lead}',
+      [input('work', room.workFrom, 'wall_time', 'common_practice', 'steps/hardware_off'), from('lead', lead)],
+    ),
+  )
+  add('bring_in_by', 'note', {
+    figureId: 'conditions/in_by',
+    facts: { at: inBy.value as string, minutes: lead.value as number },
+  })
+}

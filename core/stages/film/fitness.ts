@@ -1,0 +1,202 @@
+import { climateOf } from './conditions'
+import type { Plan } from '../../model/plan/schema'
+import type { Catalogue } from '../../model/catalogue/catalogue'
+import { contrastFigure } from '../../engines/paint/contrast'
+import { figure, from, input, type Figure } from '../../model/figure/figure'
+import { piecesOf, type Piece } from '../../engines/pieces/pieces'
+import { panelStretch } from '../../engines/stretch/panel-stretch'
+import { hexDifference } from '../../model/vehicle/colour'
+import { PANEL_FACTS } from '../../model/vehicle/panel-data'
+import type { Panel } from '../../model/vehicle/schema'
+import { blockedPanels, daysBetween, REPAINT_GAS_OUT_DAYS, STRONG_CONTRAST_DE } from '../walkaround/findings'
+import { CHROME_CLASS, filmStanding, isFormed } from '../../model/film/film-data'
+import type { FilmSheet } from '../../model/film/schema'
+
+export interface Unfit {
+  code: string
+  level: 'stop' | 'warn' | 'note'
+  facts: Record<string, string | number>
+}
+
+const isCompound = (p: Panel): boolean => {
+  if (p.recesses.length > 0 || PANEL_FACTS[p.kind].compound) return true
+  // A panel curved one way only is rolled, not stretched.
+  return p.crownMm > 0 && p.crownDownMm !== 0
+}
+
+/** What the paint itself rules out, whatever the film. */
+function paintUnfit(plan: Plan, now: string): Unfit[] {
+  const { paint } = plan.walkaround
+  const out: Unfit[] = []
+  if (paint.condition === 'peeling' || paint.condition === 'rust')
+    out.push({ code: 'unfit_paint', level: 'stop', facts: { condition: paint.condition } })
+  const days = paint.repaintedOn ? daysBetween(paint.repaintedOn, now) : null
+  if (paint.origin === 'repaint' && days !== null && days < REPAINT_GAS_OUT_DAYS)
+    out.push({ code: 'unfit_fresh_repaint', level: 'stop', facts: { days, need: REPAINT_GAS_OUT_DAYS } })
+  return out
+}
+
+/** Why a film does not suit this vehicle as the walkaround and the tape describe it; empty where it does. */
+export function filmFitness(film: FilmSheet, plan: Plan, now: string): Unfit[] {
+  const out: Unfit[] = paintUnfit(plan, now)
+  const wrapped = plan.panels.filter((p) => p.wrap && (p.filmId ?? plan.film.mainId ?? film.id) === film.id)
+  const compound = wrapped.filter(isCompound)
+  const deep = wrapped.filter((p) => p.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge'))
+  const about = (panels: readonly Panel[]) => ({ panels: panels.length, first: panels[0]?.name ?? '' })
+  const add = (code: string, level: Unfit['level'], facts: Unfit['facts'] = {}) => out.push({ code, level, facts })
+  if (film.kind === 'calendered' && compound.length > 0) add('unfit_calendered_curves', 'warn', about(compound))
+  if (film.kind === 'sheet_goods' && compound.length > 0) add('unfit_sheet_curves', 'warn', about(compound))
+  if (CHROME_CLASS.includes(film.kind)) {
+    if (compound.length > 0) add('chrome_needs_seams', 'note', about(compound))
+    add('chrome_law', 'note')
+  }
+  if (!isFormed(film.kind) && deep.length > 0) add('unfit_deep_recess', 'warn', about(deep))
+  if (film.gasOutHours) add('print_gas_out', 'note', { min: film.gasOutHours.min, max: film.gasOutHours.max })
+  const months = film.warrantyMonths.filter((w) => w.zone === plan.walkaround.zone).map((w) => w.months)
+  if (months.length > 0 && Math.min(...months) <= 12) add('short_warranty', 'note', { months: Math.min(...months) })
+  if (months.length === 0) add('no_warranty_zone', 'warn', { zone: plan.walkaround.zone })
+  return out
+}
+
+/** A film on one panel: what speaks against it, and what it costs and guarantees there. */
+export interface PanelFitness {
+  panelId: string
+  filmId: string
+  level: 'fits' | 'note' | 'warn' | 'stop'
+  reasons: Unfit[]
+  stretch: number
+  /**
+   * The working of stretch, contrast and cost: `stretch/<panel>/worst`, `fitness/<film>/contrast`,
+   * `fitness/<film>/<panel>/cost`.
+   */
+  figures: Figure[]
+  /** Film cut for this panel at the sheet's price, in the shop's currency; the layout may do better or worse. */
+  cost: number
+  warrantyMonths: number | null
+  contrast: number | null
+}
+
+const RANK = { fits: 0, note: 1, warn: 2, stop: 3 } as const
+
+/** A plastic part heated past this softens (assumed: the part's own maker decides). */
+const PLASTIC_HEAT_C = 100
+
+/**
+ * One film on one panel, every criterion looked at: forming, direction, width, temperature, paint, surface, contrast,
+ * warranty, price.
+ */
+export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogue: Catalogue): PanelFitness {
+  const reasons: Unfit[] = []
+  const add = (code: string, level: Unfit['level'], facts: Unfit['facts'] = {}) =>
+    reasons.push({ code, level, facts: { film: film.name, panel: panel.name, ...facts } })
+  const facts = PANEL_FACTS[panel.kind]
+  const own: Plan = { ...plan, film: { mainId: film.id, sheets: [film] } }
+  for (const u of paintUnfit(plan, catalogue.now)) add(u.code, u.level, u.facts)
+  const blocked = blockedPanels(plan, catalogue.now).get(panel.id)
+  if (blocked) add('fit_blocked', 'stop', { why: blocked })
+  const stretched = panelStretch(own, panel, film)
+  const stretch = stretched.worst.value as number
+  const contrast = contrastOf(plan, film)
+  const strong = contrast !== null && (contrast.value as number) >= STRONG_CONTRAST_DE
+  if (stretch > film.stretchLimit + 1e-9) add('fit_stretch', 'warn', { value: stretch, limit: film.stretchLimit })
+  if (!isFormed(film.kind) && isCompound(panel))
+    add(
+      film.kind === 'sheet_goods'
+        ? 'fit_sheet_curve'
+        : CHROME_CLASS.includes(film.kind)
+          ? 'fit_chrome_curve'
+          : 'fit_calendered_curve',
+      CHROME_CLASS.includes(film.kind) ? 'note' : 'warn',
+    )
+  if (!isFormed(film.kind) && panel.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge'))
+    add('fit_deep_recess', 'warn')
+  const pieces = piecesOf(own, panel, film, strong)
+  const widest = Math.max(...film.widthsMm)
+  for (const piece of pieces) {
+    const least = piece.turn === 'fixed' ? piece.acrossMm : Math.min(piece.acrossMm, piece.alongMm)
+    if (least > widest) add('fit_width', 'warn', { piece_mm: least, roll_mm: widest })
+    const longest = Math.max(...film.rollLengthsMm)
+    if (Math.max(piece.acrossMm, piece.alongMm) > Math.max(longest, widest))
+      add('fit_length', 'warn', { piece_mm: Math.max(piece.acrossMm, piece.alongMm), roll_mm: longest })
+  }
+  if (CHROME_CLASS.includes(film.kind)) add('chrome_law', 'note')
+  if (film.gasOutHours) add('print_gas_out', 'note', { min: film.gasOutHours.min, max: film.gasOutHours.max })
+  if (film.directional && facts.sameWayUp) add('fit_direction', 'note')
+  const { air } = climateOf(plan, catalogue)
+  if (air && (air.value < film.airC.min || air.value > film.airC.max))
+    add('fit_air', 'warn', { c: air.value, min_c: film.airC.min, max_c: film.airC.max })
+  if (panel.surface.material === 'plastic' && film.postHeatC.min >= PLASTIC_HEAT_C)
+    add('fit_plastic_heat', 'warn', { min_c: film.postHeatC.min })
+  if (strong) add('fit_contrast', 'note', { delta_e: Math.round(contrast.value as number) })
+  const warranty = film.warrantyMonths.find((w) => w.zone === plan.walkaround.zone && w.surface === facts.surface)
+  if (!warranty || warranty.months === 0)
+    add('fit_no_warranty', 'warn', { zone: plan.walkaround.zone, surface: facts.surface })
+  const cost = costFigure(film, panel, pieces)
+  const level = reasons.reduce<PanelFitness['level']>((w, r) => (RANK[r.level] > RANK[w] ? r.level : w), 'fits')
+  return {
+    panelId: panel.id,
+    filmId: film.id,
+    level,
+    reasons: reasons.sort((a, b) => RANK[b.level] - RANK[a.level]),
+    stretch,
+    figures: [
+      ...stretched.all,
+      ...pieces.flatMap((p) => [p.figures.width, p.figures.height]),
+      ...(contrast ? [contrast] : []),
+      cost,
+    ],
+    cost: cost.value as number,
+    warrantyMonths: warranty?.months ?? null,
+    contrast: contrast ? (contrast.value as number) : null,
+  }
+}
+
+function contrastOf(plan: Plan, film: FilmSheet): Figure | null {
+  const value = hexDifference(plan.vehicle.colour.hex, film.colour.hex)
+  return value === null ? null : contrastFigure(`fitness/${film.id}/contrast`, plan, film, value)
+}
+
+/**
+ * Cut film at the sheet's price by area: the width of the roll is shared out, and so is the length where rolls or
+ * sheets are sold whole.
+ */
+function costFigure(film: FilmSheet, panel: Panel, pieces: readonly Piece[]): Figure {
+  const width = Math.max(...film.widthsMm)
+  const whole = film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet'
+  const length = whole ? (film.rollLengthsMm[0] ?? 1000) : 1000
+  const terms = pieces.map((_, i) => `{w${i + 1}} × {h${i + 1}}`).join(' + ')
+  const value = (pieces.reduce((s, p) => s + p.cutWidthMm * p.cutHeightMm, 0) / (width * length)) * film.soldBy.price
+  return figure(
+    `fitness/${film.id}/${panel.id}/cost`,
+    value,
+    'money',
+    `(${terms}) × {price} ÷ ${whole ? '({width} × {length})' : '{width}'}`,
+    [
+      ...pieces.flatMap((p, i) => [from(`w${i + 1}`, p.figures.width), from(`h${i + 1}`, p.figures.height)]),
+      input(
+        'price',
+        film.soldBy.price,
+        whole ? 'money_each' : 'price_per_m',
+        filmStanding(film, 'soldBy'),
+        `film/${film.id}/soldBy`,
+      ),
+      input('width', width, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`),
+      ...(whole
+        ? [input('length', length, 'mm', filmStanding(film, 'rollLengthsMm'), `film/${film.id}/rollLengthsMm`)]
+        : []),
+    ],
+    { standing: 'common_practice' },
+  )
+}
+
+/** What all of some panels cost in a film, out of what each does. */
+export const costTogether = (filmId: string, parts: readonly PanelFitness[]): Figure =>
+  figure(
+    `fitness/${filmId}/cost`,
+    parts.reduce((s, p) => s + p.cost, 0),
+    'money',
+    'Σ inputs',
+    parts.flatMap((p, i) =>
+      p.figures.filter((f) => f.id === `fitness/${filmId}/${p.panelId}/cost`).map((f) => from(`n${i + 1}`, f)),
+    ),
+  )

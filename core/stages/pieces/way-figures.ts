@@ -1,0 +1,119 @@
+import { filmStanding } from '../../model/film/film-data'
+import type { FilmSheet } from '../../model/film/schema'
+import type { Price } from '../../reckon/price'
+import { figure, from, input, type Figure } from '../../model/figure/figure'
+import { measureStanding } from '../../engines/pieces/pieces'
+import type { Panel } from '../../model/vehicle/schema'
+import type { SolvedWay } from '../../engines/stretch/ways'
+
+/** Names of a way's figures: `way/<panel>/<n>/worst`, `over`, `seam`, `film`, `minutes`. */
+export const wayFigureId = (panelId: string, n: number | 'now', part: string): string => `way/${panelId}/${n}/${part}`
+
+/**
+ * The figures of a way out with their working. `n` numbers it in its table, or says that it is the panel as it is now;
+ * `now` is that panel; `used` and `crew` are the job's film and minutes as they stood when the price was reckoned,
+ * which
+ * it is the difference to.
+ */
+export function wayFigures(
+  panel: Panel,
+  film: FilmSheet,
+  way: SolvedWay,
+  n: number | 'now',
+  now: SolvedWay | null,
+  price: Price | null,
+  used: Figure | undefined,
+  crew: Figure | undefined,
+): Figure[] {
+  const id = (part: string) => wayFigureId(panel.id, n, part)
+  const standing = 'common_practice' as const
+  // Another film has its own limit.
+  const own = way.change.kind === 'film' ? way.change.sheet : film
+  const count = input('triangles', way.triangles, 'count', 'measured', 'data/mesh')
+  const limit = input(
+    'limit',
+    own.stretchLimit,
+    'fraction',
+    filmStanding(own, 'stretchLimit'),
+    `film/${own.id}/stretchLimit`,
+  )
+  const most = {
+    value: own.stretchLimit,
+    unit: 'fraction' as const,
+    kind: 'max' as const,
+    standing: limit.standing,
+    at: limit.at,
+  }
+  const worst = figure(
+    id('worst'),
+    way.worst,
+    'fraction',
+    n === 'now'
+      ? 'greatest stretch of the film as the plan has it, over {triangles} triangles'
+      : `greatest stretch of the film laid anew with this taken, over {triangles} triangles${now ? ' ({as_it_is} as it is)' : ''}`,
+    [count, ...(now ? [input('as_it_is', now.worst, 'fraction', standing, 'data/mesh')] : [])],
+    { limit: most, standing },
+  )
+  const out = [
+    worst,
+    figure(id('over'), way.overLimitMm2, 'mm2', 'area stretched past {limit}', [limit, from('worst', worst)], {
+      standing,
+    }),
+  ]
+  if (way.seamMm > 0) out.push(seamFigure(id('seam'), panel, way))
+  const against = (part: 'film' | 'minutes', unit: 'mm' | 'min', more: number, as: Figure | undefined) => {
+    if (as)
+      out.push(
+        figure(id(part), more, unit, '{with_it} − {now}', [
+          input('with_it', Number(as.value) + more, unit, as.standing, 'reckoned'),
+          from('now', as),
+        ]),
+      )
+  }
+  if (price) {
+    against('film', 'mm', price.filmMm, used)
+    against('minutes', 'min', price.minutes, crew)
+  }
+  return out
+}
+
+/** Seam to be made: along the divisions, along the cuts, and round what is inlaid. */
+function seamFigure(id: string, panel: Panel, { change, seamMm }: SolvedWay): Figure {
+  const side = (key: 'widthMm' | 'heightMm') =>
+    input('side', panel[key], 'mm', measureStanding(panel, key), `panels/${panel.id}/${key}`)
+  if (change.kind === 'recess') {
+    const recess = panel.recesses.find((r) => r.id === change.recessId)
+    const mouth = (key: string, field: 'mouthWidthMm' | 'mouthHeightMm') =>
+      input(
+        key,
+        recess?.[field] ?? 0,
+        'mm',
+        measureStanding(panel, `recesses.${change.recessId}.${field}`),
+        `panels/${panel.id}/recesses/${change.recessId}/${field}`,
+      )
+    return figure(id, seamMm, 'mm', '2 × ({mouth_width} + {mouth_height})', [
+      mouth('mouth_width', 'mouthWidthMm'),
+      mouth('mouth_height', 'mouthHeightMm'),
+    ])
+  }
+  const set = change.kind === 'piece' ? change.set : {}
+  const divisions = (set.parts ?? 1) - 1
+  const cuts = (set.slits ?? []).map((s, i) =>
+    input(
+      `cut_${i + 1}`,
+      Math.hypot(s.toXMm - s.fromXMm, s.toYMm - s.fromYMm),
+      'mm',
+      'common_practice',
+      `pieces/${panel.id}/slits`,
+    ),
+  )
+  const terms = [...(divisions > 0 ? ['{divisions} × {side}'] : []), ...cuts.map((c) => `{${c.key}}`)].join(' + ')
+  const own =
+    divisions > 0
+      ? [
+          input('divisions', divisions, 'count', 'common_practice', `pieces/${panel.id}/parts`),
+          side(set.along === 'width' ? 'heightMm' : 'widthMm'),
+        ]
+      : []
+  return figure(id, seamMm, 'mm', terms, [...own, ...cuts])
+}

@@ -1,0 +1,289 @@
+import { filmStanding } from '../../model/film/film-data'
+import type { FilmSheet } from '../../model/film/schema'
+import type { FilmLayout, Purchase } from '../../engines/roll/film-layout'
+import { restsOf } from '../../engines/roll/rests'
+import { panelAreaMm2 } from '../../model/vehicle/outline'
+import type { Panel } from '../../model/vehicle/schema'
+import { figure, from, input, type Figure, type FigureInput } from '../../model/figure/figure'
+
+const isWhole = (film: FilmSheet): boolean => film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet'
+
+/** Figures of one film's layout: film used, bound, yield, reserve, what to order and its price. */
+export function filmFigures(layout: FilmLayout, bought: Purchase, panels: ReadonlyMap<string, Panel>): Figure[] {
+  const { film } = layout
+  const at = (f: string) => `film/${film.id}/${f}`
+  const id = (f: string) => `roll/${film.id}/${f}`
+  // A layout that is kept counts what is cut of it; one laid anew stands beside what was cut before.
+  const doneMm = layout.kept === 'current' ? 0 : layout.doneMm
+  const used = figure(
+    id('used'),
+    layout.usedMm + doneMm,
+    'mm',
+    doneMm > 0
+      ? `{cut_already} + ${layout.rolls.map((_, i) => `{roll_${i + 1}}`).join(' + ') || '0'}`
+      : layout.rolls.length > 1
+        ? 'Σ inputs'
+        : 'far edge of the last band: {roll_1}',
+    [
+      ...(doneMm > 0 ? [input('cut_already', doneMm, 'mm', 'measured', 'log')] : []),
+      ...layout.rolls.map((r, i) => input(`roll_${i + 1}`, r.usedMm, 'mm', 'measured', 'layout')),
+    ],
+    { standing: 'common_practice' },
+  )
+  const width = input('width', layout.rollWidthMm, 'mm', filmStanding(film, 'widthsMm'), at('widthsMm'))
+  const bound = boundFigure(id('bound'), layout.boundMm, layout.pieces.length, width)
+  const area = coveredMm2(layout, panels)
+  const film2 = filmAreaMm2(layout)
+  const oneWidth = doneMm === 0 && layout.rolls.every((r) => Math.abs(r.widthMm - layout.rollWidthMm) < 1e-6)
+  const yieldFigure = figure(
+    id('yield'),
+    film2 > 0 ? area / film2 : null,
+    'fraction',
+    oneWidth ? '{panels} ÷ ({used} × {width})' : '{panels} ÷ {film}: every roll by its own width',
+    [
+      input('panels', area, 'mm2', 'measured', 'panels'),
+      ...(oneWidth ? [from('used', used), width] : [input('film', film2, 'mm2', 'measured', 'layout')]),
+    ],
+  )
+  const reserve = reserveFigure(layout)
+  return [used, bound, yieldFigure, reserve, ...buyingFigures(layout, bought, used, reserve), ...joinFigure(layout)]
+}
+
+/** Film that a layout and what was cut before it take, every roll by its own width, mm². */
+export const filmAreaMm2 = (layout: FilmLayout): number =>
+  layout.rolls.reduce((sum, r) => sum + r.usedMm * r.widthMm, 0) + (layout.kept === 'current' ? 0 : layout.doneMm2)
+
+/** The proven least length of these pieces on one endless roll of this width. */
+export const boundFigure = (id: string, boundMm: number, pieces: number, width: FigureInput): Figure =>
+  figure(
+    id,
+    boundMm,
+    'mm',
+    'no plan of {pieces} pieces on {width} can be shorter',
+    [input('pieces', pieces, 'count', 'measured', 'pieces'), width],
+    { source: 'docs/sources.md#fekete-schepers-2004, docs/sources.md#scheithauer-1999', standing: 'published' },
+  )
+
+/** What a layout takes above the least there is. */
+export const aboveFigure = (id: string, used: FigureInput, bound: FigureInput): Figure => {
+  const [u, b] = [Number(used.value), Number(bound.value)]
+  return figure(id, b > 0 ? Math.max(0, u / b - 1) : null, 'fraction', '{used} ÷ {bound} − 1', [used, bound])
+}
+
+/** Area of the panels, or of their parts, that this layout and what is cut of it cover, mm². */
+function coveredMm2(layout: FilmLayout, panels: ReadonlyMap<string, Panel>): number {
+  const placed = new Set(layout.rolls.flatMap((r) => r.placements.map((p) => p.pieceId)))
+  if (layout.kept !== 'current') for (const c of layout.cut) if (!layout.spoiled.includes(c)) placed.add(c.id)
+  const byPanel = new Map<string, FilmLayout['pieces']>()
+  for (const p of layout.pieces) byPanel.set(p.panelId, [...(byPanel.get(p.panelId) ?? []), p])
+  let sum = 0
+  for (const [panelId, pieces] of byPanel) {
+    const area = (pieces[0]?.covers ?? [panelId]).reduce((t, id) => {
+      const panel = panels.get(id)
+      return panel ? t + panelAreaMm2(panel) : t
+    }, 0)
+    sum += area * (pieces.filter((p) => placed.has(p.id)).length / pieces.length)
+  }
+  return sum
+}
+
+function reserveFigure(layout: FilmLayout): Figure {
+  const risky = layout.reserveFor.length > 0
+  return figure(
+    `roll/${layout.film.id}/reserve`,
+    layout.reserveMm,
+    'mm',
+    risky
+      ? 'film for the largest {again} of {risky} pieces that may be done twice'
+      : 'no piece is likely to be done twice',
+    risky
+      ? [
+          input('risky', layout.reserveFor.length, 'count', 'assumed', 'pieces'),
+          input('again', layout.reserveBandsMm.length, 'count', 'assumed', 'layout/reserve'),
+        ]
+      : [],
+  )
+}
+
+function buyingFigures(layout: FilmLayout, bought: Purchase, used: Figure, reserve: Figure): Figure[] {
+  const { film } = layout
+  const at = (f: string) => `film/${film.id}/${f}`
+  const id = (f: string) => `roll/${film.id}/${f}`
+  const sold = filmStanding(film, 'soldBy')
+  // With pieces that fit no roll, what to order is not known yet: no figure rather than a wrong one.
+  const missing = layout.unplaced.length
+  if (missing > 0) {
+    const why = [input('missing', missing, 'count', 'measured', 'layout')]
+    const text = 'not known while {missing} pieces fit no roll'
+    return [figure(id('order'), null, 'mm', text, why), figure(id('cost'), null, 'money', text, why)]
+  }
+  const shelf = bought.shelf[0]
+  if (bought.covered)
+    return [
+      figure(id('order'), 0, 'mm', shelf ? '{shelf} on the shelf covers {used}' : 'the shelf covers {used}', [
+        ...(shelf ? [input('shelf', shelf.leftMm, 'mm', 'measured', `stock/${shelf.id}`)] : []),
+        from('used', used),
+      ]),
+      figure(id('cost'), 0, 'money', 'nothing to buy', []),
+    ]
+  const spare = layout.reserveMm > 0
+  const ends = [from('used', used), ...(spare ? [from('reserve', reserve)] : [])]
+  const own = film.offers.length > 0
+  const price = input('price', film.soldBy.price, isWhole(film) ? 'money_each' : 'price_per_m', sold, at('soldBy'))
+  const units = input('units', bought.units, 'count', 'measured', 'layout')
+  if (own || bought.lines.length > 1) {
+    const line = (l: Purchase['lines'][number], i: number, unit: 'mm' | 'money'): FigureInput =>
+      input(`part_${i + 1}`, unit === 'mm' ? l.lengthMm : l.cost, unit, sold, at(own ? 'offers' : 'soldBy'))
+    const order = figure(
+      id('order'),
+      bought.orderMm,
+      'mm',
+      `the cheapest that holds {used}${spare ? ' + {reserve}' : ''}: ${bought.lines.map((_, i) => `{part_${i + 1}}`).join(' + ')}`,
+      [...ends, ...bought.lines.map((l, i) => line(l, i, 'mm'))],
+    )
+    return [
+      order,
+      figure(
+        id('cost'),
+        bought.cost,
+        'money',
+        'Σ inputs',
+        bought.lines.map((l, i) => line(l, i, 'money')),
+      ),
+    ]
+  }
+  const order = figure(
+    id('order'),
+    bought.orderMm,
+    'mm',
+    isWhole(film)
+      ? `{units} × {length} for {used}${spare ? ' + {reserve}' : ''}`
+      : `max({minimum}, {used}${spare ? ' + {reserve}' : ''} rounded up to the next {step})`,
+    isWhole(film)
+      ? [
+          units,
+          input('length', film.rollLengthsMm[0] ?? 0, 'mm', filmStanding(film, 'rollLengthsMm'), at('rollLengthsMm')),
+          ...ends,
+        ]
+      : [
+          input('minimum', film.soldBy.minimumMm, 'mm', sold, at('soldBy')),
+          ...ends,
+          input('step', film.soldBy.unit === 'metre' ? 1000 : 500, 'mm', sold, at('soldBy')),
+        ],
+  )
+  const cost = figure(
+    id('cost'),
+    bought.cost,
+    'money',
+    isWhole(film) ? '{units} × {price}' : '{order} × {price}',
+    isWhole(film) ? [units, price] : [from('order', order), price],
+  )
+  return [order, cost]
+}
+
+function joinFigure(layout: FilmLayout): Figure[] {
+  if (!layout.join) return []
+  return [
+    figure(
+      `roll/${layout.film.id}/join`,
+      layout.join.lengthMm,
+      'mm',
+      layout.join.seams.length > 0 ? 'Σ inputs' : 'the two lots meet nowhere',
+      layout.join.seams.map((s, i) => input(`edge_${i + 1}`, s.lengthMm, 'mm', 'measured', 'panels')),
+      { standing: 'common_practice' },
+    ),
+  ]
+}
+
+/** What each way of getting the film takes, costs and leaves. */
+export function sourceFigures(layout: FilmLayout): Figure[] {
+  const { film } = layout
+  return layout.sources.flatMap((s) => {
+    const id = (f: string) => `roll/${film.id}/source:${s.id}/${f}`
+    const used = figure(
+      id('takes'),
+      s.usedMm,
+      'mm',
+      'a quick plan of {pieces} pieces on {width}',
+      [
+        input('pieces', layout.pieces.length, 'count', 'measured', 'pieces'),
+        input('width', s.widthMm, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`),
+      ],
+      { standing: 'common_practice' },
+    )
+    const reserve = input('reserve', layout.reserveMm, 'mm', 'assumed', `figure:roll/${film.id}/reserve`)
+    const offered = input(
+      'sold',
+      film.soldBy.minimumMm,
+      'mm',
+      filmStanding(film, 'soldBy'),
+      `film/${film.id}/${film.offers.length > 0 ? 'offers' : 'soldBy'}`,
+    )
+    const order = figure(
+      id('order'),
+      s.orderMm,
+      'mm',
+      s.orderMm > 0 ? 'the cheapest that holds {takes} + {reserve}, from {sold}' : 'nothing to buy',
+      s.orderMm > 0 ? [from('takes', used), reserve, offered] : [],
+    )
+    return [
+      used,
+      order,
+      figure(
+        id('cost'),
+        s.cost,
+        'money',
+        s.cost > 0 ? 'price of {order}' : 'nothing to buy',
+        s.cost > 0 ? [from('order', order)] : [],
+      ),
+      figure(
+        id('leaves'),
+        Math.max(0, s.leavesMm),
+        'mm',
+        s.orderMm > 0 ? 'what is there and bought, less {takes}' : 'what is on these rolls, less {takes}',
+        [from('takes', used)],
+      ),
+    ]
+  })
+}
+
+/** Area of each rest worth keeping. */
+export const restFigures = (layout: FilmLayout): Figure[] =>
+  restsOf(layout).map((r) =>
+    figure(`roll/${layout.film.id}/rest:${r.key}/area`, r.widthMm * r.lengthMm, 'mm2', '{across} × {along}', [
+      input('across', r.widthMm, 'mm', 'measured', 'layout'),
+      input('along', r.lengthMm, 'mm', 'measured', 'layout'),
+    ]),
+  )
+
+/** What two plans of the same pieces are held against each other by. */
+export function compareFigures(layout: FilmLayout): Figure[] {
+  const id = (f: string) => `roll/${layout.film.id}/${f}`
+  const cuts = layout.rolls.map((r, i) => input(`roll_${i + 1}`, r.cutting.cuts.length, 'count', 'measured', 'layout'))
+  const rests = restsOf(layout)
+  return [
+    aboveFigure(
+      id('above'),
+      input('used', layout.usedMm, 'mm', 'measured', `figure:${id('used')}`),
+      input('bound', layout.boundMm, 'mm', 'published', `figure:${id('bound')}`),
+    ),
+    ...(cuts.some((c) => c.value !== 0)
+      ? [
+          figure(
+            id('cuts'),
+            cuts.reduce((s, c) => s + Number(c.value), 0),
+            'count',
+            'Σ inputs',
+            cuts,
+          ),
+        ]
+      : []),
+    figure(
+      id('rests'),
+      rests.reduce((s, r) => s + r.widthMm * r.lengthMm, 0),
+      'mm2',
+      rests.length > 0 ? 'Σ inputs' : 'no rest worth keeping',
+      rests.map((r) => input(r.key.replace(/\W/g, '_'), r.widthMm * r.lengthMm, 'mm2', 'measured', 'layout')),
+    ),
+  ]
+}

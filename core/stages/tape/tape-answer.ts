@@ -1,0 +1,151 @@
+import type { Plan } from '../../model/plan/schema'
+import { measuresFromOtherSide, otherSideId } from '../../model/vehicle/mirror'
+import { setSize, taped } from '../../model/vehicle/resize'
+import { straightedgeMm } from '../../model/vehicle/straightedge'
+import type { Panel } from '../../model/vehicle/schema'
+
+/** One figure that the tape, the straightedge or the rule can give. */
+export interface TapeQuestion {
+  field: string
+  /** What is asked, as a code of the words, and the name of the edge or feature it is about. */
+  ask:
+    | 'width'
+    | 'height'
+    | 'crown'
+    | 'crown_down'
+    | 'corner_radius'
+    | 'edge'
+    | 'recess_depth'
+    | 'body_line'
+    | 'raised'
+    | 'nose'
+    | 'wraps'
+  about: string
+  mm: number
+  /** Length of the straightedge that a crown is taken under. */
+  overMm: number | null
+  assumed: boolean
+}
+
+/** A crown taken under one straightedge as it reads under another, on a round of the same radius. All mm. */
+function crownUnder(crownMm: number, takenMm: number, overMm: number): number {
+  if (crownMm <= 0 || takenMm <= 0 || takenMm === overMm) return crownMm
+  const radius = (takenMm ** 2 / 4 + crownMm ** 2) / (2 * crownMm)
+  return radius - Math.sqrt(Math.max(0, radius ** 2 - overMm ** 2 / 4))
+}
+
+/** Every figure of a panel that can be asked for, in the order one takes them. */
+export function questionsOf(panel: Panel, { inches = false }: { inches?: boolean } = {}): TapeQuestion[] {
+  const q = (
+    field: string,
+    ask: TapeQuestion['ask'],
+    mm: number,
+    about = '',
+    overMm: number | null = null,
+  ): TapeQuestion => ({
+    field,
+    ask,
+    about,
+    mm,
+    overMm,
+    assumed: panel.assumed.includes(field),
+  })
+  // A crown that is only assumed is asked for under a straightedge that there is.
+  const crown = (field: string, ask: 'crown' | 'crown_down', crownMm: number, takenMm: number, sideMm: number) => {
+    const overMm = straightedgeMm(sideMm, { inches, takenMm: panel.assumed.includes(field) ? 0 : takenMm })
+    return q(field, ask, crownUnder(crownMm, takenMm, overMm), '', overMm)
+  }
+  return [
+    q('widthMm', 'width', panel.widthMm),
+    q('heightMm', 'height', panel.heightMm),
+    crown('crownMm', 'crown', panel.crownMm, panel.crownOverMm, panel.widthMm),
+    ...(panel.crownDownMm === null
+      ? []
+      : [crown('crownDownMm', 'crown_down', panel.crownDownMm, panel.crownDownOverMm, panel.heightMm)]),
+    ...(panel.cornerRadiusMm === null ? [] : [q('cornerRadiusMm', 'corner_radius', panel.cornerRadiusMm)]),
+    ...panel.edges.map((e) => q(`edges.${e.id}`, 'edge', e.lengthMm, e.id)),
+    ...panel.recesses.map((r) => q(`recesses.${r.id}`, 'recess_depth', r.depthMm, r.name)),
+    ...panel.bodyLines.map((l) => q(`bodyLines.${l.id}`, 'body_line', l.atMm, l.name)),
+    ...(panel.nose ? [q('nose', 'nose', panel.nose.radiusMm)] : []),
+    ...(panel.wraps[0] ? [q('wraps', 'wraps', panel.wraps[0].radiusMm)] : []),
+  ]
+}
+
+/** A panel with one figure as taped. Zero and less are kept only where they mean something (a crown, a place). */
+export function withAnswer(panel: Panel, field: string, mm: number, overMm: number | null = null): Panel {
+  const [head = '', id = ''] = field.split('.')
+  const done = (p: Panel): Panel => taped(p, field)
+  switch (head) {
+    case 'widthMm':
+    case 'heightMm':
+      return setSize(panel, head, mm)
+    case 'crownMm':
+      return done({
+        ...panel,
+        crownMm: mm,
+        crownOverMm: overMm ?? (panel.crownOverMm > 0 || mm === 0 ? panel.crownOverMm : straightedgeMm(panel.widthMm)),
+      })
+    case 'crownDownMm':
+      return done({
+        ...panel,
+        crownDownMm: mm,
+        crownDownOverMm:
+          overMm ?? (panel.crownDownOverMm > 0 || mm === 0 ? panel.crownDownOverMm : straightedgeMm(panel.heightMm)),
+      })
+    case 'cornerRadiusMm':
+      return done({ ...panel, cornerRadiusMm: mm })
+    case 'edges':
+      return done({ ...panel, edges: panel.edges.map((e) => (e.id === id ? { ...e, lengthMm: mm } : e)) })
+    case 'recesses':
+      return done({ ...panel, recesses: panel.recesses.map((r) => (r.id === id ? { ...r, depthMm: mm } : r)) })
+    case 'bodyLines':
+      return done({ ...panel, bodyLines: panel.bodyLines.map((l) => (l.id === id ? { ...l, atMm: mm } : l)) })
+    case 'wraps':
+      // One gauge for all its ends: where they differ, the panel's sheet takes each.
+      return done({ ...panel, wraps: panel.wraps.map((w) => ({ ...w, radiusMm: mm })) })
+    case 'nose':
+      return done({ ...panel, nose: panel.nose && { ...panel.nose, radiusMm: mm } })
+    default:
+      return done(panel)
+  }
+}
+
+const FEATURES = ['recesses', 'raised', 'holes', 'zones', 'edges'] as const
+/**
+ * A size of something on a panel typed: `recesses.cup.mouthWidthMm`, `raised.handle.heightMm`,
+ * `edges.bottom-2.riseMm`.
+ */
+export function withMeasure(panel: Panel, key: string, mm: number): Panel {
+  const [head, id = '', field = ''] = key.split('.')
+  const list = FEATURES.find((f) => f === head)
+  if (!list) return panel
+  const rows = (panel[list] as readonly { id: string }[]).map((r) => (r.id === id ? { ...r, [field]: mm } : r))
+  return taped({ ...panel, [list]: rows }, `${list}.${id}`)
+}
+
+/** A figure taped; the mirrored panel takes it too while its own is still assumed and both are said to mirror. */
+export function answerTape(plan: Plan, panelId: string, field: string, mm: number, overMm: number | null = null): Plan {
+  const panel = plan.panels.find((p) => p.id === panelId)
+  if (!panel) return plan
+  const twinId = otherSideId(panelId)
+  const twin = twinId === panelId || !panel.mirrored ? undefined : plan.panels.find((p) => p.id === twinId)
+  // Runs of a mirrored outline keep their ids, so one answer fits both.
+  const alike = twin?.mirrored && twin.assumed.includes(field)
+  return {
+    ...plan,
+    panels: plan.panels.map((p) =>
+      p.id === panelId || (alike && p.id === twinId) ? withAnswer(p, field, mm, overMm) : p,
+    ),
+  }
+}
+
+/** All measures of the panel across taken over. */
+export function sameAsOtherSide(plan: Plan, panelId: string): Plan {
+  const own = plan.panels.find((p) => p.id === panelId)
+  const from = plan.panels.find((p) => p.id === otherSideId(panelId) && p.id !== panelId)
+  if (!own || !from) return plan
+  return { ...plan, panels: plan.panels.map((p) => (p.id === panelId ? measuresFromOtherSide(own, from) : p)) }
+}
+
+/** Everything still assumed about a panel taken as it stands: somebody looked, and it is so. */
+export const acceptPanel = (panel: Panel): Panel => ({ ...panel, assumed: [] })
