@@ -1,5 +1,7 @@
 /** One way only: app → web, core, db · web → core (web/actions → db too) · db → core · cli → core. */
 const no = (name, from, to, comment) => ({ name, severity: 'error', comment, from, to })
+/** The floors of the core, lowest first; each may use those below it. */
+const FLOORS = ['kit', 'solve', 'model', 'engines', 'stages', 'reckon']
 const ours = '^(app|web|core|db|cli|worker|outside|scripts|test|bench)/'
 module.exports = {
   forbidden: [
@@ -16,13 +18,35 @@ module.exports = {
       },
       'pure packages only',
     ),
-    no(
-      'solve-knows-kit-only',
-      { path: '^core/solve/' },
-      { path: '^core/', pathNot: '^core/(solve|kit)/' },
-      'no trade in the solvers',
+    ...FLOORS.map((floor, i) =>
+      no(
+        `floor-${floor}`,
+        { path: `^core/${floor}/` },
+        { path: '^core/', pathNot: `^core/(${FLOORS.slice(0, i + 1).join('|')})/` },
+        `core/${floor} knows itself and the floors below it: ${FLOORS.slice(0, i).join(', ') || 'none'}`,
+      ),
     ),
-    no('kit-knows-nobody', { path: '^core/kit/' }, { path: '^core/', pathNot: '^core/kit/' }, 'the kit is the floor'),
+    no(
+      'on-a-floor',
+      { path: '^core/' },
+      { path: '^core/', pathNot: `^core/(${FLOORS.join('|')})/` },
+      'every file of core stands on a floor',
+    ),
+    no(
+      'stages-apart',
+      { path: '^core/stages/([^/]+)/' },
+      { path: '^core/stages/', pathNot: '^core/stages/$1/' },
+      'a stage never reaches into another stage',
+    ),
+    {
+      ...no(
+        'no-circles-of-folders',
+        { path: '^core/[^/]+/' },
+        { circular: true, path: '^core/[^/]+/' },
+        'folders of core form no circle',
+      ),
+      scope: 'folder',
+    },
     no('db-knows-core', { path: '^db/' }, { path: ours, pathNot: '^(db|core)/' }, 'db → core'),
     no('cli-knows-core', { path: '^cli/' }, { path: ours, pathNot: '^(cli|core)/' }, 'cli → core'),
     no('worker-knows-db', { path: '^worker/' }, { path: ours, pathNot: '^(worker|db|core)/' }, 'worker → db, core'),

@@ -79,3 +79,8 @@ export function addOpenMinutes(start: number, work: number, hours: OpenHours): n
   }
   return t
 }
+
+export function daysBetween(from: string, to: string): number | null {
+  const [a, b] = [civilToMinutes(from), civilToMinutes(to)]
+  return a === null || b === null ? null : Math.floor((b - a) / 1440)
+}

@@ -1,4 +1,4 @@
-import { newPanel } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import type { Panel, Recess } from '@/core/model/vehicle/schema'
 
 type Over = Partial<Omit<Panel, 'edges'>> & { crown?: [number, number] }

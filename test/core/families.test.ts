@@ -1,6 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { familyPanels, hardwareOf, keysOf, neverCoverOf, STYLES, usualKeys, type Style } from '@/core/model/vehicle/families'
+import {
+  familyPanels,
+  hardwareOf,
+  keysOf,
+  neverCoverOf,
+  STYLES,
+  usualKeys,
+  type Style,
+} from '@/core/model/vehicle/families'
 import { outlineOf } from '@/core/model/vehicle/outline'
 import { panelFindings } from '@/core/stages/tape/findings'
 import { Plan } from '@/core/model/plan/schema'

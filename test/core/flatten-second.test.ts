@@ -3,7 +3,7 @@ import { Atlas, Initialize } from 'watlas'
 import { strainOf, type TriMesh } from '@/core/solve/mesh'
 import { flatPanel } from '@/core/engines/stretch/flat-panel'
 import { panelMesh } from '@/core/engines/stretch/panel-mesh'
-import { newPanel } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import { cap, sheet } from '../fixtures/meshes'
 
 /*

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { soundPlan } from '@/core/model/plan/hold-back'
-import { newPanel } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
 import { ownChanges, type RevisionMark } from '@/core/model/plan/undo'
 import { film, handCar, withPanel } from '../fixtures/plans'

@@ -6,10 +6,10 @@ import { filmsFromTable, filmTable } from '@/core/model/film/film-table'
 import { civilToMinutes, minutesToCivil } from '@/core/kit/civil'
 import { arcLengthMm, chordMm, segmentAreaMm2 } from '@/core/kit/plane'
 import { readTable, safeCell } from '@/core/kit/table'
-import { vetoes } from '@/core/model/method/method-data'
+import { vetoes } from '@/core/stages/film/vetoes'
 import { CAREFUL } from '@/core/model/method/schema'
 import { mergePlans } from '@/core/model/plan/merge'
-import { newPanel } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { sagittaRadiusMm } from '@/core/engines/stretch/closed-forms'
@@ -22,7 +22,7 @@ import { setSize } from '@/core/model/vehicle/resize'
 import { fromSkin, panelAcross, skinOf, toSkin } from '@/core/engines/skin/skin'
 import { answerTape, questionsOf, sameAsOtherSide, withMeasure } from '@/core/stages/tape/tape-answer'
 import { offBy, tapeList, walkingOrder } from '@/core/stages/tape/tape-list'
-import { signedMark } from '@/core/stages/walkaround/findings'
+import { signedMark } from '@/core/model/plan/signed-mark'
 import { DEMO_FILMS } from '@/db/demo/films'
 import { readCsv, writeCsv } from '@/web/kit/csv'
 import { tableFaults } from '@/web/words/table'
@@ -699,7 +699,7 @@ describe('films panel by panel', () => {
     expect(step({ hardware: 'wrap_round' }, 'trim:door')?.minutes).toBe((step({}, 'trim:door')?.minutes ?? 0) + 8)
   })
   it('the film’s sheet rules a school out, with the reason', () => {
-    const out = (id: string, over: object) => vetoes({ ...CAREFUL, ...over }, film(id)).map((v) => v.code)
+    const out = (id: string, over: object) => vetoes({ ...CAREFUL, ...over }, film(id)).map((v) => v.said.code)
     expect(out('fen-satin', { heatSource: 'torch' })).toEqual(['torch_gloss_only'])
     expect(out('heron-gloss', { heatSource: 'torch' })).toEqual([])
     expect(out('quay-orange', { edges: 'press_then_heat' })).toEqual(['veto_edges'])

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { choiceFor, newPanel } from '@/core/model/plan/new-plan'
+import { choiceFor } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
 import { areaOf, topologyOf, type TriMesh } from '@/core/solve/mesh'
 import { feelOf } from '@/core/engines/stretch/feel'
@@ -59,6 +60,7 @@ function girth({ mesh, taped }: ReturnType<typeof made>, axis: 0 | 1, at: number
   }
   return sum
 }
+
 /**
  * Sum of the angles that are missing round inner vertices, and of the turning along the rim: 2π·χ together
  * (Gauss–Bonnet).

@@ -2,9 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { StockItem } from '@/core/model/film/schema'
 import type { LogRow } from '@/core/model/log/schema'
-import type { Plan } from '@/core/model/plan/schema'
+import { type Plan, Plan as PlanSchema } from '@/core/model/plan/schema'
 import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
-import { applyChange } from '@/core/model/finding/finding'
+import { applyChange } from '@/core/model/plan/plan-change'
 import { reckon } from '@/core/reckon/reckon'
 import { obstacle } from '@/core/engines/roll/arrange'
 import { cutPieces, takenOff, withoutUndoneCuts } from '@/core/model/log/cut-pieces'
@@ -20,7 +20,6 @@ import { clash, moved, onRoll, pieceAreaMm2 } from '@/core/engines/pieces/shape'
 import { shareLots } from '@/core/engines/roll/zones'
 import { polygonAreaMm2 } from '@/core/kit/plane'
 import { DEMO_JOBS } from '@/db/demo/jobs'
-import { Plan as PlanSchema } from '@/core/model/plan/schema'
 import { film, handCar, row } from '../fixtures/plans'
 
 const stock = (id: string, over: Partial<StockItem>): StockItem => ({
@@ -348,6 +347,7 @@ describe('drops of unequal length', () => {
     for (const s of seams) expect(s < 900 - 50 || s > 1600 + 50).toBe(true)
   })
 })
+
 function everyDrop(t: DropTask, tops: number[]): { drops: number; film: number; weight: number } | null {
   let best: { drops: number; film: number; weight: number } | null = null
   const seamOk = (s: number) =>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { filmFitness } from '@/core/stages/film/fitness'
-import { newPanel } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { standsAt } from '@/core/reckon/stages'

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { newPanel } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
-import { applyChange } from '@/core/model/finding/finding'
+import { applyChange } from '@/core/model/plan/plan-change'
 import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { reckon } from '@/core/reckon/reckon'
 import { panelMesh } from '@/core/engines/stretch/panel-mesh'
@@ -70,7 +70,7 @@ describe('a scanned panel in the plan', () => {
     const of = (scans: Record<string, string>) =>
       reckon(plan, { ...EMPTY_CATALOGUE, solved, scans }, []).figures.get(`stretch/${ID}/worst`)
     expect(of({ [ID]: mark })?.value).toBe(0.31)
-    expect(of({ [ID]: mark })?.formula).toContain('scanned surface')
+    expect(of({ [ID]: mark })?.formula).toContain('solved_on_scan')
     const wrinkled = { ...value, worst: 0.01, wrinklesMm2: 5000 }
     const { findings, figures } = reckon(
       plan,

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { newPanel } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import { topologyOf, type TriMesh } from '@/core/solve/mesh'
 import { meshFromFile } from '@/core/engines/stretch/flat-panel'
 import { panelMesh } from '@/core/engines/stretch/panel-mesh'
@@ -13,6 +13,7 @@ const bonnet = (): TriMesh => {
   if (!made.ok) throw new Error(made.error.code)
   return made.value.mesh
 }
+
 /** The same surface somewhere in space, in another unit. */
 const elsewhere = (mesh: TriMesh, k: number): TriMesh => {
   const [c, s] = [Math.cos(0.7), Math.sin(0.7)]

@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { choiceFor, newPanel } from '@/core/model/plan/new-plan'
+import { choiceFor } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
-import { applyChange } from '@/core/model/finding/finding'
+import { applyChange } from '@/core/model/plan/plan-change'
 import { areaOf, strainOf, topologyOf, type TriMesh } from '@/core/solve/mesh'
 import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { formulaWithNumbers, type Figure } from '@/core/model/figure/figure'
@@ -415,13 +416,7 @@ describe('ways out, solved', () => {
     const before = reckon(plan, EMPTY_CATALOGUE, [])
     const [used, crew] = ['rail/film_used', 'rail/crew_minutes'].map((f) => before.figures.get(f))
     for (const [n, w] of ways.entries()) {
-      const price = priceWayOut(
-        plan,
-        EMPTY_CATALOGUE,
-        [],
-        { code: w.code, change: w.change, becomes: w.worst, facts: w.facts },
-        before,
-      )
+      const price = priceWayOut(plan, EMPTY_CATALOGUE, [], w.change, before)
       const figures = wayFigures(panel, sheet, w, n, now, price, used, crew)
       const of = (part: string) => figures.find((f) => f.id === wayFigureId(panel.id, n, part))
       expect(of('worst')?.value).toBe(w.worst)

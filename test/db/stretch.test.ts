@@ -72,10 +72,10 @@ it('a solved stretch stands in the reckoning of the job until its panel changes,
   if (!again) throw new Error('no job')
   const { figures, findings } = reckon(again.plan, again.catalogue, again.ledger)
   expect(figures.get(`stretch/${panel.id}/worst`)?.value).toBe(0.4321)
-  expect(figures.get(`stretch/${panel.id}/worst`)?.formula).toContain('{triangles} triangles')
-  expect(findings.find((f) => f.code === 'stretch_over_limit' && f.panelId === panel.id)?.facts.where).toBe(
-    'spot:top:left',
-  )
+  expect(figures.get(`stretch/${panel.id}/worst`)?.formula).toBe('solved_on_tape({triangles}, {rule})')
+  expect(findings.find((f) => f.code === 'stretch_over_limit' && f.panelId === panel.id)?.facts).toMatchObject({
+    where: 'spot:top:left',
+  })
   const deeper = {
     ...again.plan,
     panels: again.plan.panels.map((p) => (p.id === panel.id ? { ...p, crownMm: p.crownMm + 1, crownOverMm: 900 } : p)),

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { newPanel } from '../../core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import { panelMesh } from '../../core/engines/stretch/panel-mesh'
 import { enter, expect, jobUrl, test } from './shop'
 

@@ -4,36 +4,43 @@ import { planEdits } from '@/core/model/plan/merge'
 import { Plan } from '@/core/model/plan/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { DEMO_JOBS } from '@/db/demo/jobs'
+import { FORMULA_FUNCTIONS } from '@/core/model/figure/formula'
+import { formulaWithNumbers } from '@/core/model/figure/figure'
+import { formulaInWords } from '@/web/words/formulas'
 import { formatter } from '@/web/words/format'
-import { CAUTIONS, faultText, findingText, stageWhy, stepTitle, wayText } from '@/web/words/sentences'
+import { findingText, wayText } from '@/web/words/findings'
+import { CAUTIONS, stepTitle } from '@/web/words/steps'
+import { faultText } from '@/web/words/faults'
+import { stageWhy } from '@/web/words/stages'
 import { refusal } from '@/web/words/refusals'
 import { SEEN, solvedText, spotText } from '@/web/words/stretch-words'
 import { summarise } from '@/web/words/summary'
 import { waysFor } from '@/core/engines/stretch/ways'
-import { filesBelow } from '../fixtures/files'
 import { catalogue, handCar, withPanel } from '../fixtures/plans'
 
 const metric = formatter({ lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR', timeZone: 'UTC' })
 const inches = formatter({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US', currency: 'USD', timeZone: 'UTC' })
 
-it('every code of a finding, anywhere in core, has its sentence', () => {
-  const text = filesBelow('core', '.ts')
-    .map((f) => readFileSync(f, 'utf8'))
-    .join('\n')
-  const codes = [
-    ...text.matchAll(/(?:finding|add|say)\(\s*(?:panel,\s*)?'(\w+)'/g),
-    ...text.matchAll(/rule\(\s*'\w+',\s*'(\w+)'/g),
-    ...text.matchAll(/code: '(unfit_\w+|chrome_\w+|print_gas_out|short_warranty|no_warranty_zone)'/g),
-  ].map((m) => m[1] ?? '')
-  expect(codes.length).toBeGreaterThan(30)
-  for (const code of new Set(codes)) expect(findingText({ code, facts: {} }, metric), code).not.toBe(code)
-})
 it('every reason why a piece cannot lie somewhere has its sentence', () => {
   const text = readFileSync('core/engines/roll/arrange.ts', 'utf8')
   const codes = [...new Set([...text.matchAll(/code: '(\w+)'/g)].map((m) => m[1] ?? '')), 'is_locked']
   expect(codes.length).toBeGreaterThan(7)
   for (const code of codes)
     expect(refusal({ code, facts: { piece: 'Bonnet', others: 'Roof' } }, metric), code).not.toBe(code)
+})
+it('every function of a formula is said in words, with the numbers put in or without', () => {
+  const said = new Set<string>()
+  for (const { make } of DEMO_JOBS)
+    for (const f of reckon(Plan.parse(make()), catalogue, []).figures.values()) {
+      for (const [, name] of f.formula.matchAll(/([a-z_]+_[a-z_]+|fed|flat|inlaid|profile|relaxed)\(/g))
+        said.add(name ?? '')
+      for (const text of [f.formula, formulaWithNumbers(f)])
+        expect(formulaInWords(text), f.id).not.toMatch(/[a-z]_[a-z]+\(|undefined/)
+    }
+  expect(said.size).toBeGreaterThan(10)
+  expect([...said].filter((name) => !(FORMULA_FUNCTIONS as readonly string[]).includes(name))).toEqual([])
+  expect(formulaInWords('fed({depth})')).toBe('fed from the open side: {depth} deep, no stretch')
+  expect(formulaInWords('shingle_sheets(1 m, 2 m, 5 mm, 3 mm) ÷ 2')).toContain('1 m × 2 m with 5 mm')
 })
 it('every demo job reads as sentences with no hole in them, in either system', () => {
   for (const { make } of DEMO_JOBS) {

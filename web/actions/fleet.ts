@@ -1,7 +1,7 @@
 'use server'
 
 import { z } from 'zod'
-import { Id, Name } from '@/core/model/film/schema'
+import { Name, Id } from '@/core/model/values/values'
 import { readJson } from '@/core/kit/json-guard'
 import { firstFault } from '@/core/model/plan/parse'
 import { LayoutInput, MOST_FLEET_PIECES } from '@/core/engines/roll/contract'

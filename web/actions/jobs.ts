@@ -1,7 +1,7 @@
 'use server'
 
 import { z } from 'zod'
-import { Name } from '@/core/model/film/schema'
+import { Name } from '@/core/model/values/values'
 import { planEdits, type Clash } from '@/core/model/plan/merge'
 import { Method } from '@/core/model/method/schema'
 import { newPlan } from '@/core/model/plan/new-plan'

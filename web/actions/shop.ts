@@ -1,7 +1,8 @@
 'use server'
 
 import { z } from 'zod'
-import { DamageSpan, Id, Name } from '@/core/model/film/schema'
+import { DamageSpan } from '@/core/model/film/schema'
+import { Name, Id } from '@/core/model/values/values'
 import { createUser } from '@/db/auth'
 import { ROLES } from '@/core/model/rights/rights'
 import { Method } from '@/core/model/method/schema'

@@ -8,7 +8,8 @@ import type { Step } from '@/core/engines/run-sheet/steps'
 import { Cautions } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { KeptEntries, SentMark } from '@/web/job/kept-entries'
-import { findingText, stepHint, stepTitle } from '@/web/words/sentences'
+import { findingText } from '@/web/words/findings'
+import { stepHint, stepTitle } from '@/web/words/steps'
 import { FilmUsed } from './film-used'
 import { HeatLog } from './heat-log'
 import { Notes } from './notes'
@@ -25,6 +26,7 @@ const TABS = [
   ['film', 'Film'],
   ['notes', 'Defects'],
 ] as const
+
 type Tab = (typeof TABS)[number][0]
 
 /** The bay: what now, how hot, how long to wait, log it. Large, dark, with gloves. */

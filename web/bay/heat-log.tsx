@@ -7,7 +7,7 @@ import type { HeatPoint } from '@/core/engines/heat/heat-points'
 import { useJob } from '@/web/job/job-state'
 import { pointName } from '@/web/handover/point-name'
 import { word } from '@/web/words/names'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 /** Surface temperatures against piece and place: pick the place, type what the thermometer shows, see the verdict. */
 export function HeatLog() {

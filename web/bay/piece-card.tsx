@@ -5,7 +5,7 @@ import { labelsOf } from '@/core/engines/roll/labels'
 import { pointName } from '@/web/handover/point-name'
 import { useJob } from '@/web/job/job-state'
 import { word } from '@/web/words/names'
-import { stepTitle } from '@/web/words/sentences'
+import { stepTitle } from '@/web/words/steps'
 
 /** The piece whose label was read: what it is, where it was cut from, what is done on its panel and what is not. */
 export function PieceCard() {

@@ -3,7 +3,7 @@ import type { Plan } from '@/core/model/plan/schema'
 import { skinOf, type Skin } from '@/core/engines/skin/skin'
 import { panelAreaMm2 } from '@/core/model/vehicle/outline'
 import type { Edge, Panel } from '@/core/model/vehicle/schema'
-import { blockedPanels } from '@/core/stages/walkaround/findings'
+import { blockedPanels } from '@/core/engines/paint/blocked-panels'
 import { STRETCH_NAMES, stretchBand } from '@/web/pieces/bands'
 
 export const LAYERS = ['state', 'size', 'edges', 'surface', 'film', 'contrast', 'stretch'] as const
@@ -31,12 +31,14 @@ export interface SkinMark {
   light: boolean
   edges: { id: string; d: string; key: string }[]
 }
+
 export interface SkinLegend {
   key: string
   label: string
   fill: string
   dash?: string
 }
+
 export interface SkinMarks {
   skin: Skin
   marks: SkinMark[]
@@ -64,6 +66,7 @@ interface Look {
   fill: string
   note: string
 }
+
 export interface LayerWords {
   area: (mm2: number) => string
   size: (w: number, h: number) => string

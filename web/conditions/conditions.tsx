@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation'
 import { useMemo, useRef, useState } from 'react'
-import { climateOf } from '@/core/stages/film/conditions'
+import { climateOf } from '@/core/engines/conditions/climate'
 import { MASS_KG } from '@/core/engines/conditions/conditions-data'
 import { parseTemp } from '@/core/kit/units'
 import type { Plan } from '@/core/model/plan/schema'
@@ -14,7 +14,7 @@ import { call, newId } from '@/web/kit/call'
 import { firstInvalid } from '@/web/kit/first-invalid'
 import { useOnce } from '@/web/kit/use-once'
 import { NumberInput } from '@/web/kit/quantity-input'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 const SERIES = { air: 'air', surface: 'surface', dew: 'dew point' } as const
 
@@ -23,7 +23,7 @@ export function Conditions() {
   const { plan, edit, catalogue, fmt, mayTape } = useJob()
   const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
   const marks = useMemo(() => climateMarks(catalogue.climate, main?.airC ?? null), [catalogue.climate, main])
-  const { last } = climateOf(plan, catalogue)
+  const { last } = climateOf(plan, catalogue.climate)
   const set = (part: Partial<Plan['conditions']>) => edit((p) => ({ ...p, conditions: { ...p.conditions, ...part } }))
   const temp = (c: number) => fmt.text(fmt.temp(c))
   return (

@@ -1,8 +1,7 @@
 import type { FilmSheet } from '@/core/model/film/schema'
 import type { Formatter } from '@/web/words/format'
 import { FILM_FIELDS } from '@/web/rack/film-fields'
-import { word } from '@/web/words/names'
-import { STANDING_WORDS } from '@/web/words/sentences'
+import { word, STANDING_WORDS } from '@/web/words/names'
 
 /** A film's sheet in words and this member's units. */
 export function FilmFacts({ film, fmt }: { film: FilmSheet; fmt: Formatter }) {

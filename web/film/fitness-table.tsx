@@ -16,7 +16,7 @@ import { Fig, type Figures } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { FilterBox } from '@/web/kit/fields'
 import { word } from '@/web/words/names'
-import { findingText } from '@/web/words/sentences'
+import { findingText } from '@/web/words/findings'
 import { chooseFilm, chooseFor } from './choose'
 import { FilmFacts } from './film-facts'
 
@@ -156,7 +156,7 @@ export function FitnessTable({
   const why = (r: Row, whole: boolean) =>
     r.reasons.slice(0, whole ? 99 : 3).map(({ reason, count }) => (
       <li key={reason.code} style={{ color: reason.level === 'stop' ? 'var(--stop)' : undefined }}>
-        {findingText({ code: reason.code, facts: { film: r.film.name, ...reason.facts } }, fmt)}
+        {findingText(reason, fmt)}
         {count > 1 && (
           <span className="label">
             {' '}

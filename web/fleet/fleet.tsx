@@ -10,7 +10,7 @@ import { FilterBox } from '@/web/kit/fields'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import { useAlive } from '@/web/kit/use-alive'
 import { formatter, type Formatter, type MemberUnits } from '@/web/words/format'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 export type FleetRow = Extract<Awaited<ReturnType<typeof fleetHeads>>, { ok: true }>['value'][number]
 const LOOK_MS = 1000

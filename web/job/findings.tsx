@@ -1,9 +1,12 @@
 'use client'
 
 import { useState } from 'react'
-import { applyChange, type Finding, type Stage } from '@/core/model/finding/finding'
+import { type Finding } from '@/core/model/finding/finding'
+import { applyChange } from '@/core/model/plan/plan-change'
+import { type Stage } from '@/core/model/finding/stage'
 import { priceWayOut } from '@/core/reckon/price'
-import { CAUTIONS, findingText, wayText } from '@/web/words/sentences'
+import { findingText, wayText } from '@/web/words/findings'
+import { CAUTIONS } from '@/web/words/steps'
 import { solvedText } from '@/web/words/stretch-words'
 import { Fig } from './figure'
 import { signed } from '@/web/words/format'
@@ -40,8 +43,9 @@ function OneFinding({ f }: { f: Finding }) {
   const solvedWays =
     f.code === 'stretch_over_limit' && f.waysOut.length === 0 ? waysFound.get(f.panelId ?? '') : undefined
   const ways = solvedWays ?? f.waysOut
+  const said = solvedWays?.map((w) => solvedText(w, fmt)) ?? f.waysOut.map((w) => wayText(w, fmt))
   const [open, setOpen] = useState(false)
-  const prices = open ? ways.map((w) => priceWayOut(plan, catalogue, ledger, w, reckoning)) : []
+  const prices = open ? ways.map((w) => priceWayOut(plan, catalogue, ledger, w.change, reckoning)) : []
   return (
     <div className="finding" data-level={f.level}>
       <span className="level">{LEVEL[f.level]}</span>
@@ -72,7 +76,7 @@ function OneFinding({ f }: { f: Finding }) {
               const p = prices[i]
               return (
                 <tr key={JSON.stringify(w.change)}>
-                  <td>{solvedWays ? solvedText(w, fmt) : wayText(w, fmt)}</td>
+                  <td>{said[i]}</td>
                   <td className="n">{w.becomes === null ? 'fits' : fmt.text(fmt.percent(w.becomes))}</td>
                   <td className="n">{p && signed(p.filmMm, fmt.text(fmt.longLength(Math.abs(p.filmMm))))}</td>
                   <td className="n">{p && signed(p.minutes, fmt.text(fmt.minutes(Math.abs(p.minutes))))}</td>

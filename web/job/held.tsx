@@ -5,7 +5,7 @@ import { createContext, useContext, type ReactNode } from 'react'
 import Alert from 'react-bootstrap/Alert'
 import type { Fault } from '@/core/kit/result'
 import type { HeldBack } from '@/core/model/plan/hold-back'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 import { useJob } from './job-state'
 import { placeOf } from './where'
 
@@ -15,6 +15,7 @@ export function useHeldFault(): (place: string) => Fault | null {
   const held = useContext(Held)
   return (place) => held.find((h) => h.place === place)?.fault ?? null
 }
+
 export function HeldProvider({ children }: { children: ReactNode }) {
   return <Held value={useJob().held}>{children}</Held>
 }

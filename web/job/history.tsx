@@ -1,10 +1,9 @@
 'use client'
 
 import { useEffect, useState } from 'react'
-import type { Revision } from '@/web/actions/jobs'
-import { jobHistory, restoreRevision } from '@/web/actions/jobs'
+import { type Revision, jobHistory, restoreRevision } from '@/web/actions/jobs'
 import { call } from '@/web/kit/call'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 import { useJob } from './job-state'
 
 /** Every revision of the plan; any can be brought back, as a new one. */

@@ -6,7 +6,7 @@ import type { LogRow } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import type { Figure } from '@/core/model/figure/figure'
-import type { WayOut } from '@/core/model/finding/finding'
+import type { FoundWay } from '@/core/engines/stretch/ways'
 import { reckon, type Reckoning } from '@/core/reckon/reckon'
 import { stockAfter } from '@/core/model/log/cut-pieces'
 import { may, planPartsOf } from '@/core/model/rights/rights'
@@ -48,8 +48,8 @@ export interface JobContext extends PlanStore, Ledger {
   /** Marks of the scans that the job has now, by panel. */
   scansAre: (marks: Readonly<Record<string, string>>) => void
   /** The best ways out that were solved, by panel: they stand beside the finding. */
-  waysFound: ReadonlyMap<string, readonly WayOut[]>
-  foundWays: (panelId: string, ways: readonly WayOut[]) => void
+  waysFound: ReadonlyMap<string, readonly FoundWay[]>
+  foundWays: (panelId: string, ways: readonly FoundWay[]) => void
   /** The figure whose working is open, and the figures it hangs on where they are not the job's own. */
   shown: { id: string; among: ReadonlyMap<string, Figure> | null } | null
   show: (figureId: string | null, among?: ReadonlyMap<string, Figure> | null) => void

@@ -4,7 +4,7 @@ import Alert from 'react-bootstrap/Alert'
 import Button from 'react-bootstrap/Button'
 import type { LogPayload } from '@/core/model/log/schema'
 import { word } from '@/web/words/names'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 import { useJob } from './job-state'
 
 /** How much of what was entered here the server has. */

@@ -194,8 +194,7 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
   }, [confirmed, entries, memberId, name, offset])
   // A page rendered anew brings the newest rows.
   useEffect(() => {
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- rows of the server take the place of those of this
-    // page
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- rows of the server replace those of this page
     setConfirmed((was) => (began.length >= was.length ? began : was))
   }, [began])
   const own = entries.filter((e) => e.memberId === memberId)

@@ -1,5 +1,5 @@
 import type { Plan } from '@/core/model/plan/schema'
-import type { Stage } from '@/core/model/finding/finding'
+import type { Stage } from '@/core/model/finding/stage'
 import type { Place } from '@/web/kit/working'
 
 const FIELDS: Record<string, string> = {

@@ -3,7 +3,7 @@
 import { useId, useState, type InputHTMLAttributes } from 'react'
 import { parseLength, type LengthUnit } from '@/core/kit/units'
 import { err, ok, type Fault, type Result } from '@/core/kit/result'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 interface Common extends Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | 'onChange' | 'min' | 'max'> {
   min?: number

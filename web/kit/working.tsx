@@ -4,7 +4,8 @@ import Link from 'next/link'
 import Offcanvas from 'react-bootstrap/Offcanvas'
 import { formulaWithNumbers, type Figure } from '@/core/model/figure/figure'
 import type { Formatter, Quantity } from '@/web/words/format'
-import { STANDING_WORDS } from '@/web/words/sentences'
+import { formulaInWords } from '@/web/words/formulas'
+import { STANDING_WORDS } from '@/web/words/names'
 
 /** Where an input of a figure was entered. */
 export interface Place {
@@ -106,7 +107,7 @@ export function WorkingSheet({
             <p className="mb-1">
               <span className="label">Formula</span>
               <br />
-              {f.formula
+              {formulaInWords(f.formula)
                 .split(/\{(\w+)\}/)
                 .map((part, i) => (i % 2 === 1 ? <var key={i}>{part.replace(/_/g, ' ')}</var> : part))}
             </p>
@@ -114,7 +115,7 @@ export function WorkingSheet({
               <p>
                 <span className="label">With the numbers put in</span>
                 <br />
-                {formulaWithNumbers(f, (i) => fmt.text(fmt.quantity(i.value, i.unit)))} ={' '}
+                {formulaInWords(formulaWithNumbers(f, (i) => fmt.text(fmt.quantity(i.value, i.unit))))} ={' '}
                 <b>{fmt.text(fmt.quantity(f.value, f.unit))}</b>
               </p>
             )}

@@ -1,7 +1,8 @@
 'use client'
 
 import { useMemo, useState } from 'react'
-import { SCHOOLS, vetoes, type School } from '@/core/model/method/method-data'
+import { SCHOOLS, type School } from '@/core/model/method/method-data'
+import { vetoes } from '@/core/stages/film/vetoes'
 import { METHODS, type Method } from '@/core/model/method/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { setShopMethod } from '@/web/actions/shop'
@@ -10,7 +11,8 @@ import { useJob } from '@/web/job/job-state'
 import { call } from '@/web/kit/call'
 import { LengthInput } from '@/web/kit/quantity-input'
 import { word } from '@/web/words/names'
-import { faultText, findingText } from '@/web/words/sentences'
+import { findingText } from '@/web/words/findings'
+import { faultText } from '@/web/words/faults'
 
 /** Which list of words names the choices of a school. */
 const LIST: Record<School, string> = {
@@ -24,6 +26,7 @@ const LIST: Record<School, string> = {
   direction: 'direction',
   heatSource: 'heatSource',
 }
+
 /** What a school is about, for whoever works the other way. */
 const ABOUT: Record<School, string> = {
   order: 'Flats first, or the shallow recesses before them. Changes the steps of laying.',
@@ -148,8 +151,8 @@ export function MethodPlate() {
                       On this job
                     </button>
                     {out.map((v) => (
-                      <div key={v.code + v.facts.film} className="text-danger">
-                        {findingText({ code: v.code, facts: v.facts }, fmt)}
+                      <div key={v.said.code + v.said.facts.film} className="text-danger">
+                        {findingText(v.said, fmt)}
                       </div>
                     ))}
                     {open === field && <Compared field={field} />}

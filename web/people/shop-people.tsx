@@ -10,7 +10,7 @@ import { addMember, setRole } from '@/web/actions/shop'
 import { call } from '@/web/kit/call'
 import { useOnce } from '@/web/kit/use-once'
 import { words } from '@/web/words/names'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 interface Person {
   id: string

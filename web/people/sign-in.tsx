@@ -6,7 +6,7 @@ import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { z } from 'zod'
 import { useAlive } from '@/web/kit/use-alive'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 const Door = z.object({
   email: z.email('Enter the address you were given.'),

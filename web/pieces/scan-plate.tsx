@@ -18,7 +18,7 @@ import type { Panel } from '@/core/model/vehicle/schema'
 import { useJob } from '@/web/job/job-state'
 import { WithinNumber } from '@/web/pieces/within-number'
 import type { ScanAsk, ScanNews } from '@/web/workers/scan.worker'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 import type { KeptScan } from './use-scans'
 
 const PX = 420

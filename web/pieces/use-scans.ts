@@ -5,7 +5,7 @@ import type { ScanSurface } from '@/core/engines/stretch/scan'
 import { packScan } from '@/core/engines/stretch/scan-file'
 import { scanMark } from '@/core/model/catalogue/solved-stretch'
 import { useJob } from '@/web/job/job-state'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 import { fetchScan } from './use-stretch'
 
 export interface KeptScan {
@@ -15,6 +15,7 @@ export interface KeptScan {
   by: string
   at: string
 }
+
 type Reply<T> = { ok: true; value: T } | { ok: false; error: Parameters<typeof faultText>[0] }
 
 /** The scans kept with a job: which panels have one, the surface of the one looked at, and keeping or dropping one. */

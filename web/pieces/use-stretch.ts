@@ -9,7 +9,7 @@ import { stretchKey, type SolvedStretch } from '@/core/model/catalogue/solved-st
 import { filmOf } from '@/core/engines/stretch/ways'
 import { useJob } from '@/web/job/job-state'
 import type { StretchNews } from '@/web/workers/stretch.worker'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 import { FINE } from './fineness'
 import { makeReady, onWaiting, someoneWaits, startStretch } from './stretch-workers'
 

@@ -8,7 +8,7 @@ import { setDamage } from '@/web/actions/shop'
 import { call } from '@/web/kit/call'
 import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 /** Damaged stretches of a roll, as the tape reads them from its open end; layouts skip them. */
 export function Damage({ item, fmt, may }: { item: StockItem; fmt: Formatter; may: boolean }) {

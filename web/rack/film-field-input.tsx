@@ -7,7 +7,7 @@ import { parseLength, parseTemp } from '@/core/kit/units'
 import { WordSelect } from '@/web/kit/fields'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 import type { FilmField } from './film-fields'
 import { Warranty } from './warranty-rows'
 

@@ -15,7 +15,7 @@ import { call, newId } from '@/web/kit/call'
 import { LengthInput } from '@/web/kit/quantity-input'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 /** Films with their sheets, rolls and rests with lots and what is left of them. */
 export function Rack({

@@ -6,7 +6,7 @@ import type { FilmLayout, RollPlan } from '@/core/engines/roll/film-layout'
 import { sendToTable, tableReports } from '@/web/actions/cutting-table'
 import { useJob } from '@/web/job/job-state'
 import { call } from '@/web/kit/call'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 import { nameOf } from './roll-name'
 
 type Reports = NonNullable<Extract<Awaited<ReturnType<typeof tableReports>>, { ok: true }>['value']>

@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react'
 import type { FilmSheet } from '@/core/model/film/schema'
-import { freeId, slug } from '@/core/model/plan/new-plan'
+import { freeId, slug } from '@/core/kit/ids'
 import { dropFigures, sideDrops, type SideDrops } from '@/core/engines/pieces/side-drops'
 import type { Plan } from '@/core/model/plan/schema'
 import { Fig, type Figures } from '@/web/job/figure'

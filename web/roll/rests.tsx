@@ -10,7 +10,7 @@ import { useJob } from '@/web/job/job-state'
 import { receiveStock } from '@/web/actions/shop'
 import { call, newId } from '@/web/kit/call'
 import { word } from '@/web/words/names'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 /** What is left over of what is cut, large enough to keep; after cutting each goes back to the rack by one click. */
 export function Rests({ layout }: { layout: FilmLayout }) {

@@ -8,7 +8,7 @@ import { EXPOSED_SETBACK_MM } from '@/core/engines/pieces/shingles'
 import { Fig, type Figures } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 type Settings = Plan['layout']['sheets']
 

@@ -4,7 +4,7 @@ import { Fig } from '@/web/job/figure'
 import { Cautions, Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { NumberInput } from '@/web/kit/quantity-input'
-import { CAUTIONS, stepHint, stepTitle } from '@/web/words/sentences'
+import { CAUTIONS, stepHint, stepTitle } from '@/web/words/steps'
 
 /** The steps in order, with people, minutes, waits and temperatures for this film and method. */
 export function RunSheet() {

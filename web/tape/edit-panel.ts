@@ -1,4 +1,5 @@
-import { freeId, newPanel, slug } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
+import { freeId, slug } from '@/core/kit/ids'
 import type { Plan } from '@/core/model/plan/schema'
 import { guessPanel } from '@/core/model/vehicle/name-guess'
 import type { Panel } from '@/core/model/vehicle/schema'

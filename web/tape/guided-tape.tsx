@@ -8,7 +8,7 @@ import { MAX_PANEL_MM } from '@/core/model/vehicle/schema'
 import { answerTape, questionsOf, sameAsOtherSide } from '@/core/stages/tape/tape-answer'
 import { tapeList, walkingOrder } from '@/core/stages/tape/tape-list'
 import type { Formatter } from '@/web/words/format'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 import { PanelLarge } from './panel-large'
 import { questionHint, questionName } from './question-words'
 

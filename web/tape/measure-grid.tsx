@@ -7,7 +7,7 @@ import { WordSelect } from '@/web/kit/fields'
 import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 import { useHeldFault } from '@/web/job/held'
 import { addPanel, changePanel, removePanel } from './edit-panel'
 import {

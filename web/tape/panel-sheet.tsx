@@ -1,6 +1,6 @@
 'use client'
 
-import { freeId, slug } from '@/core/model/plan/new-plan'
+import { freeId, slug } from '@/core/kit/ids'
 import type { Plan } from '@/core/model/plan/schema'
 import { acceptPanel, sameAsOtherSide } from '@/core/stages/tape/tape-answer'
 import { otherSideId } from '@/core/model/vehicle/mirror'

@@ -14,7 +14,8 @@ import { MeasureGrid } from '@/web/tape/measure-grid'
 import { PanelSheet } from '@/web/tape/panel-sheet'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'
-import { faultText, findingText } from '@/web/words/sentences'
+import { findingText } from '@/web/words/findings'
+import { faultText } from '@/web/words/faults'
 
 interface VehicleFile {
   head: { id: string; head: number; name: string; kind: string }

@@ -2,14 +2,14 @@
 
 import { useState } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
-import { freeId } from '@/core/model/plan/new-plan'
+import { freeId } from '@/core/kit/ids'
 import { fromSkin, toSkin, type Skin } from '@/core/engines/skin/skin'
 import { MAX_PANEL_MM } from '@/core/model/vehicle/schema'
 import { useJob } from '@/web/job/job-state'
 import { FeatureTable, type Column } from '@/web/kit/feature-table'
 import { WordSelect } from '@/web/kit/fields'
 import { SkinPlate } from '@/web/skin/skin-panel'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 type Damage = Plan['walkaround']['damage'][number]
 const MAX_PHOTO_BYTES = 12_000_000

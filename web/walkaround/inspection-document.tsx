@@ -2,11 +2,12 @@ import { Circle, Document, G, Image, Page, Path, StyleSheet, Svg, Text, View } f
 import type { Plan } from '@/core/model/plan/schema'
 import type { Finding } from '@/core/model/finding/finding'
 import { skinOf, toSkin } from '@/core/engines/skin/skin'
-import { signedMark } from '@/core/stages/walkaround/findings'
+import { signedMark } from '@/core/model/plan/signed-mark'
 import { PAPER_FONTS } from '@/web/kit/paper'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
-import { CAUTIONS, findingText } from '@/web/words/sentences'
+import { findingText } from '@/web/words/findings'
+import { CAUTIONS } from '@/web/words/steps'
 
 const s = StyleSheet.create({
   page: { fontFamily: PAPER_FONTS, fontSize: 8.2, padding: '11mm 13mm', color: '#16202e' },
@@ -34,6 +35,7 @@ interface Props {
   shop: string
   printedAt: string
 }
+
 /** Rows that fit on the one page; what is left over is counted. */
 const MOST_ROWS = 9
 

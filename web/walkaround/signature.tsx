@@ -2,7 +2,7 @@
 
 import { useRef, useState, type PointerEvent } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
-import { signedMark } from '@/core/stages/walkaround/findings'
+import { signedMark } from '@/core/model/plan/signed-mark'
 import { useJob } from '@/web/job/job-state'
 
 type Stroke = [number, number][]

@@ -1,3 +1,4 @@
+import type { Standing } from '@/core/model/figure/figure'
 /** Names of codes as people say them; the second column where American shops say it otherwise. */
 // Left unformatted as a table: a row per list of words.
 // prettier-ignore
@@ -88,5 +89,14 @@ export function word(list: WordList, code: string, locale = 'en-GB'): string {
   const entry = NAMES[list]?.[code]
   return Array.isArray(entry) ? entry[locale === 'en-US' ? 1 : 0] : (entry ?? code)
 }
+
 export const words = (list: WordList, locale = 'en-GB'): [string, string][] =>
   Object.keys(NAMES[list] ?? {}).map((code) => [code, word(list, code, locale)])
+
+export const STANDING_WORDS: Record<Standing, string> = {
+  measured: 'measured',
+  film_sheet: 'film sheet',
+  published: 'published',
+  common_practice: 'common practice',
+  assumed: 'assumed',
+}

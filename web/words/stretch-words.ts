@@ -1,7 +1,8 @@
 import type { SolvedWay } from '@/core/engines/stretch/ways'
+import type { WayOut } from '@/core/model/finding/finding'
 import type { Spot } from '@/core/engines/stretch/spots'
 import type { Formatter } from './format'
-import { wayText } from './sentences'
+import { wayText } from './findings'
 
 const CUTS_AT: Record<string, string> = {
   corners: 'at the corners',
@@ -12,7 +13,7 @@ const CUTS_AT: Record<string, string> = {
 }
 
 /** A solved way out in words. */
-export function solvedText(way: { code: string; facts: SolvedWay['facts'] }, fmt: Formatter): string {
+export function solvedText(way: Pick<SolvedWay, 'code' | 'facts'>, fmt: Formatter): string {
   const f = way.facts
   const mm = (key: string) => fmt.text(fmt.length(Number(f[key])))
   const across = f.along === 'width' ? 'from the left' : 'from the top'
@@ -33,15 +34,18 @@ export function solvedText(way: { code: string; facts: SolvedWay['facts'] }, fmt
     case 'film':
       return `Another film: ${f.film} (bears ${fmt.text(fmt.percent(Number(f.limit)))})`
     default:
-      return wayText(way, fmt)
+      // The rest carry the facts of the ways by the closed forms.
+      return wayText(way as Pick<WayOut, 'code' | 'facts'>, fmt)
   }
 }
+
 export const SEEN: Record<SolvedWay['seen'], string> = {
   none: 'none',
   body_line: 'in the body line',
   near_edge: 'near the edge',
   open: 'in the open',
 }
+
 export const spotText = (s: Pick<Spot, 'row' | 'column'>): string =>
   s.row === 'middle' && s.column === 'middle'
     ? 'the middle'
@@ -58,6 +62,7 @@ export const SCHOOL_NAMES: Record<string, [string, string]> = {
   flats_wide: ['Flats first, 200 mm kept free', 'Bridged: a long span shares the stretch.'],
   fed: ['Fed', 'Film comes in from the open side.'],
 }
+
 /** What stretch does to the look of a film. */
 export const LOOK_TEXT: Record<string, string> = {
   whitens: 'whitens',

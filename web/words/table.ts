@@ -1,5 +1,5 @@
 import type { CellFault } from '@/core/kit/table'
-import { faultText } from './sentences'
+import { faultText } from './faults'
 
 /** A table's faults, each by its line and column. */
 export const tableFaults = (faults: readonly CellFault[]): string[] =>

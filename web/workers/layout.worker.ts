@@ -5,7 +5,7 @@ import type { Piece } from '@/core/engines/pieces/pieces'
 export interface LayoutAsk {
   plan: Plan
   filmId: string
-  pieces: Piece[]
+  pieces: readonly Piece[]
   context: LayOutContext
   seconds: number
   locked: { rollId: string; placement: RollPlan['placements'][number] }[]

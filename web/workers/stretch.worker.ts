@@ -1,10 +1,12 @@
 import type { FilmSheet } from '@/core/model/film/schema'
 import type { LogRow } from '@/core/model/log/schema'
 import type { Fault } from '@/core/kit/result'
-import { choiceFor, newPanel } from '@/core/model/plan/new-plan'
+import { choiceFor } from '@/core/model/plan/new-plan'
+import { newPanel } from '@/core/model/vehicle/new-panel'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
-import { priceWayOut, type Price } from '@/core/reckon/price'
+import { priceWayOut } from '@/core/reckon/price'
+import { type Price } from '@/core/model/finding/price'
 import { reckon } from '@/core/reckon/reckon'
 import { solvedOf } from '@/core/engines/stretch/feel'
 import { laidPanel } from '@/core/engines/stretch/sticking-order'
@@ -24,6 +26,7 @@ interface MapAsk {
   flangeMm: number
   scan: ScanSurface | null
 }
+
 export type StretchAsk =
   /** A first, coarse map, answered under its number. */
   | { kind: 'quick'; id: number; map: MapAsk }
@@ -165,16 +168,7 @@ function ways({ plan, panelId, catalogue, ledger, scan }: Extract<StretchAsk, { 
   const base = reckon(plan, catalogue, ledger)
   const priced = list.map((w, i): PricedWay => ({
     ...w,
-    price:
-      i < PRICED
-        ? priceWayOut(
-            plan,
-            catalogue,
-            ledger,
-            { code: w.code, change: w.change, becomes: w.worst, facts: w.facts },
-            base,
-          )
-        : null,
+    price: i < PRICED ? priceWayOut(plan, catalogue, ledger, w.change, base) : null,
   }))
   post({ kind: 'ways', now, ways: priced, done: true })
 }

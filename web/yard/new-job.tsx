@@ -15,7 +15,7 @@ import { StartWith, type Start } from './start-with'
 import { call, newId } from '@/web/kit/call'
 import { firstInvalid } from '@/web/kit/first-invalid'
 import { words } from '@/web/words/names'
-import { faultText } from '@/web/words/sentences'
+import { faultText } from '@/web/words/faults'
 
 const Fields = z.object({
   name: z.string().trim().min(1, 'Give the job a name.').max(120, 'At most 120 characters.'),
@@ -25,6 +25,7 @@ const Fields = z.object({
   colourName: z.string().trim().min(1, 'Name the body colour.').max(120),
   colourHex: z.string(),
 })
+
 type Fields = z.infer<typeof Fields>
 const FORM = 'new-job-form'
 

@@ -3,11 +3,11 @@
 import Link from 'next/link'
 import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useState } from 'react'
-import { STAGES } from '@/core/model/finding/finding'
+import { STAGES } from '@/core/model/finding/stage'
 import { useAlive } from '@/web/kit/use-alive'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'
-import { stageWhy } from '@/web/words/sentences'
+import { stageWhy } from '@/web/words/stages'
 import { NewJob } from './new-job'
 
 export interface YardJob {

@@ -1,8 +1,9 @@
 import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
-import { STRONG_CONTRAST_DE } from '../../stages/walkaround/findings'
+import { STRONG_CONTRAST_DE } from '../../model/vehicle/paint-data'
 import { figure, input, type Figure } from '../../model/figure/figure'
+import { hexDifference } from '../../model/vehicle/colour'
 
 /** Colour difference of body and film with its working, ΔE00. */
 export const contrastFigure = (id: string, plan: Plan, film: FilmSheet, value: number): Figure =>
@@ -21,3 +22,7 @@ export const contrastFigure = (id: string, plan: Plan, film: FilmSheet, value: n
       limit: { value: STRONG_CONTRAST_DE, unit: 'delta_e', kind: 'max', standing: 'assumed', at: 'data/contrast' },
     },
   )
+export function bodyContrast(plan: Plan): number | null {
+  const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
+  return main ? hexDifference(plan.vehicle.colour.hex, main.colour.hex) : null
+}

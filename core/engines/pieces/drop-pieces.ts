@@ -8,7 +8,11 @@ import { dropFigures, sideDrops } from './side-drops'
  * What of a printed film is laid on the roll: its drops in place of the pieces of the sides that they cover, where the
  * plan takes the sides as drops and their seams find a place; else the pieces as they are. With the drops' figures.
  */
-export function withDrops(plan: Plan, film: FilmSheet, own: Piece[]): { pieces: Piece[]; figures: Figure[] } {
+export function withDrops(
+  plan: Plan,
+  film: FilmSheet,
+  own: readonly Piece[],
+): { pieces: readonly Piece[]; figures: Figure[] } {
   if (film.kind !== 'printed_cast' || !plan.layout.drops.use) return { pieces: own, figures: [] }
   const figures: Figure[] = []
   const drops: Piece[] = []

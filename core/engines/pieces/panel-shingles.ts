@@ -3,6 +3,7 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { Result } from '../../kit/result'
 import type { Plan } from '../../model/plan/schema'
 import { figure, input, type Figure } from '../../model/figure/figure'
+import { call } from '../../model/figure/formula'
 import type { Panel } from '../../model/vehicle/schema'
 import { EXPOSED_SETBACK_MM, shingles, type Shingle } from './shingles'
 
@@ -54,7 +55,7 @@ export function shingleFigures(plan: Plan, film: FilmSheet, at: PanelShingles): 
       id('sheets'),
       at.plan.value.sheets,
       'count',
-      'strips for {length} × {height} with {overlap}, {setback} short of exposed edges, offcuts used again, ÷ {strips}',
+      `${call('shingle_sheets', 'length', 'height', 'overlap', 'setback')} ÷ {strips}`,
       [
         input('length', at.panel.widthMm, 'mm', 'measured', `panels/${at.panel.id}/widthMm`),
         input('height', at.panel.heightMm, 'mm', 'measured', `panels/${at.panel.id}/heightMm`),

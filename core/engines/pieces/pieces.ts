@@ -3,14 +3,15 @@ import type { FilmSheet } from '../../model/film/schema'
 import { EDGE_RULES, GRIP_MM, INLAY_TURN_MM } from '../../model/edge/edge-data'
 import { choiceFor } from '../../model/plan/new-plan'
 import type { Plan } from '../../model/plan/schema'
-import { figure, input, type Figure, type Standing } from '../../model/figure/figure'
+import { figure, input, type Figure } from '../../model/figure/figure'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import { recessProfileMm } from '../stretch/closed-forms'
 import type { Edge, Panel, Recess } from '../../model/vehicle/schema'
 import type { Point } from '../../kit/plane'
-import { CONTRAST_WRAP_MM } from '../../stages/walkaround/findings'
+import { CONTRAST_WRAP_MM } from '../../model/vehicle/paint-data'
 import { flatMark } from '../stretch/flat-outline'
 import { flatPieceOutline, pieceOutline } from './shape'
+import { measureStanding } from '../../model/vehicle/measure-standing'
 
 /**
  * One cut of film. Cut sizes in mm as the panel stands; `across`/`along` as the piece lies on the roll before any
@@ -45,12 +46,6 @@ export interface Piece {
   inlay?: boolean
   figures: { width: Figure; height: Figure }
 }
-
-/** A field is assumed by its own name, or as part of an assumed recess, edge or other feature. */
-export const measureStanding = (panel: Panel, field: string): Standing =>
-  panel.assumed.includes(field) || panel.assumed.includes(field.split('.').slice(0, 2).join('.'))
-    ? 'assumed'
-    : 'measured'
 
 export const edgesAt = (panel: Panel, at: Edge['at']): Edge[] => panel.edges.filter((e) => e.at === at)
 

@@ -3,6 +3,7 @@ import type { Box, Point } from '../../kit/plane'
 import type { Result } from '../../kit/result'
 import type { Plan } from '../../model/plan/schema'
 import { figure, input, type Figure } from '../../model/figure/figure'
+import { call } from '../../model/figure/formula'
 import { filmStanding } from '../../model/film/film-data'
 import type { Panel } from '../../model/vehicle/schema'
 import { skinOf, toSkin, type SkinPanel } from '../skin/skin'
@@ -266,13 +267,11 @@ export function dropFigures(film: FilmSheet, side: SideDrops, plan: Plan): Figur
   )
   const length = input('side', side.run === 'upright' ? side.sideMm : side.heightMm, 'mm', 'measured', 'panels')
   return [
-    figure(
-      id('drops'),
-      drops.length,
-      'count',
-      'fewest strips of {printable} over {side} with {overlap}, seams kept off',
-      [width, length, overlap],
-    ),
+    figure(id('drops'), drops.length, 'count', call('fewest_strips', 'printable', 'side', 'overlap'), [
+      width,
+      length,
+      overlap,
+    ]),
     figure(
       id('film'),
       filmMm,
@@ -280,11 +279,7 @@ export function dropFigures(film: FilmSheet, side: SideDrops, plan: Plan): Figur
       drops.map((d) => `{drop_${d.number}}`).join(' + '),
       drops.map((d) => input(`drop_${d.number}`, d.lengthMm, 'mm', 'measured', 'panels')),
     ),
-    ...seamsMm.map((mm, i) =>
-      figure(id(`seam-${i + 1}`), mm, 'mm', 'the best place that no zone forbids, with strips of at most {printable}', [
-        width,
-      ]),
-    ),
+    ...seamsMm.map((mm, i) => figure(id(`seam-${i + 1}`), mm, 'mm', call('best_place', 'printable'), [width])),
     ...drops.flatMap((d) => [
       figure(id(`width-${d.number}`), d.widthMm, 'mm', '{to} − {from}', [
         input('to', d.toMm, 'mm', 'measured', 'panels'),

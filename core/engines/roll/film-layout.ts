@@ -9,15 +9,8 @@ import { orderFor, type BoughtLine } from './buy'
 import { cutFromId } from './cut-from'
 import { freeRooms } from './free-rooms'
 import { LEAST_REST, cutPlan } from './cuts'
-import {
-  bandLengths,
-  damageFromEnd,
-  NO_CONTEXT,
-  type CutPiece,
-  type FilmLayout,
-  type LayOutContext,
-  type RollPlan,
-} from './roll-plan'
+import { bandLengths, damageFromEnd, NO_CONTEXT, type FilmLayout, type LayOutContext, type RollPlan } from './roll-plan'
+import { type CutPiece } from '../../model/log/cut-pieces'
 import type { Piece } from '../pieces/pieces'
 import { moved, onRoll, pieceAreaMm2 } from '../pieces/shape'
 import { sourcesOf, type Part, type Way } from './sources'
@@ -62,7 +55,7 @@ export interface SearchOptions {
 export function layOutFilm(
   plan: Plan,
   film: FilmSheet,
-  pieces: Piece[],
+  pieces: readonly Piece[],
   context: LayOutContext = NO_CONTEXT,
   options: SearchOptions = {},
 ): FilmLayout {

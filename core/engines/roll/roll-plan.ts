@@ -2,6 +2,7 @@ import type { FilmSheet, StockItem } from '../../model/film/schema'
 import type { KeptLayout } from '../../model/plan/schema'
 import type { CutPlan } from './cuts'
 import type { Piece } from '../pieces/pieces'
+import { CutPiece } from '../../model/log/cut-pieces'
 
 export interface RollPlan {
   /** The roll or rest on the rack, or `new-1` … */
@@ -17,6 +18,7 @@ export interface RollPlan {
   /** Stretches that cannot be used, mm from the open end. */
   damage: { from: number; to: number }[]
 }
+
 /** One way of getting the film: off one lot on the shelf, bought, or from two lots with a join between. */
 export interface Source {
   id: string
@@ -35,6 +37,7 @@ export interface Source {
   /** Shelf film left after it, mm of length. */
   leavesMm: number
 }
+
 /** Where two lots of one colour area meet: pairs of panels with the length of the edge between them. */
 export interface LotJoin {
   first: string
@@ -44,9 +47,10 @@ export interface LotJoin {
   seams: { a: string; b: string; lengthMm: number }[]
   lengthMm: number
 }
+
 export interface FilmLayout {
   film: FilmSheet
-  pieces: Piece[]
+  pieces: readonly Piece[]
   rollWidthMm: number
   rolls: RollPlan[]
   usedMm: number
@@ -73,12 +77,7 @@ export interface FilmLayout {
   /** Of those, the ones that the plan no longer fits. */
   spoiled: CutPiece[]
 }
-export interface CutPiece {
-  id: string
-  acrossMm: number
-  alongMm: number
-  stockId: string
-}
+
 export interface LayOutContext {
   stock: readonly StockItem[]
   cut: readonly CutPiece[]
@@ -87,6 +86,7 @@ export interface LayOutContext {
   /** Taken off each roll by this job so far, mm. */
   taken: ReadonlyMap<string, number>
 }
+
 export const NO_CONTEXT: LayOutContext = { stock: [], cut: [], risk: new Map(), taken: new Map() }
 
 /** Damage of a roll or rest as stretches from its open end, where it now is. */

@@ -2,7 +2,7 @@ import type { FilmSheet } from '../../model/film/schema'
 import { ok, type Result } from '../../kit/result'
 import { choiceFor } from '../../model/plan/new-plan'
 import type { Plan } from '../../model/plan/schema'
-import { applyChange, type PlanChange } from '../../model/finding/finding'
+import { applyChange, type PlanChange } from '../../model/plan/plan-change'
 import type { Panel } from '../../model/vehicle/schema'
 import { feelOf, type Feel } from './feel'
 import { freeRound, laidPanel } from './sticking-order'
@@ -30,6 +30,10 @@ export interface SolvedWay {
   /** Within the limit of its film, and no wrinkle. */
   answers: boolean
 }
+
+/** What a finding shows of a solved way out. */
+export type FoundWay = Pick<SolvedWay, 'code' | 'change' | 'facts'> & { becomes: number }
+
 export interface WaysOptions {
   /** Triangles of each map: few, since many are solved. */
   triangles?: number
@@ -178,6 +182,7 @@ function sortInPlace(ways: SolvedWay[]): void {
       a.worst - b.worst,
   )
 }
+
 function measured({ map, feel }: { map: SurfaceMap; feel: Feel }) {
   const [, , heat = 0, over = 0, wrinkles = 0] = feel.areaMm2
   return {
@@ -188,6 +193,7 @@ function measured({ map, feel }: { map: SurfaceMap; feel: Feel }) {
     triangles: map.report.triangles,
   }
 }
+
 function solvedWay(
   plan: Plan,
   panelId: string,
@@ -283,6 +289,7 @@ function inRecess(panel: Panel, map: SurfaceMap): boolean {
     return x > b.x0 && x < b.x1 && y > b.y0 && y < b.y1
   })
 }
+
 function ofProposal(panel: Panel, p: Proposal): Candidate {
   return p.kind === 'slits'
     ? {
@@ -302,6 +309,7 @@ function ofProposal(panel: Panel, p: Proposal): Candidate {
         proposal: p,
       }
 }
+
 function bothOf(panel: Panel, seam: Candidate, slits: Candidate, both: Proposal): Candidate {
   const cut = (slits.proposal as Proposal).lines
   return {
@@ -337,6 +345,7 @@ function lineUnder(panel: Panel, p: Proposal, mm: number): Panel['bodyLines'][nu
   const runs = p.along === 'width' ? 'height' : 'width'
   return panel.bodyLines.find((l) => l.along === runs && Math.abs(l.atMm - mm) <= ON_LINE_MM)
 }
+
 function seenAt(panel: Panel, p: Proposal): SeamSeen {
   const size = p.along === 'width' ? panel.widthMm : panel.heightMm
   const each = (p.atMm ?? []).map((mm): SeamSeen =>
@@ -344,6 +353,7 @@ function seenAt(panel: Panel, p: Proposal): SeamSeen {
   )
   return each.includes('open') ? 'open' : each.includes('near_edge') ? 'near_edge' : 'body_line'
 }
+
 function seamFacts(panel: Panel, p: Proposal): Record<string, string | number> {
   const at = p.atMm ?? []
   const line = at.length === 1 ? lineUnder(panel, p, at[0] as number) : undefined

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { Id, Name, Note, Hex } from '../values/values'
 
 export const FILM_KINDS = [
   'cast',
@@ -8,13 +9,12 @@ export const FILM_KINDS = [
   'printed_cast',
   'sheet_goods',
 ] as const
+
 /** Surfaces that a panel is reckoned by; a sheet may name others too. */
 export const SURFACES = ['vertical', 'horizontal'] as const
 /** Climate zones to begin with; sheets name their own. */
 export const ZONES = ['mild', 'hot'] as const
 
-export const Id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/)
-export const Name = z.string().trim().min(1).max(120)
 /** A zone or surface as a sheet names it; the marks that part them in a table are not part of a name. */
 export const SheetWord = z
   .string()
@@ -22,11 +22,6 @@ export const SheetWord = z
   .min(1)
   .max(60)
   .regex(/^[^/;]+$/)
-export const Note = z.string().max(2000)
-export const Hex = z.string().regex(/^#[0-9a-f]{6}$/)
-export const IsoDate = z.string().regex(/^\d{4}-\d{2}-\d{2}$/)
-export const WallTime = z.string().regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/)
-
 const span = (min: number, max: number) =>
   z
     .strictObject({ min: z.number().min(min).max(max), max: z.number().min(min).max(max) })
@@ -134,6 +129,7 @@ export const FilmSheet = z.strictObject({
   /** How well a field is known where it is not the maker's sheet that says so. */
   standings: z.partialRecord(z.enum(STANDED_FIELDS), z.enum(['published', 'common_practice', 'assumed'])).default({}),
 })
+
 export type FilmSheet = z.infer<typeof FilmSheet>
 
 /** A stretch of a roll that cannot be used, mm from its core end, so that cutting at the open end does not move it. */
@@ -153,4 +149,5 @@ export const StockItem = z.strictObject({
   leftMm: z.number().min(0).max(100000),
   damage: z.array(DamageSpan).max(20).default([]),
 })
+
 export type StockItem = z.infer<typeof StockItem>

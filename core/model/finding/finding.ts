@@ -1,114 +1,70 @@
-import type { Plan } from '../plan/schema'
 import type { FigureLimit } from '../figure/figure'
+import type { PlanChange } from '../plan/plan-change'
+import type { FindingCode, FindingFacts, NoFacts, WayOutCode, WayOutFacts } from './finding-facts'
+import type { Stage } from './stage'
 
-export const STAGES = ['walkaround', 'film', 'tape', 'pieces', 'roll', 'run-sheet', 'bay', 'handover'] as const
-export type Stage = (typeof STAGES)[number]
+/** One answer to a finding: a change of the plan as data. A union over its codes, each with its own facts. */
+export type WayOut = {
+  [C in WayOutCode]: {
+    code: C
+    change: PlanChange
+    /** What the figure at fault becomes; null where it fits then. */
+    becomes: number | null
+    facts: WayOutFacts[C]
+  }
+}[WayOutCode]
 
-/** A change to the plan that answers a finding, as data: applied by `applyWayOut`, priced by `priceWayOut`. */
-export type PlanChange =
-  | { kind: 'piece'; panelId: string; set: Partial<Plan['pieces'][number]> }
-  | { kind: 'recess'; panelId: string; recessId: string; set: Partial<Plan['panels'][number]['recesses'][number]> }
-  | { kind: 'method'; set: Partial<Plan['method']> }
-  | { kind: 'panel'; panelId: string; set: Partial<Pick<Plan['panels'][number], 'filmId' | 'wrap'>> }
-  /** A panel in another film, whose sheet comes with it. */
-  | { kind: 'film'; panelId: string; sheet: Plan['film']['sheets'][number] }
-  | { kind: 'drop_kept_layout' }
-  | { kind: 'together'; panelIds: [string, string] }
+/** stop: do not go on · warn: go on knowingly · note: good to know. */
+export type FindingLevel = 'stop' | 'warn' | 'note'
 
-export interface WayOut {
-  code: string
-  change: PlanChange
-  /** What the figure at fault becomes. */
-  becomes: number | null
-  facts: Record<string, string | number>
-}
-
-export interface Finding {
+interface FindingPlace {
+  /** Of the finding, the same as long as it is about the same thing. Default: code, and panel where it has one. */
   id: string
-  code: string
-  /** stop: do not go on · warn: go on knowingly · note: good to know. */
-  level: 'stop' | 'warn' | 'note'
-  stage: Stage
   panelId: string | null
-  facts: Record<string, string | number>
   figureId: string | null
   limit: FigureLimit | null
   waysOut: WayOut[]
 }
 
-export const finding = (
-  code: string,
-  level: Finding['level'],
-  stage: Stage,
-  over: Partial<Omit<Finding, 'code' | 'level' | 'stage'>> = {},
-): Finding => {
-  const panelId = over.panelId ?? null
+/** What is said, without where: a union over the codes, each with its own facts. */
+export type Said<C extends FindingCode = FindingCode> = {
+  [K in C]: { code: K; level: FindingLevel; facts: FindingFacts[K] }
+}[C]
+
+export type Finding<C extends FindingCode = FindingCode> = Said<C> & FindingPlace & { stage: Stage }
+
+/** Where it is, and its facts: they may be left out only for a code that has none. */
+export type FindingDetails<C extends FindingCode, Given extends keyof never = never> = Partial<FindingPlace> &
+  (keyof Omit<FindingFacts[C], Given> extends never ? { facts?: NoFacts } : { facts: Omit<FindingFacts[C], Given> })
+/** The last argument of whatever makes a finding. */
+export type DetailsOf<C extends FindingCode, Given extends keyof never = never> = keyof Omit<
+  FindingFacts[C],
+  Given
+> extends never
+  ? [details?: FindingDetails<C, Given>]
+  : [details: FindingDetails<C, Given>]
+
+/** A finding from what is said and where. */
+export function placed(said: Said, stage: Stage, place: Partial<FindingPlace> = {}): Finding {
+  const panelId = place.panelId ?? null
   return {
-    id: over.id ?? (panelId ? `${code}/${panelId}` : code),
-    code,
-    level,
+    ...said,
+    id: place.id ?? (panelId ? `${said.code}/${panelId}` : said.code),
     stage,
     panelId,
-    facts: over.facts ?? {},
-    figureId: over.figureId ?? null,
-    limit: over.limit ?? null,
-    waysOut: over.waysOut ?? [],
+    figureId: place.figureId ?? null,
+    limit: place.limit ?? null,
+    waysOut: place.waysOut ?? [],
   }
 }
 
-/** The plan with one way out taken. Pure; the caller saves it as a revision. */
-export function applyChange(plan: Plan, change: PlanChange): Plan {
-  switch (change.kind) {
-    case 'piece': {
-      const was = plan.pieces.find((c) => c.panelId === change.panelId) ?? {
-        panelId: change.panelId,
-        parts: 1,
-        along: 'height' as const,
-        preStretch: 0,
-        bleedMm: null,
-        seamsAtMm: [],
-        slits: [],
-        flat: null,
-      }
-      return {
-        ...plan,
-        pieces: [...plan.pieces.filter((c) => c.panelId !== change.panelId), { ...was, ...change.set }],
-      }
-    }
-    case 'recess':
-      return {
-        ...plan,
-        panels: plan.panels.map((p) =>
-          p.id === change.panelId
-            ? { ...p, recesses: p.recesses.map((r) => (r.id === change.recessId ? { ...r, ...change.set } : r)) }
-            : p,
-        ),
-      }
-    case 'method':
-      return { ...plan, method: { ...plan.method, ...change.set } }
-    case 'panel':
-      return { ...plan, panels: plan.panels.map((p) => (p.id === change.panelId ? { ...p, ...change.set } : p)) }
-    case 'film':
-      return {
-        ...plan,
-        film: plan.film.sheets.some((s) => s.id === change.sheet.id)
-          ? plan.film
-          : { ...plan.film, sheets: [...plan.film.sheets, change.sheet] },
-        panels: plan.panels.map((p) => (p.id === change.panelId ? { ...p, filmId: change.sheet.id } : p)),
-      }
-    case 'together':
-      return {
-        ...plan,
-        layout: {
-          ...plan.layout,
-          kept: [],
-          together: [
-            ...plan.layout.together.filter((pair) => !pair.some((id) => change.panelIds.includes(id))),
-            change.panelIds,
-          ],
-        },
-      }
-    case 'drop_kept_layout':
-      return { ...plan, layout: { ...plan.layout, kept: [] } }
-  }
+export function finding<C extends FindingCode>(
+  code: C,
+  level: FindingLevel,
+  stage: Stage,
+  ...[details]: DetailsOf<C>
+): Finding {
+  const { facts = {}, ...place } = (details ?? {}) as Partial<FindingPlace> & { facts?: object }
+  // Code and facts belong together by the signature; inside, the compiler cannot follow a code that is still open.
+  return placed({ code, level, facts } as Said, stage, place)
 }

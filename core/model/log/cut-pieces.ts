@@ -1,6 +1,5 @@
 import type { LogRow } from './schema'
 import type { StockItem } from '../film/schema'
-import type { CutPiece } from '../../engines/roll/roll-plan'
 
 /** The ledger without the cuts that were taken back, and without what took them back. */
 export function withoutUndoneCuts(ledger: readonly LogRow[]): LogRow[] {
@@ -56,4 +55,11 @@ export function takenOff(ledger: readonly LogRow[]): Map<string, number> {
   for (const { payload } of withoutUndoneCuts(ledger))
     if (payload.kind === 'film_used') taken.set(payload.stockId, (taken.get(payload.stockId) ?? 0) + payload.lengthMm)
   return taken
+}
+
+export interface CutPiece {
+  id: string
+  acrossMm: number
+  alongMm: number
+  stockId: string
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Note } from '../film/schema'
+import { Note } from '../values/values'
 
 const ref = z.string().min(1).max(120)
 export const DEFECT_KINDS = [
@@ -54,6 +54,7 @@ export const LogPayload = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('cut_taken_back'), cutKey: ref }),
   z.strictObject({ kind: z.literal('note'), text: z.string().trim().min(1).max(2000) }),
 ])
+
 export type LogPayload = z.infer<typeof LogPayload>
 
 /** One row of the ledger: who did what, when by the server's clock. */

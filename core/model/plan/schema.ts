@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { FilmSheet, Id, Name, Note, WallTime } from '../film/schema'
+import { FilmSheet } from '../film/schema'
+import { WallTime, Note, Name, Id } from '../values/values'
 import { Method } from '../method/schema'
 import { itemKey } from './item-key'
 import { MAX_PANELS, Panel, Vehicle, Walkaround } from '../vehicle/schema'
@@ -51,6 +52,7 @@ export const PieceChoice = z.strictObject({
     .nullable()
     .default(null),
 })
+
 export type PieceChoice = z.infer<typeof PieceChoice>
 
 export const Placement = z.strictObject({
@@ -64,6 +66,7 @@ export const Placement = z.strictObject({
   /** Stays where it is when the rest is laid out anew. */
   locked: z.boolean().default(false),
 })
+
 export const KeptLayout = z.strictObject({
   filmId: Id,
   /** Mark of the pieces it was made from; another mark now means that the plan has moved on. */
@@ -82,6 +85,7 @@ export const KeptLayout = z.strictObject({
     )
     .max(60),
 })
+
 export type KeptLayout = z.infer<typeof KeptLayout>
 
 /** Every item that stands under one id with another of its list, wherever in a document. */

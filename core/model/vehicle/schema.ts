@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Hex, Id, IsoDate, Name, Note } from '../film/schema'
+import { IsoDate, Hex, Note, Name, Id } from '../values/values'
 
 export const PANEL_KINDS = [
   'bonnet',
@@ -26,6 +26,7 @@ export const PANEL_KINDS = [
   'tank_shell',
   'other',
 ] as const
+
 export const SIDES = ['left', 'right', 'centre', 'front', 'rear'] as const
 export const EDGE_MEETS = [
   'opening',
@@ -40,6 +41,7 @@ export const EDGE_MEETS = [
   'free',
   'bead',
 ] as const
+
 export const VEHICLE_KINDS = [
   'city_car',
   'saloon',
@@ -57,6 +59,7 @@ export const VEHICLE_KINDS = [
   'boat',
   'other',
 ] as const
+
 export const MATERIALS = ['unknown', 'steel', 'aluminium', 'plastic', 'glass_fibre'] as const
 export const RAISED_KINDS = [
   'handle',
@@ -69,6 +72,7 @@ export const RAISED_KINDS = [
   'sensor',
   'other',
 ] as const
+
 export const ATS = ['top', 'right', 'bottom', 'left'] as const
 
 /** No body part is longer than this; a larger figure is a slip of the pen (assumed). */
@@ -103,6 +107,7 @@ export const Recess = z.strictObject({
   openAt: z.enum(ATS).nullable().default(null),
   ...place,
 })
+
 export type Recess = z.infer<typeof Recess>
 
 /** One run of the outline. Edges stand clockwise as the panel is looked at: top from the left, right, bottom, left. */
@@ -123,6 +128,7 @@ export const Edge = z.strictObject({
   /** How often hands and weather take hold of this edge. */
   grab: z.enum(['low', 'usual', 'high']).default('usual'),
 })
+
 export type Edge = z.infer<typeof Edge>
 
 /** A body part. Width and height along the surface, over the highest point, in mm. */
@@ -206,6 +212,7 @@ export const Panel = z.strictObject({
   assumed: z.array(z.string().max(140)).max(120),
   note: Note,
 })
+
 export type Panel = z.infer<typeof Panel>
 
 export const Vehicle = z.strictObject({
@@ -223,6 +230,7 @@ export const Vehicle = z.strictObject({
   /** The vehicle of the library it was started from. */
   libraryId: z.uuid().nullable().default(null),
 })
+
 export type Vehicle = z.infer<typeof Vehicle>
 
 export const DAMAGE_KINDS = ['chip', 'dent', 'scratch', 'rust', 'peeling_clear', 'previous_film', 'other'] as const
@@ -236,6 +244,7 @@ export const NEVER_COVER_KINDS = [
   'cap_label',
   'other',
 ] as const
+
 /** Strokes of a drawn name: x, y in thousandths of the box, pen lifted between strokes. */
 const Strokes = z.array(z.array(z.tuple([z.number().min(0).max(1000), z.number().min(0).max(1000)])).max(600)).max(60)
 
@@ -301,4 +310,5 @@ export const Walkaround = z.strictObject({
   zone: z.string().trim().min(1).max(60),
   note: Note,
 })
+
 export type Walkaround = z.infer<typeof Walkaround>

@@ -2,28 +2,20 @@ import { filmStanding } from '../../model/film/film-data'
 import { civilToMinutes, minutesToCivil } from '../../kit/civil'
 import type { Plan } from '../../model/plan/schema'
 import type { Catalogue } from '../../model/catalogue/catalogue'
-import { figure, from, input, type Figure, type Standing } from '../../model/figure/figure'
-import { finding, type Finding } from '../../model/finding/finding'
+import { figure, from, input, type Figure } from '../../model/figure/figure'
+import { call } from '../../model/figure/formula'
+import { finding, type DetailsOf, type Finding, type FindingLevel } from '../../model/finding/finding'
+import type { FindingCode } from '../../model/finding/finding-facts'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import { dewPointC, MAGNUS_A, MAGNUS_B_C, timeConstantMin, warmingMinutes } from '../../engines/conditions/air'
-import { DEW_MARGIN_K, DRYING_MIN, HEAT_J_PER_KG_K, MASS_KG, SURFACE_W_PER_M2_K } from '../../engines/conditions/conditions-data'
-
-/** Air and surface of the shop: the job's own figures, or the last reading taken. */
-export function climateOf(plan: Plan, catalogue: Catalogue) {
-  const last = catalogue.climate.at(-1)
-  const pick = (own: number | null, read: number | null | undefined) =>
-    own !== null
-      ? { value: own, standing: 'assumed' as Standing, at: 'conditions' }
-      : typeof read === 'number'
-        ? { value: read, standing: 'measured' as Standing, at: 'climate' }
-        : null
-  return {
-    air: pick(plan.conditions.airC, last?.airC),
-    humidity: pick(plan.conditions.humidity, last?.humidity),
-    surfaceC: last?.surfaceC ?? null,
-    last: last ?? null,
-  }
-}
+import {
+  DEW_MARGIN_K,
+  DRYING_MIN,
+  HEAT_J_PER_KG_K,
+  MASS_KG,
+  SURFACE_W_PER_M2_K,
+} from '../../engines/conditions/conditions-data'
+import { climateOf } from '../../engines/conditions/climate'
 
 /**
  * Dew point, warming and drying, and what they ask for; each figure with its working. `workFrom`: when the first work
@@ -32,15 +24,14 @@ export function climateOf(plan: Plan, catalogue: Catalogue) {
  */
 export function conditionsOf(
   plan: Plan,
-  catalogue: Catalogue,
+  climate: Catalogue['climate'],
   workFrom: string | null,
 ): { figures: Figure[]; findings: Finding[] } {
   const figures: Figure[] = []
   const findings: Finding[] = []
   const keep = (f: Figure): Figure => (figures.push(f), f)
-  const add = (code: string, level: Finding['level'], over: Parameters<typeof finding>[3] = {}) =>
-    findings.push(finding(code, level, 'film', over))
-  const { air, humidity, surfaceC } = climateOf(plan, catalogue)
+  const add: Add = (code, level, ...details) => void findings.push(finding(code, level, 'film', ...details))
+  const { air, humidity, surfaceC } = climateOf(plan, climate)
   const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
   if (!air) {
     if (main) add('no_climate', 'note')
@@ -88,7 +79,8 @@ interface Room {
   dew: Figure | null
   surfaceMinC: number | null
 }
-type Add = (code: string, level: Finding['level'], over?: Parameters<typeof finding>[3]) => void
+
+type Add = <C extends FindingCode>(code: C, level: FindingLevel, ...details: DetailsOf<C>) => void
 
 function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add): void {
   const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
@@ -100,7 +92,7 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
       'conditions/area',
       areaMm2,
       'mm2',
-      'areas of all {panels} panels together',
+      call('area_of_panels', 'panels'),
       [
         input(
           'panels',
@@ -163,7 +155,7 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
       'conditions/warming',
       minutes,
       'min',
-      vehicleC >= targetC ? '{vehicle} is warm enough: 0' : '{tau} × ln(({air} − {vehicle}) ÷ ({air} − {target}))',
+      vehicleC >= targetC ? call('warm_enough', 'vehicle') : '{tau} × ln(({air} − {vehicle}) ÷ ({air} − {target}))',
       [from('tau', tau), room.air, input('vehicle', vehicleC, 'C', 'measured', 'conditions'), from('target', target)],
       { source: 'docs/sources.md#lumped-capacity', standing: 'common_practice' },
     ),

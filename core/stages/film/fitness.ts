@@ -1,4 +1,4 @@
-import { climateOf } from './conditions'
+import { climateOf } from '../../engines/conditions/climate'
 import type { Plan } from '../../model/plan/schema'
 import type { Catalogue } from '../../model/catalogue/catalogue'
 import { contrastFigure } from '../../engines/paint/contrast'
@@ -8,15 +8,36 @@ import { panelStretch } from '../../engines/stretch/panel-stretch'
 import { hexDifference } from '../../model/vehicle/colour'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import type { Panel } from '../../model/vehicle/schema'
-import { blockedPanels, daysBetween, REPAINT_GAS_OUT_DAYS, STRONG_CONTRAST_DE } from '../walkaround/findings'
+import { blockedPanels } from '../../engines/paint/blocked-panels'
+import { STRONG_CONTRAST_DE, REPAINT_GAS_OUT_DAYS } from '../../model/vehicle/paint-data'
+import { daysBetween } from '../../kit/civil'
+import type { FindingLevel, Said } from '../../model/finding/finding'
+import type { FindingCode, FindingFacts } from '../../model/finding/finding-facts'
 import { CHROME_CLASS, filmStanding, isFormed } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 
-export interface Unfit {
-  code: string
-  level: 'stop' | 'warn' | 'note'
-  facts: Record<string, string | number>
-}
+/** Codes that speak against a film, on the whole vehicle or on one panel. */
+type UnfitCode =
+  | {
+      [C in FindingCode]: C extends `unfit_${string}` | `fit_${string}` | `chrome_${string}` ? C : never
+    }[FindingCode]
+  | 'print_gas_out'
+  | 'short_warranty'
+  | 'no_warranty_zone'
+export type Unfit = Said<UnfitCode>
+
+type AddUnfit = <C extends UnfitCode>(
+  code: C,
+  level: FindingLevel,
+  ...facts: keyof Omit<FindingFacts[C], 'film' | 'panel'> extends never ? [] : [Omit<FindingFacts[C], 'film' | 'panel'>]
+) => void
+
+/** Adds to a list; film and panel, which all of them are about, are put in. */
+const adder =
+  (out: Unfit[], about: { film: string; panel?: string }): AddUnfit =>
+  (code, level, ...[facts]) =>
+    // Whole again with film and panel, which `Omit` of an open code cannot show.
+    void out.push({ code, level, facts: { ...about, ...(facts ?? {}) } } as Unfit)
 
 const isCompound = (p: Panel): boolean => {
   if (p.recesses.length > 0 || PANEL_FACTS[p.kind].compound) return true
@@ -25,25 +46,24 @@ const isCompound = (p: Panel): boolean => {
 }
 
 /** What the paint itself rules out, whatever the film. */
-function paintUnfit(plan: Plan, now: string): Unfit[] {
+function paintUnfit(plan: Plan, now: string, add: AddUnfit): void {
   const { paint } = plan.walkaround
-  const out: Unfit[] = []
   if (paint.condition === 'peeling' || paint.condition === 'rust')
-    out.push({ code: 'unfit_paint', level: 'stop', facts: { condition: paint.condition } })
+    add('unfit_paint', 'stop', { condition: paint.condition })
   const days = paint.repaintedOn ? daysBetween(paint.repaintedOn, now) : null
   if (paint.origin === 'repaint' && days !== null && days < REPAINT_GAS_OUT_DAYS)
-    out.push({ code: 'unfit_fresh_repaint', level: 'stop', facts: { days, need: REPAINT_GAS_OUT_DAYS } })
-  return out
+    add('unfit_fresh_repaint', 'stop', { days, need: REPAINT_GAS_OUT_DAYS })
 }
 
 /** Why a film does not suit this vehicle as the walkaround and the tape describe it; empty where it does. */
 export function filmFitness(film: FilmSheet, plan: Plan, now: string): Unfit[] {
-  const out: Unfit[] = paintUnfit(plan, now)
+  const out: Unfit[] = []
+  const add = adder(out, { film: film.name })
+  paintUnfit(plan, now, add)
   const wrapped = plan.panels.filter((p) => p.wrap && (p.filmId ?? plan.film.mainId ?? film.id) === film.id)
   const compound = wrapped.filter(isCompound)
   const deep = wrapped.filter((p) => p.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge'))
   const about = (panels: readonly Panel[]) => ({ panels: panels.length, first: panels[0]?.name ?? '' })
-  const add = (code: string, level: Unfit['level'], facts: Unfit['facts'] = {}) => out.push({ code, level, facts })
   if (film.kind === 'calendered' && compound.length > 0) add('unfit_calendered_curves', 'warn', about(compound))
   if (film.kind === 'sheet_goods' && compound.length > 0) add('unfit_sheet_curves', 'warn', about(compound))
   if (CHROME_CLASS.includes(film.kind)) {
@@ -87,11 +107,10 @@ const PLASTIC_HEAT_C = 100
  */
 export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogue: Catalogue): PanelFitness {
   const reasons: Unfit[] = []
-  const add = (code: string, level: Unfit['level'], facts: Unfit['facts'] = {}) =>
-    reasons.push({ code, level, facts: { film: film.name, panel: panel.name, ...facts } })
+  const add = adder(reasons, { film: film.name, panel: panel.name })
   const facts = PANEL_FACTS[panel.kind]
   const own: Plan = { ...plan, film: { mainId: film.id, sheets: [film] } }
-  for (const u of paintUnfit(plan, catalogue.now)) add(u.code, u.level, u.facts)
+  paintUnfit(plan, catalogue.now, add)
   const blocked = blockedPanels(plan, catalogue.now).get(panel.id)
   if (blocked) add('fit_blocked', 'stop', { why: blocked })
   const stretched = panelStretch(own, panel, film)
@@ -122,7 +141,7 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
   if (CHROME_CLASS.includes(film.kind)) add('chrome_law', 'note')
   if (film.gasOutHours) add('print_gas_out', 'note', { min: film.gasOutHours.min, max: film.gasOutHours.max })
   if (film.directional && facts.sameWayUp) add('fit_direction', 'note')
-  const { air } = climateOf(plan, catalogue)
+  const { air } = climateOf(plan, catalogue.climate)
   if (air && (air.value < film.airC.min || air.value > film.airC.max))
     add('fit_air', 'warn', { c: air.value, min_c: film.airC.min, max_c: film.airC.max })
   if (panel.surface.material === 'plastic' && film.postHeatC.min >= PLASTIC_HEAT_C)

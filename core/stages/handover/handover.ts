@@ -2,7 +2,9 @@ import { SURFACES, type FilmSheet, type StockItem } from '../../model/film/schem
 import type { HeatPoint } from '../../engines/heat/heat-points'
 import { isDone, type Verdict } from '../../engines/heat/verdict'
 import type { Plan } from '../../model/plan/schema'
-import type { Reckoning } from '../../reckon/reckon'
+import type { Piece } from '../../engines/pieces/pieces'
+import type { FilmLayout } from '../../engines/roll/film-layout'
+import type { Step } from '../../engines/run-sheet/steps'
 import { withoutUndoneCuts } from '../../model/log/cut-pieces'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import { defectsOf, type Defect } from '../../engines/heat/defects'
@@ -37,7 +39,21 @@ export interface Handover {
   open: ('steps' | 'heat_points' | 'defects' | 'recheck' | 'lots')[]
 }
 
-export function handoverOf(plan: Plan, r: Reckoning, stock: readonly StockItem[], ledger: readonly LogRow[]): Handover {
+/** What of a reckoning the handover hangs on. */
+export interface HandoverInputs {
+  pieces: readonly Piece[]
+  layouts: readonly FilmLayout[]
+  points: readonly HeatPoint[]
+  steps: readonly Step[]
+  recheckDueAt: string | null
+}
+
+export function handoverOf(
+  plan: Plan,
+  r: HandoverInputs,
+  stock: readonly StockItem[],
+  ledger: readonly LogRow[],
+): Handover {
   const films = appliedFilms(plan, r, stock, ledger)
   const readings = r.points.map((point) => {
     const { readings: all } = point
@@ -70,7 +86,7 @@ export function handoverOf(plan: Plan, r: Reckoning, stock: readonly StockItem[]
 
 function appliedFilms(
   plan: Plan,
-  r: Reckoning,
+  r: HandoverInputs,
   stock: readonly StockItem[],
   ledger: readonly LogRow[],
 ): Handover['films'] {

@@ -3,7 +3,8 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { Method } from '../../model/method/schema'
 import type { PieceChoice } from '../../model/plan/schema'
 import { figure, from, input, type Figure } from '../../model/figure/figure'
-import { measureStanding } from '../../engines/pieces/pieces'
+import { call } from '../../model/figure/formula'
+import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Panel } from '../../model/vehicle/schema'
 import type { Feel } from '../../engines/stretch/feel'
 import { FILM_FEEL } from '../../engines/stretch/feel-data'
@@ -56,9 +57,7 @@ export function surfaceFigures(
     id('map'),
     map.report.stretch.max,
     'fraction',
-    how.pull === 'tightest'
-      ? 'least worst stretch of film laid on {triangles} triangles, none of it squeezed beyond what heat shrinks'
-      : 'worst stretch of the most even pull over {triangles} triangles',
+    how.pull === 'tightest' ? call('laid_tightest', 'triangles') : call('laid_even', 'triangles'),
     [count, ...taken],
     { standing, source: 'docs/sources.md#milnor-1969' },
   )
@@ -89,7 +88,7 @@ export function surfaceFigures(
     id('worst'),
     feel.worst,
     'fraction',
-    `${pre > 0 ? '(1 + ' : ''}{map}${residue.length > 0 ? ', {residue} taken out along the roll' : ''}${pre > 0 ? ') × (1 + {pre} × (1 − {recovers})) × (1 − min({shrink}, {pre})) − 1' : ''}, triangle by triangle, the greatest`,
+    worstFormula(residue.length > 0, pre > 0),
     [from('map', laid), ...residue, ...beforehand],
     { limit: most, standing },
   )
@@ -108,16 +107,16 @@ export function surfaceFigures(
       id('mean'),
       feel.mean,
       'fraction',
-      'mean of the same over the area',
+      call('mean_over_area', 'worst'),
       [from('worst', worst), count, ...taken],
       { standing },
     ),
-    figure(id('area'), map.report.area_mm2, 'mm2', 'Σ areas of {triangles} triangles', [count, ...taken], { standing }),
+    figure(id('area'), map.report.area_mm2, 'mm2', call('sum_of_areas', 'triangles'), [count, ...taken], { standing }),
     figure(
       id('post_heat'),
       (feel.areaMm2[2] ?? 0) + (feel.areaMm2[3] ?? 0),
       'mm2',
-      'area stretched past {post_heat_over}',
+      call('area_past', 'post_heat_over'),
       [over, from('worst', worst)],
       { standing },
     ),
@@ -125,9 +124,16 @@ export function surfaceFigures(
       id('residual'),
       feel.worst * left,
       'fraction',
-      '{worst} × {memory_left}: what still pulls after post-heat',
+      '{worst} × {memory_left}',
       [from('worst', worst), input('memory_left', left, 'fraction', 'assumed', 'data/feel')],
       { standing: 'assumed' },
     ),
   ]
+}
+
+/** Triangle by triangle what the film as made takes, the greatest of them. */
+function worstFormula(relaxed: boolean, preStretched: boolean): string {
+  const map = relaxed ? call('relaxed', 'map', 'residue') : '{map}'
+  const whole = preStretched ? `(1 + ${map}) × (1 + {pre} × (1 − {recovers})) × (1 − min({shrink}, {pre})) − 1` : map
+  return `${call('max_over_triangles')} ${whole}`
 }

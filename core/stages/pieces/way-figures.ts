@@ -1,8 +1,9 @@
 import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
-import type { Price } from '../../reckon/price'
+import type { Price } from '../../model/finding/price'
 import { figure, from, input, type Figure } from '../../model/figure/figure'
-import { measureStanding } from '../../engines/pieces/pieces'
+import { call } from '../../model/figure/formula'
+import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Panel } from '../../model/vehicle/schema'
 import type { SolvedWay } from '../../engines/stretch/ways'
 
@@ -48,15 +49,13 @@ export function wayFigures(
     id('worst'),
     way.worst,
     'fraction',
-    n === 'now'
-      ? 'greatest stretch of the film as the plan has it, over {triangles} triangles'
-      : `greatest stretch of the film laid anew with this taken, over {triangles} triangles${now ? ' ({as_it_is} as it is)' : ''}`,
+    n === 'now' ? call('worst_as_is', 'triangles') : call('worst_with_it', 'triangles', ...(now ? ['as_it_is'] : [])),
     [count, ...(now ? [input('as_it_is', now.worst, 'fraction', standing, 'data/mesh')] : [])],
     { limit: most, standing },
   )
   const out = [
     worst,
-    figure(id('over'), way.overLimitMm2, 'mm2', 'area stretched past {limit}', [limit, from('worst', worst)], {
+    figure(id('over'), way.overLimitMm2, 'mm2', call('area_past', 'limit'), [limit, from('worst', worst)], {
       standing,
     }),
   ]

@@ -5,6 +5,7 @@ import { restsOf } from '../../engines/roll/rests'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import type { Panel } from '../../model/vehicle/schema'
 import { figure, from, input, type Figure, type FigureInput } from '../../model/figure/figure'
+import { call } from '../../model/figure/formula'
 
 const isWhole = (film: FilmSheet): boolean => film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet'
 
@@ -23,7 +24,7 @@ export function filmFigures(layout: FilmLayout, bought: Purchase, panels: Readon
       ? `{cut_already} + ${layout.rolls.map((_, i) => `{roll_${i + 1}}`).join(' + ') || '0'}`
       : layout.rolls.length > 1
         ? 'Σ inputs'
-        : 'far edge of the last band: {roll_1}',
+        : call('far_edge', 'roll_1'),
     [
       ...(doneMm > 0 ? [input('cut_already', doneMm, 'mm', 'measured', 'log')] : []),
       ...layout.rolls.map((r, i) => input(`roll_${i + 1}`, r.usedMm, 'mm', 'measured', 'layout')),
@@ -39,7 +40,7 @@ export function filmFigures(layout: FilmLayout, bought: Purchase, panels: Readon
     id('yield'),
     film2 > 0 ? area / film2 : null,
     'fraction',
-    oneWidth ? '{panels} ÷ ({used} × {width})' : '{panels} ÷ {film}: every roll by its own width',
+    oneWidth ? '{panels} ÷ ({used} × {width})' : '{panels} ÷ {film}',
     [
       input('panels', area, 'mm2', 'measured', 'panels'),
       ...(oneWidth ? [from('used', used), width] : [input('film', film2, 'mm2', 'measured', 'layout')]),
@@ -59,7 +60,7 @@ export const boundFigure = (id: string, boundMm: number, pieces: number, width: 
     id,
     boundMm,
     'mm',
-    'no plan of {pieces} pieces on {width} can be shorter',
+    call('least_length', 'pieces', 'width'),
     [input('pieces', pieces, 'count', 'measured', 'pieces'), width],
     { source: 'docs/sources.md#fekete-schepers-2004, docs/sources.md#scheithauer-1999', standing: 'published' },
   )
@@ -93,9 +94,7 @@ function reserveFigure(layout: FilmLayout): Figure {
     `roll/${layout.film.id}/reserve`,
     layout.reserveMm,
     'mm',
-    risky
-      ? 'film for the largest {again} of {risky} pieces that may be done twice'
-      : 'no piece is likely to be done twice',
+    risky ? call('largest_again', 'again', 'risky') : call('none_risky'),
     risky
       ? [
           input('risky', layout.reserveFor.length, 'count', 'assumed', 'pieces'),
@@ -114,20 +113,21 @@ function buyingFigures(layout: FilmLayout, bought: Purchase, used: Figure, reser
   const missing = layout.unplaced.length
   if (missing > 0) {
     const why = [input('missing', missing, 'count', 'measured', 'layout')]
-    const text = 'not known while {missing} pieces fit no roll'
+    const text = call('unknown_while', 'missing')
     return [figure(id('order'), null, 'mm', text, why), figure(id('cost'), null, 'money', text, why)]
   }
   const shelf = bought.shelf[0]
   if (bought.covered)
     return [
-      figure(id('order'), 0, 'mm', shelf ? '{shelf} on the shelf covers {used}' : 'the shelf covers {used}', [
+      figure(id('order'), 0, 'mm', call('shelf_covers', 'used', ...(shelf ? ['shelf'] : [])), [
         ...(shelf ? [input('shelf', shelf.leftMm, 'mm', 'measured', `stock/${shelf.id}`)] : []),
         from('used', used),
       ]),
-      figure(id('cost'), 0, 'money', 'nothing to buy', []),
+      figure(id('cost'), 0, 'money', call('nothing_to_buy'), []),
     ]
   const spare = layout.reserveMm > 0
   const ends = [from('used', used), ...(spare ? [from('reserve', reserve)] : [])]
+  const need = ['used', ...(spare ? ['reserve'] : [])]
   const own = film.offers.length > 0
   const price = input('price', film.soldBy.price, isWhole(film) ? 'money_each' : 'price_per_m', sold, at('soldBy'))
   const units = input('units', bought.units, 'count', 'measured', 'layout')
@@ -138,7 +138,7 @@ function buyingFigures(layout: FilmLayout, bought: Purchase, used: Figure, reser
       id('order'),
       bought.orderMm,
       'mm',
-      `the cheapest that holds {used}${spare ? ' + {reserve}' : ''}: ${bought.lines.map((_, i) => `{part_${i + 1}}`).join(' + ')}`,
+      `${call('cheapest_for', ...need)} = ${bought.lines.map((_, i) => `{part_${i + 1}}`).join(' + ')}`,
       [...ends, ...bought.lines.map((l, i) => line(l, i, 'mm'))],
     )
     return [
@@ -157,8 +157,8 @@ function buyingFigures(layout: FilmLayout, bought: Purchase, used: Figure, reser
     bought.orderMm,
     'mm',
     isWhole(film)
-      ? `{units} × {length} for {used}${spare ? ' + {reserve}' : ''}`
-      : `max({minimum}, {used}${spare ? ' + {reserve}' : ''} rounded up to the next {step})`,
+      ? '{units} × {length}'
+      : `max({minimum}, ⌈(${need.map((key) => `{${key}}`).join(' + ')}) ÷ {step}⌉ × {step})`,
     isWhole(film)
       ? [
           units,
@@ -188,7 +188,7 @@ function joinFigure(layout: FilmLayout): Figure[] {
       `roll/${layout.film.id}/join`,
       layout.join.lengthMm,
       'mm',
-      layout.join.seams.length > 0 ? 'Σ inputs' : 'the two lots meet nowhere',
+      layout.join.seams.length > 0 ? 'Σ inputs' : call('meet_nowhere'),
       layout.join.seams.map((s, i) => input(`edge_${i + 1}`, s.lengthMm, 'mm', 'measured', 'panels')),
       { standing: 'common_practice' },
     ),
@@ -204,7 +204,7 @@ export function sourceFigures(layout: FilmLayout): Figure[] {
       id('takes'),
       s.usedMm,
       'mm',
-      'a quick plan of {pieces} pieces on {width}',
+      call('quick_plan', 'pieces', 'width'),
       [
         input('pieces', layout.pieces.length, 'count', 'measured', 'pieces'),
         input('width', s.widthMm, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`),
@@ -223,7 +223,7 @@ export function sourceFigures(layout: FilmLayout): Figure[] {
       id('order'),
       s.orderMm,
       'mm',
-      s.orderMm > 0 ? 'the cheapest that holds {takes} + {reserve}, from {sold}' : 'nothing to buy',
+      s.orderMm > 0 ? call('cheapest_for', 'takes', 'reserve') : call('nothing_to_buy'),
       s.orderMm > 0 ? [from('takes', used), reserve, offered] : [],
     )
     return [
@@ -233,14 +233,14 @@ export function sourceFigures(layout: FilmLayout): Figure[] {
         id('cost'),
         s.cost,
         'money',
-        s.cost > 0 ? 'price of {order}' : 'nothing to buy',
+        s.cost > 0 ? call('price_of', 'order') : call('nothing_to_buy'),
         s.cost > 0 ? [from('order', order)] : [],
       ),
       figure(
         id('leaves'),
         Math.max(0, s.leavesMm),
         'mm',
-        s.orderMm > 0 ? 'what is there and bought, less {takes}' : 'what is on these rolls, less {takes}',
+        s.orderMm > 0 ? call('bought_less', 'takes') : call('rolls_less', 'takes'),
         [from('takes', used)],
       ),
     ]
@@ -282,7 +282,7 @@ export function compareFigures(layout: FilmLayout): Figure[] {
       id('rests'),
       rests.reduce((s, r) => s + r.widthMm * r.lengthMm, 0),
       'mm2',
-      rests.length > 0 ? 'Σ inputs' : 'no rest worth keeping',
+      rests.length > 0 ? 'Σ inputs' : call('no_rests'),
       rests.map((r) => input(r.key.replace(/\W/g, '_'), r.widthMm * r.lengthMm, 'mm2', 'measured', 'layout')),
     ),
   ]

@@ -1,5 +1,6 @@
 import type { LayoutInput, LayoutPlan } from '../../engines/roll/contract'
 import { figure, from, input, type Figure } from '../../model/figure/figure'
+import { call } from '../../model/figure/formula'
 import { aboveFigure, boundFigure } from './figures'
 
 /**
@@ -15,7 +16,7 @@ export function fleetFigures(request: LayoutInput, result: LayoutPlan): Figure[]
     'fleet/used',
     result.used_mm,
     'mm',
-    rolls.length > 1 ? 'Σ inputs' : 'far edge of the last piece: {roll_1}',
+    rolls.length > 1 ? 'Σ inputs' : call('far_edge', 'roll_1'),
     rolls.map((s, i) => input(`roll_${i + 1}`, s.used_mm, 'mm', 'measured', 'layout')),
     { standing: 'common_practice' },
   )

@@ -1,5 +1,6 @@
 import type { Plan } from '../../model/plan/schema'
-import { finding, type Finding } from '../../model/finding/finding'
+import { finding, placed, type Finding, type FindingLevel, type Said } from '../../model/finding/finding'
+import type { FindingCode, FindingFacts } from '../../model/finding/finding-facts'
 import { familyPanels, type Style } from '../../model/vehicle/families'
 import { otherSideId } from '../../model/vehicle/mirror'
 import { edgeChordMm, edgesInOrder, outlineOf } from '../../model/vehicle/outline'
@@ -140,12 +141,22 @@ export function panelFindings(plan: Plan): Finding[] {
   return out
 }
 
-const say = (panel: Panel, code: string, level: Finding['level'], facts: Finding['facts'], key = ''): Finding =>
-  finding(code, level, 'tape', {
+/** Codes about one panel: its name is among their facts. */
+type PanelCode = { [C in FindingCode]: 'panel' extends keyof FindingFacts[C] ? C : never }[FindingCode]
+
+function say<C extends PanelCode>(
+  panel: Panel,
+  code: C,
+  level: FindingLevel,
+  facts: Omit<FindingFacts[C], 'panel'>,
+  key = '',
+): Finding {
+  // With the panel's name the facts are whole again, which `Omit` of an open code cannot show.
+  return placed({ code, level, facts: { panel: panel.name, ...facts } } as Said, 'tape', {
     id: `${code}/${panel.id}${key ? `/${key}` : ''}`,
     panelId: panel.id,
-    facts: { panel: panel.name, ...facts },
   })
+}
 
 function sizeFindings(
   panel: Panel,

@@ -1,11 +1,22 @@
 import { parseLength, type LengthUnit } from '../../kit/units'
 import { err, ok, type Result } from '../../kit/result'
 import { readTable, safeCell, type CellFault } from '../../kit/table'
-import { freeId, newPanel, slug } from '../../model/plan/new-plan'
+import { newPanel } from '../../model/vehicle/new-panel'
+import { freeId, slug } from '../../kit/ids'
 import { guessPanel } from '../../model/vehicle/name-guess'
 import { edgesInOrder } from '../../model/vehicle/outline'
 import { setSize, taped } from '../../model/vehicle/resize'
-import { ATS, EDGE_MEETS, MATERIALS, MAX_PANELS, Panel, PANEL_KINDS, Recess, SIDES, type Edge } from '../../model/vehicle/schema'
+import {
+  ATS,
+  EDGE_MEETS,
+  MATERIALS,
+  MAX_PANELS,
+  Panel,
+  PANEL_KINDS,
+  Recess,
+  SIDES,
+  type Edge,
+} from '../../model/vehicle/schema'
 
 /**
  * Lengths of the measurement sheet; a column may end in _mm, _cm, _m or _in instead, and a cell may carry its own

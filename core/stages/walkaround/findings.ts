@@ -1,58 +1,22 @@
-import { civilToMinutes } from '../../kit/civil'
-import { textHash } from '../../kit/random'
+import { daysBetween } from '../../kit/civil'
 import type { Plan } from '../../model/plan/schema'
-import { finding, type Finding } from '../../model/finding/finding'
-import { hexDifference } from '../../model/vehicle/colour'
-import type { Walkaround } from '../../model/vehicle/schema'
-
-/** Days that a repaint stands before film goes on (assumed: the paint's own sheet decides). */
-export const REPAINT_GAS_OUT_DAYS = 60
-/** Paint younger than this comes off clean at removal. Common practice, no source. */
-export const CLEAN_REMOVAL_YEARS = 5
-/** ΔE00 from which body and film differ at every edge (assumed). */
-export const STRONG_CONTRAST_DE = 25
-/** Deeper wrap-under that a strong contrast asks for, mm (assumed). */
-export const CONTRAST_WRAP_MM = 5
-
-export function daysBetween(from: string, to: string): number | null {
-  const [a, b] = [civilToMinutes(from), civilToMinutes(to)]
-  return a === null || b === null ? null : Math.floor((b - a) / 1440)
-}
-
-export function bodyContrast(plan: Plan): number | null {
-  const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
-  return main ? hexDifference(plan.vehicle.colour.hex, main.colour.hex) : null
-}
-
-/** A mark of all that a customer signs for; another mark later means that something was changed since. */
-export function signedMark(plan: Plan): string {
-  const { signature: _, ...walk } = plan.walkaround
-  return textHash(JSON.stringify([plan.vehicle.name, plan.vehicle.colour, walk]))
-}
-
-const BLOCKING: readonly Walkaround['damage'][number]['kind'][] = ['rust', 'peeling_clear']
-
-/**
- * Panels that may not be wrapped as they are, and why: rust or loose clear coat nobody waived, paint still gassing
- * out.
- */
-export function blockedPanels(plan: Plan, now: string): Map<string, 'rust' | 'peeling_clear' | 'repaint'> {
-  const out = new Map<string, 'rust' | 'peeling_clear' | 'repaint'>()
-  for (const r of plan.walkaround.repaints) {
-    const days = r.on ? daysBetween(r.on, now) : null
-    if (r.panelId && days !== null && days >= 0 && days < REPAINT_GAS_OUT_DAYS) out.set(r.panelId, 'repaint')
-  }
-  for (const d of plan.walkaround.damage)
-    if (d.panelId && BLOCKING.includes(d.kind) && !d.waived) out.set(d.panelId, d.kind as 'rust')
-  return out
-}
+import { finding, type DetailsOf, type Finding, type FindingLevel } from '../../model/finding/finding'
+import type { FindingCode } from '../../model/finding/finding-facts'
+import {
+  CLEAN_REMOVAL_YEARS,
+  CONTRAST_WRAP_MM,
+  REPAINT_GAS_OUT_DAYS,
+  STRONG_CONTRAST_DE,
+} from '../../model/vehicle/paint-data'
+import { blockedPanels, BLOCKING } from '../../engines/paint/blocked-panels'
+import { bodyContrast } from '../../engines/paint/contrast'
+import { signedMark } from '../../model/plan/signed-mark'
 
 /** What the walkaround warns of: paint, removal, damage, contrast. Common practice, no source. */
 export function walkaroundFindings(plan: Plan, now: string): Finding[] {
   const out: Finding[] = []
   const { hardware, neverCover, signature } = plan.walkaround
-  const add = (code: string, level: Finding['level'], over: Parameters<typeof finding>[3] = {}) =>
-    out.push(finding(code, level, 'walkaround', over))
+  const add: Add = (code, level, ...details) => void out.push(finding(code, level, 'walkaround', ...details))
   paintFindings(plan, now, add)
   damageFindings(plan, add)
   const timeless = hardware.filter((h) => h.way === 'remove' && h.minutes === 0).length
@@ -79,7 +43,7 @@ export function walkaroundFindings(plan: Plan, now: string): Finding[] {
   return out
 }
 
-type Add = (code: string, level: Finding['level'], over?: Parameters<typeof finding>[3]) => void
+type Add = <C extends FindingCode>(code: C, level: FindingLevel, ...details: DetailsOf<C>) => void
 
 function paintFindings(plan: Plan, now: string, add: Add): void {
   const { paint, repaints } = plan.walkaround

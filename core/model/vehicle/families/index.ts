@@ -1,4 +1,4 @@
-import { freeId } from '../../plan/new-plan'
+import { freeId } from '../../../kit/ids'
 import { err, ok, type Result } from '../../../kit/result'
 import type { Panel, Vehicle, Walkaround } from '../schema'
 import { boatPanels, boxPanels, motorcyclePanels, tankPanels, trailerPanels } from './bodies'

@@ -1,5 +1,5 @@
 import { arcLengthMm } from '../../../kit/plane'
-import { newPanel } from '../../plan/new-plan'
+import { newPanel } from '../new-panel'
 import { mirrorPanel } from '../mirror'
 import { outlineOf } from '../outline'
 import { Recess, type Edge, type Panel } from '../schema'
@@ -141,6 +141,7 @@ export const crown = (mm: number, overMm: number, downMm: number, downOverMm: nu
   crownDownMm: downMm,
   crownDownOverMm: downOverMm,
 })
+
 /** A crown that fits on the panel: the straightedge is never longer than the panel is. */
 export const crownOn = (widthMm: number, heightMm: number, perMetre: number, downPerMetre: number): Features => {
   const [over, down] = [Math.min(1000, Math.floor(widthMm)), Math.min(1000, Math.floor(heightMm))]

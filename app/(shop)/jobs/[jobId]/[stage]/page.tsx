@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation'
-import { STAGES, type Stage } from '@/core/model/finding/finding'
+import { type Stage, STAGES } from '@/core/model/finding/stage'
 import { Bay } from '@/web/bay/bay'
 import { FilmChoice } from '@/web/film/film-choice'
 import { Handover } from '@/web/handover/handover'
@@ -20,6 +20,7 @@ const VIEWS: Record<Stage, () => React.ReactNode> = {
   bay: Bay,
   handover: Handover,
 }
+
 type Props = { params: Promise<{ stage: string }> }
 
 export async function generateMetadata({ params }: Props) {

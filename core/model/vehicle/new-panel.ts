@@ -1,0 +1,54 @@
+import { PANEL_FACTS } from './panel-data'
+import type { Panel, Edge } from './schema'
+
+/** A panel of a kind with its four edges as that kind usually meets its neighbours, sizes as given. */
+export function newPanel(
+  id: string,
+  name: string,
+  kind: Panel['kind'],
+  side: Panel['side'],
+  widthMm: number,
+  heightMm: number,
+): Panel {
+  const meets = PANEL_FACTS[kind].edges
+  const edge = (at: Edge['at'], lengthMm: number, i: number): Edge => ({
+    id: at,
+    at,
+    lengthMm,
+    meets: meets[i] ?? 'fixed_gap',
+    neighbour: null,
+    riseMm: 0,
+    gapMm: null,
+    cornerDeg: null,
+    cornerRadiusMm: null,
+    grab: 'usual',
+  })
+  return {
+    id,
+    name,
+    kind,
+    side,
+    widthMm,
+    heightMm,
+    crownMm: 0,
+    crownOverMm: 0,
+    cornerRadiusMm: null,
+    edges: [edge('top', widthMm, 0), edge('right', heightMm, 1), edge('bottom', widthMm, 2), edge('left', heightMm, 3)],
+    recesses: [],
+    wrap: true,
+    filmId: null,
+    assumed: [],
+    note: '',
+    crownDownMm: null,
+    crownDownOverMm: 0,
+    nose: null,
+    wraps: [],
+    bodyLines: [],
+    raised: [],
+    holes: [],
+    zones: [],
+    surface: { material: 'unknown', thicknessMm: null },
+    paintNote: '',
+    mirrored: true,
+  }
+}

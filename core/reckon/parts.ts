@@ -1,0 +1,64 @@
+import type { HeatPoint } from '../engines/heat/heat-points'
+import type { Piece } from '../engines/pieces/pieces'
+import type { FilmLayout, Purchase } from '../engines/roll/film-layout'
+import type { Step } from '../engines/run-sheet/steps'
+import type { Catalogue } from '../model/catalogue/catalogue'
+import type { FilmSheet } from '../model/film/schema'
+import type { Figure } from '../model/figure/figure'
+import type { Finding } from '../model/finding/finding'
+import type { StageState } from '../model/finding/stage'
+import type { LogRow } from '../model/log/schema'
+import type { Plan } from '../model/plan/schema'
+import type { Panel } from '../model/vehicle/schema'
+import type { Recheck } from '../stages/handover/recheck'
+
+/** What a step adds to the figures and findings of the job, in its order. */
+export interface Told {
+  figures: readonly Figure[]
+  findings: readonly Finding[]
+}
+
+/** What a reckoning is made of: what is given, then what each step makes of it. */
+export interface Parts {
+  plan: Plan
+  ledger: readonly LogRow[]
+  /** Of the catalogue, part by part: a new hour of the clock does not lay out film anew. */
+  now: string
+  stock: Catalogue['stock']
+  hours: Catalogue['hours']
+  climate: Catalogue['climate']
+  solved: Catalogue['solved']
+  scans: Catalogue['scans']
+
+  films: ReadonlyMap<string, FilmSheet>
+  panels: ReadonlyMap<string, Panel>
+  walkaround: Told
+  tape: Told
+  cutting: Told & { pieces: readonly Piece[] }
+  stretch: Told & { worst: readonly Figure[]; byPanel: ReadonlyMap<string, number> }
+  fitness: Told
+  roll: Told & { layouts: readonly FilmLayout[]; purchases: ReadonlyMap<string, Purchase> }
+  points: readonly HeatPoint[]
+  steps: readonly Step[]
+  runSheet: Told
+  conditions: Told
+  bay: Told
+  handover: Told & { recheck: Recheck | null }
+  rail: Told
+  stages: readonly StageState[]
+}
+
+/** Parts whose figures and findings are the job's, in the order in which they are told. */
+export const TOLD = [
+  'walkaround',
+  'tape',
+  'cutting',
+  'stretch',
+  'fitness',
+  'roll',
+  'runSheet',
+  'conditions',
+  'rail',
+  'bay',
+  'handover',
+] as const satisfies readonly (keyof Parts)[]

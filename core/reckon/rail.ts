@@ -1,0 +1,118 @@
+import { EDGE_RULES } from '../model/edge/edge-data'
+import type { HeatPoint } from '../engines/heat/heat-points'
+import type { Piece } from '../engines/pieces/pieces'
+import { readyAt, type Step } from '../engines/run-sheet/steps'
+import type { OpenHours } from '../kit/civil'
+import { figure, from, input, type Figure, type FigureInput } from '../model/figure/figure'
+import { call } from '../model/figure/formula'
+import type { Plan } from '../model/plan/schema'
+import { measureStanding } from '../model/vehicle/measure-standing'
+import type { Panel } from '../model/vehicle/schema'
+import { filmAreaMm2 } from '../stages/roll/figures'
+import type { Parts } from './parts'
+
+interface RailInputs {
+  plan: Plan
+  pieces: readonly Piece[]
+  /** Worst stretch of each wrapped panel. */
+  worst: readonly Figure[]
+  roll: Parts['roll']
+  points: readonly HeatPoint[]
+  steps: readonly Step[]
+  hours: OpenHours
+}
+
+/** The rail that is always there in a job. */
+export function railFigures(c: RailInputs): Figure[] {
+  const wrapped = c.plan.panels.filter((p) => p.wrap)
+  return [
+    ...rollFigures(c.roll),
+    worstFigure(c.worst),
+    ...edgeFigures(wrapped, c.pieces),
+    heatPointsFigure(c.points),
+    crewFigure(c.steps),
+    readyFigure(c.plan, c.steps, c.hours),
+  ]
+}
+
+const sum = (list: readonly { value: number | string | null }[]): number =>
+  list.reduce((total, item) => total + Number(item.value ?? 0), 0)
+
+/** Film used, to order, its cost, and how much of it lies on the vehicle in the end. */
+function rollFigures({ layouts, figures }: Parts['roll']): Figure[] {
+  const of = (suffix: string) =>
+    layouts.flatMap((l) => figures.find((f) => f.id === `roll/${l.film.id}/${suffix}`) ?? [])
+  const total = (id: string, unit: Figure['unit'], parts: Figure[]): Figure => {
+    const known = parts.length > 0 && parts.every((f) => f.value !== null)
+    const inputs = parts.map((f, i) => from(`n${i + 1}`, f))
+    return figure(id, known ? sum(parts) : null, unit, 'Σ inputs', inputs)
+  }
+  const useful = of('yield')
+  const film = layouts.reduce((s, l) => s + filmAreaMm2(l), 0)
+  const net = layouts.reduce((s, l, i) => s + Number(useful[i]?.value ?? 0) * filmAreaMm2(l), 0)
+  return [
+    total('rail/film_used', 'mm', of('used')),
+    total('rail/film_order', 'mm', of('order')),
+    total('rail/cost', 'money', of('cost')),
+    figure('rail/yield', film > 0 ? net / film : null, 'fraction', '{net} ÷ {film}', [
+      input('net', net, 'mm2', 'measured', 'panels'),
+      input('film', film, 'mm2', 'measured', 'layout'),
+    ]),
+  ]
+}
+
+function worstFigure(all: readonly Figure[]): Figure {
+  const worst = all.reduce<Figure | null>((a, b) => (!a || Number(b.value) > Number(a.value) ? b : a), null)
+  if (!worst) return figure('rail/worst_stretch', null, 'fraction', call('no_panel_measured'), [])
+  const inputs = [input('panels', all.length, 'count', 'measured', 'panels'), from('worst', worst)]
+  return figure('rail/worst_stretch', worst.value, 'fraction', call('max_over_panels', 'panels', 'worst'), inputs, {
+    limit: worst.limit,
+    source: worst.source,
+  })
+}
+
+/** Seams, edges and the tape that edges ask for, mm. */
+function edgeFigures(wrapped: readonly Panel[], pieces: readonly Piece[]): Figure[] {
+  const edgesOf = (standing: (p: Panel, edgeId: string) => FigureInput['standing'], taped: boolean) =>
+    wrapped.flatMap((p) =>
+      p.edges
+        .filter((e) => !taped || EDGE_RULES[e.meets].sealTape || EDGE_RULES[e.meets].cutTape)
+        .map((e) => input(`${p.id}_${e.id}`, e.lengthMm, 'mm', standing(p, e.id), `panels/${p.id}/edges`)),
+    )
+  const edges = edgesOf((p, id) => measureStanding(p, `edges.${id}`), false)
+  const tape = edgesOf(() => 'measured', true)
+  const seams = pieces
+    .filter((p) => p.seamMm > 0)
+    .map((p) => input(p.id, p.seamMm, 'mm', 'measured', `pieces/${p.panelId}/parts`))
+  return [
+    figure('rail/seams', sum(seams), 'mm', seams.length === 0 ? call('no_panel_split') : 'Σ inputs', seams),
+    figure('rail/edges', sum(edges), 'mm', 'Σ inputs', edges),
+    figure('rail/tape', sum(tape), 'mm', tape.length === 0 ? call('no_edge_taped') : 'Σ inputs', tape, {
+      standing: 'common_practice',
+    }),
+  ]
+}
+
+function heatPointsFigure(points: readonly HeatPoint[]): Figure {
+  const due = points.filter((p) => p.state === 'due').length
+  return figure('rail/heat_points', due, 'count', '{all} − {done}', [
+    input('all', points.length, 'count', 'common_practice', 'points'),
+    input('done', points.length - due, 'count', 'measured', 'log'),
+  ])
+}
+
+function crewFigure(steps: readonly Step[]): Figure {
+  const work = steps
+    .filter((s) => s.state !== 'skipped')
+    .map((s) => input(s.id, s.minutes * s.people, 'min', 'assumed', `steps/${s.id}`))
+  return figure('rail/crew_minutes', sum(work), 'min', 'Σ inputs', work)
+}
+
+function readyFigure(plan: Plan, steps: readonly Step[], hours: OpenHours): Figure {
+  const start = plan.runSheet.startAt
+  if (!start) return figure('rail/ready_at', null, 'wall_time', call('no_start_set'), [])
+  return figure('rail/ready_at', readyAt(steps, start, hours), 'wall_time', call('open_hours', 'start', 'steps'), [
+    input('start', start, 'wall_time', 'measured', 'runSheet/startAt'),
+    input('steps', steps.length, 'count', 'assumed', 'steps'),
+  ])
+}
