@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs'
-import type { Fault, Result } from '@/core/kit/result'
+import { ok, type Fault, type Result } from '@/core/kit/result'
+import type { Packing } from '@/core/solve/pack'
 import { readJson } from '@/core/kit/json-guard'
-import { messageOf } from './messages'
+import { messageOf, UNPLACED } from './messages'
 
 const HELP: Record<string, string> = {
   reckon: `cuirass reckon JOB.json
@@ -41,14 +42,16 @@ const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
     if (!json.ok) return json
     const sinceStartMs = performance.now()
     // Somebody who watches is told of each better plan; scripts are not.
-    if (!process.stderr.isTTY) return layoutByContract(json.value, () => performance.now(), { sinceStartMs })
-    return layoutByContract(json.value, () => performance.now(), {
+    const better = (p: Packing) =>
+      process.stderr.write(
+        `${Math.round(p.used.reduce((s, u) => s + u.length, 0))} mm, at least ${Math.floor(p.bound)} mm\n`,
+      )
+    const plan = layoutByContract(json.value, () => performance.now(), {
       sinceStartMs,
-      better: (p) =>
-        process.stderr.write(
-          `${Math.round(p.used.reduce((s, u) => s + u.length, 0))} mm, at least ${Math.floor(p.bound)} mm\n`,
-        ),
+      ...(process.stderr.isTTY ? { better } : {}),
     })
+    if (!plan.ok) return plan
+    return ok({ ...plan.value, unplaced: plan.value.unplaced.map((u) => ({ ...u, why: UNPLACED[u.why] })) })
   },
 }
 
@@ -57,9 +60,9 @@ const version = (): string =>
 
 function bad(fault: Fault): number {
   const message = messageOf(fault)
-  process.stdout.write(
-    `${JSON.stringify({ format: 'cuirass/error@1', code: 'bad_input', cause: fault.code, ...(fault.at ? { at: fault.at } : {}), message })}\n`,
-  )
+  const at = fault.at ? { at: fault.at } : {}
+  const error = { format: 'cuirass/error@1', code: 'bad_input', cause: fault.code, ...at, message }
+  process.stdout.write(`${JSON.stringify(error)}\n`)
   process.stderr.write(`cuirass: ${fault.at ? `${fault.at}: ` : ''}${message}\n`)
   return 2
 }

@@ -1,3 +1,5 @@
+import type { UnplacedWhy } from '@/core/engines/roll/contract'
+import type { FlatWarning } from '@/core/engines/stretch/flat-panel'
 import type { Fault } from '@/core/kit/result'
 
 type Facts = Record<string, string | number>
@@ -63,3 +65,29 @@ const SAY: Record<string, (f: Record<string, string | number>) => string> = {
 }
 export const messageOf = (fault: Fault): string =>
   SAY[fault.code]?.(fault.facts ?? {}) ?? `cannot be taken (${fault.code})`
+
+const WARNINGS: { [C in FlatWarning['code']]: (w: Extract<FlatWarning, { code: C }>) => string } = {
+  collapsed_mended: ({ collapsed }) =>
+    `${collapsed} ${collapsed === 1 ? 'triangle' : 'triangles'} without area: mended, and left out of the figures`,
+  parts_apart: ({ parts }) => `${parts} parts that do not hang together: each is a piece of its own`,
+  stopped_early: () => 'stopped before the least worst stretch was reached',
+  lies_on_itself: () => 'the film lies on itself: part it by a seam or a slit',
+  squeezed_beside_laid: ({ squeeze }) =>
+    `beside what is laid the film would have to be squeezed by ${(100 * squeeze).toFixed(1)} %: it wrinkles there`,
+  very_small: ({ acrossMm }) => `only ${acrossMm.toPrecision(3)} mm across: is the mesh in metres or inches?`,
+  very_large: ({ acrossMm }) => `${acrossMm.toPrecision(3)} mm across: is the mesh in other units than mm?`,
+}
+/** What a result warns of, in words. */
+export const warningText = (w: FlatWarning): string =>
+  // Code and facts belong together, which a look-up in a table of sentences cannot show.
+  (WARNINGS[w.code] as (w: FlatWarning) => string)(w)
+
+/** Why a piece lies nowhere, in the words of the contract. */
+export const UNPLACED: Record<UnplacedWhy, string> = {
+  wider_than_every_bin: 'wider than every roll',
+  wider_unless_turned: 'wider than every roll; it would fit turned by 90, which its turn rule forbids',
+  longer_than_every_bin: 'longer than every roll it fits across',
+  longer_unless_turned: 'longer than every roll it fits across; it would fit turned by 90, which its turn rule forbids',
+  no_room_left: 'no room left on the stock',
+  no_lot_holds_group: 'no lot can hold the whole of its group',
+}

@@ -1,11 +1,13 @@
-import { readFileSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
 import { readJson } from '@/core/kit/json-guard'
-import { err, ok, type Fault, type Result } from '@/core/kit/result'
+import { err, ok, type Result } from '@/core/kit/result'
 import { timeBudget } from '@/core/kit/budget'
-import { flatFromFile, flatObj, meshFromFile } from '@/core/engines/stretch/flat-panel'
+import { flatFromFile, flatObj, meshFromFile } from '@/core/engines/stretch/flat-file'
 import { waysOnMesh } from '@/core/engines/stretch/mesh-ways'
-import { messageOf } from './messages'
+import { warningText } from './messages'
+import { numberOption, parseOptions } from './options'
+import { read } from './read'
+import { fail, print, writeTo } from './write'
 
 const Line = z.strictObject({
   format: z.literal('cuirass/line@1'),
@@ -15,31 +17,6 @@ const Region = z.strictObject({
   format: z.literal('cuirass/region@1'),
   triangles: z.array(z.number().int().min(0)).min(1).max(1_000_000),
 })
-/** What cannot be read is bad input; what is read and is no surface that lies flat has no answer. */
-const BAD_INPUT = [
-  'bad_file',
-  'bad_number',
-  'empty_mesh',
-  'bad_option',
-  'unreadable',
-  'no_such_line',
-  'no_such_triangle',
-  'laid_in_parts',
-  'bad_panel',
-]
-
-export function fail(fault: Fault): number {
-  const message = messageOf(fault)
-  const { triangle, vertex } = fault.facts ?? {}
-  const at =
-    fault.at ??
-    (triangle !== undefined ? `triangle ${triangle}` : vertex !== undefined ? `vertex ${vertex}` : undefined)
-  process.stdout.write(
-    `${JSON.stringify({ format: 'cuirass/error@1', code: fault.code, ...(at ? { at } : {}), message })}\n`,
-  )
-  process.stderr.write(`cuirass: ${fault.code}: ${at ? `${at}: ` : ''}${message}\n`)
-  return BAD_INPUT.includes(fault.code) ? 2 : 3
-}
 
 interface Asked {
   limit: number
@@ -49,48 +26,56 @@ interface Asked {
   laid: number[]
   propose: boolean
 }
+
+const OPTIONS = {
+  limit: { type: 'string', default: '0.1' },
+  shrink: { type: 'string', default: '0' },
+  out: { type: 'string' },
+  seam: { type: 'string', multiple: true },
+  slit: { type: 'string', multiple: true },
+  laid: { type: 'string', multiple: true },
+  propose: { type: 'boolean', default: false },
+  // What is made without being asked for: the tightest map.
+  tightest: { type: 'boolean' },
+} as const
+
 function options(args: readonly string[]): Result<Asked> {
-  const asked: Asked = { limit: 0.1, shrink: 0, out: null, lines: [], laid: [], propose: false }
-  for (let i = 0; i < args.length; i++) {
-    const name = args[i] as string
-    if (name === '--tightest') continue
-    if (name === '--propose') {
-      asked.propose = true
-      continue
+  const given = parseOptions(args, OPTIONS)
+  if (!given.ok) return given
+  const { seam = [], slit = [], laid = [], out = null, propose } = given.value
+  const limit = numberOption('--limit', given.value.limit, 0, 10)
+  if (!limit.ok) return limit
+  const shrink = numberOption('--shrink', given.value.shrink, 0, 0.5)
+  if (!shrink.ok) return shrink
+  const asked: Asked = { limit: limit.value, shrink: shrink.value, out, lines: [], laid: [], propose }
+  for (const [name, files] of [
+    ['--seam', seam],
+    ['--slit', slit],
+  ] as const)
+    for (const file of files) {
+      const line = fileOf(name, file, Line)
+      if (!line.ok) return line
+      asked.lines.push(line.value.vertices)
     }
-    const value = args[++i]
-    if (value === undefined) return err({ code: 'bad_option', at: name, facts: { why: 'it takes a value' } })
-    if (name === '--out') asked.out = value
-    else if (name === '--limit' || name === '--shrink') {
-      const n = Number(value)
-      const most = name === '--shrink' ? 0.5 : 10
-      if (!Number.isFinite(n) || n < 0 || n > most)
-        return err({ code: 'bad_option', at: name, facts: { why: `a fraction from 0 to ${most}` } })
-      asked[name === '--limit' ? 'limit' : 'shrink'] = n
-    } else if (name === '--seam' || name === '--slit' || name === '--laid') {
-      const text = read(value)
-      if (!text.ok) return text
-      const json = readJson(new TextDecoder().decode(text.value))
-      if (!json.ok) return json
-      const line = (name === '--laid' ? Region : Line).safeParse(json.value)
-      if (!line.success)
-        return err({
-          code: 'bad_option',
-          at: name,
-          facts: { why: `${line.error.issues[0]?.path.join('.') || 'file'}: ${line.error.issues[0]?.message ?? ''}` },
-        })
-      if ('vertices' in line.data) asked.lines.push(line.data.vertices)
-      else asked.laid.push(...line.data.triangles)
-    } else return err({ code: 'bad_option', at: name, facts: { why: 'there is no such option' } })
+  for (const file of laid) {
+    const region = fileOf('--laid', file, Region)
+    if (!region.ok) return region
+    asked.laid.push(...region.value.triangles)
   }
   return ok(asked)
 }
-export function read(file: string): Result<Uint8Array> {
-  try {
-    return ok(readFileSync(file === '-' ? 0 : file))
-  } catch (error) {
-    return err({ code: 'unreadable', facts: { file, why: (error as NodeJS.ErrnoException).code ?? 'error' } })
-  }
+
+/** A small file that an option names, by its schema. Errors: unreadable, bad_option, those of `readJson`. */
+function fileOf<T>(option: string, file: string, schema: z.ZodType<T>): Result<T> {
+  const bytes = read(file)
+  if (!bytes.ok) return bytes
+  const json = readJson(new TextDecoder().decode(bytes.value))
+  if (!json.ok) return json
+  const parsed = schema.safeParse(json.value)
+  if (parsed.success) return ok(parsed.data)
+  const [issue] = parsed.error.issues
+  const why = `${issue?.path.join('.') || 'file'}: ${issue?.message ?? ''}`
+  return err({ code: 'bad_option', at: option, facts: { why } })
 }
 
 /** Ways are looked for this long, s. */
@@ -111,12 +96,8 @@ async function propose(bytes: Uint8Array, name: string, asked: Asked, clockMs: (
     pieces: w.pieces,
     lines: w.lines,
   }))
-  await new Promise<void>((done) =>
-    process.stdout.write(
-      `${JSON.stringify({ format: 'cuirass/stretch-ways@1', whole: { stretch: { max: found.value.whole.report.stretch.max } }, ways }, null, 1)}\n`,
-      () => done(),
-    ),
-  )
+  const whole = { stretch: { max: found.value.whole.report.stretch.max } }
+  await print(`${JSON.stringify({ format: 'cuirass/stretch-ways@1', whole, ways }, null, 1)}\n`)
   return 0
 }
 
@@ -126,8 +107,8 @@ export async function stretch(file: string, args: readonly string[], clockMs: ()
   if (!asked.ok) return fail(asked.error)
   const bytes = read(file)
   if (!bytes.ok) return fail(bytes.error)
-  let told = clockMs()
   if (asked.value.propose) return propose(bytes.value, file, asked.value, clockMs)
+  let told = clockMs()
   const flat = flatFromFile(bytes.value, file, {
     ...asked.value,
     progress: (share) => {
@@ -138,18 +119,10 @@ export async function stretch(file: string, args: readonly string[], clockMs: ()
   })
   if (!flat.ok) return fail(flat.error)
   if (asked.value.out !== null) {
-    try {
-      writeFileSync(asked.value.out, flatObj(flat.value))
-    } catch (error) {
-      return fail({
-        code: 'unreadable',
-        at: '--out',
-        facts: { file: asked.value.out, why: (error as NodeJS.ErrnoException).code ?? 'error' },
-      })
-    }
+    const written = writeTo('--out', asked.value.out, flatObj(flat.value))
+    if (!written.ok) return fail(written.error)
   }
-  await new Promise<void>((done) =>
-    process.stdout.write(`${JSON.stringify(flat.value.report, null, 1)}\n`, () => done()),
-  )
+  const { report } = flat.value
+  await print(`${JSON.stringify({ ...report, warnings: report.warnings.map(warningText) }, null, 1)}\n`)
   return 0
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { readMesh, topologyOf, type TriMesh } from '@/core/solve/mesh'
-import { flatFromFile, flatObj, flatPanel, type FlatPanel } from '@/core/engines/stretch/flat-panel'
+import { flatFromFile, flatObj } from '@/core/engines/stretch/flat-file'
+import { flatPanel, type FlatPanel } from '@/core/engines/stretch/flat-panel'
 import { cap, disc, objOf, plyOf, sheet, stlOf } from '../fixtures/meshes'
 
 const OPTIONS = { limit: 0.1, shrink: 0 }
@@ -168,7 +169,7 @@ describe('flat film of a surface', () => {
     expect(flatObj(flat(one))).toBe(flatObj(flat(one)))
     const { report, corners } = flat(two)
     expect(report.pieces).toBe(2)
-    expect(report.warnings.join()).toContain('2 parts')
+    expect(report.warnings).toContainEqual({ code: 'parts_apart', parts: 2 })
     const half = corners.length / 2
     const xs = (from: number, to: number) => Array.from(corners.slice(from, to)).filter((_, i) => i % 2 === 0)
     expect(Math.max(...xs(0, half))).toBeLessThan(Math.min(...xs(half, corners.length)))
@@ -240,10 +241,13 @@ describe('meshes that come in', () => {
   })
   it('a mesh of a few millimetres is laid, with a word about its units', () => {
     const { report } = flat(disc(3, (r, a) => [r * Math.cos(a), r * Math.sin(a), 0]))
-    expect(report.warnings.join()).toContain('metres or inches')
+    expect(report.warnings.map((w) => w.code)).toContain('very_small')
     // A bonnet of 1.4 m in inches; a mirror cap in millimetres.
-    const across = (size: number) => flat(sheet(4, 4, (u, v) => [size * u, 0.7 * size * v, 0])).report.warnings.join()
-    expect(across(1400 / 25.4)).toContain('inches')
+    const across = (size: number) =>
+      flat(sheet(4, 4, (u, v) => [size * u, 0.7 * size * v, 0]))
+        .report.warnings.map((w) => w.code)
+        .join()
+    expect(across(1400 / 25.4)).toBe('very_small')
     expect(across(200)).toBe('')
   })
 })

@@ -398,7 +398,7 @@ describe('fleets', () => {
         },
         { id: 'R-2', used_mm: 0, placements: [] },
       ],
-      unplaced: [{ piece: '1 Pip / sign', copy: 1, why: 'wider than every roll' }],
+      unplaced: [{ piece: '1 Pip / sign', copy: 1, why: 'wider_than_every_bin' as const }],
     }
     const { container } = render(
       <FleetResult

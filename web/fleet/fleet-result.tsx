@@ -1,5 +1,6 @@
 'use client'
 
+import { unplacedText } from '@/web/words/unplaced'
 import { fleetTable } from '@/core/engines/roll/fleet-table'
 import { writeCsv } from '@/web/kit/csv'
 import Link from 'next/link'
@@ -117,7 +118,7 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
           {result.unplaced.length} {result.unplaced.length === 1 ? 'piece is' : 'pieces are'} not placed:{' '}
           {result.unplaced
             .slice(0, 12)
-            .map((u) => `${u.piece} (${u.why})`)
+            .map((u) => `${u.piece} (${unplacedText(u.why)})`)
             .join(', ')}
           {result.unplaced.length > 12 ? ` and ${result.unplaced.length - 12} more` : ''}. Allow more new rolls, or
           split what is too wide.

@@ -1,6 +1,6 @@
 import { MeshoptSimplifier } from 'meshoptimizer'
 import type { Fault } from '@/core/kit/result'
-import { meshFromFile } from '@/core/engines/stretch/flat-panel'
+import { meshFromFile } from '@/core/engines/stretch/flat-file'
 import { cleaned } from '@/core/engines/stretch/scan'
 import type { TriMesh } from '@/core/solve/mesh'
 

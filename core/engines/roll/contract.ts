@@ -61,15 +61,11 @@ export interface LayoutPlan {
     used_mm: number
     placements: { piece: string; copy: number; x_mm: number; y_mm: number; turn_deg: 0 | 90 }[]
   }[]
-  unplaced: { piece: string; copy: number; why: string }[]
+  unplaced: { piece: string; copy: number; why: UnplacedWhy }[]
 }
 
-const WHY: Record<WhyNot, string> = {
-  wider_than_every_bin: 'wider than every roll',
-  longer_than_every_bin: 'longer than every roll it fits across',
-  no_room_left: 'no room left on the stock',
-  no_lot_holds_group: 'no lot can hold the whole of its group',
-}
+/** Why a piece lies nowhere: as the solver has it, or that only its turn rule keeps it from lying. */
+export type UnplacedWhy = WhyNot | 'wider_unless_turned' | 'longer_unless_turned'
 
 export interface ContractOptions {
   better?: (packing: Packing) => void
@@ -148,10 +144,10 @@ export function layoutByContract(
 }
 
 /** Why a piece lies nowhere, and whether a turn that it is not allowed would help. */
-function whyNot({ item, why }: Packing['unplaced'][number], bins: readonly PackBin[]): string {
+function whyNot({ item, why }: Packing['unplaced'][number], bins: readonly PackBin[]): UnplacedWhy {
   const helps = item.turn === 'fixed' && bins.some((b) => item.length <= b.width && item.width <= b.length)
-  const fits = why === 'wider_than_every_bin' || why === 'longer_than_every_bin'
-  return fits && helps ? `${WHY[why]}; it would fit turned by 90, which its turn rule forbids` : WHY[why]
+  if (helps && why === 'wider_than_every_bin') return 'wider_unless_turned'
+  return helps && why === 'longer_than_every_bin' ? 'longer_unless_turned' : why
 }
 
 const round = (mm: number): number => Math.round(mm * 1e6) / 1e6
