@@ -1,7 +1,7 @@
 import next from 'eslint-config-next'
 import tseslint from 'typescript-eslint'
 
-const nameless = [
+const surroundings = [
   'Date',
   'console',
   'globalThis',
@@ -15,13 +15,22 @@ const nameless = [
 ]
 
 const rules = [
-  { ignores: ['.next/**', '.data/**', 'node_modules/**', 'next-env.d.ts', 'test-results/**', '*.cjs'] },
+  { ignores: ['.next/**', '.data/**', 'node_modules/**', 'next-env.d.ts', 'test-results/**', 'coverage/**', '*.cjs'] },
   ...next,
   ...tseslint.configs.recommended,
   {
     rules: {
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'no-empty': ['error', { allowEmptyCatch: false }],
+    },
+  },
+  {
+    files: ['**/*.ts', '**/*.tsx', '**/*.mts'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-unnecessary-type-assertion': 'error',
     },
   },
   {
@@ -29,7 +38,7 @@ const rules = [
     rules: {
       'no-restricted-globals': [
         'error',
-        ...nameless.map((name) => ({ name, message: 'core has no clock, no chance and no surroundings' })),
+        ...surroundings.map((name) => ({ name, message: 'core has no clock, no chance and no surroundings' })),
       ],
       'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'a seed comes in' }],
     },

@@ -13,7 +13,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
-    trace: 'off',
+    trace: 'retain-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -14,7 +14,7 @@ const WHY: Record<string, string> = {
 /** Options after the file. Errors: bad_option, naming it. */
 export function parseOptions<T extends Options>(args: readonly string[], options: T): Result<Values<T>> {
   try {
-    return ok(parseArgs({ args: [...args], options, strict: true, allowPositionals: false }).values as Values<T>)
+    return ok(parseArgs({ args: [...args], options, strict: true, allowPositionals: false }).values)
   } catch (error) {
     const { code = '', message = '' } = error as { code?: string; message?: string }
     if (!Object.hasOwn(WHY, code)) throw error

@@ -43,7 +43,10 @@ export function folderTable(dir: string): CuttingTable {
         try {
           const report = TableReport.safeParse(JSON.parse(await readFile(join(dir, 'reports', name), 'utf8')))
           if (report.success) out.push(report.data)
-        } catch {} // half written: the next look finds it whole
+        } catch {
+          // Half written: the next look finds it whole.
+          continue
+        }
       }
       return out
     },

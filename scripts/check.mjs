@@ -17,7 +17,8 @@ const run = (name, command, args, env = {}) => {
 const count = (good) => (good ? total.passed++ : total.failed++)
 const report = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null)
 
-for (const name of ['format:check', 'lint', 'types', 'deps']) count(run(name, 'npm', ['run', '--silent', name]))
+for (const name of ['format:check', 'lint', 'types', 'deps', 'habits', 'unused'])
+  count(run(name, 'npm', ['run', '--silent', name]))
 
 const units = join(dataDir, 'vitest.json')
 rmSync(units, { force: true })
@@ -53,6 +54,8 @@ if (built) {
 
 try {
   ;(await startCluster({ name: 'test-pg', usualPort: 54811, throwaway: true })).stop()
-} catch {}
+} catch (error) {
+  console.log(`The test cluster did not stop: ${error.message}`)
+}
 console.log(`\n${total.passed} passed, ${total.failed} failed`)
 process.exitCode = total.failed === 0 && total.passed > 0 ? 0 : 1

@@ -75,7 +75,10 @@ function clearStalePid(dir) {
     alive =
       !/\) [ZX] /.test(readFileSync(`/proc/${pid}/stat`, 'utf8')) &&
       readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('postgres')
-  } catch {}
+  } catch {
+    // No such process: its file is left over.
+    alive = false
+  }
   if (!alive) rmSync(file, { force: true })
 }
 

@@ -103,7 +103,9 @@ export async function answers(url, seconds = 60, alive = () => true) {
     try {
       const response = await fetch(url)
       if (response.status < 500) return true
-    } catch {}
+    } catch {
+      // Not up yet: asked again below.
+    }
     await new Promise((r) => setTimeout(r, 100))
   }
   return false

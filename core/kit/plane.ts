@@ -1,3 +1,4 @@
+import { nth } from './known'
 /** Points and figures in a plane. mm, y downward as on a screen; polygons clockwise as seen. */
 export interface Point {
   x: number
@@ -41,7 +42,7 @@ export function segmentAreaMm2(chord: number, riseMm: number): number {
 /** Signed area of a polygon, positive clockwise with y downward (shoelace formula). */
 export const polygonAreaMm2 = (points: readonly Point[]): number =>
   points.reduce((sum, p, i) => {
-    const q = points[(i + 1) % points.length] as Point
+    const q = nth(points, (i + 1) % points.length)
     return sum + (p.x * q.y - q.x * p.y) / 2
   }, 0)
 
@@ -84,7 +85,7 @@ export function arcPoints(a: Point, b: Point, riseMm: number, steps = 16): Point
 export function within(ring: readonly Point[], x: number, y: number): boolean {
   let inside = false
   for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
-    const [a, b] = [ring[i] as Point, ring[j] as Point]
+    const [a, b] = [nth(ring, i), nth(ring, j)]
     if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside
   }
   return inside

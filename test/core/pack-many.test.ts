@@ -76,7 +76,7 @@ describe('a fleet', () => {
   })
   it('twenty sheets cut up alike, on rolls of three lots, take the length of twenty sheets', () => {
     const sheet = cutUp(5, 9, 0)
-    const least = sheet.least as number
+    const least = sheet.least
     const items = [...Array(20).keys()].flatMap((s) =>
       sheet.items.map((i) => ({ ...i, id: `${s}-${i.id}`, group: `sheet ${s}` })),
     )

@@ -196,8 +196,8 @@ describe('bounds by parts', () => {
     for (let k = 0; k < 12; k++) {
       const sheet = cutUp(k + 1, 14 + k, 0)
       const kinds = kindsOf(sheet.items.slice(0, 11 + k), 0, sheet.width)
-      const parts = proven(kinds, sheet.width, (sheet.least as number) * 1.1, 1e6)
-      expect(parts.bound).toBeLessThanOrEqual((sheet.least as number) + 1e-6)
+      const parts = proven(kinds, sheet.width, sheet.least * 1.1, 1e6)
+      expect(parts.bound).toBeLessThanOrEqual(sheet.least + 1e-6)
     }
   })
   it('prove cars that the bar relaxation leaves open, with a part of their items', () => {

@@ -4,7 +4,7 @@ import { newPanel } from '@/core/model/vehicle/new-panel'
 import { topologyOf, type TriMesh } from '@/core/solve/mesh'
 import { meshFromFile } from '@/core/engines/stretch/flat-file'
 import { panelMesh } from '@/core/engines/stretch/panel-mesh'
-import { cleaned, cropped, facing, girths, guessUnit, main, onPanel } from '@/core/engines/stretch/scan'
+import { cleaned, cropped, facing, girths, guessUnit, main, onPanel } from '@/core/solve/mesh/scan'
 import { packScan, unpackScan } from '@/core/engines/stretch/scan-file'
 import { sheet, stlOf } from '../fixtures/meshes'
 

@@ -65,7 +65,7 @@ describe('typed lengths', () => {
         fc.constantFrom('mm', 'cm', 'in', 'm', 'yd'),
         (size, unit: LengthUnit) => {
           const back = parseLength(formatLength(size, unit), unit)
-          const step = { mm: 1, cm: 1, in: 25.4 / 16, m: 10, yd: 9.144 }[unit as 'mm'] as number
+          const step = { mm: 1, cm: 1, in: 25.4 / 16, m: 10, yd: 9.144 }[unit as 'mm']
           return back.ok && Math.abs(back.value - size) <= step / 2 + 1e-9
         },
       ),

@@ -44,7 +44,7 @@ const send = async (body: Uint8Array<ArrayBuffer> | ReadableStream, headers: Rec
       body,
       headers: { host: '127.0.0.1:3999', ...headers },
       ...(body instanceof ReadableStream ? { duplex: 'half' } : {}),
-    } as RequestInit),
+    }),
     world.jobId,
   )
   const out = (await response.json()) as { ok: boolean; value?: { id: string }; error?: { code: string } }

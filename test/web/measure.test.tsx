@@ -78,7 +78,7 @@ const inJob = (plan: Plan, view: React.ReactNode) => (
     <Working />
   </JobProvider>
 )
-const field = (name: string) => screen.getByLabelText(name) as HTMLInputElement
+const field = (name: string) => screen.getByLabelText<HTMLInputElement>(name)
 const clipboard = (text: string) => ({ clipboardData: { getData: () => text, setData: vi.fn() } })
 
 describe('the sheet as a grid', () => {
@@ -195,7 +195,7 @@ describe('what to tape first, and guided tape', () => {
   it('a size no panel has is not taken', () => {
     guided(MM)
     press('9', '9', '9', '9', '9')
-    expect((screen.getByRole('button', { name: 'Type the figure' }) as HTMLButtonElement).disabled).toBe(true)
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Type the figure' }).disabled).toBe(true)
     expect(screen.getByRole('status').textContent).toContain('No panel has that size')
   })
   it('the keyboard does what the keypad does', () => {

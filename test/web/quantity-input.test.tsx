@@ -26,7 +26,7 @@ it('sends a value as soon as it can be read, in mm', () => {
   type('37 1/2in')
   expect(seen).toHaveBeenLastCalledWith(952.5)
   fireEvent.blur(screen.getByLabelText('Width'))
-  expect((screen.getByLabelText('Width') as HTMLInputElement).value).toBe('953')
+  expect(screen.getByLabelText<HTMLInputElement>('Width').value).toBe('953')
 })
 it.each([
   ['37 1/', /breaks off/],
@@ -42,7 +42,7 @@ it.each([
   expect(screen.getByRole('alert').textContent).toMatch(why)
   expect(screen.getByLabelText('Width').getAttribute('aria-invalid')).toBe('true')
   fireEvent.keyDown(screen.getByLabelText('Width'), { key: 'Escape' })
-  expect((screen.getByLabelText('Width') as HTMLInputElement).value).toBe('1000')
+  expect(screen.getByLabelText<HTMLInputElement>('Width').value).toBe('1000')
 })
 it('may be emptied only where that means something', () => {
   const seen = vi.fn()

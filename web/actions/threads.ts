@@ -5,7 +5,7 @@ import { ThreadPool } from '@/web/threads/pool'
 
 const kept = globalThis as unknown as { cuirassThreads?: ThreadPool }
 // A thread reads the sources at run time and is no part of the bundle: the bundler is kept from following it.
-const Thread = Reflect.get(threading, 'Worker') as typeof threading.Worker
+const Thread = Reflect.get<typeof threading, 'Worker'>(threading, 'Worker')
 const threadFile = () => [process.env.CUIRASS_ROOT ?? process.cwd(), 'web', 'threads', 'thread.mjs'].join('/')
 
 /** The one pool of threads of this process; kept over reloads in development. */

@@ -175,7 +175,7 @@ function Ask({
     shelf: true,
     newRolls: 4,
     cutting: 'guillotine' as 'guillotine' | 'free',
-    stages: 3 as number | null,
+    stages: 3,
     gapMm: 0,
     seconds: 20,
   })

@@ -50,7 +50,7 @@ export function MethodPlate() {
   const set = (part: Partial<Method>) => edit((p) => ({ ...p, method: { ...p.method, ...part } }))
   const films = plan.film.sheets.filter((f) => f.id === plan.film.mainId || plan.panels.some((p) => p.filmId === f.id))
   const ruledOut = (field: School, value: string) =>
-    films.flatMap((f) => vetoes({ ...method, [field]: value } as Method, f).filter((v) => v.field === field))
+    films.flatMap((f) => vetoes({ ...method, [field]: value }, f).filter((v) => v.field === field))
   return (
     <details className="plate mb-3" id="method">
       <summary>
@@ -130,7 +130,7 @@ export function MethodPlate() {
                       id={`method-${field}`}
                       className="form-select form-select-sm"
                       value={String(method[field])}
-                      onChange={(e) => set({ [field]: e.target.value } as Partial<Method>)}
+                      onChange={(e) => set({ [field]: e.target.value })}
                     >
                       {SCHOOLS[field].map((value) => (
                         <option key={value} value={value}>
@@ -191,7 +191,7 @@ function Compared({ field }: { field: School }) {
   const rows = useMemo(
     () =>
       SCHOOLS[field].map((value) => {
-        const { figures } = reckon({ ...plan, method: { ...plan.method, [field]: value } as Method }, catalogue, ledger)
+        const { figures } = reckon({ ...plan, method: { ...plan.method, [field]: value } }, catalogue, ledger)
         return { value, figures }
       }),
     [plan, catalogue, ledger, field],

@@ -13,7 +13,7 @@ import {
   UNITS,
   type ScanSurface,
   type ScanUnit,
-} from '@/core/engines/stretch/scan'
+} from '@/core/solve/mesh/scan'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { useJob } from '@/web/job/job-state'
 import { WithinNumber } from '@/web/pieces/within-number'

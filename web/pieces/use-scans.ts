@@ -1,7 +1,7 @@
 'use client'
 
 import { useCallback, useEffect, useState } from 'react'
-import type { ScanSurface } from '@/core/engines/stretch/scan'
+import type { ScanSurface } from '@/core/solve/mesh/scan'
 import { packScan } from '@/core/engines/stretch/scan-file'
 import { scanMark } from '@/core/model/catalogue/solved-stretch'
 import { useJob } from '@/web/job/job-state'

@@ -57,7 +57,7 @@ export function RollDrawing({
     onPick?.(p.id)
     if (!may(p) || p.locked) return
     from.current = { id: p.id, x: e.clientX, y: e.clientY }
-    ;(e.currentTarget as Element).setPointerCapture?.(e.pointerId)
+    e.currentTarget.setPointerCapture?.(e.pointerId)
   }
   const move = (e: PointerEvent) => {
     const f = from.current

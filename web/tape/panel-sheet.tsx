@@ -315,9 +315,7 @@ export function PanelSheet({
                   {
                     ...p,
                     nose:
-                      at === ''
-                        ? null
-                        : { at: at as Edge['at'], radiusMm: p.nose?.radiusMm ?? 60, angleDeg: p.nose?.angleDeg ?? 80 },
+                      at === '' ? null : { at: at, radiusMm: p.nose?.radiusMm ?? 60, angleDeg: p.nose?.angleDeg ?? 80 },
                   },
                   'nose',
                 ),

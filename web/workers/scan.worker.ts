@@ -1,7 +1,7 @@
 import { MeshoptSimplifier } from 'meshoptimizer'
 import type { Fault } from '@/core/kit/result'
 import { meshFromFile } from '@/core/engines/stretch/flat-file'
-import { cleaned } from '@/core/engines/stretch/scan'
+import { cleaned } from '@/core/solve/mesh/scan'
 import type { TriMesh } from '@/core/solve/mesh'
 
 export type ScanAsk =

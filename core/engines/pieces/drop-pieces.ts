@@ -1,3 +1,4 @@
+import { known } from '../../kit/known'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
 import type { Figure } from '../../model/figure/figure'
@@ -23,7 +24,7 @@ export function withDrops(
     figures.push(...working)
     const covers = side.panels.map((p) => p.id)
     covers.forEach((id) => covered.add(id))
-    const fig = (f: string) => working.find((x) => x.id.endsWith(`/${f}`)) as Figure
+    const fig = (f: string) => known(working.find((x) => x.id.endsWith(`/${f}`)))
     const upright = side.run === 'upright'
     side.plan.value.drops.forEach((d, i, all) =>
       drops.push({

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import { err, ok, type Result } from '../../kit/result'
 
 /** A stretch along the side that a seam keeps away from (or, with `worth` below 0, is welcome in), mm. */
@@ -74,7 +75,7 @@ export function dropPlan(task: DropTask): Result<DropPlan> {
       x++
     )
       if (z.weight === 'never') bad[x] = 1
-      else cost[x] = (cost[x] as number) + z.weight
+      else cost[x] = nth(cost, x) + z.weight
   // A seam at s: the drop before it ends at s + overlap, the drop after it begins at s.
   const widthOf = (a: number, b: number) => b - a + (a === 0 ? bleedMm : 0) + (b === side ? bleedMm : overlapMm)
   const from = (x: number) => task.profile?.fromMm[Math.min(x, task.profile.fromMm.length - 1)] ?? 0
@@ -97,28 +98,28 @@ export function dropPlan(task: DropTask): Result<DropPlan> {
     for (let x = s; x <= Math.min(side, s + (s < side ? lap : 0)); x++) take(x)
     for (let p = s - 1; p >= Math.max(0, s - Math.ceil(printableMm)); p--) {
       take(p)
-      if ((drops[p] as number) >= 2 ** 30) continue
+      if (nth(drops, p) >= 2 ** 30) continue
       const w = widthOf(p, s)
       if (w > printableMm + 1e-9 || s - p < Math.min(leastMm, side)) continue
-      const n = (drops[p] as number) + 1
-      const f = (film[p] as number) + Math.max(0, high - low) + 2 * bleedMm
-      const c = (weight[p] as number) + (s < side ? (cost[s] as number) : 0)
-      if (n > (drops[s] as number)) continue
+      const n = nth(drops, p) + 1
+      const f = nth(film, p) + Math.max(0, high - low) + 2 * bleedMm
+      const c = nth(weight, p) + (s < side ? nth(cost, s) : 0)
+      if (n > nth(drops, s)) continue
       const same = n === drops[s]
-      if (same && f > (film[s] as number) + 1e-6) continue
-      if (same && Math.abs(f - (film[s] as number)) <= 1e-6 && c >= (weight[s] as number) - 1e-9) continue
+      if (same && f > nth(film, s) + 1e-6) continue
+      if (same && Math.abs(f - nth(film, s)) <= 1e-6 && c >= nth(weight, s) - 1e-9) continue
       drops[s] = n
       film[s] = f
       weight[s] = c
       before[s] = p
     }
   }
-  if ((drops[side] as number) >= 2 ** 30)
+  if (nth(drops, side) >= 2 ** 30)
     return err({ code: 'no_seam_place', facts: { printable_mm: printableMm, distance_mm: distanceMm } })
   const ends: number[] = []
-  for (let s = side; s > 0; s = before[s] as number) ends.unshift(s)
+  for (let s = side; s > 0; s = nth(before, s)) ends.unshift(s)
   const list = ends.map((b, i): Drop => {
-    const a = i === 0 ? 0 : (ends[i - 1] as number)
+    const a = i === 0 ? 0 : nth(ends, i - 1)
     const fromMm = a === 0 ? -bleedMm : a
     const toMm = b === side ? side + bleedMm : b + overlapMm
     let [low, high] = [Infinity, -Infinity]
@@ -139,7 +140,7 @@ export function dropPlan(task: DropTask): Result<DropPlan> {
     drops: list,
     seamsMm: ends.slice(0, -1),
     filmMm: list.reduce((t, d) => t + d.lengthMm, 0),
-    weight: weight[side] as number,
+    weight: nth(weight, side),
   })
 }
 

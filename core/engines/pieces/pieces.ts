@@ -142,7 +142,7 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
     }
     const [across, down] = [size(WIDTH), size(HEIGHT)]
     const [width, height] = [across.shown, down.shown]
-    const [w, h] = [width.value as number, height.value as number]
+    const [w, h] = [Number(width.value), Number(height.value)]
     const seamMm = index === 0 ? 0 : choice.along === 'height' ? panel.widthMm : panel.heightMm
     return {
       id,
@@ -220,7 +220,7 @@ function inlayPiece(
     )
   }
   const [width, height] = [size('width', 'mouthWidthMm'), size('height', 'mouthHeightMm')]
-  const [w, h] = [width.value as number, height.value as number]
+  const [w, h] = [Number(width.value), Number(height.value)]
   return {
     id,
     panelId: panel.id,

@@ -1,3 +1,4 @@
+import { nth, mustGet } from '../../kit/known'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Box, Point } from '../../kit/plane'
 import type { Result } from '../../kit/result'
@@ -73,7 +74,12 @@ function compute(plan: Plan, film: FilmSheet): SideDrops[] {
       .map((run) => oneSide(plan, film, side, run, main, at))
     // Fewer drops first, then less film; what has no plan stands last.
     const rank = (d: SideDrops) => (d.plan.ok ? d.plan.value.drops.length * 1e6 + d.plan.value.filmMm : Infinity)
-    return [ways.sort((a, b) => rank(a) - rank(b))[0] as SideDrops]
+    return [
+      nth(
+        ways.sort((a, b) => rank(a) - rank(b)),
+        0,
+      ),
+    ]
   })
 }
 
@@ -87,7 +93,7 @@ function oneSide(
 ): SideDrops {
   const { drops } = plan.layout
   const printableMm = drops.printableMm ?? Math.max(...film.widthsMm) - 2 * plan.layout.trimMm
-  const see = fromFront(side, main[0] as Placed)
+  const see = fromFront(side, nth(main, 0))
   const { boxes, loose } = standing(main, see)
   const all = [...boxes.values()]
   const [front, rear] = [Math.min(...all.map((b) => b.left)), Math.max(...all.map((b) => b.right))]
@@ -101,7 +107,7 @@ function oneSide(
   }))
   for (const { panel, s } of main) {
     const put = (name: string, x: number, y: number, width: number, height: number) => {
-      const box = boxes.get(panel.id) as Box
+      const box = mustGet(boxes, panel.id)
       const local = (px: number, py: number): Point =>
         loose
           ? { x: side === 'right' ? box.right - px : box.left + px, y: box.top + py }
@@ -139,7 +145,7 @@ function oneSide(
     weight: 'never',
   }))
   for (const { panel } of main) {
-    const box = boxes.get(panel.id) as Box
+    const box = mustGet(boxes, panel.id)
     const [begin, end, first, last] =
       run === 'upright' ? [box.left, box.right, front, rear] : [box.top, box.bottom, top, bottom]
     const never = (name: string, mm: number) =>
@@ -157,7 +163,7 @@ function oneSide(
     lettering,
     loose,
     panels: main
-      .map(({ panel }) => ({ id: panel.id, name: panel.name, box: boxes.get(panel.id) as Box }))
+      .map(({ panel }) => ({ id: panel.id, name: panel.name, box: mustGet(boxes, panel.id) }))
       .map(({ box, ...p }) => ({
         ...p,
         fromMm: box.left - front,
@@ -243,8 +249,8 @@ function profileOf(
         ? [b.left - front, b.right - front, b.top - top, b.bottom - top]
         : [b.top - top, b.bottom - top, b.left - front, b.right - front]
     for (let x = Math.max(0, Math.floor(begin)); x <= Math.min(n - 1, Math.ceil(end)); x++) {
-      fromMm[x] = Math.min(fromMm[x] as number, low)
-      toMm[x] = Math.max(toMm[x] as number, high)
+      fromMm[x] = Math.min(nth(fromMm, x), low)
+      toMm[x] = Math.max(nth(toMm, x), high)
     }
   }
   return { fromMm, toMm }

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import { err, ok, type Result } from '../../kit/result'
 import type { Plan } from '../../model/plan/schema'
 import { cutPlan } from './cuts'
@@ -145,7 +146,7 @@ export function turnOn(layout: FilmLayout, plan: Plan, rollId: string, spot: Spo
   if (!piece || ways.length < 2) return err({ code: 'may_not_turn', facts: { piece: piece?.name ?? spot.pieceId } })
   let no: Result<Spot> | null = null
   for (let k = 1; k < ways.length; k++) {
-    const turnDeg = ways[(ways.indexOf(spot.turnDeg) + k) % ways.length] as Spot['turnDeg']
+    const turnDeg = nth(ways, (ways.indexOf(spot.turnDeg) + k) % ways.length)
     const out = dropAt(layout, plan, rollId, { ...spot, ...sizeAt(piece, turnDeg), turnDeg })
     if (out.ok) return out
     no ??= out

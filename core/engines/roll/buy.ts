@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { FilmSheet } from '../../model/film/schema'
 
 /** One thing a supplier sells of a width: a length at a price, from a minimum in steps; or whole rolls. */
@@ -127,8 +128,8 @@ function leftOver(rolls: readonly number[], bandsMm: readonly number[]): number[
     // The band that reached a sum first; walking back from the largest sum gives a subset, since bands are added in
     // order.
     for (let i = 0; i < size.length; i++)
-      for (let s = cap; s >= (size[i] as number); s--)
-        if (!reached[s] && reached[s - (size[i] as number)]) {
+      for (let s = cap; s >= nth(size, i); s--)
+        if (!reached[s] && reached[s - nth(size, i)]) {
           reached[s] = 1
           took[s] = i
         }
@@ -136,8 +137,8 @@ function leftOver(rolls: readonly number[], bandsMm: readonly number[]): number[
     while (at > 0 && !reached[at]) at--
     const taken = new Set<number>()
     while (at > 0) {
-      taken.add(took[at] as number)
-      at -= size[took[at] as number] as number
+      taken.add(nth(took, at))
+      at -= nth(size, took[at] as number)
     }
     left = left.filter((_, i) => !taken.has(i))
   }

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 /** A rectangle on the roll, mm: x across, y along. */
 export interface OnRoll {
   pieceId: string
@@ -87,7 +88,7 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
     const groups = apart(here, start, size)
     const begin = across ? part.y : part.x
     const end = begin + (across ? part.l : part.w)
-    const first = groups[0] as OnRoll[]
+    const first = nth(groups, 0)
     const lead = Math.min(...first.map(start))
     const far = Math.max(...here.map((p) => start(p) + size(p)))
     const trims = lead - begin > EPS || end - far > EPS
@@ -116,7 +117,7 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
       }
       const mine = slice(to)
       const last = i === groups.length - 1 && end - to <= EPS
-      const whole = group.length === 1 && fills(group[0] as OnRoll, mine)
+      const whole = group.length === 1 && fills(nth(group, 0), mine)
       if (!last)
         cut(
           way,
@@ -125,7 +126,7 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
           part,
           to - at,
           group.map((p) => p.pieceId),
-          whole ? [(group[0] as OnRoll).pieceId] : [],
+          whole ? [nth(group, 0).pieceId] : [],
         )
       at = to
       if (!whole) inner(group, mine, across ? 'lengthwise' : 'across', stage + 1, false)
@@ -148,7 +149,7 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
       leftOver({ x: 0, y: at, w: widthMm, l: from - at })
       at = from
     }
-    const whole = band.length === 1 && fills(band[0] as OnRoll, part)
+    const whole = band.length === 1 && fills(nth(band, 0), part)
     cut(
       'across',
       1,
@@ -156,7 +157,7 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
       part,
       to - at,
       band.map((p) => p.pieceId),
-      whole ? [(band[0] as OnRoll).pieceId] : [],
+      whole ? [nth(band, 0).pieceId] : [],
     )
     at = to
     if (!whole) inner(band, part, 'lengthwise', 2, false)
@@ -196,7 +197,7 @@ function apart(here: readonly OnRoll[], start: (p: OnRoll) => number, size: (p: 
   let end = -Infinity
   for (const p of [...here].sort((a, b) => start(a) - start(b))) {
     if (start(p) >= end - EPS) groups.push([])
-    ;(groups[groups.length - 1] as OnRoll[]).push(p)
+    nth(groups, groups.length - 1).push(p)
     end = Math.max(end, start(p) + size(p))
   }
   return groups

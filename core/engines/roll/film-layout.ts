@@ -1,3 +1,4 @@
+import { mustGet, known } from '../../kit/known'
 import type { FilmSheet, StockItem } from '../../model/film/schema'
 import type { Budget } from '../../kit/budget'
 import { seeded, textHash } from '../../kit/random'
@@ -214,7 +215,7 @@ export function layOutFilm(
         const placements = packing.placed
           .filter((p) => p.binId === u.binId)
           .flatMap((p) => {
-            const unit = unitOf.get(p.item.id) ?? itemsFor(plan, [byId.get(p.item.id) as Piece], { apart })[0]
+            const unit = unitOf.get(p.item.id) ?? itemsFor(plan, [mustGet(byId, p.item.id)], { apart })[0]
             return (unit?.members ?? []).map(({ piece, xMm }) => ({
               pieceId: piece.id,
               xMm: p.x + trimMm + xMm,
@@ -230,10 +231,10 @@ export function layOutFilm(
   })
   const unplaced = done.flatMap(({ packing, units }) =>
     packing.unplaced.flatMap((u) =>
-      (units.find((x) => x.item.id === u.item.id)?.members ?? []).map(({ piece }) => ({ piece, why: u.why as string })),
+      (units.find((x) => x.item.id === u.item.id)?.members ?? []).map(({ piece }) => ({ piece, why: u.why })),
     ),
   )
-  if (parts.length === 0) unplaced.push(...toLay.map((piece) => ({ piece, why: 'no_room_left' })))
+  if (parts.length === 0) unplaced.push(...toLay.map((piece) => ({ piece, why: 'no_room_left' as const })))
   let boundMm = done.reduce((s, d) => s + d.packing.bound, 0)
   // Pairs and joins are the shop's wish: what bounds a plan that keeps to them bounds no other.
   if (taken?.join || plan.layout.together.length > 0) {
@@ -313,7 +314,7 @@ function interlocked(
     const still = stays.map((l) => ({
       binId: l.rollId,
       points: moved(
-        onRoll(part.pieces.find((p) => p.id === l.placement.pieceId) as Piece, l.placement.turnDeg),
+        onRoll(known(part.pieces.find((p) => p.id === l.placement.pieceId)), l.placement.turnDeg),
         l.placement.xMm - trimMm,
         l.placement.yMm,
       ),

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { FilmSheet, StockItem } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
 import { lengthBound, type PackBin, type Packing } from '../../solve/pack'
@@ -183,8 +184,8 @@ function joins(ask: SourceAsk, shelf: readonly Way[], news: readonly Way[]): Way
           width,
           gapMm,
         )
-  const widthOf = (w: Way) => Math.max(...(w.parts[0] as Part).bins.map((b) => b.width))
-  const room = (w: Way) => roomOf((w.parts[0] as Part).bins)
+  const widthOf = (w: Way) => Math.max(...nth(w.parts, 0).bins.map((b) => b.width))
+  const room = (w: Way) => roomOf(nth(w.parts, 0).bins)
   const lots = [...shelf].sort((a, b) => room(b) - room(a)).slice(0, JOIN_LOTS)
   const cheapest = [...news]
     .filter((w) => w.source.lacks === 'nothing')
@@ -203,9 +204,9 @@ function joins(ask: SourceAsk, shelf: readonly Way[], news: readonly Way[]): Way
         }
         const shared = shareLots(plan, pieces, fits)
         if (!shared) break
-        const first: Part = { ...(a.parts[0] as Part), pieces: shared.first }
+        const first: Part = { ...nth(a.parts, 0), pieces: shared.first }
         const rest = b.source.kind === 'new' ? newPart(ask, shared.second, b.source.widthMm) : null
-        const second: Part = rest?.part ?? { ...(b.parts[0] as Part), pieces: shared.second }
+        const second: Part = rest?.part ?? { ...nth(b.parts, 0), pieces: shared.second }
         const [p, q] = [ask.lay(first), rest?.packing ?? ask.lay(second)]
         if (p.unplaced.length + q.unplaced.length > 0) continue
         const order = rest ? orderFor(film, b.source.widthMm, [...bandsOf(q), ...ask.reserve]) : null

@@ -1,3 +1,4 @@
+import { known, nth, mustGet } from '../../kit/known'
 import type { Plan } from '../../model/plan/schema'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import type { Panel } from '../../model/vehicle/schema'
@@ -40,8 +41,8 @@ function zonesOf(panels: readonly Panel[]): Zone[] {
   }
   const list = [...out.values()]
   while (list.length > MOST_ZONES) {
-    const last = list.pop() as Zone
-    ;(list[list.length - 1] as Zone).panels.push(...last.panels)
+    const last = known(list.pop())
+    nth(list, list.length - 1).panels.push(...last.panels)
   }
   return list
 }
@@ -88,10 +89,9 @@ export function shareLots(
   const meet = (i: number, j: number, weight: number) => {
     if (i === j) return
     const at = Math.min(i, j) * n + Math.max(i, j)
-    between[at] = (between[at] as number) + weight
+    between[at] = nth(between, at) + weight
   }
-  for (const { a, b, lengthMm } of joints)
-    meet(zoneOf.get(a.id) as number, zoneOf.get(b.id) as number, lengthMm * shows(a, b))
+  for (const { a, b, lengthMm } of joints) meet(mustGet(zoneOf, a.id), mustGet(zoneOf, b.id), lengthMm * shows(a, b))
   zones.forEach((z, i) => {
     const home = zones.findIndex((o) => !o.small && o.panels[0]?.side === z.panels[0]?.side)
     if (z.small && home >= 0) meet(i, home, SMALL_PART_MM * z.panels.length)
@@ -99,7 +99,7 @@ export function shareLots(
   const areas = new Float64Array(n)
   for (const p of pieces) {
     const z = zoneOf.get(p.covers?.[0] ?? p.panelId) ?? 0
-    areas[z] = (areas[z] as number) + p.acrossMm * p.alongMm
+    areas[z] = nth(areas, z) + p.acrossMm * p.alongMm
   }
   const ways: { mask: number; weight: number; area: number }[] = []
   for (let mask = 1; mask < (1 << n) - 1; mask++) {
@@ -107,8 +107,8 @@ export function shareLots(
     let area = 0
     for (let i = 0; i < n; i++) {
       const side = (mask >> i) & 1
-      if (!side) area += areas[i] as number
-      for (let j = i + 1; j < n; j++) if (((mask >> j) & 1) !== side) weight += between[i * n + j] as number
+      if (!side) area += nth(areas, i)
+      for (let j = i + 1; j < n; j++) if (((mask >> j) & 1) !== side) weight += nth(between, i * n + j)
     }
     ways.push({ mask, weight, area })
   }
@@ -120,9 +120,7 @@ export function shareLots(
     const second = pieces.filter((p) => side(p))
     if (!fits(0, first) || !fits(1, second)) continue
     const seams = joints
-      .filter(
-        ({ a, b }) => ((mask >> (zoneOf.get(a.id) as number)) & 1) !== ((mask >> (zoneOf.get(b.id) as number)) & 1),
-      )
+      .filter(({ a, b }) => ((mask >> mustGet(zoneOf, a.id)) & 1) !== ((mask >> mustGet(zoneOf, b.id)) & 1))
       .map(({ a, b, lengthMm }) => ({ a: a.name, b: b.name, lengthMm }))
     return {
       first,

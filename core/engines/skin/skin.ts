@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import { boxOf, type Box, type Point } from '../../kit/plane'
 import { outlineOf } from '../../model/vehicle/outline'
 import type { Edge, Panel } from '../../model/vehicle/schema'
@@ -150,12 +151,11 @@ export function skinOf(panels: readonly Panel[]): Skin {
   group.forEach((g, i) => {
     if (host[i] === null) groups.set(g, [...(groups.get(g) ?? []), i])
   })
-  for (const members of groups.values()) partOverlaps(placed, members, (i) => zoneOf(panels[i] as Panel) === 'strip')
+  for (const members of groups.values()) partOverlaps(placed, members, (i) => zoneOf(nth(panels, i)) === 'strip')
   arrange(panels, placed, [...groups.values()])
   panels.forEach((p, i) => {
     const on = host[i]
-    if (on !== null && on !== undefined)
-      placed[i] = sitOn(p, placed[i] as SkinPanel, panels[on] as Panel, placed[on] as SkinPanel)
+    if (on !== null && on !== undefined) placed[i] = sitOn(p, nth(placed, i), nth(panels, on), nth(placed, on))
   })
   return {
     panels: placed,
@@ -204,11 +204,11 @@ function tiesOf(
 ): Tie[] {
   const out: Tie[] = []
   panels.forEach((p, a) => {
-    const mine = raw[a] as SkinPanel
+    const mine = nth(raw, a)
     for (const edge of mine.edges) {
       const b = edge.neighbour ? index.get(edge.neighbour) : undefined
       if (b === undefined || b === a || host[a] !== null || host[b] !== null) continue
-      const theirs = raw[b] as SkinPanel
+      const theirs = nth(raw, b)
       const against = theirs.edges.filter((f) => f.normal.x * edge.normal.x + f.normal.y * edge.normal.y < -0.5)
       const named = against
         .filter((f) => f.neighbour === p.id)
@@ -239,7 +239,7 @@ function tiesOf(
 function components(n: number, ties: readonly Tie[]): number[] {
   const parent = Array.from({ length: n }, (_, i) => i)
   const find = (i: number): number => {
-    while (parent[i] !== i) i = parent[i] = parent[parent[i] as number] as number
+    while (parent[i] !== i) i = parent[i] = nth(parent, parent[i] as number)
     return i
   }
   for (const t of ties) parent[find(t.a)] = find(t.b)
@@ -302,7 +302,7 @@ function partOverlaps(placed: SkinPanel[], members: readonly number[], strip: (i
     for (const i of members)
       for (const j of members) {
         if (i >= j) continue
-        const [a, b] = [placed[i] as SkinPanel, placed[j] as SkinPanel]
+        const [a, b] = [nth(placed, i), nth(placed, j)]
         const over = overlap(a.box, b.box)
         // Outlines fit into each other's boxes a little; only a real overlap is parted.
         if (!over || Math.min(over.x, over.y) < 25) continue
@@ -329,17 +329,17 @@ function partOverlaps(placed: SkinPanel[], members: readonly number[], strip: (i
  * side.
  */
 function arrange(panels: readonly Panel[], placed: SkinPanel[], groups: number[][]): void {
-  const rank = (i: number): number => ORDER.indexOf((panels[i] as Panel).kind) * 1000 + i
-  const boxes = (g: readonly number[]): Box => boxOf(g.flatMap((i) => (placed[i] as SkinPanel).path))
+  const rank = (i: number): number => ORDER.indexOf(nth(panels, i).kind) * 1000 + i
+  const boxes = (g: readonly number[]): Box => boxOf(g.flatMap((i) => nth(placed, i).path))
   const rows: Record<Zone, number[][]> = { left: [], right: [], strip: [] }
   for (const g of groups) {
     g.sort((a, b) => rank(a) - rank(b))
-    const zones = new Set(g.map((i) => zoneOf(panels[i] as Panel)))
+    const zones = new Set(g.map((i) => zoneOf(nth(panels, i))))
     rows[zones.size > 1 || zones.has('strip') ? 'strip' : ([...zones][0] ?? 'strip')].push(g)
   }
   for (const row of Object.values(rows)) row.sort((a, b) => rank(a[0] ?? 0) - rank(b[0] ?? 0))
   const move = (g: readonly number[], dx: number, dy: number) => {
-    for (const i of g) placed[i] = shifted(placed[i] as SkinPanel, dx, dy)
+    for (const i of g) placed[i] = shifted(nth(placed, i), dx, dy)
   }
   let at = 0
   let [top, bottom] = [0, 0]

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Method } from '../../model/method/schema'
 import type { PieceChoice } from '../../model/plan/schema'
@@ -63,18 +64,13 @@ export function feelOf(
   for (let t = 0; t < count; t++) {
     const felt =
       residue > 0
-        ? relaxed(
-            1 + (map.stretch[t] as number),
-            1 - (map.squeeze[t] as number),
-            (map.direction[t] as number) - roll,
-            residue,
-          )
-        : 1 + (map.stretch[t] as number)
+        ? relaxed(1 + nth(map.stretch, t), 1 - nth(map.squeeze, t), nth(map.direction, t) - roll, residue)
+        : 1 + nth(map.stretch, t)
     const s = Math.max(0, felt * kept - 1)
     taken[t] = s
-    const a = map.area[t] as number
+    const a = nth(map.area, t)
     // Film that was stretched before it was laid shrinks by so much more before it wrinkles.
-    const wrinkles = (map.squeeze[t] as number) > wrinklesOver
+    const wrinkles = nth(map.squeeze, t) > wrinklesOver
     const b = wrinkles ? 4 : s > limit ? 3 : s > film.postHeatOver ? 2 : s > film.postHeatOver / 2 ? 1 : 0
     band[t] = b
     areaMm2[b] = (areaMm2[b] as number) + a

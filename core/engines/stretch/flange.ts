@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import { topologyOf, type TriMesh } from '../../solve/mesh'
 import type { Point } from '../../kit/plane'
 import type { PanelMesh } from './panel-lines'
@@ -17,10 +18,10 @@ export function flanged(made: PanelMesh, surface: PanelSurface, flangeMm: number
   const { mesh, taped, chains } = made
   const there = topologyOf(mesh)
   if (!there.ok) return made
-  const place = (v: number): Point => ({ x: taped[2 * v] as number, y: taped[2 * v + 1] as number })
+  const place = (v: number): Point => ({ x: nth(taped, 2 * v), y: nth(taped, 2 * v + 1) })
   // The outer edge is the longest loop.
   const long = (loop: number[]) =>
-    loop.reduce((s, v, i) => s + apart(place(v), place(loop[(i + 1) % loop.length] as number)), 0)
+    loop.reduce((s, v, i) => s + apart(place(v), place(nth(loop, (i + 1) % loop.length))), 0)
   const rim = there.value.loops.reduce((a, b) => (long(b) > long(a) ? b : a))
   const bendMm = Math.min(flangeMm, (EDGE_RADIUS_MM * Math.PI) / 2)
   const marks = [
@@ -36,9 +37,9 @@ export function flanged(made: PanelMesh, surface: PanelSurface, flangeMm: number
   for (const mm of marks) {
     const ring = rim.map((v, i) => {
       const out = outward(
-        place(rim[(i + rim.length - 1) % rim.length] as number),
+        place(nth(rim, (i + rim.length - 1) % rim.length)),
         place(v),
-        place(rim[(i + 1) % rim.length] as number),
+        place(nth(rim, (i + 1) % rim.length)),
       )
       const p = place(v)
       const { normal } = surface.on(p)
@@ -49,9 +50,7 @@ export function flanged(made: PanelMesh, surface: PanelSurface, flangeMm: number
         EDGE_RADIUS_MM * (1 - Math.cos(turn)) + Math.max(0, mm - bendMm),
       ]
       for (let d = 0; d < 3; d++)
-        positions.push(
-          (mesh.positions[3 * v + d] as number) + ahead * (flat[d] as number) - back * (normal[d] as number),
-        )
+        positions.push(nth(mesh.positions, 3 * v + d) + ahead * nth(flat, d) - back * nth(normal, d))
       places.push(p.x + out.x * mm, p.y + out.y * mm)
       return places.length / 2 - 1
     })
@@ -83,7 +82,7 @@ function outward(before: Point, at: Point, after: Point): Point {
 function tangent(surface: PanelSurface, p: Point, way: Point): [number, number, number] {
   const step = 0.1
   const [a, b] = [surface.on({ x: p.x - way.x * step, y: p.y - way.y * step }).at, surface.on(p).at]
-  const d = b.map((x, i) => x - (a[i] as number)) as [number, number, number]
+  const d = b.map((x, i) => x - nth(a, i)) as [number, number, number]
   const l = Math.hypot(...d) || 1
   return d.map((x) => x / l) as [number, number, number]
 }

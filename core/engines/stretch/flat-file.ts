@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import { err, type Result } from '../../kit/result'
 import { readMesh, type TriMesh } from '../../solve/mesh'
 import { flatPanel, type FlatPanel, type StretchOptions } from './flat-panel'
@@ -25,13 +26,13 @@ export function flatObj({ mesh, corners, filmVertex, filmVertices }: FlatPanel):
   for (let v = 0; v < p.length / 3; v++) lines.push(`v ${p[3 * v]} ${p[3 * v + 1]} ${p[3 * v + 2]}`)
   const places = new Float64Array(2 * filmVertices)
   filmVertex.forEach((v, c) => {
-    places[2 * v] = corners[2 * c] as number
-    places[2 * v + 1] = corners[2 * c + 1] as number
+    places[2 * v] = nth(corners, 2 * c)
+    places[2 * v + 1] = nth(corners, 2 * c + 1)
   })
   for (let v = 0; v < filmVertices; v++) lines.push(`vt ${places[2 * v]} ${places[2 * v + 1]}`)
   for (let t = 0; t < mesh.triangles.length / 3; t++)
     lines.push(
-      `f ${[0, 1, 2].map((k) => `${(mesh.triangles[3 * t + k] as number) + 1}/${(filmVertex[3 * t + k] as number) + 1}`).join(' ')}`,
+      `f ${[0, 1, 2].map((k) => `${nth(mesh.triangles, 3 * t + k) + 1}/${nth(filmVertex, 3 * t + k) + 1}`).join(' ')}`,
     )
   return `${lines.join('\n')}\n`
 }

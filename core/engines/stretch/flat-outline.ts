@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { Point } from '../../kit/plane'
 import { textHash } from '../../kit/random'
 import type { PieceChoice } from '../../model/plan/schema'
@@ -69,7 +70,7 @@ export function flatOutlines(
   const own = Array.from({ length: count }, (_, p) => {
     const ring = outerRing(map, p)
     const vertices = Array.from(map.triangles).filter((_, c) => map.piece[Math.floor(c / 3)] === p)
-    const mean = (d: 0 | 1) => vertices.reduce((s, v) => s + (map.taped[2 * v + d] as number), 0) / vertices.length
+    const mean = (d: 0 | 1) => vertices.reduce((s, v) => s + nth(map.taped, 2 * v + d), 0) / vertices.length
     return { ring, x: mean(0), y: mean(1), area: area(ring) }
   })
   // An inlay is a piece of its own within another: the plan's parts are the largest.
@@ -83,8 +84,7 @@ export function flatOutlines(
     const m = mouth(panel, recess, 0)
     const at = rest.findIndex((p) => p.x > m.x0 && p.x < m.x1 && p.y > m.y0 && p.y < m.y1)
     // An inlay that a seam parts has no outline of one piece: its box is cut.
-    if (at >= 0)
-      inlays.push({ recess: recess.id, outline: boxed((rest.splice(at, 1)[0] as (typeof own)[number]).ring) })
+    if (at >= 0) inlays.push({ recess: recess.id, outline: boxed(nth(rest.splice(at, 1), 0).ring) })
   }
   return { parts: parts.map((p) => boxed(p.ring)), inlays }
 }
@@ -101,7 +101,7 @@ function boxed(ring: readonly Point[]): [number, number][] {
 const area = (ring: readonly Point[]): number =>
   Math.abs(
     ring.reduce(
-      (s, p, i) => s + p.x * (ring[(i + 1) % ring.length] as Point).y - p.y * (ring[(i + 1) % ring.length] as Point).x,
+      (s, p, i) => s + p.x * nth(ring, (i + 1) % ring.length).y - p.y * nth(ring, (i + 1) % ring.length).x,
       0,
     ),
   ) / 2
@@ -110,7 +110,7 @@ const area = (ring: readonly Point[]): number =>
 function outerRing(map: SurfaceMap, piece: number): Point[] {
   const next = new Map<number, number>()
   const sides = new Set<string>()
-  const corner = (t: number, k: number) => map.triangles[3 * t + (k % 3)] as number
+  const corner = (t: number, k: number) => nth(map.triangles, 3 * t + (k % 3))
   const own = Array.from({ length: map.piece.length }, (_, t) => t).filter((t) => map.piece[t] === piece)
   for (const t of own) for (let k = 0; k < 3; k++) sides.add(`${corner(t, k)} ${corner(t, k + 1)}`)
   for (const t of own)
@@ -124,7 +124,7 @@ function outerRing(map: SurfaceMap, piece: number): Point[] {
     const ring: Point[] = []
     for (let v: number | undefined = start; v !== undefined && !seen.has(v); v = next.get(v)) {
       seen.add(v)
-      ring.push({ x: map.film[2 * v] as number, y: map.film[2 * v + 1] as number })
+      ring.push({ x: nth(map.film, 2 * v), y: nth(map.film, 2 * v + 1) })
     }
     if (area(ring) > area(best)) best = ring
   }
@@ -137,8 +137,8 @@ function thinned(ring: readonly Point[], off: number): Point[] {
   const keep = new Uint8Array(ring.length)
   const far = ring.reduce(
     (m, p, i) =>
-      Math.hypot(p.x - (ring[0] as Point).x, p.y - (ring[0] as Point).y) >
-      Math.hypot((ring[m] as Point).x - (ring[0] as Point).x, (ring[m] as Point).y - (ring[0] as Point).y)
+      Math.hypot(p.x - nth(ring, 0).x, p.y - nth(ring, 0).y) >
+      Math.hypot(nth(ring, m).x - nth(ring, 0).x, nth(ring, m).y - nth(ring, 0).y)
         ? i
         : m,
     0,
@@ -150,11 +150,11 @@ function thinned(ring: readonly Point[], off: number): Point[] {
   ]
   for (let span = todo.pop(); span; span = todo.pop()) {
     const [i, j] = span
-    const [a, b] = [ring[i] as Point, ring[j % ring.length] as Point]
+    const [a, b] = [nth(ring, i), nth(ring, j % ring.length)]
     const long = Math.hypot(b.x - a.x, b.y - a.y) || 1
     let [worst, at] = [off, -1]
     for (let k = i + 1; k < j; k++) {
-      const p = ring[k] as Point
+      const p = nth(ring, k)
       const d = Math.abs((b.x - a.x) * (a.y - p.y) - (a.x - p.x) * (b.y - a.y)) / long
       if (d > worst) [worst, at] = [d, k]
     }

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import { err, ok, type Result } from '../../kit/result'
 import {
   cutAlong,
@@ -12,7 +13,7 @@ import {
   type TriMesh,
 } from '../../solve/mesh'
 import { layRestBeside } from './laid-first'
-import { pathSides } from './mesh-lines'
+import { pathSides } from '../../solve/mesh/lines'
 import { partOfMesh, rimOf, sizeWarnings, whyNoPanel } from './mesh-checks'
 
 /** What is to be told beside a result, as codes; lengths mm, fractions. `web` and `cli` own the words. */
@@ -103,9 +104,9 @@ function flatMended(
   if (!flat.ok) return flat
   const places = new Map<number, [number, number]>()
   sound.triangles.forEach((v, c) => {
-    places.set(v, [flat.value.corners[2 * c] as number, flat.value.corners[2 * c + 1] as number])
+    places.set(v, [nth(flat.value.corners, 2 * c), nth(flat.value.corners, 2 * c + 1)])
   })
-  const corners = Float64Array.from([...mesh.triangles].flatMap((v) => places.get(vertexOf[v] as number) ?? [0, 0]))
+  const corners = Float64Array.from([...mesh.triangles].flatMap((v) => places.get(nth(vertexOf, v)) ?? [0, 0]))
   const { report } = flat.value
   return ok({
     mesh,
@@ -148,7 +149,7 @@ function flatSound(mesh: TriMesh, options: StretchOptions): Result<FlatPanel> {
     const own = partOfMesh(cut.mesh, part)
     const there = topologyOf(own)
     if (!there.ok) return there
-    const fault = whyNoPanel(own, there.value, part[0] as number)
+    const fault = whyNoPanel(own, there.value, nth(part, 0))
     if (fault) return err(fault)
     const share = part.length / count
     const how = {
@@ -165,7 +166,7 @@ function flatSound(mesh: TriMesh, options: StretchOptions): Result<FlatPanel> {
       stuck.length === 0 || stuck.length === part.length
         ? flatten(own, there.value, how)
         : layRestBeside(own, there.value, stuck, how)
-    if (!flat.ok) return err({ ...flat.error, facts: { triangle: (part[0] as number) + 1 } })
+    if (!flat.ok) return err({ ...flat.error, facts: { triangle: nth(part, 0) + 1 } })
     if (!flat.value.whole) warnings.push({ code: 'stopped_early' })
     done += share
     const { places } = flat.value
@@ -176,9 +177,9 @@ function flatSound(mesh: TriMesh, options: StretchOptions): Result<FlatPanel> {
     const width = places.reduce((m, x, i) => (i % 2 === 0 ? Math.max(m, x) : m), -Infinity) - low
     part.forEach((t, i) => {
       for (let k = 0; k < 3; k++) {
-        const v = own.triangles[3 * i + k] as number
-        corners[6 * t + 2 * k] = (places[2 * v] as number) - low + right
-        corners[6 * t + 2 * k + 1] = (places[2 * v + 1] as number) - high
+        const v = nth(own.triangles, 3 * i + k)
+        corners[6 * t + 2 * k] = nth(places, 2 * v) - low + right
+        corners[6 * t + 2 * k + 1] = nth(places, 2 * v + 1) - high
       }
     })
     right += width * (1 + BETWEEN)
@@ -191,7 +192,7 @@ function flatSound(mesh: TriMesh, options: StretchOptions): Result<FlatPanel> {
   if (max(strain.squeeze) > Math.max(options.shrink, options.restShrink ?? 0) + SQUEEZED)
     warnings.push({ code: 'squeezed_beside_laid', squeeze: max(strain.squeeze) })
   const area = strain.area.reduce((s, a) => s + a, 0)
-  const mean = strain.stretch.reduce((s, x, i) => s + x * (strain.area[i] as number), 0) / area
+  const mean = strain.stretch.reduce((s, x, i) => s + x * nth(strain.area, i), 0) / area
   return ok({
     mesh,
     corners,
@@ -207,7 +208,7 @@ function flatSound(mesh: TriMesh, options: StretchOptions): Result<FlatPanel> {
         mean: Math.max(0, mean),
       },
       squeeze: { max: Math.max(0, max(strain.squeeze)) },
-      over_limit_mm2: strain.stretch.reduce((s, x, i) => (x > options.limit ? s + (strain.area[i] as number) : s), 0),
+      over_limit_mm2: strain.stretch.reduce((s, x, i) => (x > options.limit ? s + nth(strain.area, i) : s), 0),
       overlaps: overlap,
       pieces: topology.parts.length,
       warnings,

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import { err, type Result } from '../../kit/result'
 import { flatten, flattenRest, topologyOf, type Flat, type Topology, type TriMesh } from '../../solve/mesh'
 import { partOfMesh } from './mesh-checks'
@@ -11,10 +12,10 @@ const MOST_PARTS = 24
  */
 function withTrianglesBetween(mesh: TriMesh, region: readonly number[]): number[] {
   const held = new Set<number>()
-  for (const t of region) for (let k = 0; k < 3; k++) held.add(mesh.triangles[3 * t + k] as number)
+  for (const t of region) for (let k = 0; k < 3; k++) held.add(nth(mesh.triangles, 3 * t + k))
   const out: number[] = []
   for (let t = 0; t < mesh.triangles.length / 3; t++)
-    if ([0, 1, 2].every((k) => held.has(mesh.triangles[3 * t + k] as number))) out.push(t)
+    if ([0, 1, 2].every((k) => held.has(nth(mesh.triangles, 3 * t + k)))) out.push(t)
   return out
 }
 
@@ -47,7 +48,7 @@ export function layRestBeside(
   if (first.value.parts.length > MOST_PARTS)
     return err({ code: 'laid_in_parts', facts: { parts: first.value.parts.length } })
   for (const [p, part] of first.value.parts.entries()) {
-    const own = part.map((i) => stuck[i] as number)
+    const own = part.map((i) => nth(stuck, i))
     const alone = partOfMesh(mesh, own)
     const there = topologyOf(alone)
     if (!there.ok) return there
@@ -56,7 +57,7 @@ export function layRestBeside(
     own.forEach((t, i) => {
       triangles[t] = 1
       for (let k = 0; k < 3; k++) {
-        const [v, w] = [mesh.triangles[3 * t + k] as number, alone.triangles[3 * i + k] as number]
+        const [v, w] = [nth(mesh.triangles, 3 * t + k), nth(alone.triangles, 3 * i + k)]
         fixed[v] = p + 1
         places.set(flat.value.places.subarray(2 * w, 2 * w + 2), 2 * v)
       }

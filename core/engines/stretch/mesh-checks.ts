@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { Fault } from '../../kit/result'
 import type { Topology, TriMesh } from '../../solve/mesh'
 import type { FlatWarning } from './flat-panel'
@@ -24,16 +25,12 @@ export function partOfMesh(mesh: TriMesh, part: readonly number[]): TriMesh {
   const triangles = new Uint32Array(3 * part.length)
   part.forEach((t, i) => {
     for (let k = 0; k < 3; k++) {
-      const v = mesh.triangles[3 * t + k] as number
+      const v = nth(mesh.triangles, 3 * t + k)
       let id = ids.get(v)
       if (id === undefined) {
         id = ids.size
         ids.set(v, id)
-        positions.push(
-          mesh.positions[3 * v] as number,
-          mesh.positions[3 * v + 1] as number,
-          mesh.positions[3 * v + 2] as number,
-        )
+        positions.push(nth(mesh.positions, 3 * v), nth(mesh.positions, 3 * v + 1), nth(mesh.positions, 3 * v + 2))
       }
       triangles[3 * i + k] = id
     }
@@ -48,8 +45,8 @@ export function rimOf(mesh: TriMesh, topology: Topology, places: Float64Array): 
     if (o >= 0) return
     const t = Math.floor(s / 3)
     for (const k of [s % 3, (s + 1) % 3]) {
-      const v = mesh.triangles[3 * t + k] as number
-      out.push(places[2 * v] as number, places[2 * v + 1] as number)
+      const v = nth(mesh.triangles, 3 * t + k)
+      out.push(nth(places, 2 * v), nth(places, 2 * v + 1))
     }
   })
   return Float64Array.from(out)
@@ -60,8 +57,8 @@ export function sizeWarnings(mesh: TriMesh): FlatWarning[] {
   const span = [0, 1, 2].map((d) => {
     let [low, high] = [Infinity, -Infinity]
     for (let i = d; i < mesh.positions.length; i += 3) {
-      low = Math.min(low, mesh.positions[i] as number)
-      high = Math.max(high, mesh.positions[i] as number)
+      low = Math.min(low, nth(mesh.positions, i))
+      high = Math.max(high, nth(mesh.positions, i))
     }
     return high - low
   })

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { Point } from '../../kit/plane'
 import { ok, type Result } from '../../kit/result'
 import type { TriMesh } from '../../solve/mesh'
@@ -34,8 +35,8 @@ export function onOwnFilm(
   if (!flat.ok) return flat
   const film = new Float64Array((2 * mesh.positions.length) / 3)
   mesh.triangles.forEach((v, c) => {
-    film[2 * v] = flat.value.corners[2 * c] as number
-    film[2 * v + 1] = -(flat.value.corners[2 * c + 1] as number)
+    film[2 * v] = nth(flat.value.corners, 2 * c)
+    film[2 * v + 1] = -nth(flat.value.corners, 2 * c + 1)
   })
   return ok(shown(mesh, film, flat.value))
 }
@@ -92,7 +93,7 @@ function nearest(places: Float64Array): (p: Point) => { vertex: number; mm: numb
   return (p) => {
     let [vertex, best] = [0, Infinity]
     for (let v = 0; v < places.length / 2; v++) {
-      const d = ((places[2 * v] as number) - p.x) ** 2 + ((places[2 * v + 1] as number) - p.y) ** 2
+      const d = (nth(places, 2 * v) - p.x) ** 2 + (nth(places, 2 * v + 1) - p.y) ** 2
       if (d < best) [vertex, best] = [v, d]
     }
     return { vertex, mm: Math.sqrt(best) }
@@ -112,8 +113,5 @@ const lengthOf = (mesh: TriMesh, line: readonly number[]): number =>
     const w = line[i - 1]
     return w === undefined
       ? s
-      : s +
-          Math.hypot(
-            ...[0, 1, 2].map((d) => (mesh.positions[3 * v + d] as number) - (mesh.positions[3 * w + d] as number)),
-          )
+      : s + Math.hypot(...[0, 1, 2].map((d) => nth(mesh.positions, 3 * v + d) - nth(mesh.positions, 3 * w + d)))
   }, 0)

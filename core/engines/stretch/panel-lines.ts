@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { Point } from '../../kit/plane'
 import type { TriMesh } from '../../solve/mesh'
 
@@ -49,16 +50,16 @@ export function chopped(
     if (!(long > SAME_MM)) return []
     const marks = new Set([0, 1])
     for (const ring of rings)
-      ring.forEach((p, i) => marks.add(crossing(a, b, p, ring[(i + 1) % ring.length] as Point) ?? 0))
+      ring.forEach((p, i) => marks.add(crossing(a, b, p, nth(ring, (i + 1) % ring.length)) ?? 0))
     lines.forEach(([c, d], other) => other !== line && marks.add(crossing(a, b, c, d) ?? 0))
     const order = [...marks]
       .sort((x, y) => x - y)
-      .filter((t, i, all) => i === 0 || (t - (all[i - 1] as number)) * long > SAME_MM)
+      .filter((t, i, all) => i === 0 || (t - nth(all, i - 1)) * long > SAME_MM)
     const out: Chain[] = []
     let run: Point[] = []
     const corner = (p: Point): Point => rings.flat().find((q) => same(p, q)) ?? p
     for (let i = 1; i < order.length; i++) {
-      const [s, t] = [order[i - 1] as number, order[i] as number]
+      const [s, t] = [nth(order, i - 1), nth(order, i)]
       const middle = between(a, b, (s + t) / 2)
       // An end within a hair of one of the outline's own corners is that corner.
       const [from, to] = [corner(between(a, b, s)), corner(between(a, b, t))]
@@ -75,16 +76,16 @@ export function chopped(
 
 /** The rings with a point of their own wherever a line ends on them. */
 export function ringWith(rings: readonly (readonly Point[])[], chains: readonly Chain[]): Point[][] {
-  const ends = chains.flatMap(({ points }) => [points[0] as Point, points[points.length - 1] as Point])
+  const ends = chains.flatMap(({ points }) => [nth(points, 0), nth(points, points.length - 1)])
   return rings.map((ring) =>
     ring.flatMap((a, i) => {
-      const b = ring[(i + 1) % ring.length] as Point
+      const b = nth(ring, (i + 1) % ring.length)
       const long = Math.hypot(b.x - a.x, b.y - a.y)
       const own = ends
         .map((p) => ({ p, t: ((p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y)) / (long * long || 1) }))
         .filter(({ p, t }) => t > 0 && t < 1 && !same(p, a) && !same(p, b) && same(p, between(a, b, t)))
         .sort((x, y) => x.t - y.t)
-      return [a, ...own.map(({ p }) => p).filter((p, k, all) => k === 0 || !same(p, all[k - 1] as Point))]
+      return [a, ...own.map(({ p }) => p).filter((p, k, all) => k === 0 || !same(p, nth(all, k - 1)))]
     }),
   )
 }

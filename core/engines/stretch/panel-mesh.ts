@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import Delaunator from 'delaunator'
 import { err, ok, type Result } from '../../kit/result'
 import { seeded } from '../../kit/random'
@@ -55,7 +56,7 @@ export function panelMesh(panel: Panel, triangles = 5000, options: PanelMeshOpti
   const taped = Float64Array.from(used.points.flatMap((p) => [p.x, p.y]))
   const lines = along
     .flatMap((chain, i) =>
-      (chains[i] as Chain).line < asked.length ? [chain.map((v) => used.ids[v] as number).filter((v) => v >= 0)] : [],
+      nth(chains, i).line < asked.length ? [chain.map((v) => nth(used.ids, v)).filter((v) => v >= 0)] : [],
     )
     .filter((c) => c.length > 1)
   const made = { mesh, taped, chains: lines }
@@ -67,11 +68,11 @@ function usedOnly(points: readonly Point[], triangles: readonly number[]) {
   const ids = new Int32Array(points.length).fill(-1)
   const out: Point[] = []
   const own = triangles.map((v) => {
-    if ((ids[v] as number) < 0) {
+    if (nth(ids, v) < 0) {
       ids[v] = out.length
-      out.push(points[v] as Point)
+      out.push(nth(points, v))
     }
-    return ids[v] as number
+    return nth(ids, v)
   })
   return { points: out, triangles: own, ids }
 }
@@ -86,7 +87,7 @@ function outlineOn(panel: Panel): Point[] | null {
   )
   return outline.path.flatMap((p, i, all) => {
     const at = (q: Point): Point => ({ x: q.x * sx, y: q.y * sy })
-    const [before, after] = [all[(i + all.length - 1) % all.length] as Point, all[(i + 1) % all.length] as Point]
+    const [before, after] = [nth(all, (i + all.length - 1) % all.length), nth(all, (i + 1) % all.length)]
     return rounded(at(before), at(p), at(after), radius.get(keyOf(p)) ?? 0)
   })
 }
@@ -138,7 +139,7 @@ function toSegment(a: Point, b: Point, x: number, y: number): number {
 function toRing(ring: readonly Point[], x: number, y: number): number {
   let least = Infinity
   for (let i = 0; i < ring.length; i++)
-    least = Math.min(least, toSegment(ring[i] as Point, ring[(i + 1) % ring.length] as Point, x, y))
+    least = Math.min(least, toSegment(nth(ring, i), nth(ring, (i + 1) % ring.length), x, y))
   return least
 }
 
@@ -155,8 +156,7 @@ function scatter(
   const area = (ring: readonly Point[]) =>
     Math.abs(
       ring.reduce(
-        (s, p, i) =>
-          s + p.x * (ring[(i + 1) % ring.length] as Point).y - p.y * (ring[(i + 1) % ring.length] as Point).x,
+        (s, p, i) => s + p.x * nth(ring, (i + 1) % ring.length).y - p.y * nth(ring, (i + 1) % ring.length).x,
         0,
       ),
     ) / 2
@@ -187,7 +187,7 @@ function scatter(
   }
   for (const ring of [rim, ...holes])
     for (let i = 0; i < ring.length; i++) {
-      const [a, b] = [ring[i] as Point, ring[(i + 1) % ring.length] as Point]
+      const [a, b] = [nth(ring, i), nth(ring, (i + 1) % ring.length)]
       for (const p of along(a, b, spacing)) put(p)
     }
   const lines = chains.map(({ points }) =>
@@ -212,7 +212,7 @@ function scatter(
           continue
         if (
           chains.some((c) =>
-            c.points.some((a, i) => i > 0 && toSegment(c.points[i - 1] as Point, a, p.x, p.y) < RIM_SHARE * step),
+            c.points.some((a, i) => i > 0 && toSegment(nth(c.points, i - 1), a, p.x, p.y) < RIM_SHARE * step),
           )
         )
           continue
@@ -234,7 +234,7 @@ function along(a: Point, b: Point, spacing: (x: number, y: number) => number): P
     marks.push(mm)
   }
   // The last step is shared out over all of them.
-  const squeeze = long / (marks[marks.length - 1] as number)
+  const squeeze = long / nth(marks, marks.length - 1)
   return marks.slice(0, -1).map((mm) => at(mm * squeeze))
 }
 

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { Point } from '../../kit/plane'
 import type { Fault } from '../../kit/result'
 import type { Panel, Recess } from '../../model/vehicle/schema'
@@ -81,7 +82,7 @@ export function panelSurface(panel: Panel): PanelSurface {
     const base: OnSurface['at'] = swept
       ? [a.along + b.rise * sin, -b.along, a.rise + b.rise * cos]
       : [a.along, -b.along, a.rise + b.rise]
-    return { at: [0, 1, 2].map((i) => (base[i] as number) - deep * (normal[i] as number)) as OnSurface['at'], normal }
+    return { at: [0, 1, 2].map((i) => nth(base, i) - deep * nth(normal, i)) as OnSurface['at'], normal }
   }
   return { on, bends: bendsOf(panel), folds: foldLines(panel) }
 }
@@ -200,14 +201,14 @@ function profile(
   for (const way of [1, -1])
     for (let i = middle; i + way >= 0 && i + way <= PROFILE_STEPS; i += way) {
       const lean = slope((i + way / 2) * step)
-      along[i + way] = (along[i] as number) + way * step * Math.cos(lean)
-      rise[i + way] = (rise[i] as number) - way * step * Math.sin(lean)
+      along[i + way] = nth(along, i) + way * step * Math.cos(lean)
+      rise[i + way] = nth(rise, i) - way * step * Math.sin(lean)
     }
   return (s) => {
     const at = Math.max(0, Math.min(PROFILE_STEPS, s / step))
     const i = Math.min(PROFILE_STEPS - 1, Math.floor(at))
     const f = at - i
-    const mix = (list: Float64Array) => (list[i] as number) * (1 - f) + (list[i + 1] as number) * f
+    const mix = (list: Float64Array) => nth(list, i) * (1 - f) + nth(list, i + 1) * f
     return { along: mix(along), rise: mix(rise), slope: slope(at * step) }
   }
 }

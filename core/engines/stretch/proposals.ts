@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { Point } from '../../kit/plane'
 import { spotsOver } from './spots'
 import type { SurfaceMap } from './surface-map'
@@ -43,7 +44,7 @@ export function proposals(
     const same = (s: Proposal) =>
       s.along === along &&
       s.atMm?.length === at.length &&
-      s.atMm.every((mm, i) => Math.abs(mm - (at[i] as number)) < 0.03 * size)
+      s.atMm.every((mm, i) => Math.abs(mm - nth(at, i)) < 0.03 * size)
     if (seams.some(same)) return
     seams.push({
       kind: 'seam',
@@ -135,7 +136,7 @@ function cornersOf(
   ).map(([x, y]) => {
     let best = { value: Infinity, at: { x: 0, y: 0 } }
     for (let v = 0; v < map.taped.length / 2; v++) {
-      const p = { x: map.taped[2 * v] as number, y: map.taped[2 * v + 1] as number }
+      const p = { x: nth(map.taped, 2 * v), y: nth(map.taped, 2 * v + 1) }
       const value = (x > 0 ? p.x - x0 : x1 - p.x) + (y > 0 ? p.y - y0 : y1 - p.y)
       if (value < best.value) best = { value, at: p }
     }
@@ -145,7 +146,7 @@ function cornersOf(
 export function boxOf(places: Float64Array): [number, number, number, number] {
   const out: [number, number, number, number] = [Infinity, -Infinity, Infinity, -Infinity]
   for (let i = 0; i < places.length; i += 2) {
-    const [x, y] = [places[i] as number, places[i + 1] as number]
+    const [x, y] = [nth(places, i), nth(places, i + 1)]
     out[0] = Math.min(out[0], x)
     out[1] = Math.max(out[1], x)
     out[2] = Math.min(out[2], y)

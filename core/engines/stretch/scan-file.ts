@@ -1,5 +1,5 @@
 import { err, ok, type Result } from '../../kit/result'
-import type { ScanSurface } from './scan'
+import type { ScanSurface } from '../../solve/mesh/scan'
 
 const MOST_VERTICES = 60_000
 const MOST_TRIANGLES = 120_000

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { SurfaceMap } from './surface-map'
 
 export const SURFACE_BANDS = ['slight', 'fine', 'post_heat', 'past_limit'] as const
@@ -22,26 +23,24 @@ export function spotsOver(map: SurfaceMap, limit: number): Spot[] {
   const byVertex = new Map<number, number[]>()
   for (const t of over)
     for (let k = 0; k < 3; k++)
-      byVertex.set(triangles[3 * t + k] as number, [...(byVertex.get(triangles[3 * t + k] as number) ?? []), t])
+      byVertex.set(nth(triangles, 3 * t + k), [...(byVertex.get(nth(triangles, 3 * t + k)) ?? []), t])
   const [w, h] = [0, 1].map((d) => taped.reduce((m, x, i) => (i % 2 === d ? Math.max(m, x) : m), 0)) as [number, number]
   const spots: Spot[] = []
   while (over.size > 0) {
-    const first = over.values().next().value as number
+    const first = Number(over.values().next().value)
     over.delete(first)
     const own = [first]
     for (let i = 0; i < own.length; i++)
       for (let k = 0; k < 3; k++)
-        for (const t of byVertex.get(triangles[3 * (own[i] as number) + k] as number) ?? [])
-          if (over.delete(t)) own.push(t)
-    const worst = own.reduce((a, t) => ((stretch[t] as number) > (stretch[a] as number) ? t : a))
-    const at = (d: number) =>
-      [0, 1, 2].reduce((s, k) => s + (taped[2 * (triangles[3 * worst + k] as number) + d] as number) / 3, 0)
+        for (const t of byVertex.get(nth(triangles, 3 * nth(own, i) + k)) ?? []) if (over.delete(t)) own.push(t)
+    const worst = own.reduce((a, t) => (nth(stretch, t) > nth(stretch, a) ? t : a))
+    const at = (d: number) => [0, 1, 2].reduce((s, k) => s + nth(taped, 2 * nth(triangles, 3 * worst + k) + d) / 3, 0)
     const [x, y] = [at(0), at(1)]
     spots.push({
       row: y < h / 3 ? 'top' : y > (2 * h) / 3 ? 'bottom' : 'middle',
       column: x < w / 3 ? 'left' : x > (2 * w) / 3 ? 'right' : 'middle',
-      stretch: stretch[worst] as number,
-      areaMm2: own.reduce((s, t) => s + (area[t] as number), 0),
+      stretch: nth(stretch, worst),
+      areaMm2: own.reduce((s, t) => s + nth(area, t), 0),
       xMm: x,
       yMm: y,
     })

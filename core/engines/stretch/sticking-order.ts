@@ -1,10 +1,11 @@
+import { nth } from '../../kit/known'
 import type { Point } from '../../kit/plane'
 import type { Result } from '../../kit/result'
 import type { Method } from '../../model/method/schema'
 import type { PieceChoice } from '../../model/plan/schema'
 import type { Panel, Recess } from '../../model/vehicle/schema'
 import { chainsOn } from './mesh-ways'
-import type { ScanSurface } from './scan'
+import type { ScanSurface } from '../../solve/mesh/scan'
 import { mapOf, surfaceMap, type SurfaceMap, type SurfaceOptions } from './surface-map'
 
 /** Film pressed into a recess first is stuck a little past its mouth, mm. Assumed. */
@@ -95,7 +96,7 @@ export function linesOf(panel: Panel, choice: PieceChoice): [Point, Point][] {
       { x: x1, y: y1 },
       { x: x0, y: y1 },
     ]
-    return ring.map((p, i): [Point, Point] => [p, ring[(i + 1) % 4] as Point])
+    return ring.map((p, i): [Point, Point] => [p, nth(ring, (i + 1) % 4)])
   })
   return [...seams, ...slits, ...inlays]
 }

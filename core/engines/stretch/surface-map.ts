@@ -1,3 +1,4 @@
+import { nth, mustGet } from '../../kit/known'
 import type { Point } from '../../kit/plane'
 import { err, ok, type Result } from '../../kit/result'
 import { strainOf, topologyOf, type TriMesh } from '../../solve/mesh'
@@ -70,7 +71,7 @@ export function mapOf(
   options: SurfaceOptions & { chains?: readonly (readonly number[])[] },
 ): Result<SurfaceMap> {
   const { limit, shrink, restShrink, pull, quick, spent, progress, laid, chains } = options
-  const stuck = laid ? wholly(mesh, (v) => laid({ x: taped[2 * v] as number, y: taped[2 * v + 1] as number })) : []
+  const stuck = laid ? wholly(mesh, (v) => laid({ x: nth(taped, 2 * v), y: nth(taped, 2 * v + 1) })) : []
   const flat = flatPanel(mesh, {
     limit,
     shrink,
@@ -88,7 +89,7 @@ export function mapOf(
 function wholly(mesh: TriMesh, of: (vertex: number) => boolean): number[] {
   const out: number[] = []
   for (let t = 0; t < mesh.triangles.length / 3; t++)
-    if ([0, 1, 2].every((k) => of(mesh.triangles[3 * t + k] as number))) out.push(t)
+    if ([0, 1, 2].every((k) => of(nth(mesh.triangles, 3 * t + k)))) out.push(t)
   return out
 }
 
@@ -100,13 +101,13 @@ export function shown(mesh: TriMesh, places: Float64Array, flat: FlatPanel): Sur
   const positions = new Float64Array(3 * n)
   const seen = new Float64Array(2 * n)
   filmVertex.forEach((v, c) => {
-    const source = mesh.triangles[c] as number
-    film[2 * v] = corners[2 * c] as number
-    film[2 * v + 1] = -(corners[2 * c + 1] as number)
+    const source = nth(mesh.triangles, c)
+    film[2 * v] = nth(corners, 2 * c)
+    film[2 * v + 1] = -nth(corners, 2 * c + 1)
     taped.set(places.subarray(2 * source, 2 * source + 2), 2 * v)
     positions.set(mesh.positions.subarray(3 * source, 3 * source + 3), 3 * v)
-    seen[2 * v] = mesh.positions[3 * source] as number
-    seen[2 * v + 1] = -(mesh.positions[3 * source + 1] as number)
+    seen[2 * v] = nth(mesh.positions, 3 * source)
+    seen[2 * v + 1] = -nth(mesh.positions, 3 * source + 1)
   })
   const piece = piecesOf(filmVertex, n)
   const turns = lieAsPanel(film, taped, filmVertex, piece)
@@ -122,7 +123,7 @@ export function shown(mesh: TriMesh, places: Float64Array, flat: FlatPanel): Sur
     squeeze: strain.squeeze,
     area: strain.area,
     report,
-    direction: strain.direction.map((a, t) => (turns[piece[t] as number] as number) - a),
+    direction: strain.direction.map((a, t) => nth(turns, piece[t] as number) - a),
   }
 }
 
@@ -130,15 +131,15 @@ export function shown(mesh: TriMesh, places: Float64Array, flat: FlatPanel): Sur
 function piecesOf(triangles: Uint32Array, vertices: number): Uint8Array {
   const root = Int32Array.from({ length: vertices }, (_, i) => i)
   const find = (i: number): number => {
-    while (root[i] !== i) i = root[i] = root[root[i] as number] as number
+    while (root[i] !== i) i = root[i] = nth(root, root[i] as number)
     return i
   }
-  for (let c = 0; c < triangles.length; c++) root[find(triangles[c] as number)] = find(triangles[c - (c % 3)] as number)
+  for (let c = 0; c < triangles.length; c++) root[find(nth(triangles, c))] = find(nth(triangles, c - (c % 3)))
   const ids = new Map<number, number>()
   return Uint8Array.from({ length: triangles.length / 3 }, (_, t) => {
-    const r = find(triangles[3 * t] as number)
+    const r = find(nth(triangles, 3 * t))
     if (!ids.has(r)) ids.set(r, ids.size)
-    return ids.get(r) as number
+    return mustGet(ids, r)
   })
 }
 
@@ -154,13 +155,12 @@ function lieAsPanel(film: Float64Array, taped: Float64Array, triangles: Uint32Ar
   ]
   return Array.from({ length: count }, (_, p) => {
     const own = [...new Set(Array.from(triangles).filter((_, c) => piece[Math.floor(c / 3)] === p))]
-    const mean = (list: Float64Array, d: number) =>
-      own.reduce((s, v) => s + (list[2 * v + d] as number), 0) / own.length
+    const mean = (list: Float64Array, d: number) => own.reduce((s, v) => s + nth(list, 2 * v + d), 0) / own.length
     const [fx, fy, tx, ty] = [mean(film, 0), mean(film, 1), mean(taped, 0), mean(taped, 1)]
     let [dot, cross] = [0, 0]
     for (const v of own) {
-      const [a, b] = [(film[2 * v] as number) - fx, (film[2 * v + 1] as number) - fy]
-      const [c, d] = [(taped[2 * v] as number) - tx, (taped[2 * v + 1] as number) - ty]
+      const [a, b] = [nth(film, 2 * v) - fx, nth(film, 2 * v + 1) - fy]
+      const [c, d] = [nth(taped, 2 * v) - tx, nth(taped, 2 * v + 1) - ty]
       dot += a * c + b * d
       cross += a * d - b * c
     }
@@ -168,7 +168,7 @@ function lieAsPanel(film: Float64Array, taped: Float64Array, triangles: Uint32Ar
     const [cos, sin] = [dot / l, cross / l]
     const [ax, ay] = count > 1 ? [(tx - middle[0]) * APART, (ty - middle[1]) * APART] : [0, 0]
     for (const v of own) {
-      const [a, b] = [(film[2 * v] as number) - fx, (film[2 * v + 1] as number) - fy]
+      const [a, b] = [nth(film, 2 * v) - fx, nth(film, 2 * v + 1) - fy]
       film[2 * v] = a * cos - b * sin + tx + ax
       film[2 * v + 1] = a * sin + b * cos + ty + ay
     }

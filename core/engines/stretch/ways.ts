@@ -1,3 +1,4 @@
+import { mustGet, nth } from '../../kit/known'
 import type { FilmSheet } from '../../model/film/schema'
 import { ok, type Result } from '../../kit/result'
 import { choiceFor } from '../../model/plan/new-plan'
@@ -8,7 +9,7 @@ import { feelOf, type Feel } from './feel'
 import { freeRound, laidPanel } from './sticking-order'
 import { offeredPreStretch, shrinkCapacity } from './pre-stretch'
 import { proposals, together, type Proposal } from './proposals'
-import type { ScanSurface } from './scan'
+import type { ScanSurface } from '../../solve/mesh/scan'
 import type { SurfaceMap } from './surface-map'
 
 /** How much of a seam is seen: on a body line it is lost in the crease, near the rim in the shadow of the gap. */
@@ -144,7 +145,7 @@ export function waysFor(
       .filter((w) => w.code === code)
       .sort((a, b) => a.worst - b.worst)
       .slice(0, n)
-      .map((w) => solved.get(w) as Candidate)
+      .map((w) => mustGet(solved, w))
   for (const seam of best('seam', 1))
     for (const slits of best('slits', BOTH))
       if (seam.proposal && slits.proposal) solve(bothOf(panel, seam, slits, together(seam.proposal, slits.proposal)))
@@ -152,7 +153,7 @@ export function waysFor(
   for (const way of ways.slice(0, CONFIRMED)) {
     // A scan is as fine as it is.
     const again =
-      spent() || scan ? null : solvedWay(plan, panelId, solved.get(way) as Candidate, triangles * FINER, spent, null)
+      spent() || scan ? null : solvedWay(plan, panelId, mustGet(solved, way), triangles * FINER, spent, null)
     if (!again) continue
     ways[ways.indexOf(way)] = again
     found?.(again, ++confirmed + ways.length, of)
@@ -279,11 +280,8 @@ const crossesRecess = (panel: Panel, p: Proposal): boolean =>
   })
 /** Whether a panel's worst place lies in a recess: cuts from its rim are then no help. */
 function inRecess(panel: Panel, map: SurfaceMap): boolean {
-  const worst = map.stretch.reduce((a, s, t) => (s > (map.stretch[a] as number) ? t : a), 0)
-  const [x, y] = [0, 1].map((d) => map.taped[2 * (map.triangles[3 * worst] as number) + d] as number) as [
-    number,
-    number,
-  ]
+  const worst = map.stretch.reduce((a, s, t) => (s > nth(map.stretch, a) ? t : a), 0)
+  const [x, y] = [0, 1].map((d) => nth(map.taped, 2 * nth(map.triangles, 3 * worst) + d)) as [number, number]
   return panel.recesses.some((r) => {
     const b = freeRound(panel, { ...r, way: 'bridge', gapMm: r.gapMm + ROUND_RECESS_MM })
     return x > b.x0 && x < b.x1 && y > b.y0 && y < b.y1
@@ -356,12 +354,12 @@ function seenAt(panel: Panel, p: Proposal): SeamSeen {
 
 function seamFacts(panel: Panel, p: Proposal): Record<string, string | number> {
   const at = p.atMm ?? []
-  const line = at.length === 1 ? lineUnder(panel, p, at[0] as number) : undefined
+  const line = at.length === 1 ? lineUnder(panel, p, nth(at, 0)) : undefined
   return {
     parts: at.length + 1,
     along: p.along ?? 'height',
     ...(line ? { line: line.name } : {}),
     at_mm: Math.round(at[0] ?? 0),
-    ...(at.length > 1 ? { to_mm: Math.round(at[at.length - 1] as number) } : {}),
+    ...(at.length > 1 ? { to_mm: Math.round(nth(at, at.length - 1)) } : {}),
   }
 }

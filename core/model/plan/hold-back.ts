@@ -1,4 +1,3 @@
-import type { z } from 'zod'
 import { issueFault } from '../../kit/first-fault'
 import type { Fault } from '../../kit/result'
 import { itemKey } from './item-key'
@@ -40,7 +39,7 @@ export function soundPlan(typed: Plan, saved: Plan): SoundPlan {
       const issue = parsed.error.issues[0]
       if (!issue) break
       const place = placeOfPath(plan, issue.path)
-      if (!held.has(place)) held.set(place, { place, fault: issueFault(issue as z.core.$ZodIssue) })
+      if (!held.has(place)) held.set(place, { place, fault: issueFault(issue) })
       const next = putBack(plan, saved, cutPath(plan, issue.path, round))
       if (JSON.stringify(next) === JSON.stringify(plan)) break
       plan = next

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import { edgesInOrder } from './outline'
 import type { Edge, Panel } from './schema'
 
@@ -15,7 +16,7 @@ export function mirrorPanel(panel: Panel): Panel {
   const edges = edgesInOrder(panel)
   const mirrored: Edge[] = [...edges].reverse().map((e) => {
     const i = edges.indexOf(e)
-    const before = edges[(i + edges.length - 1) % edges.length] as Edge
+    const before = nth(edges, (i + edges.length - 1) % edges.length)
     return {
       ...e,
       at: SWAP[e.at],

@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import { arcPoints, boxOf, chordMm, polygonAreaMm2, segmentAreaMm2, type Point } from '../../kit/plane'
 import { ATS, type Edge, type Panel } from './schema'
 
@@ -53,8 +54,8 @@ function computeOutline(panel: Panel): Outline {
   const { corners, closureMm } = raw ?? { corners: fromSizes(panel, edges), closureMm: 0 }
   const sides = edges.map((edge, i) => ({
     edge,
-    from: corners[i] as Point,
-    to: corners[(i + 1) % corners.length] as Point,
+    from: nth(corners, i),
+    to: nth(corners, (i + 1) % corners.length),
   }))
   const path = sides.flatMap((s) => [...arcPoints(s.from, s.to, s.edge.riseMm)])
   const box = boxOf(path)
@@ -100,7 +101,7 @@ function traverse(edges: readonly Edge[]): { corners: Point[]; closureMm: number
  */
 function level(corners: Point[], edges: readonly Edge[]): Point[] {
   const leanings = edges.map((edge, i) => {
-    const [a, b] = [corners[i] as Point, corners[(i + 1) % corners.length] as Point]
+    const [a, b] = [nth(corners, i), nth(corners, (i + 1) % corners.length)]
     const [dx, dy] = [b.x - a.x, b.y - a.y]
     // Each side turned back to lie along the top.
     const [x, y] = (

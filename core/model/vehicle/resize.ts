@@ -1,3 +1,4 @@
+import { nth } from '../../kit/known'
 import type { Point } from '../../kit/plane'
 import { edgesInOrder, outlineOf } from './outline'
 import { arcLengthMm } from '../../kit/plane'
@@ -30,13 +31,13 @@ export function setSize(panel: Panel, field: 'widthMm' | 'heightMm', mm: number)
   const corners = outline.edges.map((e) => corner(e.from))
   const n = corners.length
   const heading = (i: number): number => {
-    const [a, b] = [corners[i % n] as Point, corners[(i + 1) % n] as Point]
+    const [a, b] = [nth(corners, i % n), nth(corners, (i + 1) % n)]
     return Math.atan2(b.y - a.y, b.x - a.x)
   }
   const loose = (e: Edge): boolean => panel.assumed.includes(`edges.${e.id}`)
   const edges = edgesInOrder(panel).map((e, i): Edge => {
     if (!loose(e)) return e
-    const [a, b] = [corners[i] as Point, corners[(i + 1) % n] as Point]
+    const [a, b] = [nth(corners, i), nth(corners, (i + 1) % n)]
     const chord = Math.hypot(b.x - a.x, b.y - a.y)
     // A hollow that no longer fits its shorter chord is kept below the half circle.
     const riseMm = Math.sign(e.riseMm) * Math.min(Math.abs(e.riseMm), chord / 2)

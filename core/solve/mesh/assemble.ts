@@ -39,15 +39,15 @@ export class Assembly {
     for (let t = 0; t < count; t++) {
       const v = [triangles[3 * t], triangles[3 * t + 1], triangles[3 * t + 2]] as [number, number, number]
       for (let k = 0; k < 3; k++) {
-        const [i, j] = [v[k] as number, v[(k + 1) % 3] as number]
+        const [i, j] = [v[k], v[(k + 1) % 3]]
         const key = Math.min(i, j) * n + Math.max(i, j)
         let id = ids.get(key)
         if (id === undefined) {
           id = pairs.length / 2
           ids.set(key, id)
           pairs.push(Math.min(i, j), Math.max(i, j))
-          ;(neighbours[i] as number[]).push(j)
-          ;(neighbours[j] as number[]).push(i)
+          neighbours[i].push(j)
+          neighbours[j].push(i)
         }
         this.pairOf[3 * t + k] = id
         this.turned[3 * t + k] = i < j ? 0 : 1
@@ -66,8 +66,8 @@ export class Assembly {
     const area = new Float64Array(count)
     for (let t = 0; t < count; t++) {
       const [a, b, c] = [triangles[3 * t], triangles[3 * t + 1], triangles[3 * t + 2]] as [number, number, number]
-      const e = [0, 1, 2].map((i) => (p[3 * b + i] as number) - (p[3 * a + i] as number)) as [number, number, number]
-      const f = [0, 1, 2].map((i) => (p[3 * c + i] as number) - (p[3 * a + i] as number)) as [number, number, number]
+      const e = [0, 1, 2].map((i) => p[3 * b + i] - p[3 * a + i]) as [number, number, number]
+      const f = [0, 1, 2].map((i) => p[3 * c + i] - p[3 * a + i]) as [number, number, number]
       // The triangle's own plane: a at 0, b on the x axis.
       const x1 = Math.hypot(...e)
       const x2 = (f[0] * e[0] + f[1] * e[1] + f[2] * e[2]) / x1
@@ -89,22 +89,22 @@ export class Assembly {
     const { diagonal, blocks, pairOf, turned, fixed } = this
     const { triangles } = this.mesh
     for (let k = 0; k < 3; k++) {
-      const v = triangles[3 * t + k] as number
+      const v = triangles[3 * t + k]
       if (fixed[v]) continue
-      const [qx, qy] = [q[2 * k] as number, q[2 * k + 1] as number]
-      diagonal[3 * v] = (diagonal[3 * v] as number) + weight * qx * qx
-      diagonal[3 * v + 1] = (diagonal[3 * v + 1] as number) + weight * qx * qy
-      diagonal[3 * v + 2] = (diagonal[3 * v + 2] as number) + weight * qy * qy
+      const [qx, qy] = [q[2 * k], q[2 * k + 1]]
+      diagonal[3 * v] = diagonal[3 * v] + weight * qx * qx
+      diagonal[3 * v + 1] = diagonal[3 * v + 1] + weight * qx * qy
+      diagonal[3 * v + 2] = diagonal[3 * v + 2] + weight * qy * qy
       const next = (k + 1) % 3
-      const w = triangles[3 * t + next] as number
+      const w = triangles[3 * t + next]
       if (fixed[w]) continue
-      const [rx, ry] = [q[2 * next] as number, q[2 * next + 1] as number]
-      const b = 4 * (pairOf[3 * t + k] as number)
+      const [rx, ry] = [q[2 * next], q[2 * next + 1]]
+      const b = 4 * pairOf[3 * t + k]
       const flip = turned[3 * t + k] === 1
-      blocks[b] = (blocks[b] as number) + weight * qx * rx
-      blocks[b + 1] = (blocks[b + 1] as number) + weight * (flip ? rx * qy : qx * ry)
-      blocks[b + 2] = (blocks[b + 2] as number) + weight * (flip ? ry * qx : qy * rx)
-      blocks[b + 3] = (blocks[b + 3] as number) + weight * qy * ry
+      blocks[b] = blocks[b] + weight * qx * rx
+      blocks[b + 1] = blocks[b + 1] + weight * (flip ? rx * qy : qx * ry)
+      blocks[b + 2] = blocks[b + 2] + weight * (flip ? ry * qx : qy * rx)
+      blocks[b + 3] = blocks[b + 3] + weight * qy * ry
     }
   }
   /**
@@ -114,13 +114,13 @@ export class Assembly {
   factor(): boolean {
     const { n, diagonal, fixed } = this
     let sum = 0
-    for (let v = 0; v < n; v++) sum += (diagonal[3 * v] as number) + (diagonal[3 * v + 2] as number)
+    for (let v = 0; v < n; v++) sum += diagonal[3 * v] + diagonal[3 * v + 2]
     const base = sum / (2 * n)
     for (let little = 1e-9; little < 1; little *= 100) {
       const tried = diagonal.slice()
       for (let v = 0; v < n; v++) {
-        tried[3 * v] = fixed[v] ? 1 : (tried[3 * v] as number) + little * base
-        tried[3 * v + 2] = fixed[v] ? 1 : (tried[3 * v + 2] as number) + little * base
+        tried[3 * v] = fixed[v] ? 1 : tried[3 * v] + little * base
+        tried[3 * v + 2] = fixed[v] ? 1 : tried[3 * v + 2] + little * base
       }
       if (this.cholesky.factor(tried, this.blocks)) return true
     }

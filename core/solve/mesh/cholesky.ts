@@ -34,18 +34,18 @@ export class BlockCholesky {
     const m = pairs.length / 2
     this.lowStart = new Int32Array(n + 1)
     for (let e = 0; e < m; e++) {
-      const k = Math.max(this.at[pairs[2 * e] as number] as number, this.at[pairs[2 * e + 1] as number] as number)
-      this.lowStart[k + 1] = (this.lowStart[k + 1] as number) + 1
+      const k = Math.max(this.at[pairs[2 * e]], this.at[pairs[2 * e + 1]])
+      this.lowStart[k + 1] = this.lowStart[k + 1] + 1
     }
-    for (let i = 0; i < n; i++) this.lowStart[i + 1] = (this.lowStart[i + 1] as number) + (this.lowStart[i] as number)
+    for (let i = 0; i < n; i++) this.lowStart[i + 1] = this.lowStart[i + 1] + this.lowStart[i]
     const fill = this.lowStart.slice(0, n)
     this.lowRow = new Int32Array(m)
     this.lowBlock = new Int32Array(m)
     this.lowTurned = new Uint8Array(m)
     for (let e = 0; e < m; e++) {
-      const [i, j] = [this.at[pairs[2 * e] as number] as number, this.at[pairs[2 * e + 1] as number] as number]
+      const [i, j] = [this.at[pairs[2 * e]], this.at[pairs[2 * e + 1]]]
       const k = Math.max(i, j)
-      const p = fill[k] as number
+      const p = fill[k]
       fill[k] = p + 1
       this.lowRow[p] = Math.min(i, j)
       this.lowBlock[p] = e
@@ -58,18 +58,18 @@ export class BlockCholesky {
     const count = new Int32Array(n)
     for (let k = 0; k < n; k++) {
       this.mark[k] = k
-      for (let p = this.lowStart[k] as number; p < (this.lowStart[k + 1] as number); p++)
-        for (let i = this.lowRow[p] as number; this.mark[i] !== k; i = this.parent[i] as number) {
+      for (let p = this.lowStart[k]; p < this.lowStart[k + 1]; p++)
+        for (let i = this.lowRow[p]; this.mark[i] !== k; i = this.parent[i]) {
           if (this.parent[i] === -1) this.parent[i] = k
-          count[i] = (count[i] as number) + 1
+          count[i] = count[i] + 1
           this.mark[i] = k
         }
     }
     this.start = new Int32Array(n + 1)
-    for (let i = 0; i < n; i++) this.start[i + 1] = (this.start[i] as number) + (count[i] as number)
+    for (let i = 0; i < n; i++) this.start[i + 1] = this.start[i] + count[i]
     this.filled = new Int32Array(n)
-    this.rows = new Int32Array(this.start[n] as number)
-    this.values = new Float64Array(4 * (this.start[n] as number))
+    this.rows = new Int32Array(this.start[n])
+    this.values = new Float64Array(4 * this.start[n])
     this.diagonal = new Float64Array(3 * n)
     this.x = new Float64Array(4 * n)
   }
@@ -85,49 +85,49 @@ export class BlockCholesky {
     for (let k = 0; k < n; k++) {
       let top = n
       mark[k] = k
-      for (let p = this.lowStart[k] as number; p < (this.lowStart[k + 1] as number); p++) {
-        let i = this.lowRow[p] as number
-        const b = 4 * (this.lowBlock[p] as number)
+      for (let p = this.lowStart[k]; p < this.lowStart[k + 1]; p++) {
+        let i = this.lowRow[p]
+        const b = 4 * this.lowBlock[p]
         const turned = this.lowTurned[p] === 1
-        x[4 * i] = blocks[b] as number
-        x[4 * i + 1] = (turned ? blocks[b + 2] : blocks[b + 1]) as number
-        x[4 * i + 2] = (turned ? blocks[b + 1] : blocks[b + 2]) as number
-        x[4 * i + 3] = blocks[b + 3] as number
+        x[4 * i] = blocks[b]
+        x[4 * i + 1] = turned ? blocks[b + 2] : blocks[b + 1]
+        x[4 * i + 2] = turned ? blocks[b + 1] : blocks[b + 2]
+        x[4 * i + 3] = blocks[b + 3]
         let depth = 0
-        for (; mark[i] !== k; i = parent[i] as number) {
+        for (; mark[i] !== k; i = parent[i]) {
           stack[depth++] = i
           mark[i] = k
         }
-        while (depth > 0) stack[--top] = stack[--depth] as number
+        while (depth > 0) stack[--top] = stack[--depth]
       }
-      const v = this.order[k] as number
-      let dxx = diagonal[3 * v] as number
-      let dxy = diagonal[3 * v + 1] as number
-      let dyy = diagonal[3 * v + 2] as number
+      const v = this.order[k]
+      let dxx = diagonal[3 * v]
+      let dxy = diagonal[3 * v + 1]
+      let dyy = diagonal[3 * v + 2]
       for (; top < n; top++) {
-        const i = stack[top] as number
-        const a = this.diagonal[3 * i] as number
-        const c = this.diagonal[3 * i + 1] as number
-        const d = this.diagonal[3 * i + 2] as number
+        const i = stack[top]
+        const a = this.diagonal[3 * i]
+        const c = this.diagonal[3 * i + 1]
+        const d = this.diagonal[3 * i + 2]
         // The block of row k: what stands there times the inverse of the transposed lower triangle of the diagonal.
-        const l0 = (x[4 * i] as number) / a
-        const l1 = ((x[4 * i + 1] as number) - l0 * c) / d
-        const l2 = (x[4 * i + 2] as number) / a
-        const l3 = ((x[4 * i + 3] as number) - l2 * c) / d
+        const l0 = x[4 * i] / a
+        const l1 = (x[4 * i + 1] - l0 * c) / d
+        const l2 = x[4 * i + 2] / a
+        const l3 = (x[4 * i + 3] - l2 * c) / d
         x[4 * i] = x[4 * i + 1] = x[4 * i + 2] = x[4 * i + 3] = 0
-        const from = start[i] as number
-        const to = from + (filled[i] as number)
+        const from = start[i]
+        const to = from + filled[i]
         for (let p = from; p < to; p++) {
-          const j = 4 * (rows[p] as number)
+          const j = 4 * rows[p]
           const q = 4 * p
-          const v0 = values[q] as number
-          const v1 = values[q + 1] as number
-          const v2 = values[q + 2] as number
-          const v3 = values[q + 3] as number
-          x[j] = (x[j] as number) - l0 * v0 - l1 * v1
-          x[j + 1] = (x[j + 1] as number) - l0 * v2 - l1 * v3
-          x[j + 2] = (x[j + 2] as number) - l2 * v0 - l3 * v1
-          x[j + 3] = (x[j + 3] as number) - l2 * v2 - l3 * v3
+          const v0 = values[q]
+          const v1 = values[q + 1]
+          const v2 = values[q + 2]
+          const v3 = values[q + 3]
+          x[j] = x[j] - l0 * v0 - l1 * v1
+          x[j + 1] = x[j + 1] - l0 * v2 - l1 * v3
+          x[j + 2] = x[j + 2] - l2 * v0 - l3 * v1
+          x[j + 3] = x[j + 3] - l2 * v2 - l3 * v3
         }
         dxx -= l0 * l0 + l1 * l1
         dxy -= l0 * l2 + l1 * l3
@@ -137,7 +137,7 @@ export class BlockCholesky {
         values[4 * to + 1] = l1
         values[4 * to + 2] = l2
         values[4 * to + 3] = l3
-        filled[i] = (filled[i] as number) + 1
+        filled[i] = filled[i] + 1
       }
       if (!(dxx > 0)) return false
       const a = Math.sqrt(dxx)
@@ -156,37 +156,37 @@ export class BlockCholesky {
     const { n, start, rows, values, diagonal, order } = this
     const y = new Float64Array(2 * n)
     for (let k = 0; k < n; k++) {
-      y[2 * k] = right[2 * (order[k] as number)] as number
-      y[2 * k + 1] = right[2 * (order[k] as number) + 1] as number
+      y[2 * k] = right[2 * order[k]]
+      y[2 * k + 1] = right[2 * order[k] + 1]
     }
     for (let k = 0; k < n; k++) {
-      const y0 = (y[2 * k] as number) / (diagonal[3 * k] as number)
-      const y1 = ((y[2 * k + 1] as number) - (diagonal[3 * k + 1] as number) * y0) / (diagonal[3 * k + 2] as number)
+      const y0 = y[2 * k] / diagonal[3 * k]
+      const y1 = (y[2 * k + 1] - diagonal[3 * k + 1] * y0) / diagonal[3 * k + 2]
       y[2 * k] = y0
       y[2 * k + 1] = y1
-      for (let p = start[k] as number; p < (start[k + 1] as number); p++) {
-        const j = 2 * (rows[p] as number)
-        y[j] = (y[j] as number) - (values[4 * p] as number) * y0 - (values[4 * p + 1] as number) * y1
-        y[j + 1] = (y[j + 1] as number) - (values[4 * p + 2] as number) * y0 - (values[4 * p + 3] as number) * y1
+      for (let p = start[k]; p < start[k + 1]; p++) {
+        const j = 2 * rows[p]
+        y[j] = y[j] - values[4 * p] * y0 - values[4 * p + 1] * y1
+        y[j + 1] = y[j + 1] - values[4 * p + 2] * y0 - values[4 * p + 3] * y1
       }
     }
     for (let k = n - 1; k >= 0; k--) {
-      let s0 = y[2 * k] as number
-      let s1 = y[2 * k + 1] as number
-      for (let p = start[k] as number; p < (start[k + 1] as number); p++) {
-        const j = 2 * (rows[p] as number)
-        const [y0, y1] = [y[j] as number, y[j + 1] as number]
-        s0 -= (values[4 * p] as number) * y0 + (values[4 * p + 2] as number) * y1
-        s1 -= (values[4 * p + 1] as number) * y0 + (values[4 * p + 3] as number) * y1
+      let s0 = y[2 * k]
+      let s1 = y[2 * k + 1]
+      for (let p = start[k]; p < start[k + 1]; p++) {
+        const j = 2 * rows[p]
+        const [y0, y1] = [y[j], y[j + 1]]
+        s0 -= values[4 * p] * y0 + values[4 * p + 2] * y1
+        s1 -= values[4 * p + 1] * y0 + values[4 * p + 3] * y1
       }
-      const x1 = s1 / (diagonal[3 * k + 2] as number)
+      const x1 = s1 / diagonal[3 * k + 2]
       y[2 * k + 1] = x1
-      y[2 * k] = (s0 - (diagonal[3 * k + 1] as number) * x1) / (diagonal[3 * k] as number)
+      y[2 * k] = (s0 - diagonal[3 * k + 1] * x1) / diagonal[3 * k]
     }
     const out = new Float64Array(2 * n)
     for (let k = 0; k < n; k++) {
-      out[2 * (order[k] as number)] = y[2 * k] as number
-      out[2 * (order[k] as number) + 1] = y[2 * k + 1] as number
+      out[2 * order[k]] = y[2 * k]
+      out[2 * order[k] + 1] = y[2 * k + 1]
     }
     return out
   }
@@ -210,7 +210,7 @@ export function dissection(positions: Float64Array, neighbours: readonly (readon
     for (let d = 0; d < 3; d++) {
       let [low, high] = [Infinity, -Infinity]
       for (const v of list) {
-        const x = positions[3 * v + d] as number
+        const x = positions[3 * v + d]
         if (x < low) low = x
         if (x > high) high = x
       }
@@ -219,16 +219,14 @@ export function dissection(positions: Float64Array, neighbours: readonly (readon
         axis = d
       }
     }
-    const sorted = list.sort(
-      (a, b) => (positions[3 * a + axis] as number) - (positions[3 * b + axis] as number) || a - b,
-    )
+    const sorted = list.sort((a, b) => positions[3 * a + axis] - positions[3 * b + axis] || a - b)
     const half = sorted.length >> 1
     sorted.forEach((v, i) => (side[v] = i < half ? 1 : 2))
     const left: number[] = []
     const between: number[] = []
     for (let i = 0; i < half; i++) {
-      const v = sorted[i] as number
-      if ((neighbours[v] as readonly number[]).some((w) => side[w] === 2)) between.push(v)
+      const v = sorted[i]
+      if (neighbours[v].some((w) => side[w] === 2)) between.push(v)
       else left.push(v)
     }
     const right = sorted.slice(half)

@@ -33,9 +33,9 @@ export class Work {
     const tri = mesh.triangles
     let [f00, f01, f10, f11] = [0, 0, 0, 0]
     for (let k = 0; k < 3; k++) {
-      const v = 2 * (tri[3 * t + k] as number)
-      const [x, y] = [u[v] as number, u[v + 1] as number]
-      const [gx, gy] = [slopes[6 * t + 2 * k] as number, slopes[6 * t + 2 * k + 1] as number]
+      const v = 2 * tri[3 * t + k]
+      const [x, y] = [u[v], u[v + 1]]
+      const [gx, gy] = [slopes[6 * t + 2 * k], slopes[6 * t + 2 * k + 1]]
       f00 += x * gx
       f01 += x * gy
       f10 += y * gx
@@ -75,13 +75,13 @@ export class Work {
   centre(u: Float64Array): void {
     const [least, most] = this.extremes(u)
     const scale = 1 / Math.sqrt(least * most)
-    for (let i = 0; i < u.length; i++) u[i] = (u[i] as number) * scale
+    for (let i = 0; i < u.length; i++) u[i] = u[i] * scale
   }
   /** How hard the bound is pushed where the barrier alone would hold it at t. */
   pushAt(u: Float64Array, t: number): number {
     let sum = 0
     for (let i = 0; i < this.as.count; i++) {
-      const w = this.weight[i] as number
+      const w = this.weight[i]
       if (w === 0) continue
       this.at(u, i)
       for (const s of [this.d.s1, this.d.s2]) {
@@ -95,7 +95,7 @@ export class Work {
     const top = this.mid + this.ease * t
     let sum = 0
     for (let i = 0; i < this.as.count; i++) {
-      const w = this.weight[i] as number
+      const w = this.weight[i]
       if (w === 0) continue
       this.at(u, i)
       if (!(this.d.s2 > 0)) return Infinity
@@ -127,7 +127,7 @@ export class Work {
     for (let mode = 0; mode < 4; mode++) {
       const weight = mode === 0 ? h1 : mode === 1 ? h2 : mode === 2 ? hf : ht
       for (let k = 0; k < 3; k++) {
-        const [gx, gy] = [slopes[6 * t + 2 * k] as number, slopes[6 * t + 2 * k + 1] as number]
+        const [gx, gy] = [slopes[6 * t + 2 * k], slopes[6 * t + 2 * k + 1]]
         // The slope along the film's two singular directions on the surface's side.
         const a = d.cv * gx + d.sv * gy
         const b = -d.sv * gx + d.cv * gy
@@ -147,13 +147,13 @@ export class Work {
       if (mode > 1) continue
       const [g, c] = mode === 0 ? [g1, c1] : [g2, c2]
       for (let k = 0; k < 3; k++) {
-        const v = tri[3 * t + k] as number
+        const v = tri[3 * t + k]
         if (as.fixed[v]) continue
-        gradient[2 * v] = (gradient[2 * v] as number) + g * (q[2 * k] as number)
-        gradient[2 * v + 1] = (gradient[2 * v + 1] as number) + g * (q[2 * k + 1] as number)
+        gradient[2 * v] = gradient[2 * v] + g * q[2 * k]
+        gradient[2 * v + 1] = gradient[2 * v + 1] + g * q[2 * k + 1]
         if (c === 0) continue
-        cross[2 * v] = (cross[2 * v] as number) + c * (q[2 * k] as number)
-        cross[2 * v + 1] = (cross[2 * v + 1] as number) + c * (q[2 * k + 1] as number)
+        cross[2 * v] = cross[2 * v] + c * q[2 * k]
+        cross[2 * v + 1] = cross[2 * v + 1] + c * q[2 * k + 1]
       }
     }
   }
@@ -174,7 +174,7 @@ export class Work {
       return [p - q, p * p + q * q, -ease * p - q, ease * ease * p * p + q * q, q * q - ease * p * p]
     }
     for (let i = 0; i < as.count; i++) {
-      const w = this.weight[i] as number
+      const w = this.weight[i]
       if (w === 0) continue
       this.at(u, i)
       const [ga, haa, ta, tta, ca] = of(Math.log(d.s1))
@@ -201,11 +201,11 @@ export class Work {
     if (!as.factor()) return null
     const y = as.cholesky.solve(this.cross)
     const z = as.cholesky.solve(this.gradient)
-    const dot = (a: Float64Array, b: Float64Array) => a.reduce((s, x, i) => s + x * (b[i] as number), 0)
+    const dot = (a: Float64Array, b: Float64Array) => a.reduce((s, x, i) => s + x * b[i], 0)
     const rest = htt - dot(this.cross, y)
     const dt = rest > 1e-12 * htt ? (-gt + dot(this.cross, z)) / rest : -gt / htt
     const direction = new Float64Array(u.length)
-    for (let i = 0; i < u.length; i++) direction[i] = -(z[i] as number) - dt * (y[i] as number)
+    for (let i = 0; i < u.length; i++) direction[i] = -z[i] - dt * y[i]
     const slope = dot(this.gradient, direction) + gt * dt
     if (!(slope < 0)) return null
     const now = push * t + this.barrier(u, t)
@@ -225,7 +225,7 @@ export class Work {
     let sum = 0
     for (let i = 0; i < this.as.count; i++) {
       this.at(u, i)
-      sum += ((this.as.area[i] as number) / this.as.totalArea) * (of(this.d.s1) + of(this.d.s2))
+      sum += (this.as.area[i] / this.as.totalArea) * (of(this.d.s1) + of(this.d.s2))
     }
     return sum
   }
@@ -242,8 +242,8 @@ export class Work {
     this.gradient.fill(0)
     for (let i = 0; i < as.count; i++) {
       this.at(u, i)
-      const share = (as.area[i] as number) / as.totalArea
-      const w = weight * (this.weight[i] as number)
+      const share = as.area[i] / as.totalArea
+      const w = weight * this.weight[i]
       const of = (s: number): [number, number] => {
         const l = scale / s
         const m = l < 1 ? share * SQUEEZE_COUNTS : share
@@ -263,7 +263,7 @@ export class Work {
     if (!as.factor()) return null
     const z = as.cholesky.solve(this.gradient)
     const direction = z.map((x) => -x)
-    const slope = direction.reduce((s, x, i) => s + x * (this.gradient[i] as number), 0)
+    const slope = direction.reduce((s, x, i) => s + x * this.gradient[i], 0)
     if (!(slope < 0)) return null
     const energy = (v: Float64Array) => this.meanSquare(v, bound, least) + weight * this.barrier(v, bound)
     return this.search(u, direction, slope, energy(u), (v) => ({ value: energy(v), t: bound }))
@@ -279,7 +279,7 @@ export class Work {
   ): { u: Float64Array; t: number; decrement: number } | null {
     const next = new Float64Array(u.length)
     for (let alpha = 1; alpha > 1e-7; alpha *= alpha > 0.3 ? 0.7 : 0.4) {
-      for (let i = 0; i < u.length; i++) next[i] = (u[i] as number) + alpha * (direction[i] as number)
+      for (let i = 0; i < u.length; i++) next[i] = u[i] + alpha * direction[i]
       const there = value(next, alpha)
       if (there.value <= now + 1e-4 * alpha * slope) return { u: next, t: there.t, decrement: -slope }
     }

@@ -193,8 +193,7 @@ export function flattenRest(
   for (let moved = 0, move = 0.5; moved < 1;) {
     const to = Math.min(1, moved + move)
     const next = u.slice()
-    for (let i = 0; i < next.length; i++)
-      if (stuck.fixed[i >> 1]) next[i] = (whole[i] as number) * (1 - to) + (target[i] as number) * to
+    for (let i = 0; i < next.length; i++) if (stuck.fixed[i >> 1]) next[i] = whole[i] * (1 - to) + target[i] * to
     if (work.flipped(next) > 0) {
       move /= 2
       if (move < LEAST_MOVE) return err({ code: 'cannot_flatten' })
@@ -252,18 +251,18 @@ function alignInPlace(
 ): void {
   const own: number[] = []
   stuck.fixed.forEach((f, v) => f === part && own.push(v))
-  const mean = (list: Float64Array, d: number) => own.reduce((s, v) => s + (list[2 * v + d] as number), 0) / own.length
+  const mean = (list: Float64Array, d: number) => own.reduce((s, v) => s + list[2 * v + d], 0) / own.length
   const [ax, ay, bx, by] = [mean(stuck.places, 0), mean(stuck.places, 1), mean(film, 0), mean(film, 1)]
   let [dot, cross] = [0, 0]
   for (const v of own) {
-    const [x, y] = [(stuck.places[2 * v] as number) - ax, (stuck.places[2 * v + 1] as number) - ay]
-    const [p, q] = [(film[2 * v] as number) - bx, (film[2 * v + 1] as number) - by]
+    const [x, y] = [stuck.places[2 * v] - ax, stuck.places[2 * v + 1] - ay]
+    const [p, q] = [film[2 * v] - bx, film[2 * v + 1] - by]
     dot += x * p + y * q
     cross += x * q - y * p
   }
   const l = Math.hypot(dot, cross) || 1
   for (const v of own) {
-    const [x, y] = [(stuck.places[2 * v] as number) - ax, (stuck.places[2 * v + 1] as number) - ay]
+    const [x, y] = [stuck.places[2 * v] - ax, stuck.places[2 * v + 1] - ay]
     out[2 * v] = (x * dot - y * cross) / l + bx
     out[2 * v + 1] = (x * cross + y * dot) / l + by
   }
@@ -275,5 +274,5 @@ const sound = (work: Work, u: Float64Array | null): Float64Array | null => (u &&
 function scaleTo(work: Work, u: Float64Array, least: number): void {
   const [, most] = work.extremes(u)
   const scale = 1 / (most * least)
-  for (let i = 0; i < u.length; i++) u[i] = (u[i] as number) * scale
+  for (let i = 0; i < u.length; i++) u[i] = u[i] * scale
 }

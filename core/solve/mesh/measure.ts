@@ -29,8 +29,8 @@ export function strainOf(mesh: TriMesh, corners: Float64Array): Strain {
   for (let t = 0; t < count; t++) {
     let [f00, f01, f10, f11] = [0, 0, 0, 0]
     for (let k = 0; k < 3; k++) {
-      const [x, y] = [corners[6 * t + 2 * k] as number, corners[6 * t + 2 * k + 1] as number]
-      const [gx, gy] = [as.slopes[6 * t + 2 * k] as number, as.slopes[6 * t + 2 * k + 1] as number]
+      const [x, y] = [corners[6 * t + 2 * k], corners[6 * t + 2 * k + 1]]
+      const [gx, gy] = [as.slopes[6 * t + 2 * k], as.slopes[6 * t + 2 * k + 1]]
       f00 += x * gx
       f01 += x * gy
       f10 += y * gx
@@ -49,12 +49,12 @@ export function strainOf(mesh: TriMesh, corners: Float64Array): Strain {
 
 /** The value that a share of the area does not pass. */
 export function quantile(values: Float64Array, area: Float64Array, share: number): number {
-  const order = Array.from(values.keys()).sort((a, b) => (values[a] as number) - (values[b] as number))
+  const order = Array.from(values.keys()).sort((a, b) => values[a] - values[b])
   const total = area.reduce((s, a) => s + a, 0)
   let run = 0
   for (const i of order) {
-    run += area[i] as number
-    if (run >= share * total - 1e-12) return values[i] as number
+    run += area[i]
+    if (run >= share * total - 1e-12) return values[i]
   }
-  return order.length > 0 ? (values[order[order.length - 1] as number] as number) : 0
+  return order.length > 0 ? values[order[order.length - 1]] : 0
 }

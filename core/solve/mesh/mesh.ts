@@ -23,23 +23,14 @@ export interface Topology {
   parts: number[][]
 }
 
-export const corner = (mesh: TriMesh, triangle: number, k: number): number =>
-  mesh.triangles[3 * triangle + (k % 3)] as number
+export const corner = (mesh: TriMesh, triangle: number, k: number): number => mesh.triangles[3 * triangle + (k % 3)]
 
 /** Area of one triangle. */
 export function areaOf(mesh: TriMesh, t: number): number {
   const [a, b, c] = [corner(mesh, t, 0), corner(mesh, t, 1), corner(mesh, t, 2)]
   const p = mesh.positions
-  const [ux, uy, uz] = [0, 1, 2].map((i) => (p[3 * b + i] as number) - (p[3 * a + i] as number)) as [
-    number,
-    number,
-    number,
-  ]
-  const [vx, vy, vz] = [0, 1, 2].map((i) => (p[3 * c + i] as number) - (p[3 * a + i] as number)) as [
-    number,
-    number,
-    number,
-  ]
+  const [ux, uy, uz] = [0, 1, 2].map((i) => p[3 * b + i] - p[3 * a + i]) as [number, number, number]
+  const [vx, vy, vz] = [0, 1, 2].map((i) => p[3 * c + i] - p[3 * a + i]) as [number, number, number]
   return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2
 }
 
@@ -55,10 +46,10 @@ export function topologyOf(mesh: TriMesh): Result<Topology> {
   for (let i = 0; i < positions.length; i++)
     if (!Number.isFinite(positions[i])) return err({ code: 'bad_number', facts: { vertex: Math.floor(i / 3) + 1 } })
   for (let i = 0; i < triangles.length; i++)
-    if ((triangles[i] as number) >= vertices)
+    if (triangles[i] >= vertices)
       return err({
         code: 'bad_index',
-        facts: { triangle: Math.floor(i / 3) + 1, vertex: (triangles[i] as number) + 1 },
+        facts: { triangle: Math.floor(i / 3) + 1, vertex: triangles[i] + 1 },
       })
   const flat = firstFlat(mesh)
   if (flat >= 0) return err({ code: 'degenerate', facts: { triangle: flat + 1 } })
@@ -90,11 +81,7 @@ function firstFlat(mesh: TriMesh): number {
     const longest = Math.max(
       ...[0, 1, 2].map((k) => {
         const [a, b] = [corner(mesh, t, k), corner(mesh, t, k + 1)]
-        return Math.hypot(
-          (p[3 * a] as number) - (p[3 * b] as number),
-          (p[3 * a + 1] as number) - (p[3 * b + 1] as number),
-          (p[3 * a + 2] as number) - (p[3 * b + 2] as number),
-        )
+        return Math.hypot(p[3 * a] - p[3 * b], p[3 * a + 1] - p[3 * b + 1], p[3 * a + 2] - p[3 * b + 2])
       }),
     )
     if (!(2 * areaOf(mesh, t) > DEGENERATE_HEIGHT * longest * longest)) return t
@@ -111,20 +98,20 @@ function pinchedVertex(mesh: TriMesh, opposite: Int32Array): number {
   for (let s = 0; s < opposite.length; s++) {
     if (seen[s]) continue
     const v = corner(mesh, Math.floor(s / 3), s % 3)
-    fans[v] = (fans[v] as number) + 1
-    if ((fans[v] as number) > 1) return v
+    fans[v] = fans[v] + 1
+    if (fans[v] > 1) return v
     const walk = (start: number, step: (side: number) => number) => {
       for (let at = start; at >= 0 && !seen[at]; at = step(at)) seen[at] = 1
     }
     const previous = (side: number) => 3 * Math.floor(side / 3) + ((side + 2) % 3)
-    walk(s, (side) => opposite[previous(side)] as number)
+    walk(s, (side) => opposite[previous(side)])
     // The other way round: across the side itself, then on to the next side, which begins at the same vertex.
-    let at = opposite[s] as number
+    let at = opposite[s]
     while (at >= 0) {
       const next = 3 * Math.floor(at / 3) + ((at + 1) % 3)
       if (seen[next]) break
       seen[next] = 1
-      at = opposite[next] as number
+      at = opposite[next]
     }
   }
   return -1
@@ -133,8 +120,7 @@ function pinchedVertex(mesh: TriMesh, opposite: Int32Array): number {
 function loopsOf(mesh: TriMesh, opposite: Int32Array): number[][] {
   const next = new Map<number, number>()
   for (let s = 0; s < opposite.length; s++)
-    if ((opposite[s] as number) < 0)
-      next.set(corner(mesh, Math.floor(s / 3), s % 3), corner(mesh, Math.floor(s / 3), (s % 3) + 1))
+    if (opposite[s] < 0) next.set(corner(mesh, Math.floor(s / 3), s % 3), corner(mesh, Math.floor(s / 3), (s % 3) + 1))
   const out: number[][] = []
   const seen = new Set<number>()
   for (const start of next.keys()) {
@@ -153,14 +139,14 @@ function partsOf(count: number, opposite: Int32Array): number[][] {
   const part = new Int32Array(count).fill(-1)
   const out: number[][] = []
   for (let t = 0; t < count; t++) {
-    if ((part[t] as number) >= 0) continue
+    if (part[t] >= 0) continue
     const own: number[] = [t]
     part[t] = out.length
     for (let i = 0; i < own.length; i++)
       for (let k = 0; k < 3; k++) {
-        const across = opposite[3 * (own[i] as number) + k] as number
+        const across = opposite[3 * own[i] + k]
         const other = Math.floor(across / 3)
-        if (across < 0 || (part[other] as number) >= 0) continue
+        if (across < 0 || part[other] >= 0) continue
         part[other] = out.length
         own.push(other)
       }
@@ -182,14 +168,14 @@ export function cutAlong(
   const root = Int32Array.from({ length: corners }, (_, i) => i)
   const find = (i: number): number => {
     while (root[i] !== i) {
-      root[i] = root[root[i] as number] as number
-      i = root[i] as number
+      root[i] = root[root[i]]
+      i = root[i]
     }
     return i
   }
   const join = (a: number, b: number) => (root[find(a)] = find(b))
   for (let s = 0; s < corners; s++) {
-    const o = opposite[s] as number
+    const o = opposite[s]
     if (o < 0 || cut.has(s) || cut.has(o)) continue
     // Side s runs from corner s to the next; its opposite runs the other way.
     const nextOf = (side: number) => 3 * Math.floor(side / 3) + ((side + 1) % 3)
@@ -205,7 +191,7 @@ export function cutAlong(
     if (id === undefined) {
       id = from.length
       ids.set(r, id)
-      from.push(mesh.triangles[c] as number)
+      from.push(mesh.triangles[c])
     }
     triangles[c] = id
   }

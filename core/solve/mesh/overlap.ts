@@ -18,7 +18,7 @@ export function overlaps(edges: Float64Array): { x: number; y: number } | null {
   const cell = Math.max(length / count, (x1 - x0) / 400, (y1 - y0) / 400, 1e-9)
   const wide = Math.floor((x1 - x0) / cell) + 1
   const grid = new Map<number, number[]>()
-  const at = (e: number, i: number) => edges[4 * e + i] as number
+  const at = (e: number, i: number) => edges[4 * e + i]
   for (let e = 0; e < count; e++) {
     const cols = [at(e, 0), at(e, 2)].map((x) => Math.floor((x - x0) / cell)).sort((a, b) => a - b) as [number, number]
     const rows = [at(e, 1), at(e, 3)].map((y) => Math.floor((y - y0) / cell)).sort((a, b) => a - b) as [number, number]

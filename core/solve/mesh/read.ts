@@ -51,7 +51,7 @@ function readObj(source: string): Result<Raw> {
   const triangles: number[] = []
   const lines = source.split('\n')
   for (let i = 0; i < lines.length; i++) {
-    const line = (lines[i] as string).trim()
+    const line = lines[i].trim()
     if (line.startsWith('v ')) {
       const xyz = line.slice(2).trim().split(/\s+/).slice(0, 3).map(Number)
       if (xyz.length < 3) return badLine(i + 1)
@@ -70,8 +70,7 @@ function readObj(source: string): Result<Raw> {
       }
       if (face.length < 3)
         return err({ code: 'face_too_few_corners', at: `line ${i + 1}`, facts: { corners: face.length } })
-      for (let k = 1; k + 1 < face.length; k++)
-        triangles.push(face[0] as number, face[k] as number, face[k + 1] as number)
+      for (let k = 1; k + 1 < face.length; k++) triangles.push(face[0], face[k], face[k + 1])
       if (triangles.length > 3 * MOST_TRIANGLES)
         return err({ code: 'too_many_triangles', facts: { limit: MOST_TRIANGLES } })
     }
@@ -105,7 +104,7 @@ function readAsciiStl(source: string): Result<Raw> {
   const triangles: number[] = []
   const lines = source.split('\n')
   for (let i = 0; i < lines.length; i++) {
-    const words = (lines[i] as string).trim().split(/\s+/)
+    const words = lines[i].trim().split(/\s+/)
     if (words[0] !== 'vertex') continue
     const xyz = words.slice(1, 4).map(Number)
     if (xyz.length < 3 || !xyz.every(Number.isFinite)) return badLine(i + 1)
@@ -155,7 +154,7 @@ function readPly(bytes: Uint8Array): Result<Raw> {
   let format = ''
   const lines = text(bytes.subarray(0, ending.index)).split('\n')
   for (let i = 0; i < lines.length; i++) {
-    const words = (lines[i] as string).trim().split(/\s+/)
+    const words = lines[i].trim().split(/\s+/)
     if (words[0] === 'format') format = words[1] ?? ''
     else if (words[0] === 'element') elements.push({ name: words[1] ?? '', count: Number(words[2]), properties: [] })
     else if (words[0] === 'property') {
@@ -202,11 +201,10 @@ function readPly(bytes: Uint8Array): Result<Raw> {
         if (p.list) {
           row.push(NaN)
           if (e.name === 'face' && /^vert(ex|ices)|^vertex_ind/.test(p.name))
-            for (let k = 1; k + 1 < face.length; k++)
-              triangles.push(face[0] as number, face[k] as number, face[k + 1] as number)
+            for (let k = 1; k + 1 < face.length; k++) triangles.push(face[0], face[k], face[k + 1])
         }
       }
-      if (e.name === 'vertex') positions.push(...axes.map((a) => row[a] as number))
+      if (e.name === 'vertex') positions.push(...axes.map((a) => row[a]))
       if (triangles.length > 3 * MOST_TRIANGLES)
         return err({ code: 'too_many_triangles', facts: { limit: MOST_TRIANGLES } })
     }
@@ -228,7 +226,7 @@ function binaryReader(bytes: Uint8Array, from: number, little: boolean): (type: 
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   let at = from
   return (type) => {
-    const size = SIZES[type] as number
+    const size = SIZES[type]
     if (at + size > bytes.length) return null
     const here = at
     at += size
@@ -247,8 +245,8 @@ export function weld(mesh: TriMesh): TriMesh {
   const positions: number[] = []
   const triangles = new Uint32Array(mesh.triangles.length)
   for (let c = 0; c < mesh.triangles.length; c++) {
-    const v = mesh.triangles[c] as number
-    const place = [0, 1, 2].map((i) => mesh.positions[3 * v + i] as number)
+    const v = mesh.triangles[c]
+    const place = [0, 1, 2].map((i) => mesh.positions[3 * v + i])
     const key = place.join(' ')
     let id = ids.get(key)
     if (id === undefined) {

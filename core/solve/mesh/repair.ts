@@ -21,9 +21,9 @@ type Triangle = [number, number, number]
 function sidesOf(positions: Float64Array, t: Triangle): [number, number, number] {
   const length = (a: number, b: number): number =>
     Math.hypot(
-      (positions[3 * a] as number) - (positions[3 * b] as number),
-      (positions[3 * a + 1] as number) - (positions[3 * b + 1] as number),
-      (positions[3 * a + 2] as number) - (positions[3 * b + 2] as number),
+      positions[3 * a] - positions[3 * b],
+      positions[3 * a + 1] - positions[3 * b + 1],
+      positions[3 * a + 2] - positions[3 * b + 2],
     )
   return [length(t[0], t[1]), length(t[1], t[2]), length(t[2], t[0])]
 }
@@ -47,16 +47,16 @@ export function withoutCollapsed(mesh: TriMesh): Result<Repaired> {
   const count = mesh.triangles.length / 3
   const vertices = mesh.positions.length / 3
   const list: (Triangle | null)[] = Array.from({ length: count }, (_, t) => [
-    mesh.triangles[3 * t] as number,
-    mesh.triangles[3 * t + 1] as number,
-    mesh.triangles[3 * t + 2] as number,
+    mesh.triangles[3 * t],
+    mesh.triangles[3 * t + 1],
+    mesh.triangles[3 * t + 2],
   ])
   const isCollapsed = (t: Triangle): boolean => flatness(sidesOf(mesh.positions, t)) < COLLAPSED
   const queue = list.flatMap((t, i) => (t && isCollapsed(t) ? [i] : []))
   const vertexOf = Uint32Array.from({ length: vertices }, (_, v) => v)
   if (queue.length === 0) return ok({ mesh, vertexOf, collapsed: 0 })
   const collapsed = queue.length
-  const first = queue[0] as number
+  const first = queue[0]
   const refuse = (t: number) => err({ code: 'degenerate', facts: { triangle: t + 1 } })
   if (collapsed > Math.max(LEAST_REPAIRS, count * MOST_SHARE)) return refuse(first)
   const around = new Map<number, Set<number>>()
@@ -74,8 +74,8 @@ export function withoutCollapsed(mesh: TriMesh): Result<Repaired> {
     const sides = sidesOf(mesh.positions, t)
     const longest = sides.indexOf(Math.max(...sides))
     const shortest = sides.indexOf(Math.min(...sides))
-    if ((sides[shortest] as number) < COLLAPSED * (sides[longest] as number)) {
-      const [keep, gone] = [t[shortest] as number, t[(shortest + 1) % 3] as number]
+    if (sides[shortest] < COLLAPSED * sides[longest]) {
+      const [keep, gone] = [t[shortest], t[(shortest + 1) % 3]]
       for (const j of [...(around.get(gone) ?? [])]) {
         const other = list[j] as Triangle
         const moved = other.map((v) => (v === gone ? keep : v)) as Triangle
@@ -88,7 +88,7 @@ export function withoutCollapsed(mesh: TriMesh): Result<Repaired> {
       continue
     }
     // The corner c lies on the side from a to b.
-    const [a, b, c] = [t[longest] as number, t[(longest + 1) % 3] as number, t[(longest + 2) % 3] as number]
+    const [a, b, c] = [t[longest], t[(longest + 1) % 3], t[(longest + 2) % 3]]
     const beyond = [...(around.get(a) ?? [])].find((j) => j !== i && list[j]?.includes(b) && !list[j]?.includes(c))
     if (beyond === undefined) {
       put(i, null)

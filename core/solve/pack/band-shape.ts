@@ -54,7 +54,7 @@ export class BandShape {
   }
   /** The way in which a wide item takes least length. */
   leaner(kind: number): number {
-    const k = this.kinds[kind] as Kind
+    const k = this.kinds[kind]
     return k.turn && k.l > k.w && k.l <= this.width + EPS ? 1 : 0
   }
   /**
@@ -65,15 +65,15 @@ export class BandShape {
     const { link, rank, part, way } = this
     if (what < 0.4) link[i] = Math.floor(random() * LINKS)
     else if (what < 0.64) rank[i] = random() < 0.5 ? 0 : Math.floor(random() * RANKS)
-    else if (what < 0.8) part[i] = 1 - (part[i] as number)
-    else if ((this.kinds[this.order[i] as number] as Kind).turn) way[i] = 1 - (way[i] as number)
+    else if (what < 0.8) part[i] = 1 - part[i]
+    else if (this.kinds[this.order[i]].turn) way[i] = 1 - way[i]
   }
   swap(i: number, j: number): void {
-    for (const list of [this.order, this.way]) [list[i], list[j]] = [list[j] as number, list[i] as number]
+    for (const list of [this.order, this.way]) [list[i], list[j]] = [list[j], list[i]]
   }
   move(i: number, j: number): void {
     for (const list of [this.order, this.way, this.link, this.rank, this.part]) {
-      const it = list[i] as number
+      const it = list[i]
       if (j > i) list.copyWithin(i, i + 1, j + 1)
       else list.copyWithin(j + 1, j, i)
       list[j] = it
@@ -91,15 +91,15 @@ export class BandShape {
     for (const name of STATE) this[name].set(state[name])
   }
   w(i: number): number {
-    const k = this.kinds[this.order[i] as number] as Kind
+    const k = this.kinds[this.order[i]]
     return this.way[i] ? k.l : k.w
   }
   l(i: number): number {
-    const k = this.kinds[this.order[i] as number] as Kind
+    const k = this.kinds[this.order[i]]
     return this.way[i] ? k.w : k.l
   }
   private how(i: number): number {
-    const how = this.link[i] as number
+    const how = this.link[i]
     return how === BESIDE && !this.deep ? COLUMN : how
   }
   readonly put = (kind: number, x: number, y: number, turned: boolean) => {
@@ -149,7 +149,7 @@ export class BandShape {
     this.length = length
     this.out = out
     // The room beside the columns comes first on the strip; what of it is not used is the last column's.
-    let x = this.fill(0, 0, this.width - across, length, this.rank[s] as number)
+    let x = this.fill(0, 0, this.width - across, length, this.rank[s])
     for (let i = s; i < e;) {
       const end = this.columnEnd(i, e)
       const wide = this.columnWidth(i, end)
@@ -166,10 +166,10 @@ export class BandShape {
     if (entry < 0) return 0
     this.rest -= table.holds(entry)
     const c = table.selectionOf(entry)
-    this.worth += this.worths[c] as number
-    this.mark += this.marks[c] as number
+    this.worth += this.worths[c]
+    this.mark += this.marks[c]
     if (this.out) table.lay(entry, x, y, this.put)
-    return table.W[entry] as number
+    return table.W[entry]
   }
   private columnEnd(i: number, e: number): number {
     let end = i + 1
@@ -231,7 +231,7 @@ export class BandShape {
     if (deep) this.fill(x + wide, y, room - wide, length, 0)
     for (let k = r; k < end; k++) {
       const [w, l] = [this.w(k), this.l(k)]
-      if (this.out) this.put(this.order[k] as number, x, y, this.way[k] === 1)
+      if (this.out) this.put(this.order[k], x, y, this.way[k] === 1)
       if (deep && l < length - EPS) this.fill(x, y + l, w, length - l, 0)
       x += w
     }

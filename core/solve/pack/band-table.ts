@@ -17,13 +17,13 @@ export class BandTable extends CodeTable {
       this.b = longer(this.b)
       this.as = longer(this.as)
     }
-    if (at !== known && length >= (this.length[at] as number)) return
+    if (at !== known && length >= this.length[at]) return
     this.length[at] = length
     this.a[at] = a
     this.b[at] = b
     this.as[at] = as
   }
   how(band: number): { as: number; a: number; b: number } {
-    return { as: this.as[band] as number, a: this.a[band] as number, b: this.b[band] as number }
+    return { as: this.as[band], a: this.a[band], b: this.b[band] }
   }
 }

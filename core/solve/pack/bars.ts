@@ -54,7 +54,7 @@ class Knapsack {
   ) {
     this.value = new Float64Array(grid.cap + 1)
     kinds.forEach((kind, i) => {
-      const [a, b] = [grid.ways[2 * i] as number, grid.ways[2 * i + 1] as number]
+      const [a, b] = [grid.ways[2 * i], grid.ways[2 * i + 1]]
       const least = Math.max(1, b >= 0 ? Math.min(a, b) : a)
       const most = Math.min(kind.items.length, Math.floor(grid.cap / least))
       for (let c = 0; c < most; c++) {
@@ -68,36 +68,36 @@ class Knapsack {
     const { value, grid, kinds, stage } = this
     value.fill(0)
     for (let s = 0; s < stage.length; s++) {
-      const i = stage[s] as number
-      const kind = kinds[i] as Kind
-      const took = this.took[s] as Uint8Array
+      const i = stage[s]
+      const kind = kinds[i]
+      const took = this.took[s]
       took.fill(0)
-      const p = price[i] as number
+      const p = price[i]
       if (p <= 0) continue
-      const a = grid.ways[2 * i] as number
-      const b = grid.ways[2 * i + 1] as number
+      const a = grid.ways[2 * i]
+      const b = grid.ways[2 * i + 1]
       const va = p / kind.l
       const vb = b >= 0 ? p / kind.w : 0
       if (b < 0) {
         for (let c = grid.cap; c >= a; c--) {
-          const with1 = (value[c - a] as number) + va
-          if (with1 > (value[c] as number) + 1e-13) {
+          const with1 = value[c - a] + va
+          if (with1 > value[c] + 1e-13) {
             value[c] = with1
             took[c] = 1
           }
         }
       } else
         for (let c = grid.cap; c >= 0; c--) {
-          let best = value[c] as number
+          let best = value[c]
           if (c >= a) {
-            const with1 = (value[c - a] as number) + va
+            const with1 = value[c - a] + va
             if (with1 > best + 1e-13) {
               best = with1
               took[c] = 1
             }
           }
           if (c >= b) {
-            const with2 = (value[c - b] as number) + vb
+            const with2 = value[c - b] + vb
             if (with2 > best + 1e-13) {
               best = with2
               took[c] = 2
@@ -106,19 +106,19 @@ class Knapsack {
           value[c] = best
         }
     }
-    return value[grid.cap] as number
+    return value[grid.cap]
   }
   /** The crossing found by the last `solve`: coefficient of each kind per unit of length. */
   pattern(): Map<number, number> {
     const pattern = new Map<number, number>()
     let c = this.grid.cap
     for (let s = this.stage.length - 1; s >= 0; s--) {
-      const t = (this.took[s] as Uint8Array)[c]
+      const t = this.took[s][c]
       if (!t) continue
-      const i = this.stage[s] as number
-      const kind = this.kinds[i] as Kind
+      const i = this.stage[s]
+      const kind = this.kinds[i]
       pattern.set(i, (pattern.get(i) ?? 0) + 1 / (t === 1 ? kind.l : kind.w))
-      c -= this.grid.ways[2 * i + (t - 1)] as number
+      c -= this.grid.ways[2 * i + (t - 1)]
     }
     return pattern
   }
@@ -130,7 +130,7 @@ export function bars(kinds: readonly Kind[], width: number, start: Bars, spent: 
 }
 
 const total = (kinds: readonly Kind[], price: Float64Array): number =>
-  kinds.reduce((sum, k, i) => sum + (price[i] as number) * k.items.length, 0)
+  kinds.reduce((sum, k, i) => sum + price[i] * k.items.length, 0)
 
 function columnGeneration(kinds: readonly Kind[], width: number, from: Bars, spent: () => boolean): Bars {
   const knapsack = new Knapsack(kinds, gridOf(kinds, width))

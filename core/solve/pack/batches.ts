@@ -94,22 +94,22 @@ export function batches(job: StripJob): StripPlan {
     const picked: number[] = []
     let size = 0
     for (const { i } of losses) {
-      const more = (best[i] as Band).kinds.length
+      const more = best[i].kinds.length
       if (picked.length > 0 && size + more > target) continue
       picked.push(i)
       size += more
       if (size >= target - 1) break
     }
     if (picked.length < 2 && size > LARGE) continue
-    const old = picked.map((i) => best[i] as Band)
+    const old = picked.map((i) => best[i])
     const cap = bandsLength(old)
     const sub = partOf(job.kinds, heldBy(old, job.kinds.length))
-    const bound = sub.kinds.reduce((t, k, i) => t + (price[sub.from[i] as number] as number) * k.items.length, 0)
+    const bound = sub.kinds.reduce((t, k, i) => t + price[sub.from[i]] * k.items.length, 0)
     if (bound >= cap - LEAST_STEP) continue
     const search = new Search({
       ...job,
       kinds: sub.kinds,
-      price: Float64Array.from(sub.from, (k) => known.price[k] as number),
+      price: Float64Array.from(sub.from, (k) => known.price[k]),
       bound,
       rounds: depth,
       better: undefined,
@@ -132,7 +132,7 @@ function filled(job: StripJob, items: StripItems, area: number, take: (bands: Ba
   const all = [...items.kind.keys()]
   let rounds = 0
   for (let turn = 0; rounds < job.rounds * FILL.share; turn++) {
-    const lean = FILL.leans[turn % FILL.leans.length] as number
+    const lean = FILL.leans[turn % FILL.leans.length]
     const value = leaning(job.kinds, job.price, job.bound / area, lean)
     const { spent } = until(job, turn === 0 ? FILL.first : FILL.share)
     const filling = new Filling(items, job.cuts, value, job.random, spent)
@@ -154,10 +154,10 @@ const until = (job: StripJob, share: number): StripJob => ({
 function startLarge(job: StripJob, items: StripItems, decoder: Decoder, take: (bands: Band[]) => void): void {
   const { w, l, turn, n } = items
   const keys = [
-    (i: number) => l[i] as number,
-    (i: number) => (turn[i] ? Math.max(w[i] as number, l[i] as number) : (l[i] as number)),
-    (i: number) => (w[i] as number) * (l[i] as number),
-    (i: number) => w[i] as number,
+    (i: number) => l[i],
+    (i: number) => (turn[i] ? Math.max(w[i], l[i]) : l[i]),
+    (i: number) => w[i] * l[i],
+    (i: number) => w[i],
   ]
   let least = Infinity
   for (const key of keys)
@@ -174,17 +174,17 @@ function startLarge(job: StripJob, items: StripItems, decoder: Decoder, take: (b
 
 function readBands(decoder: Decoder): Band[] {
   const bands: Band[] = Array.from({ length: decoder.bands }, (_, b) => ({
-    length: decoder.bandLength[b] as number,
+    length: decoder.bandLength[b],
     kinds: [],
     x: [],
     y: [],
     turned: [],
   }))
   for (let i = 0; i < decoder.items.n; i++) {
-    const band = bands[decoder.band[i] as number] as Band
-    band.kinds.push(decoder.items.kind[i] as number)
-    band.x.push(decoder.x[i] as number)
-    band.y.push(decoder.y[i] as number)
+    const band = bands[decoder.band[i]]
+    band.kinds.push(decoder.items.kind[i])
+    band.x.push(decoder.x[i])
+    band.y.push(decoder.y[i])
     band.turned.push(decoder.turned[i] === 1)
   }
   return bands
@@ -193,7 +193,7 @@ function readBands(decoder: Decoder): Band[] {
 /** How many of each of so many kinds these bands hold. */
 function heldBy(bands: readonly Band[], kinds: number): Int32Array {
   const held = new Int32Array(kinds)
-  for (const b of bands) for (const k of b.kinds) held[k] = (held[k] as number) + 1
+  for (const b of bands) for (const k of b.kinds) held[k] = held[k] + 1
   return held
 }
 
@@ -227,9 +227,9 @@ function repeatedPart(job: StripJob): Band[] | null {
     let whole = Math.floor(n + 1e-6)
     const held = new Map<number, number>()
     for (const k of band.kinds) held.set(k, (held.get(k) ?? 0) + 1)
-    for (const [k, m] of held) whole = Math.min(whole, Math.floor((left[k] as number) / m))
+    for (const [k, m] of held) whole = Math.min(whole, Math.floor(left[k] / m))
     for (let i = 0; i < whole; i++) bands.push(band)
-    for (const [k, m] of held) left[k] = (left[k] as number) - m * whole
+    for (const [k, m] of held) left[k] = left[k] - m * whole
   }
   const { kinds: rest, from } = partOf(job.kinds, left)
   if (from.length === 0) return bands
@@ -238,7 +238,7 @@ function repeatedPart(job: StripJob): Band[] | null {
   const sub = {
     ...job,
     kinds: rest,
-    price: Float64Array.from(from, (k) => job.price[k] as number),
+    price: Float64Array.from(from, (k) => job.price[k]),
     bound: 0,
     rounds: Math.min(job.rounds, PART_ROUNDS),
     better: undefined,

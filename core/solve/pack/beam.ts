@@ -76,10 +76,10 @@ export function sheetOf({ items, step, price }: BeamJob, target: number): Sheet 
   const length = Math.floor(target / step + 1e-6)
   const w = Int32Array.from(items.w, whole)
   const h = Int32Array.from(items.l, whole)
-  const areas = Float64Array.from(w, (a, i) => a * (h[i] as number))
+  const areas = Float64Array.from(w, (a, i) => a * h[i])
   const area = areas.reduce((sum, a) => sum + a, 0)
-  const narrow = (i: number) => (turn[i] && (h[i] as number) < (w[i] as number) ? h[i] : w[i]) as number
-  const low = (i: number) => (turn[i] && (w[i] as number) < (h[i] as number) ? w[i] : h[i]) as number
+  const narrow = (i: number) => (turn[i] && h[i] < w[i] ? h[i] : w[i])
+  const low = (i: number) => (turn[i] && w[i] < h[i] ? w[i] : h[i])
   const sorted = (by: (i: number) => number) =>
     Int32Array.from({ length: n }, (_, i) => i).sort((a, b) => by(a) - by(b))
   return {
@@ -93,8 +93,8 @@ export function sheetOf({ items, step, price }: BeamJob, target: number): Sheet 
     low,
     // What is counted in too many steps cannot be laid so.
     budget: length > MOST_STEPS ? -1 : width * length - area,
-    worth: price ? Float64Array.from(kind, (k) => ((price[k] as number) * width) / step) : areas,
-    bySize: sorted((i) => -(areas[i] as number)),
+    worth: price ? Float64Array.from(kind, (k) => (price[k] * width) / step) : areas,
+    bySize: sorted((i) => -areas[i]),
     byNarrow: sorted(narrow),
     byLow: sorted(low),
   }
@@ -131,12 +131,12 @@ export function laidOnto<P extends Part>(
   x: number,
   y: number,
 ): Part {
-  const area = (w[item] as number) * (h[item] as number)
+  const area = w[item] * h[item]
   return {
     laid: plus(parent.laid, item),
     loss: parent.loss,
     placed: parent.placed + area,
-    worth: parent.worth + (worth[item] as number),
+    worth: parent.worth + worth[item],
     parent,
     item,
     turned,
@@ -154,8 +154,8 @@ export function scoreOf(
   taste: Taste,
   random: Random,
 ): number {
-  const held = part.worth + (sheet.worth[item] as number)
-  const gone = part.loss + lost + part.placed + (sheet.w[item] as number) * (sheet.h[item] as number)
+  const held = part.worth + sheet.worth[item]
+  const gone = part.loss + lost + part.placed + sheet.w[item] * sheet.h[item]
   return (
     ((Math.max(0, gone - held + taste.given * sheet.area) * (1 + taste.steps * steps)) / held ** taste.held) *
     (1 + CHANCE * random())
@@ -185,25 +185,25 @@ export function chosen<C extends { score: number }, P>(
 export function bandOf(last: Part, { items, step }: BeamJob, { w, h }: Sheet): Band {
   const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
   for (let at: Part | null = last; at && at.item >= 0; at = at.parent) {
-    band.kinds.push(items.kind[at.item] as number)
+    band.kinds.push(items.kind[at.item])
     band.x.push(at.x * step)
     band.y.push(at.y * step)
     band.turned.push(at.turned === 1)
-    band.length = Math.max(band.length, (at.y + ((at.turned ? w[at.item] : h[at.item]) as number)) * step)
+    band.length = Math.max(band.length, (at.y + (at.turned ? w[at.item] : h[at.item])) * step)
   }
   return band
 }
-export const has = (laid: Uint32Array, i: number): number => ((laid[i >> 5] as number) >>> (i & 31)) & 1
+export const has = (laid: Uint32Array, i: number): number => (laid[i >> 5] >>> (i & 31)) & 1
 function plus(laid: Uint32Array, i: number): Uint32Array {
   const next = laid.slice()
-  next[i >> 5] = (next[i >> 5] as number) | (1 << (i & 31))
+  next[i >> 5] = next[i >> 5] | (1 << (i & 31))
   return next
 }
 /** The first of a list that is not laid yet. */
 export function firstLeft(list: Int32Array, laid: Uint32Array): number {
   let a = 0
-  while (has(laid, list[a] as number)) a++
-  return list[a] as number
+  while (has(laid, list[a])) a++
+  return list[a]
 }
 
 /** Ever wider beams into a sheet a little shorter than the best plan known. */
@@ -219,7 +219,7 @@ export class BeamSearch {
   run(length: number): { band: Band | null; rounds: number } {
     const { bound, step, items } = this.job
     const target = Math.max(bound, length - Math.max(step, AIM * (length - bound)))
-    const band = this.fill(this.job, target, this.wide, this.tastes[this.turn % this.tastes.length] as Taste)
+    const band = this.fill(this.job, target, this.wide, this.tastes[this.turn % this.tastes.length])
     const rounds = this.wide * ROUNDS
     if (!band && ++this.turn % this.tastes.length === 0)
       this.wide = Math.min(Math.ceil(this.wide * WIDTH.grows), Math.ceil(WIDTH.mostItems / items.n))
@@ -229,23 +229,23 @@ export class BeamSearch {
 
 /** A band as those it falls apart into by straight lines across that meet no item. */
 export function apart(band: Band, kinds: readonly Kind[]): Band[] {
-  const order = band.y.map((_, i) => i).sort((a, b) => (band.y[a] as number) - (band.y[b] as number))
+  const order = band.y.map((_, i) => i).sort((a, b) => band.y[a] - band.y[b])
   const bands: Band[] = []
   let start = 0
   let end = 0
   let now: Band | null = null
   for (const i of order) {
-    const y = band.y[i] as number
-    const kind = kinds[band.kinds[i] as number] as Kind
+    const y = band.y[i]
+    const kind = kinds[band.kinds[i]]
     if (!now || y >= end - EPS) {
       start = now ? y : 0
       now = { length: 0, kinds: [], x: [], y: [], turned: [] }
       bands.push(now)
     }
-    now.kinds.push(band.kinds[i] as number)
-    now.x.push(band.x[i] as number)
+    now.kinds.push(band.kinds[i])
+    now.x.push(band.x[i])
     now.y.push(y - start)
-    now.turned.push(band.turned[i] as boolean)
+    now.turned.push(band.turned[i])
     end = Math.max(end, y + (band.turned[i] ? kind.w : kind.l))
     now.length = end - start
   }

@@ -23,9 +23,9 @@ export function placementsOf(
   const next = kinds.map(() => 0)
   return at.flatMap(({ band, span, y }) =>
     band.kinds.map((k, i): Placed => {
-      const kind = kinds[k] as Kind
-      const item = kind.items[next[k] as number] as PackItem
-      next[k] = (next[k] as number) + 1
+      const kind = kinds[k]
+      const item = kind.items[next[k]]
+      next[k] = next[k] + 1
       const across = (band.turned[i] ? kind.l : kind.w) - gap
       const along = (band.turned[i] ? kind.w : kind.l) - gap
       // A kind may be written the other way about than its item comes.
@@ -33,8 +33,8 @@ export function placementsOf(
       return {
         item,
         binId: span.bin.id,
-        x: band.x[i] as number,
-        y: y + (band.y[i] as number),
+        x: band.x[i],
+        y: y + band.y[i],
         width: turned ? item.length : item.width,
         length: turned ? item.width : item.length,
         turned,
@@ -61,7 +61,7 @@ function layOnto(items: readonly PackItem[], bins: readonly PackBin[], laid: Lai
     ).map((s) => ({ bin, ...s })),
   )
   if (items.length === 0 || spans.length === 0) return []
-  const width = (bins[0] as PackBin).width + gap
+  const width = bins[0].width + gap
   const kinds = kindsOf(items, gap, width)
   const plan = strip({
     kinds,

@@ -68,13 +68,13 @@ export class BigFirst {
     const area = kinds.reduce((s, k) => s + k.w * k.l * k.items.length, 0)
     const least = Math.min(...kinds.filter((_, i) => !inTable.has(i)).map((k) => (k.turn ? Math.min(k.w, k.l) : k.w)))
     this.table = new FillTable(small, width, width - least, known, width * known - area, deep ? Infinity : 3, spent)
-    this.worths = this.table.sums((k) => price[k] as number)
-    this.marks = this.table.sums((k) => code[k] as number)
+    this.worths = this.table.sums((k) => price[k])
+    this.marks = this.table.sums((k) => code[k])
     const big = kinds.flatMap((k, i) => (inTable.has(i) ? [] : k.items.map(() => i)))
     this.big = big.filter((k) => !aloneInBand(kinds, k, width, inTable))
     for (const kind of big) {
       if (this.big.includes(kind)) continue
-      const { w, l, turn } = kinds[kind] as Kind
+      const { w, l, turn } = kinds[kind]
       const turned = turn && l > w && l <= width + EPS
       this.lone.push({ kind, turned, w: turned ? l : w, l: turned ? w : l, entry: -1 })
     }
@@ -104,10 +104,10 @@ export class BigFirst {
     this.besideLone()
     for (let i = order.length - 1; i > 0; i--) {
       const j = Math.floor(random() * (i + 1))
-      ;[order[i], order[j]] = [order[j] as number, order[i] as number]
+      ;[order[i], order[j]] = [order[j], order[i]]
     }
     for (let i = 0; i < order.length; i++) {
-      way[i] = this.shape.leaner(order[i] as number)
+      way[i] = this.shape.leaner(order[i])
       link[i] = random() < 0.5 ? BAND : BEHIND
       rank[i] = 0
       part[i] = random() < 0.5 ? 1 : 0
@@ -121,8 +121,8 @@ export class BigFirst {
     let rest = table.all
     for (let i = lone.length - 1; i >= 0; i--) {
       const j = Math.floor(random() * (i + 1))
-      ;[lone[i], lone[j]] = [lone[j] as Lone, lone[i] as Lone]
-      const b = lone[i] as Lone
+      ;[lone[i], lone[j]] = [lone[j], lone[i]]
+      const b = lone[i]
       b.entry = this.shape.view.fill(width - b.w, b.l, rest, random() < 0.7 ? 0 : 1)
       if (b.entry >= 0) rest -= table.holds(b.entry)
     }
@@ -156,7 +156,7 @@ export class BigFirst {
       const i = Math.floor(random() * n)
       const j = Math.floor(random() * n)
       const what = random()
-      const had = [way[i] as number, link[i] as number, rank[i] as number, part[i] as number] as const
+      const had = [way[i], link[i], rank[i], part[i]] as const
       if (what < 0.3) shape.swap(i, j)
       else if (what < 0.5) shape.move(i, j)
       else shape.alter(i, (what - 0.5) * 2, random)
@@ -188,14 +188,10 @@ export class BigFirst {
   private offer(slack: number): void {
     let bands: Band[] | null = null
     for (let b = 0; b < this.count; b++) {
-      const [mark, length, loss] = [
-        this.bandMark[b] as number,
-        this.bandLength[b] as number,
-        this.bandLoss[b] as number,
-      ]
+      const [mark, length, loss] = [this.bandMark[b], this.bandLength[b], this.bandLoss[b]]
       if (loss >= slack || !this.ask.pool.wants(mark, length)) continue
       bands ??= this.read()
-      this.ask.pool.put(mark, bands[b] as Band, loss)
+      this.ask.pool.put(mark, bands[b], loss)
     }
   }
   private read(): Band[] {
@@ -239,16 +235,16 @@ export class BigFirst {
       for (const p of over.parts) table.lay(p.entry, p.x, p.y, shape.put)
     }
     const c = table.indexOf(shape.rest)
-    shape.worth = this.worths[c] as number
-    shape.mark = this.marks[c] as number
+    shape.worth = this.worths[c]
+    shape.mark = this.marks[c]
     return total + this.note(shape, over.length)
   }
   /** Worth and mark of the big items s to e, to which the fill adds its own. */
   private holds(shape: BandShape, s: number, e: number): number {
     shape.worth = shape.mark = 0
     for (let i = s; i < e; i++) {
-      shape.worth += this.ask.price[shape.order[i] as number] as number
-      shape.mark += this.ask.code[shape.order[i] as number] as number
+      shape.worth += this.ask.price[shape.order[i]]
+      shape.mark += this.ask.code[shape.order[i]]
     }
     return s
   }
@@ -265,12 +261,12 @@ export class BigFirst {
    * that lose less than `slack` go to the pool.
    */
   find(u: Float64Array, tries: number, hot: number, slack: number, done: () => boolean): void {
-    const worth = this.table.sums((k) => u[k] as number)
+    const worth = this.table.sums((k) => u[k])
     // Where prices say nothing of small items the larger go first.
     const perArea = NEARLY_NOTHING / this.ask.width
     this.single.view = new FillView(
       this.table,
-      worth.map((w, c) => w + perArea * (this.table.area[c] as number)),
+      worth.map((w, c) => w + perArea * this.table.area[c]),
     )
     for (const first of new Set(this.big)) {
       if (done()) return
@@ -283,7 +279,7 @@ export class BigFirst {
     const { random, pool } = this.ask
     const kinds = [...new Set(this.big)]
     const left = new Int32Array(this.ask.kinds.length)
-    for (const k of this.big) left[k] = (left[k] as number) + 1
+    for (const k of this.big) left[k] = left[k] + 1
     let n = 0
     const add = (kind: number) => {
       shape.order[n] = kind
@@ -292,15 +288,15 @@ export class BigFirst {
       shape.rank[n] = 0
       shape.part[n] = random() < 0.5 ? 1 : 0
       n++
-      left[kind] = (left[kind] as number) - 1
+      left[kind] = left[kind] - 1
     }
     const gain = () => {
       shape.rest = table.all
       for (let i = 0; i < n; i++) if (shape.link[i] === BAND) shape.link[i] = BEHIND
       if (shape.bandEnd(0, n) < n) return -Infinity
       let value = -shape.band(this.holds(shape, 0, n), n, shape.across, null)
-      for (let i = 0; i < n; i++) value += u[shape.order[i] as number] as number
-      return value + (worth[table.indexOf(table.all - shape.rest)] as number)
+      for (let i = 0; i < n; i++) value += u[shape.order[i]]
+      return value + worth[table.indexOf(table.all - shape.rest)]
     }
     add(first)
     let current = gain()
@@ -315,13 +311,13 @@ export class BigFirst {
       const what = random()
       const i = Math.floor(random() * n)
       if (what < 0.25) {
-        const kind = kinds[Math.floor(random() * kinds.length)] as number
+        const kind = kinds[Math.floor(random() * kinds.length)]
         if (n === MOST_IN_BAND || left[kind] === 0) continue
         add(kind)
         shape.move(n - 1, Math.floor(random() * n))
       } else if (what < 0.4) {
         if (n === 1 || shape.order[i] === first) continue
-        left[shape.order[i] as number] = (left[shape.order[i] as number] as number) + 1
+        left[shape.order[i]] = left[shape.order[i]] + 1
         shape.move(i, n - 1)
         n--
       } else if (what < 0.55) shape.swap(i, Math.floor(random() * n))

@@ -71,7 +71,7 @@ export class BigTurns {
     const all = (of: (k: (typeof kinds)[number], i: number) => number) =>
       kinds.reduce((t, k, i) => t + of(k, i) * k.items.length, 0)
     this.items = all(() => 1)
-    this.sum = all((_, i) => price[i] as number)
+    this.sum = all((_, i) => price[i])
     this.spare = bound * width > all((k) => k.w * k.l) * BIG.above
     this.began = job.gone?.() ?? 0
   }

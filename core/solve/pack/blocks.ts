@@ -109,13 +109,13 @@ export class Blocks {
     private readonly counting: Counting,
     private readonly over: () => boolean,
   ) {
-    this.keep = Float64Array.from(u, (_, w) => 1 - (u[width - w] as number))
+    this.keep = Float64Array.from(u, (_, w) => 1 - u[width - w])
     this.level = Uint8Array.from(this.keep, (k) => Math.min(LEVELS - 1, Math.floor(Math.max(0, k) * LEVELS)))
     // A level without widths keeps what the one below it does.
     this.keepOf = new Float64Array(LEVELS).fill(-1)
-    for (let w = width; w >= 0; w--) this.keepOf[this.level[w] as number] = this.keep[w] as number
-    for (let l = 1; l < LEVELS; l++) if (this.keepOf[l] === -1) this.keepOf[l] = this.keepOf[l - 1] as number
-    this.spare = length * u.reduce((most, x, w) => Math.max(most, x - (this.keep[w] as number)), 0)
+    for (let w = width; w >= 0; w--) this.keepOf[this.level[w]] = this.keep[w]
+    for (let l = 1; l < LEVELS; l++) if (this.keepOf[l] === -1) this.keepOf[l] = this.keepOf[l - 1]
+    this.spare = length * u.reduce((most, x, w) => Math.max(most, x - this.keep[w]), 0)
   }
 
   /** True once there are more than can be held. */
@@ -126,7 +126,7 @@ export class Blocks {
   }
   /** How a rectangle is put together. */
   how(e: number): ReturnType<BandTable['how']> {
-    return { as: this.as[e] as number, a: this.a[e] as number, b: this.b[e] as number }
+    return { as: this.as[e], a: this.a[e], b: this.b[e] }
   }
   /** A rectangle that holds a selection, unless it loses too much or is no smaller than one known. */
   add(low: number, high: number, value: number, w: number, h: number, a: number, b: number, as: number): void {
@@ -134,7 +134,7 @@ export class Blocks {
       if (h - value <= this.slack) this.bands.keep(low, high, h, a, b, as)
       return
     }
-    if (h * (this.keep[w] as number) - value > this.slack) return
+    if (h * this.keep[w] - value > this.slack) return
     const known = this.open.size
     const s = this.open.put(low, high)
     if (s === known) {
@@ -148,14 +148,14 @@ export class Blocks {
     // By width, the thinnest first; so the longest first, too.
     const { cw, ch, next } = this
     let before = -1
-    let after = this.openHead[s] as number
-    while (after >= 0 && (cw[after] as number) < w) {
-      if ((ch[after] as number) <= h) return
+    let after = this.openHead[s]
+    while (after >= 0 && cw[after] < w) {
+      if (ch[after] <= h) return
       before = after
-      after = next[after] as number
+      after = next[after]
     }
-    if (after >= 0 && cw[after] === w && (ch[after] as number) <= h) return
-    while (after >= 0 && (ch[after] as number) >= h) after = next[after] as number
+    if (after >= 0 && cw[after] === w && ch[after] <= h) return
+    while (after >= 0 && ch[after] >= h) after = next[after]
     const c = this.candidates++
     if (c === cw.length) {
       this.cw = longer(this.cw)
@@ -180,31 +180,24 @@ export class Blocks {
     const { open } = this
     const from = this.entries
     for (let s = 0; s < open.size; s++) {
-      const value = this.openValue[s] as number
-      const [low, high] = [open.low[s] as number, open.high[s] as number]
+      const value = this.openValue[s]
+      const [low, high] = [open.low[s], open.high[s]]
       let last = -1
-      for (let c = this.openHead[s] as number; c >= 0; c = this.next[c] as number) {
+      for (let c = this.openHead[s]; c >= 0; c = this.next[c]) {
         const e = this.entries++
         if (e === this.w.length) this.lengthen()
-        this.w[e] = this.cw[c] as number
-        this.h[e] = this.ch[c] as number
-        this.a[e] = this.ca[c] as number
-        this.b[e] = this.cb[c] as number
-        this.as[e] = this.cas[c] as number
+        this.w[e] = this.cw[c]
+        this.h[e] = this.ch[c]
+        this.a[e] = this.ca[c]
+        this.b[e] = this.cb[c]
+        this.as[e] = this.cas[c]
         this.low[e] = low
         this.high[e] = high
         this.value[e] = value
         last = c
       }
-      if (last >= 0 && (this.ch[last] as number) - value <= this.slack)
-        this.bands.keep(
-          low,
-          high,
-          this.ch[last] as number,
-          this.ca[last] as number,
-          this.cb[last] as number,
-          this.cas[last] as number,
-        )
+      if (last >= 0 && this.ch[last] - value <= this.slack)
+        this.bands.keep(low, high, this.ch[last], this.ca[last], this.cb[last], this.cas[last])
     }
     this.layers.push(this.layer(from))
     open.clear()
@@ -225,17 +218,17 @@ export class Blocks {
     const own: number[][] = Array.from({ length: LEVELS }, () => [])
     const wide: number[][] = Array.from({ length: WIDTHS }, () => [])
     for (let e = from; e < this.entries; e++) {
-      ;(own[level[w[e] as number] as number] as number[]).push(e)
-      ;(wide[Math.floor(((w[e] as number) * WIDTHS) / (this.width + 1))] as number[]).push(e)
+      own[level[w[e]]].push(e)
+      wide[Math.floor((w[e] * WIDTHS) / (this.width + 1))].push(e)
     }
     // Of all that is thinner, what may still lie behind something as wide as the level.
     let below: number[] = []
     const lower = own.map((list, l) => {
-      const factor = keepOf[l] as number
+      const factor = keepOf[l]
       const left: number[] = []
       const keys: number[] = []
       for (const e of below) {
-        const loss = (h[e] as number) * factor - (value[e] as number)
+        const loss = h[e] * factor - value[e]
         if (loss > slack + spare + LEAST) continue
         left.push(e)
         keys.push(loss)
@@ -248,7 +241,7 @@ export class Blocks {
       own: own.map((list) =>
         this.split(
           list,
-          list.map((e) => (h[e] as number) * (keep[w[e] as number] as number) - (value[e] as number)),
+          list.map((e) => h[e] * keep[w[e]] - value[e]),
           AS.behind,
         ),
       ),
@@ -257,9 +250,9 @@ export class Blocks {
         .map((list) => {
           let [thin, worth, rich] = [Infinity, 0, LEAST]
           for (const e of list) {
-            thin = Math.min(thin, w[e] as number)
-            worth = Math.max(worth, value[e] as number)
-            rich = Math.max(rich, (value[e] as number) / (h[e] as number))
+            thin = Math.min(thin, w[e])
+            worth = Math.max(worth, value[e])
+            rich = Math.max(rich, value[e] / h[e])
           }
           return {
             thin,
@@ -267,7 +260,7 @@ export class Blocks {
             rich,
             split: this.split(
               list,
-              list.map((e) => h[e] as number),
+              list.map((e) => h[e]),
               AS.beside,
             ),
           }
@@ -300,24 +293,24 @@ export class Blocks {
     const into: Split = [make(entries.length - same), make(same)]
     const at = [0, 0]
     for (const k of order) {
-      const e = entries[k % PLACES] as number
+      const e = entries[k % PLACES]
       const p = this.as[e] === as ? 1 : 0
       const to = into[p]
-      const i = at[p] as number
+      const i = at[p]
       at[p] = i + 1
       to.key[i] = Math.floor(k / PLACES) / SHARES - ABOVE
       to.entry[i] = e
-      to.low[i] = this.low[e] as number
-      to.high[i] = this.high[e] as number
-      to.value[i] = this.value[e] as number
+      to.low[i] = this.low[e]
+      to.high[i] = this.high[e]
+      to.value[i] = this.value[e]
     }
     return into
   }
 
   /** All selections of so many items with all of so many others; false where that was too much. */
   pair(few: number, many: number): boolean {
-    const x = this.layers[few - 1] as Layer
-    const y = this.layers[many - 1] as Layer
+    const x = this.layers[few - 1]
+    const y = this.layers[many - 1]
     // What is put together of several blocks in a row is so of one that is not and the rest.
     for (const [p, q] of [
       [0, 0],
@@ -325,10 +318,10 @@ export class Blocks {
       [1, 0],
     ] as const)
       for (let l = 0; l < LEVELS; l++) {
-        const [ownX, ownY] = [(x.own[l] as Split)[p], (y.own[l] as Split)[q]]
+        const [ownX, ownY] = [x.own[l][p], y.own[l][q]]
         if (few !== many || p <= q) if (!this.allBehind(ownX, ownY, few === many && p === q)) return false
-        if (!this.allBehind(ownX, (y.lower[l] as Split)[q], false)) return false
-        if (few !== many && !this.allBehind((x.lower[l] as Split)[p], ownY, false)) return false
+        if (!this.allBehind(ownX, y.lower[l][q], false)) return false
+        if (few !== many && !this.allBehind(x.lower[l][p], ownY, false)) return false
         if (this.over()) return false
       }
     return this.allBeside(x, y, false) && (few === many || this.allBeside(y, x, true))
@@ -340,19 +333,13 @@ export class Blocks {
     const { entry: entry1, low: low1, high: high1, key: key1 } = y
     let looked = 0
     for (let i = 0; i < key.length; i++) {
-      const most = this.slack - (key[i] as number) + LEAST
-      const l = (low[i] as number) + bias0
-      const h = (high[i] as number) + bias1
+      const most = this.slack - key[i] + LEAST
+      const l = low[i] + bias0
+      const h = high[i] + bias1
       let t = same ? i : 0
-      for (; t < key1.length && (key1[t] as number) <= most; t++)
-        if ((((l + (low1[t] as number)) & guard0) | ((h + (high1[t] as number)) & guard1)) === 0)
-          this.behind(
-            entry[i] as number,
-            entry1[t] as number,
-            l - bias0 + (low1[t] as number),
-            h - bias1 + (high1[t] as number),
-            (x.value[i] as number) + (y.value[t] as number),
-          )
+      for (; t < key1.length && key1[t] <= most; t++)
+        if ((((l + low1[t]) & guard0) | ((h + high1[t]) & guard1)) === 0)
+          this.behind(entry[i], entry1[t], l - bias0 + low1[t], h - bias1 + high1[t], x.value[i] + y.value[t])
       looked += t - (same ? i : 0)
       if (t === 0) break
       if (looked > CHECK_EVERY) {
@@ -366,10 +353,9 @@ export class Blocks {
   }
   private behind(a: number, b: number, low: number, high: number, value: number): void {
     this.work++
-    const widest = Math.max(this.w[a] as number, this.w[b] as number)
-    const length = (this.h[a] as number) + (this.h[b] as number)
-    if (length * (this.keep[widest] as number) <= value + this.slack)
-      this.add(low, high, value, widest, length, a, b, AS.behind)
+    const widest = Math.max(this.w[a], this.w[b])
+    const length = this.h[a] + this.h[b]
+    if (length * this.keep[widest] <= value + this.slack) this.add(low, high, value, widest, length, a, b, AS.behind)
   }
 
   /**
@@ -401,33 +387,33 @@ export class Blocks {
     const { width, keep, slack } = this
     const [bias0, bias1] = this.counting.bias
     const [guard0, guard1] = this.counting.guard
-    const e = from.entry[i] as number
-    const value = from.value[i] as number
-    const length = from.key[i] as number
-    const across = this.w[e] as number
-    const l = (from.low[i] as number) + bias0
-    const h = (from.high[i] as number) + bias1
+    const e = from.entry[i]
+    const value = from.value[i]
+    const length = from.key[i]
+    const across = this.w[e]
+    const l = from.low[i] + bias0
+    const h = from.high[i] + bias1
     let looked = 0
     for (const { thin, worth, rich, split } of y.wide) {
       if (across + thin > width) break
-      const enough = length * (keep[across + thin] as number) - value - slack - LEAST
+      const enough = length * keep[across + thin] - value - slack - LEAST
       looked++
       if (worth < enough) continue
       const { entry, low, high, key, value: values } = split[q]
       // From the longest that is not too long, down to those too short to be worth enough.
       let t = lastUpTo(key, shorter ? length - 1 : length)
       const shortest = enough / rich
-      for (; t >= 0 && (key[t] as number) >= shortest; t--) {
+      for (; t >= 0 && key[t] >= shortest; t--) {
         looked++
-        if ((values[t] as number) < enough) continue
-        if ((((l + (low[t] as number)) & guard0) | ((h + (high[t] as number)) & guard1)) !== 0) continue
-        const f = entry[t] as number
+        if (values[t] < enough) continue
+        if ((((l + low[t]) & guard0) | ((h + high[t]) & guard1)) !== 0) continue
+        const f = entry[t]
         if (same && key[t] === length && f < e) continue
         this.work++
-        const both = across + (this.w[f] as number)
-        const sum = value + (values[t] as number)
-        if (both <= width && length * (keep[both] as number) <= sum + slack)
-          this.add(l - bias0 + (low[t] as number), h - bias1 + (high[t] as number), sum, both, length, e, f, AS.beside)
+        const both = across + this.w[f]
+        const sum = value + values[t]
+        if (both <= width && length * keep[both] <= sum + slack)
+          this.add(l - bias0 + low[t], h - bias1 + high[t], sum, both, length, e, f, AS.beside)
       }
     }
     return looked
@@ -440,7 +426,7 @@ function lastUpTo(key: Float64Array, most: number): number {
   let to = key.length
   while (from < to) {
     const mid = (from + to) >> 1
-    if ((key[mid] as number) <= most) from = mid + 1
+    if (key[mid] <= most) from = mid + 1
     else to = mid
   }
   return from - 1

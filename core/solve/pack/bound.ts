@@ -17,9 +17,9 @@ export function dualFeasible(kinds: readonly Kind[], width: number): Bars {
   const grow = (f: (x: number) => number) => {
     let sum = 0
     for (let i = 0; i < kinds.length; i++) {
-      const k = kinds[i] as Kind
-      const upright = f(share[i] as number) * k.l
-      const turned = shareTurned[i] as number
+      const k = kinds[i]
+      const upright = f(share[i]) * k.l
+      const turned = shareTurned[i]
       const p = turned > 0 ? Math.min(upright, f(turned) * k.w) : upright
       price[i] = p
       sum += p * k.items.length
@@ -32,7 +32,7 @@ export function dualFeasible(kinds: readonly Kind[], width: number): Bars {
   const cuts = [...new Set([...share, ...shareTurned].map((x) => (x <= 0.5 ? x : 1 - x)).filter((x) => x > EPS))]
   const every = Math.max(1, Math.ceil(cuts.length / 200))
   for (let i = 0; i < cuts.length; i += every) {
-    const cut = cuts[i] as number
+    const cut = cuts[i]
     grow((x) => (x > 1 - cut + EPS ? 1 : x < cut - EPS ? 0 : x))
   }
   for (let k = 1; k <= 6; k++)

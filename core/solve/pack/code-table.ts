@@ -14,7 +14,7 @@ export class CodeTable {
     let h = Math.imul(low, 0x9e3779b1) ^ Math.imul(high, 0x85ebca6b)
     h = (h ^ (h >>> 15)) & mask
     for (;;) {
-      const at = this.slots[h] as number
+      const at = this.slots[h]
       if (at < 0 || (this.low[at] === low && this.high[at] === high)) return h
       h = (h + 1) & mask
     }
@@ -22,7 +22,7 @@ export class CodeTable {
   /** The number of a pair, a new one where it is not there yet: then it is one less than `size`. */
   put(low: number, high: number): number {
     const h = this.slot(low, high)
-    const at = this.slots[h] as number
+    const at = this.slots[h]
     if (at >= 0) return at
     const next = this.size++
     if (next === this.low.length) {
@@ -34,7 +34,7 @@ export class CodeTable {
     this.slots[h] = next
     if (this.size * 2 > this.slots.length) {
       this.slots = new Int32Array(this.slots.length * 2).fill(-1)
-      for (let i = 0; i < this.size; i++) this.slots[this.slot(this.low[i] as number, this.high[i] as number)] = i
+      for (let i = 0; i < this.size; i++) this.slots[this.slot(this.low[i], this.high[i])] = i
     }
     return next
   }

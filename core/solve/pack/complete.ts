@@ -22,9 +22,9 @@ export function completed(
 ): Band[] | null {
   const { kinds, width, random } = job
   const left = Int32Array.from(kinds, (k) => k.items.length)
-  for (const { band } of part) for (const k of band.kinds) left[k] = (left[k] as number) - 1
-  const rest = kinds.flatMap((_, k) => Array.from({ length: left[k] as number }, () => k))
-  const size = (k: number) => (kinds[k] as Kind).w * (kinds[k] as Kind).l
+  for (const { band } of part) for (const k of band.kinds) left[k] = left[k] - 1
+  const rest = kinds.flatMap((_, k) => Array.from({ length: left[k] }, () => k))
+  const size = (k: number) => kinds[k].w * kinds[k].l
   const begun = bandsLength(part.map((p) => p.band))
   const alone = aloneLengths(kinds, width)
   let best: Band[] | null = null
@@ -42,13 +42,13 @@ export function completed(
     }))
     let total = begun
     for (const { k } of order) {
-      const kind = kinds[k] as Kind
+      const kind = kinds[k]
       const noise = t === 0 ? 0 : NOISE
       if (laid(kind, k, rooms, bands, noise, random)) continue
-      total += alone[k] as number
+      total += alone[k]
       if (total >= least) break
-      bands.push({ length: alone[k] as number, kinds: [], x: [], y: [], turned: [] })
-      rooms.push([{ x: 0, y: 0, width, length: alone[k] as number }])
+      bands.push({ length: alone[k], kinds: [], x: [], y: [], turned: [] })
+      rooms.push([{ x: 0, y: 0, width, length: alone[k] }])
       laid(kind, k, rooms, bands, noise, random)
     }
     if (total >= least) continue
@@ -62,8 +62,8 @@ function laid(kind: Kind, k: number, rooms: Room[][], bands: Band[], noise: numb
   let least = Infinity
   let at: { b: number; r: number; turned: boolean } | null = null
   for (let b = 0; b < rooms.length; b++)
-    for (let r = 0; r < (rooms[b] as Room[]).length; r++) {
-      const room = (rooms[b] as Room[])[r] as Room
+    for (let r = 0; r < rooms[b].length; r++) {
+      const room = rooms[b][r]
       for (const turned of kind.turn ? [false, true] : [false]) {
         const [w, l] = turned ? [kind.l, kind.w] : [kind.w, kind.l]
         if (w > room.width + EPS || l > room.length + EPS) continue
@@ -72,10 +72,10 @@ function laid(kind: Kind, k: number, rooms: Room[][], bands: Band[], noise: numb
       }
     }
   if (!at) return false
-  const list = rooms[at.b] as Room[]
-  const room = list[at.r] as Room
+  const list = rooms[at.b]
+  const room = list[at.r]
   const [w, l] = at.turned ? [kind.l, kind.w] : [kind.w, kind.l]
-  const band = bands[at.b] as Band
+  const band = bands[at.b]
   band.kinds.push(k)
   band.x.push(room.x)
   band.y.push(room.y)

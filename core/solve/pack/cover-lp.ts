@@ -22,7 +22,7 @@ export function coverLp(
   const cost = Float64Array.from(start, (s) => s.cost)
   start.forEach((s, i) => {
     inverse[i * m + i] = 1 / s.value
-    x[i] = (demand[i] as number) / s.value
+    x[i] = demand[i] / s.value
   })
   const u = new Float64Array(m)
   const direction = new Float64Array(m)
@@ -31,13 +31,13 @@ export function coverLp(
   for (let round = 0; round < rounds; round++) {
     u.fill(0)
     for (let r = 0; r < m; r++) {
-      const c = cost[r] as number
+      const c = cost[r]
       if (c === 0) continue
       const base = r * m
-      for (let j = 0; j < m; j++) u[j] = (u[j] as number) + c * (inverse[base + j] as number)
+      for (let j = 0; j < m; j++) u[j] = u[j] + c * inverse[base + j]
     }
     let negative = -1
-    for (let j = 0; j < m; j++) if ((u[j] as number) < (negative < 0 ? -1e-9 : (u[negative] as number))) negative = j
+    for (let j = 0; j < m; j++) if (u[j] < (negative < 0 ? -1e-9 : u[negative])) negative = j
     const column = negative >= 0 ? { rows: [negative], values: [-1], cost: 0 } : price(u)
     if (!column) {
       optimal = true
@@ -47,41 +47,40 @@ export function coverLp(
     for (let r = 0; r < m; r++) {
       let sum = 0
       const base = r * m
-      for (let k = 0; k < rows.length; k++)
-        sum += (inverse[base + (rows[k] as number)] as number) * (values[k] as number)
+      for (let k = 0; k < rows.length; k++) sum += inverse[base + rows[k]] * values[k]
       direction[r] = sum
     }
     let leave = -1
     let step = Infinity
     for (let r = 0; r < m; r++) {
-      const d = direction[r] as number
+      const d = direction[r]
       if (d <= 1e-10) continue
-      const ratio = (x[r] as number) / d
-      if (ratio < step - 1e-12 || (ratio < step + 1e-12 && leave >= 0 && d > (direction[leave] as number))) {
+      const ratio = x[r] / d
+      if (ratio < step - 1e-12 || (ratio < step + 1e-12 && leave >= 0 && d > direction[leave])) {
         step = ratio
         leave = r
       }
     }
     if (leave < 0) break
-    const pivot = direction[leave] as number
+    const pivot = direction[leave]
     const leaveBase = leave * m
-    for (let j = 0; j < m; j++) inverse[leaveBase + j] = (inverse[leaveBase + j] as number) / pivot
+    for (let j = 0; j < m; j++) inverse[leaveBase + j] = inverse[leaveBase + j] / pivot
     for (let r = 0; r < m; r++) {
-      const d = direction[r] as number
+      const d = direction[r]
       if (r === leave || d === 0) continue
       const base = r * m
       for (let j = 0; j < m; j++) {
-        const v = inverse[leaveBase + j] as number
-        if (v !== 0) inverse[base + j] = (inverse[base + j] as number) - d * v
+        const v = inverse[leaveBase + j]
+        if (v !== 0) inverse[base + j] = inverse[base + j] - d * v
       }
-      x[r] = Math.max(0, (x[r] as number) - step * d)
+      x[r] = Math.max(0, x[r] - step * d)
     }
     x[leave] = step
     cost[leave] = column.cost
     basic[leave] = column
   }
   let value = 0
-  for (let r = 0; r < m; r++) value += (cost[r] as number) * (x[r] as number)
-  const taken = basic.flatMap((column, r) => (column && column.cost > 0 ? [{ column, times: x[r] as number }] : []))
+  for (let r = 0; r < m; r++) value += cost[r] * x[r]
+  const taken = basic.flatMap((column, r) => (column && column.cost > 0 ? [{ column, times: x[r] }] : []))
   return { price: u, value, optimal, taken }
 }

@@ -83,8 +83,8 @@ export class Decoder {
     this.bands = 0
     this.length = 0
     for (let o = 0; o < n;) {
-      const i = order[o] as number
-      const asked = turn[i] ? (way[i] as number) : AS_COMES
+      const i = order[o]
+      const asked = turn[i] ? way[i] : AS_COMES
       const end = this.block(order, o, way, across, glue, limited)
       const single = end === o + 1
       let best = Infinity
@@ -92,14 +92,14 @@ export class Decoder {
       let lies = 0
       for (let t = 0; t < (single ? 2 : 1); t++) {
         if (single && asked !== EITHER && t !== asked) continue
-        const w = single ? ((t ? il[i] : iw[i]) as number) : this.bw
-        const h = single ? ((t ? iw[i] : il[i]) as number) : this.bh
+        const w = single ? (t ? il[i] : iw[i]) : this.bw
+        const h = single ? (t ? iw[i] : il[i]) : this.bh
         for (let f = 0; f < this.free; f++) {
-          const dw = (fw[f] as number) - w
-          const dh = (fh[f] as number) - h
+          const dw = fw[f] - w
+          const dh = fh[f] - h
           if (dw < -EPS || dh < -EPS) continue
-          if (limited && !single && !(this.flong[f] && (this.fcuts[f] as number) >= 2)) continue
-          const score = byArea ? (fw[f] as number) * (fh[f] as number) : dw < dh ? dw : dh
+          if (limited && !single && !(this.flong[f] && this.fcuts[f] >= 2)) continue
+          const score = byArea ? fw[f] * fh[f] : dw < dh ? dw : dh
           if (score < best) {
             best = score
             at = f
@@ -113,7 +113,7 @@ export class Decoder {
         if (this.bands >= bands || w > width + EPS) {
           if (!single) {
             // A block that fits nowhere comes apart.
-            glue[order[o + 1] as number] = 0
+            glue[order[o + 1]] = 0
             continue
           }
           this.band[i] = -1
@@ -128,19 +128,13 @@ export class Decoder {
         o = end
         continue
       }
-      const [x, y, W, H, b] = [
-        fx[at] as number,
-        fy[at] as number,
-        fw[at] as number,
-        fh[at] as number,
-        fband[at] as number,
-      ]
-      const cuts = this.fcuts[at] as number
-      const long = this.flong[at] as number
+      const [x, y, W, H, b] = [fx[at], fy[at], fw[at], fh[at], fband[at]]
+      const cuts = this.fcuts[at]
+      const long = this.flong[at]
       this.remove(at)
       if (single) {
-        w = (lies ? il[i] : iw[i]) as number
-        h = (lies ? iw[i] : il[i]) as number
+        w = lies ? il[i] : iw[i]
+        h = lies ? iw[i] : il[i]
         this.place(i, x, y, lies, b)
       } else this.put(order, o, end, x, y, b, cuts)
       const [dw, dh] = [W - w, H - h]
@@ -182,14 +176,14 @@ export class Decoder {
     const { w: iw, l: il, turn, width } = this.items
     let end = o
     for (; end < order.length && end < o + MOST_BLOCK; end++) {
-      const i = order[end] as number
-      let how = end === o ? 0 : (glue[i] as number)
+      const i = order[end]
+      let how = end === o ? 0 : glue[i]
       if (end > o && (how === 0 || (limited && (how === 2 || this.cuts < 3)))) break
-      const asked = turn[i] ? (way[i] as number) : AS_COMES
+      const asked = turn[i] ? way[i] : AS_COMES
       let t = asked === TURNED ? 1 : 0
-      let w = (t ? il[i] : iw[i]) as number
-      let h = (t ? iw[i] : il[i]) as number
-      if (w > width + EPS || (asked === EITHER && h < w && h <= width + EPS && (across[i] as number) === 0)) {
+      let w = t ? il[i] : iw[i]
+      let h = t ? iw[i] : il[i]
+      if (w > width + EPS || (asked === EITHER && h < w && h <= width + EPS && across[i] === 0)) {
         t = 1 - t
         ;[w, h] = [h, w]
       }
@@ -218,11 +212,11 @@ export class Decoder {
     let h = 0
     const inner = this.cuts < UNLIMITED ? cuts - 2 : cuts
     for (let p = o; p < end; p++) {
-      const i = order[p] as number
+      const i = order[p]
       const q = p - o
-      const t = this.bt[q] as number
-      const [pw, ph] = t ? [il[i] as number, iw[i] as number] : [iw[i] as number, il[i] as number]
-      const [px, py] = [this.bx[q] as number, this.by[q] as number]
+      const t = this.bt[q]
+      const [pw, ph] = t ? [il[i], iw[i]] : [iw[i], il[i]]
+      const [px, py] = [this.bx[q], this.by[q]]
       this.place(i, x + px, y + py, t, band)
       if (p === o) {
         w = pw
@@ -270,12 +264,12 @@ export class Decoder {
   private remove(f: number) {
     const last = --this.free
     if (f === last) return
-    this.fx[f] = this.fx[last] as number
-    this.fy[f] = this.fy[last] as number
-    this.fw[f] = this.fw[last] as number
-    this.fh[f] = this.fh[last] as number
-    this.fband[f] = this.fband[last] as number
-    this.fcuts[f] = this.fcuts[last] as number
-    this.flong[f] = this.flong[last] as number
+    this.fx[f] = this.fx[last]
+    this.fy[f] = this.fy[last]
+    this.fw[f] = this.fw[last]
+    this.fh[f] = this.fh[last]
+    this.fband[f] = this.fband[last]
+    this.fcuts[f] = this.fcuts[last]
+    this.flong[f] = this.flong[last]
   }
 }

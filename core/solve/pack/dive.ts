@@ -69,18 +69,18 @@ function wanted(
   const lossAt = (u: Float64Array) => Float64Array.from(bands, (b) => b.length - worth(b.kinds, u))
   const least = (loss: Float64Array, most: number, below: number) =>
     [...loss.keys()]
-      .filter((i) => (loss[i] as number) < below)
-      .sort((a, b) => (loss[a] as number) - (loss[b] as number))
+      .filter((i) => loss[i] < below)
+      .sort((a, b) => loss[a] - loss[b])
       .slice(0, most)
   // Those of the last plan first: it takes few steps to be as good as that.
-  let active = [...bands.keys()].filter((i) => known.has(bands[i] as Band))
+  let active = [...bands.keys()].filter((i) => known.has(bands[i]))
   if (active.length === 0) active = least(lossAt(by), DIVE.first, Infinity)
   const bandOf = new Map<Column, Band>()
   const best = (u: Float64Array): Band | null => {
     let found: Band | null = null
     let most = WORTH
     for (const i of active) {
-      const b = bands[i] as Band
+      const b = bands[i]
       const gain = worth(b.kinds, u) - b.length
       if (gain > most) {
         most = gain
@@ -112,8 +112,8 @@ function wanted(
 
 /** Takes what a band holds out of what is left, if that is all there. */
 function takes(left: Int32Array, band: Band): boolean {
-  for (const k of band.kinds) left[k] = (left[k] as number) - 1
-  if (band.kinds.every((k) => (left[k] as number) >= 0)) return true
-  for (const k of band.kinds) left[k] = (left[k] as number) + 1
+  for (const k of band.kinds) left[k] = left[k] - 1
+  if (band.kinds.every((k) => left[k] >= 0)) return true
+  for (const k of band.kinds) left[k] = left[k] + 1
   return false
 }

@@ -91,11 +91,11 @@ export class Exhaust implements Counting {
     this.width = width
     kinds.forEach((k, i) => {
       const turn = k.turn && k.l <= stripWidth + EPS
-      this.sized.push({ w: steps(k.w), l: steps(k.l), turn, count: k.items.length, price: price[i] as number })
+      this.sized.push({ w: steps(k.w), l: steps(k.l), turn, count: k.items.length, price: price[i] })
     })
     this.items = this.sized.reduce((n, s) => n + s.count, 0)
     const u = this.crossings()
-    const most = Math.max(1e-12, u[width] as number) * (1 + 1e-12)
+    const most = Math.max(1e-12, u[width]) * (1 + 1e-12)
     this.u = u.map((x) => x / most)
     for (const s of this.sized) s.price /= most
     this.narrowest = this.sized.reduce((n, s) => Math.min(n, s.w, s.turn ? s.l : Infinity), Infinity)
@@ -108,9 +108,9 @@ export class Exhaust implements Counting {
     for (const { w, l, turn, count, price } of this.sized)
       for (let c = 0; c < count; c++)
         for (let x = this.width; x >= 0; x--) {
-          let best = u[x] as number
-          if (x >= w) best = Math.max(best, (u[x - w] as number) + price / l)
-          if (turn && x >= l) best = Math.max(best, (u[x - l] as number) + price / w)
+          let best = u[x]
+          if (x >= w) best = Math.max(best, u[x - w] + price / l)
+          if (turn && x >= l) best = Math.max(best, u[x - l] + price / w)
           u[x] = best
         }
     return u
@@ -120,8 +120,8 @@ export class Exhaust implements Counting {
     for (const { count, w, l } of this.sized) {
       if (w < 1 || l < 1) return false
       const bits = 33 - Math.clz32(count)
-      const word = (used[0] as number) + bits <= BITS ? 0 : 1
-      const at = used[word] as number
+      const word = used[0] + bits <= BITS ? 0 : 1
+      const at = used[word]
       if (at + bits > BITS) return false
       this.word.push(word)
       this.shift.push(at)
@@ -134,9 +134,7 @@ export class Exhaust implements Counting {
     return true
   }
   private count(low: number, high: number, kind: number): number {
-    return (
-      ((this.word[kind] === 0 ? low : high) >>> (this.shift[kind] as number)) & ((1 << (this.bits[kind] as number)) - 1)
-    )
+    return ((this.word[kind] === 0 ? low : high) >>> this.shift[kind]) & ((1 << this.bits[kind]) - 1)
   }
 
   /** All plans shorter than `cap`, as long as `work` and time last. */
@@ -155,7 +153,7 @@ export class Exhaust implements Counting {
     if (!this.usable) return none()
     const over = (): boolean => blocks.work > work || blocks.full || spent()
     this.sized.forEach(({ w, l, turn, price }, i) => {
-      const [low, high] = this.word[i] === 0 ? [this.unit[i] as number, 0] : [0, this.unit[i] as number]
+      const [low, high] = this.word[i] === 0 ? [this.unit[i], 0] : [0, this.unit[i]]
       blocks.add(low, high, price, w, l, i, 0, AS.comes)
       if (turn) blocks.add(low, high, price, l, w, i, 0, AS.turned)
     })
@@ -180,16 +178,16 @@ export class Exhaust implements Counting {
     if (left < 0) return { least: null, plan: null, whole: true, work: blocks.work }
     const holding: number[][] = this.sized.map(() => [])
     // Least loss first, but for a share of a step.
-    const order = Float64Array.from(loss.keys()).filter((b) => (loss[b] as number) <= left)
-    for (const key of order.map((b) => Math.floor(((loss[b] as number) + 1) * SHARES) * PLACES + b).sort()) {
+    const order = Float64Array.from(loss.keys()).filter((b) => loss[b] <= left)
+    for (const key of order.map((b) => Math.floor((loss[b] + 1) * SHARES) * PLACES + b).sort()) {
       const b = key % PLACES
-      for (let i = held.first[b] as number, last = -1; i < (held.first[b + 1] as number); i++) {
-        const k = held.kinds[i] as number
-        if (k !== last) (holding[k] as number[]).push(b)
+      for (let i = held.first[b], last = -1; i < held.first[b + 1]; i++) {
+        const k = held.kinds[i]
+        if (k !== last) holding[k].push(b)
         last = k
       }
     }
-    const rarest = [...holding.keys()].sort((a, b) => (holding[a] as number[]).length - (holding[b] as number[]).length)
+    const rarest = [...holding.keys()].sort((a, b) => holding[a].length - holding[b].length)
     const laid = new CodeTable()
     let lost = new Float64Array(1024)
     let last = new Int32Array(1024)
@@ -200,46 +198,46 @@ export class Exhaust implements Counting {
     const [bias0, bias1] = this.bias
     const [guard0, guard1] = this.guard
     for (let n = 0; n < this.items; n++)
-      for (const s of byItems[n] as number[]) {
-        const [low, high, before] = [laid.low[s] as number, laid.high[s] as number, lost[s] as number]
-        const kind = rarest.find((k) => this.count(low, high, k) < (this.sized[k] as Sized).count) as number
-        for (const b of holding[kind] as number[]) {
+      for (const s of byItems[n]) {
+        const [low, high, before] = [laid.low[s], laid.high[s], lost[s]]
+        const kind = rarest.find((k) => this.count(low, high, k) < this.sized[k].count) as number
+        for (const b of holding[kind]) {
           if ((++blocks.work & (CHECK_EVERY - 1)) === 0 && over()) return null
-          const now = before + (loss[b] as number)
+          const now = before + loss[b]
           if (now > left + 1 / SHARES) break
-          const l = low + (bands.low[b] as number)
-          const h = high + (bands.high[b] as number)
+          const l = low + bands.low[b]
+          const h = high + bands.high[b]
           if (((l + bias0) & guard0) | ((h + bias1) & guard1)) continue
           const known = laid.size
           const at = laid.put(l, h)
           if (at === lost.length) [lost, last, from] = [longer(lost), longer(last), longer(from)]
           if (at === known) {
             if (known > MOST_PLANS) return null
-            ;(byItems[n + (held.first[b + 1] as number) - (held.first[b] as number)] as number[]).push(at)
-          } else if (now >= (lost[at] as number) - 1e-9) continue
+            byItems[n + held.first[b + 1] - held.first[b]].push(at)
+          } else if (now >= lost[at] - 1e-9) continue
           lost[at] = now
           last[at] = b
           from[at] = s
         }
       }
-    const end = (byItems[this.items] as number[])[0]
+    const end = byItems[this.items][0]
     if (end === undefined) return { least: null, plan: null, whole: true, work: blocks.work }
     const plan: WithRooms[] = []
     let length = 0
-    for (let s = end; s !== 0; s = from[s] as number) {
-      const b = last[s] as number
-      length += bands.length[b] as number
+    for (let s = end; s !== 0; s = from[s]) {
+      const b = last[s]
+      length += bands.length[b]
       plan.push(this.band(blocks, b))
     }
     // What fits by sizes rounded down need not by the items' own.
     const wider = (b: Band) =>
-      b.kinds.some((k, i) => (b.x[i] as number) + this.across(k, b.turned[i] === true) > this.stripWidth + EPS)
+      b.kinds.some((k, i) => b.x[i] + this.across(k, b.turned[i] === true) > this.stripWidth + EPS)
     if (plan.some((p) => wider(p.band)))
       return { least: length * this.step, plan: null, whole: true, work: blocks.work }
     return { least: length * this.step, plan, whole: true, work: blocks.work }
   }
   private across(kind: number, turned: boolean): number {
-    const { w, l } = this.kinds[kind] as Kind
+    const { w, l } = this.kinds[kind]
     return turned ? l : w
   }
   /** Kinds of the items of each band, one after another. */
@@ -249,7 +247,7 @@ export class Exhaust implements Counting {
     let n = 0
     for (let b = 0; b < bands.size; b++) {
       for (let k = 0; k < this.sized.length; k++)
-        for (let c = this.count(bands.low[b] as number, bands.high[b] as number, k); c > 0; c--) {
+        for (let c = this.count(bands.low[b], bands.high[b], k); c > 0; c--) {
           if (n === kinds.length) kinds = longer(kinds)
           kinds[n++] = k
         }
@@ -267,13 +265,12 @@ export class Exhaust implements Counting {
     const less = (share: (k: number) => number) => {
       let least = 0
       for (let b = 0; b < loss.length; b++) {
-        for (let i = first[b] as number; i < (first[b + 1] as number); i++)
-          loss[b] = (loss[b] as number) - share(kinds[i] as number)
-        least = Math.min(least, loss[b] as number)
+        for (let i = first[b]; i < first[b + 1]; i++) loss[b] = loss[b] - share(kinds[i])
+        least = Math.min(least, loss[b])
       }
       return least
     }
-    less((k) => (this.sized[k] as Sized).price)
+    less((k) => this.sized[k].price)
     const demand = this.sized.map((s) => s.count)
     const start = demand.map(() => ({ value: 1, cost: 10 * blocks.slack + 10 }))
     const { price } = coverLp(
@@ -284,8 +281,8 @@ export class Exhaust implements Counting {
         let most = SMALL
         let best = -1
         for (let b = 0; b < loss.length; b++) {
-          let gain = -(loss[b] as number)
-          for (let i = first[b] as number; i < (first[b + 1] as number); i++) gain += u[kinds[i] as number] as number
+          let gain = -loss[b]
+          for (let i = first[b]; i < first[b + 1]; i++) gain += u[kinds[i]]
           if (gain > most) [most, best] = [gain, b]
         }
         blocks.work += loss.length
@@ -295,15 +292,15 @@ export class Exhaust implements Counting {
         return {
           rows,
           values: rows.map((r) => column.reduce((n, k) => n + (k === r ? 1 : 0), 0)),
-          cost: loss[best] as number,
+          cost: loss[best],
         }
       },
       ROUNDS,
     )
-    let left = blocks.slack - price.reduce((t, u, k) => t + u * (demand[k] as number), 0)
+    let left = blocks.slack - price.reduce((t, u, k) => t + u * demand[k], 0)
     // Shares that a band does not bear are no proof: they were given up too soon.
-    if (less((k) => price[k] as number) < -SMALL) {
-      less((k) => -(price[k] as number))
+    if (less((k) => price[k]) < -SMALL) {
+      less((k) => -price[k])
       left = blocks.slack
     }
     return { loss, left: left + SMALL * this.items }
@@ -317,7 +314,7 @@ export class Exhaust implements Counting {
     }
     const lay = ({ as, a, b }: ReturnType<Blocks['how']>, x: number, y: number): [number, number] => {
       if (as === AS.comes || as === AS.turned) {
-        const { w, l } = this.kinds[a] as Kind
+        const { w, l } = this.kinds[a]
         const turned = as === AS.turned
         band.kinds.push(a)
         band.x.push(x)

@@ -30,12 +30,12 @@ const MOST_CACHED = 3_000_000
  */
 export function smallKinds(kinds: readonly Kind[], most: number, mostPairs = MOST_PAIRS): Small[] {
   const narrow = (k: Kind) => (k.turn ? Math.min(k.w, k.l) : k.w)
-  const order = [...kinds.keys()].sort((a, b) => narrow(kinds[a] as Kind) - narrow(kinds[b] as Kind))
+  const order = [...kinds.keys()].sort((a, b) => narrow(kinds[a]) - narrow(kinds[b]))
   const small: Small[] = []
   let pairs = 1
   let bits = 0
   for (const i of order) {
-    const k = kinds[i] as Kind
+    const k = kinds[i]
     const n = k.items.length
     pairs *= ((n + 1) * (n + 2)) / 2
     bits += bitsFor(n)
@@ -108,12 +108,12 @@ export class FillTable {
     this.area = new Float64Array(total)
     for (let c = 1; c < total; c++)
       small.forEach((s, d) => {
-        const n = Math.floor(c / (radix[d] as number)) % (s.count + 1)
+        const n = Math.floor(c / radix[d]) % (s.count + 1)
         this.digits[c * K + d] = n
-        this.packed[c] = (this.packed[c] as number) + n * (this.one[d] as number)
-        this.area[c] = (this.area[c] as number) + n * s.w * s.l
+        this.packed[c] = this.packed[c] + n * this.one[d]
+        this.area[c] = this.area[c] + n * s.w * s.l
       })
-    for (let c = 0; c < total; c++) this.bySelection.set(this.packed[c] as number, c)
+    for (let c = 0; c < total; c++) this.bySelection.set(this.packed[c], c)
     this.start = new Int32Array(total + 1)
     this.whole = stages === 3 ? this.columns(total, spent) : this.anyCuts(total, spent)
   }
@@ -123,10 +123,9 @@ export class FillTable {
     const { radix } = this
     const subs = [0]
     for (let d = 0; d < radix.length; d++) {
-      const n = this.digits[c * radix.length + d] as number
+      const n = this.digits[c * radix.length + d]
       const had = subs.length
-      for (let x = 1; x <= n; x++)
-        for (let j = 0; j < had; j++) subs.push((subs[j] as number) + x * (radix[d] as number))
+      for (let x = 1; x <= n; x++) for (let j = 0; j < had; j++) subs.push(subs[j] + x * radix[d])
     }
     return subs
   }
@@ -134,7 +133,7 @@ export class FillTable {
     const K = this.small.length
     let found = -1
     for (let d = 0; d < K; d++) {
-      const n = this.digits[c * K + d] as number
+      const n = this.digits[c * K + d]
       if (n > 1 || (n === 1 && found >= 0)) return -1
       if (n === 1) found = d
     }
@@ -143,7 +142,7 @@ export class FillTable {
   private single(c: number): boolean {
     const d = this.only(c)
     if (d < 0) return false
-    const s = this.small[d] as Small
+    const s = this.small[d]
     this.offer(s.w, s.l, d, -1, 0)
     if (s.turn) this.offer(s.l, s.w, d, -1, 1)
     return true
@@ -152,14 +151,14 @@ export class FillTable {
     const { W, L } = this
     for (let c = 1; c < total; c++) {
       if ((c & 31) === 0 && (spent() || W.length > MOST_ENTRIES)) return false
-      this.have = this.area[c] as number
+      this.have = this.area[c]
       if (!this.single(c))
         for (const a of this.within(c)) {
           const b = c - a
           if (a === 0 || a > b) continue
-          for (let i = this.start[a] as number, e = this.start[a + 1] as number; i < e; i++)
-            for (let j = this.start[b] as number, f = this.start[b + 1] as number; j < f; j++) {
-              const [wi, li, wj, lj] = [W[i] as number, L[i] as number, W[j] as number, L[j] as number]
+          for (let i = this.start[a], e = this.start[a + 1]; i < e; i++)
+            for (let j = this.start[b], f = this.start[b + 1]; j < f; j++) {
+              const [wi, li, wj, lj] = [W[i], L[i], W[j], L[j]]
               this.offer(wi + wj, li > lj ? li : lj, i, j, 2)
               this.offer(wi > wj ? wi : wj, li + lj, i, j, 3)
             }
@@ -175,16 +174,15 @@ export class FillTable {
     const last = new Int32Array(total)
     for (let c = 1; c < total; c++) {
       if ((c & 31) === 0 && (spent() || W.length > MOST_ENTRIES)) return false
-      this.have = this.area[c] as number
+      this.have = this.area[c]
       if (!this.single(c))
         for (let d = 0; d < radix.length; d++) {
           // The last kind of the selection goes on behind: every stack is made in one order only.
           if (this.digits[c * radix.length + d] === 0) continue
-          const a = radix[d] as number
+          const a = radix[d]
           const b = c - a
-          for (let i = first[a] as number; i < (last[a] as number); i++)
-            for (let j = first[b] as number; j < (last[b] as number); j++)
-              this.offer(Math.max(W[i] as number, W[j] as number), (L[i] as number) + (L[j] as number), j, i, 3)
+          for (let i = first[a]; i < last[a]; i++)
+            for (let j = first[b]; j < last[b]; j++) this.offer(Math.max(W[i], W[j]), L[i] + L[j], j, i, 3)
           break
         }
       first[c] = W.length
@@ -193,15 +191,14 @@ export class FillTable {
     }
     for (let c = 1; c < total; c++) {
       if ((c & 31) === 0 && (spent() || W.length > MOST_ENTRIES)) return false
-      this.have = this.area[c] as number
-      for (let i = first[c] as number; i < (last[c] as number); i++)
-        this.offer(W[i] as number, L[i] as number, i, -1, 4)
+      this.have = this.area[c]
+      for (let i = first[c]; i < last[c]; i++) this.offer(W[i], L[i], i, -1, 4)
       for (const a of this.within(c)) {
         const b = c - a
         if (a === 0 || b === 0) continue
-        for (let i = first[a] as number; i < (last[a] as number); i++)
-          for (let j = this.start[b] as number, f = this.start[b + 1] as number; j < f; j++)
-            this.offer((W[i] as number) + (W[j] as number), Math.max(L[i] as number, L[j] as number), i, j, 2)
+        for (let i = first[a]; i < last[a]; i++)
+          for (let j = this.start[b], f = this.start[b + 1]; j < f; j++)
+            this.offer(W[i] + W[j], Math.max(L[i], L[j]), i, j, 2)
       }
       this.close(c)
     }
@@ -220,17 +217,16 @@ export class FillTable {
   private offer(w: number, l: number, a: number, b: number, d: number): void {
     if (w > this.room + EPS || l > this.length + EPS || w * l - this.have > this.waste) return
     const { cand } = this
-    for (let i = 0; i < this.front; i++)
-      if ((cand.w[i] as number) <= w + EPS && (cand.l[i] as number) <= l + EPS) return
+    for (let i = 0; i < this.front; i++) if (cand.w[i] <= w + EPS && cand.l[i] <= l + EPS) return
     let kept = 0
     for (let i = 0; i < this.front; i++)
-      if (w > (cand.w[i] as number) || l > (cand.l[i] as number)) {
+      if (w > cand.w[i] || l > cand.l[i]) {
         if (kept < i) {
-          cand.w[kept] = cand.w[i] as number
-          cand.l[kept] = cand.l[i] as number
-          cand.a[kept] = cand.a[i] as number
-          cand.b[kept] = cand.b[i] as number
-          cand.d[kept] = cand.d[i] as number
+          cand.w[kept] = cand.w[i]
+          cand.l[kept] = cand.l[i]
+          cand.a[kept] = cand.a[i]
+          cand.b[kept] = cand.b[i]
+          cand.d[kept] = cand.d[i]
         }
         kept++
       }
@@ -245,11 +241,11 @@ export class FillTable {
   }
   private put(c: number): void {
     for (let i = 0; i < this.front; i++) {
-      this.W.push(this.cand.w[i] as number)
-      this.L.push(this.cand.l[i] as number)
-      this.A.push(this.cand.a[i] as number)
-      this.B.push(this.cand.b[i] as number)
-      this.D.push(this.cand.d[i] as number)
+      this.W.push(this.cand.w[i])
+      this.L.push(this.cand.l[i])
+      this.A.push(this.cand.a[i])
+      this.B.push(this.cand.b[i])
+      this.D.push(this.cand.d[i])
       this.selection.push(c)
     }
     this.front = 0
@@ -270,22 +266,19 @@ export class FillTable {
     const c = this.bySelection.get(rest) as number
     let best: Over | null = null
     const flat = this.flattest(c)
-    if (flat >= 0) best = { length: this.L[flat] as number, parts: [{ entry: flat, x: 0, y: 0 }] }
+    if (flat >= 0) best = { length: this.L[flat], parts: [{ entry: flat, x: 0, y: 0 }] }
     for (const a of this.within(c)) {
       const b = c - a
       if (a === 0 || a > b) continue
-      for (let i = this.start[a] as number, e = this.start[a + 1] as number; i < e; i++)
-        for (let j = this.start[b] as number, f = this.start[b + 1] as number; j < f; j++) {
-          const length = Math.max(this.L[i] as number, this.L[j] as number)
-          if (
-            (this.W[i] as number) + (this.W[j] as number) <= this.width + EPS &&
-            (!best || length < best.length - EPS)
-          )
+      for (let i = this.start[a], e = this.start[a + 1]; i < e; i++)
+        for (let j = this.start[b], f = this.start[b + 1]; j < f; j++) {
+          const length = Math.max(this.L[i], this.L[j])
+          if (this.W[i] + this.W[j] <= this.width + EPS && (!best || length < best.length - EPS))
             best = {
               length,
               parts: [
                 { entry: i, x: 0, y: 0 },
-                { entry: j, x: this.W[i] as number, y: 0 },
+                { entry: j, x: this.W[i], y: 0 },
               ],
             }
         }
@@ -295,39 +288,38 @@ export class FillTable {
   }
   private flattest(c: number): number {
     let best = -1
-    for (let e = this.start[c] as number, f = this.start[c + 1] as number; e < f; e++)
-      if (best < 0 || (this.L[e] as number) < (this.L[best] as number)) best = e
+    for (let e = this.start[c], f = this.start[c + 1]; e < f; e++) if (best < 0 || this.L[e] < this.L[best]) best = e
     return best
   }
   /** Of every selection the sum of a figure of its kinds. */
   sums(figure: (kind: number) => number): Float64Array {
     const K = this.small.length
     return Float64Array.from(this.area, (_, c) =>
-      this.small.reduce((sum, s, d) => sum + (this.digits[c * K + d] as number) * figure(s.kind), 0),
+      this.small.reduce((sum, s, d) => sum + this.digits[c * K + d] * figure(s.kind), 0),
     )
   }
   selectionOf(entry: number): number {
-    return this.selection[entry] as number
+    return this.selection[entry]
   }
   indexOf(rest: number): number {
     return this.bySelection.get(rest) as number
   }
   holds(entry: number): number {
-    return this.packed[this.selection[entry] as number] as number
+    return this.packed[this.selection[entry]]
   }
   areaOf(rest: number): number {
-    return this.area[this.bySelection.get(rest) as number] as number
+    return this.area[this.bySelection.get(rest) as number]
   }
   /** The items of an entry with their places from its own corner. */
   lay(entry: number, x: number, y: number, visit: (kind: number, x: number, y: number, turned: boolean) => void): void {
-    const d = this.D[entry] as number
-    const a = this.A[entry] as number
-    if (d < 2) visit((this.small[a] as Small).kind, x, y, d === 1)
+    const d = this.D[entry]
+    const a = this.A[entry]
+    if (d < 2) visit(this.small[a].kind, x, y, d === 1)
     else {
       this.lay(a, x, y, visit)
-      const b = this.B[entry] as number
-      if (d === 2) this.lay(b, x + (this.W[a] as number), y, visit)
-      else if (d === 3) this.lay(b, x, y + (this.L[a] as number), visit)
+      const b = this.B[entry]
+      if (d === 2) this.lay(b, x + this.W[a], y, visit)
+      else if (d === 3) this.lay(b, x, y + this.L[a], visit)
     }
   }
 }
@@ -346,8 +338,8 @@ export class FillView {
   ) {
     const { start } = table
     this.byWorth = Array.from(worth, (_, c) => c)
-      .filter((c) => c > 0 && (start[c + 1] as number) > (start[c] as number))
-      .sort((x, y) => (worth[y] as number) - (worth[x] as number))
+      .filter((c) => c > 0 && start[c + 1] > start[c])
+      .sort((x, y) => worth[y] - worth[x])
   }
   private fitting(w: number, l: number): Room {
     const { table } = this
@@ -364,17 +356,12 @@ export class FillView {
       const entry: number[] = []
       const most = w * l + EPS
       for (const c of this.byWorth) {
-        if ((table.area[c] as number) > most) continue
+        if (table.area[c] > most) continue
         let best = -1
-        for (let e = table.start[c] as number, f = table.start[c + 1] as number; e < f; e++)
-          if (
-            (table.W[e] as number) <= w + EPS &&
-            (table.L[e] as number) <= l + EPS &&
-            (best < 0 || (table.W[e] as number) < (table.W[best] as number))
-          )
-            best = e
+        for (let e = table.start[c], f = table.start[c + 1]; e < f; e++)
+          if (table.W[e] <= w + EPS && table.L[e] <= l + EPS && (best < 0 || table.W[e] < table.W[best])) best = e
         if (best >= 0) {
-          packed.push(table.packed[c] as number)
+          packed.push(table.packed[c])
           entry.push(best)
         }
       }
@@ -393,8 +380,7 @@ export class FillView {
     const { packed, entry } = this.fitting(w, l)
     const guarded = rest | this.table.guards
     for (let i = 0; i < packed.length; i++)
-      if (((guarded - (packed[i] as number)) & this.table.guards) === this.table.guards && skip-- <= 0)
-        return entry[i] as number
+      if (((guarded - packed[i]) & this.table.guards) === this.table.guards && skip-- <= 0) return entry[i]
     return -1
   }
 }

@@ -9,7 +9,7 @@ import type { Kind } from './kinds'
  */
 export const leaning = (kinds: readonly Kind[], price: Float64Array, perArea: number, lean: number): Float64Array =>
   price.map((p, k) => {
-    const { w, l } = kinds[k] as Kind
+    const { w, l } = kinds[k]
     return (1 - lean) * p + lean * w * l * perArea
   })
 
@@ -43,7 +43,7 @@ export class Filling {
     private readonly spent: () => boolean,
   ) {
     this.decoder = new Decoder(items, cuts)
-    this.value = Float64Array.from(items.kind, (k) => value[k] as number)
+    this.value = Float64Array.from(items.kind, (k) => value[k])
     this.ready = new Uint8Array(items.n)
     this.way = new Uint8Array(items.n)
     this.across = new Uint8Array(items.n)
@@ -54,7 +54,7 @@ export class Filling {
   run(list: readonly number[], tries: number): Band[] | null {
     const { l, w, turn, width } = this.items
     const long = (i: number) => {
-      const [a, b] = [l[i] as number, w[i] as number]
+      const [a, b] = [l[i], w[i]]
       return turn[i] && a <= width ? Math.max(a, b) : a
     }
     let left = [...list].sort((a, b) => long(b) - long(a))
@@ -78,11 +78,11 @@ export class Filling {
     const m = Math.min(READY, left.length)
     const order = m === READY ? this.order : new Int32Array(m)
     // The first, and others by chance: partial shuffle of places.
-    order[0] = left[0] as number
+    order[0] = left[0]
     ready[order[0]] = 1
     for (let j = 1; j < m; j++) {
-      let i = left[Math.floor(random() * left.length)] as number
-      while (ready[i]) i = left[Math.floor(random() * left.length)] as number
+      let i = left[Math.floor(random() * left.length)]
+      while (ready[i]) i = left[Math.floor(random() * left.length)]
       order[j] = i
       ready[i] = 1
     }
@@ -97,27 +97,27 @@ export class Filling {
     let current = -Infinity
     const keep = () => {
       bestOrder = order.slice()
-      bestWay = Uint8Array.from(order, (i) => way[i] as number)
-      bestAcross = Uint8Array.from(order, (i) => across[i] as number)
+      bestWay = Uint8Array.from(order, (i) => way[i])
+      bestAcross = Uint8Array.from(order, (i) => across[i])
     }
     for (let t = 0; t <= tries; t++) {
       if ((t & 127) === 0 && this.spent()) return null
       let undo = () => {}
       if (t > 0) {
         const j = Math.floor(random() * m)
-        const i = order[j] as number
+        const i = order[j]
         const what = random()
         if (what < 0.15 && items.turn[i]) {
-          const had = way[i] as number
+          const had = way[i]
           way[i] = j === 0 ? 1 - had : (had + 1 + Math.floor(random() * 2)) % 3
           undo = () => void (way[i] = had)
         } else if (what < 0.3) {
-          across[i] = 1 - (across[i] as number)
-          undo = () => void (across[i] = 1 - (across[i] as number))
+          across[i] = 1 - across[i]
+          undo = () => void (across[i] = 1 - across[i])
         } else if (what < 0.55 && m > 2) {
           const a = 1 + Math.floor(random() * (m - 1))
           const b = 1 + Math.floor(random() * (m - 1))
-          const [x, y] = [order[a] as number, order[b] as number]
+          const [x, y] = [order[a], order[b]]
           order[a] = y
           order[b] = x
           undo = () => {
@@ -125,7 +125,7 @@ export class Filling {
             order[b] = y
           }
         } else if (left.length > m && j > 0) {
-          const other = left[Math.floor(random() * left.length)] as number
+          const other = left[Math.floor(random() * left.length)]
           if (ready[other]) continue
           ready[i] = 0
           ready[other] = 1
@@ -143,8 +143,8 @@ export class Filling {
       this.rounds++
       let worth = -length
       for (let j = 0; j < m; j++) {
-        const i = order[j] as number
-        if (this.decoder.band[i] === 0) worth += this.value[i] as number
+        const i = order[j]
+        if (this.decoder.band[i] === 0) worth += this.value[i]
       }
       const heat = WARM * length * (1 - t / (tries + 1)) ** 2
       if (worth >= current || random() < Math.exp((worth - current) / (heat + 1e-9))) {
@@ -157,8 +157,8 @@ export class Filling {
     }
     for (const i of order) ready[i] = 0
     bestOrder.forEach((i, j) => {
-      way[i] = bestWay[j] as number
-      across[i] = bestAcross[j] as number
+      way[i] = bestWay[j]
+      across[i] = bestAcross[j]
     })
     this.decoder.run(bestOrder, way, across, glue, true, 1)
     return [...bestOrder].filter((i) => this.decoder.band[i] === 0)
@@ -166,10 +166,10 @@ export class Filling {
   private read(taken: readonly number[]): Band {
     const { decoder, items } = this
     return {
-      length: decoder.bandLength[0] as number,
-      kinds: taken.map((i) => items.kind[i] as number),
-      x: taken.map((i) => decoder.x[i] as number),
-      y: taken.map((i) => decoder.y[i] as number),
+      length: decoder.bandLength[0],
+      kinds: taken.map((i) => items.kind[i]),
+      x: taken.map((i) => decoder.x[i]),
+      y: taken.map((i) => decoder.y[i]),
       turned: taken.map((i) => decoder.turned[i] === 1),
     }
   }

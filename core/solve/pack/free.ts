@@ -78,8 +78,8 @@ function lossless(job: StripJob, items: StripItems, turn: number): Band[] | null
   const nodes = 2_000 * (1 + turn)
   if (items.n <= 40 && turn % 2 === 0) {
     const rects = Array.from({ length: items.n }, (_, i) => ({
-      w: items.w[i] as number,
-      l: items.l[i] as number,
+      w: items.w[i],
+      l: items.l[i],
       turn: items.turn[i] === 1,
     }))
     const places = perfect(rects, job.width, job.bound, nodes * 40, job.spent)
@@ -145,31 +145,31 @@ class Skyline {
     this.length = 0
     for (let o = 0; o < items.n; o++) {
       if (o % ASK_EVERY === ASK_EVERY - 1 && stop?.()) return Infinity
-      const i = order[o] as number
-      const asked = items.turn[i] ? (way[i] as number) : AS_COMES
+      const i = order[o]
+      const asked = items.turn[i] ? way[i] : AS_COMES
       let best = Infinity
       let at = -1
       let atY = 0
       let lies = 0
       for (let t = 0; t < 2; t++) {
         if (asked !== EITHER && t !== asked) continue
-        const w = (t ? items.l[i] : items.w[i]) as number
-        const h = (t ? items.w[i] : items.l[i]) as number
+        const w = t ? items.l[i] : items.w[i]
+        const h = t ? items.w[i] : items.l[i]
         for (let s = 0; s < this.count; s++) {
-          if ((sx[s] as number) + w > width + EPS) break
+          if (sx[s] + w > width + EPS) break
           let y = 0
           let left = w
           let e = s
           let under = 0
           for (; left > EPS && e < this.count; e++) {
-            const sey = sy[e] as number
-            const take = Math.min(left, sw[e] as number)
+            const sey = sy[e]
+            const take = Math.min(left, sw[e])
             if (sey > y) {
               under += (w - left) * (sey - y)
               y = sey
             }
             under += take * (y - sey)
-            left -= sw[e] as number
+            left -= sw[e]
           }
           const score = y + h + (weight * under) / width + (y + h) * 1e-7 * s
           if (score < best - 1e-9) {
@@ -186,9 +186,9 @@ class Skyline {
         o--
         continue
       }
-      const w = (lies ? items.l[i] : items.w[i]) as number
-      const h = (lies ? items.w[i] : items.l[i]) as number
-      const x = sx[at] as number
+      const w = lies ? items.l[i] : items.w[i]
+      const h = lies ? items.w[i] : items.l[i]
+      const x = sx[at]
       this.x[i] = x
       this.y[i] = atY
       this.turned[i] = lies
@@ -202,13 +202,13 @@ class Skyline {
     let end = at
     let left = w
     while (end < this.count && left > EPS) {
-      left -= sw[end] as number
+      left -= sw[end]
       end++
     }
     // Segments at..end−1 are covered; the last of them may stick out by −left.
     const out = left < -EPS ? -left : 0
-    const outY = sy[end - 1] as number
-    const outX = (sx[end - 1] as number) + (sw[end - 1] as number) - out
+    const outY = sy[end - 1]
+    const outX = sx[end - 1] + sw[end - 1] - out
     const grow = 1 + (out > 0 ? 1 : 0) - (end - at)
     if (grow !== 0) {
       sx.copyWithin(end + grow, end, this.count)
@@ -224,13 +224,13 @@ class Skyline {
       sy[at + 1] = outY
       sw[at + 1] = out
     }
-    if (at > 0 && Math.abs((sy[at - 1] as number) - top) < EPS) {
-      sw[at - 1] = (sw[at - 1] as number) + w
+    if (at > 0 && Math.abs(sy[at - 1] - top) < EPS) {
+      sw[at - 1] = sw[at - 1] + w
       this.drop(at)
       at--
     }
-    if (at + 1 < this.count && Math.abs((sy[at + 1] as number) - (sy[at] as number)) < EPS) {
-      sw[at] = (sw[at] as number) + (sw[at + 1] as number)
+    if (at + 1 < this.count && Math.abs(sy[at + 1] - sy[at]) < EPS) {
+      sw[at] = sw[at] + sw[at + 1]
       this.drop(at + 1)
     }
   }
@@ -257,11 +257,7 @@ class Skyline {
 }
 
 function starts(items: StripItems, sky: Skyline, take: (bands: Band[]) => void, job: StripJob): void {
-  const keys = [
-    (i: number) => (items.w[i] as number) * (items.l[i] as number),
-    (i: number) => items.l[i] as number,
-    (i: number) => items.w[i] as number,
-  ]
+  const keys = [(i: number) => items.w[i] * items.l[i], (i: number) => items.l[i], (i: number) => items.w[i]]
   let least = Infinity
   for (const key of keys)
     for (const lie of [AS_COMES, TURNED, EITHER]) {
@@ -288,13 +284,9 @@ function anneal(
   const n = items.n
   const cycle = Math.min(60_000, (200 + 40 * n) * 2 ** Math.min(6, Math.floor(turn / 2)))
   const order = Int32Array.from({ length: n }, (_, i) => i)
-  order.sort(
-    (a, b) =>
-      (items.w[b] as number) * (items.l[b] as number) * (0.5 + random()) -
-      (items.w[a] as number) * (items.l[a] as number) * (0.5 + random()),
-  )
+  order.sort((a, b) => items.w[b] * items.l[b] * (0.5 + random()) - items.w[a] * items.l[a] * (0.5 + random()))
   const way = new Uint8Array(n).fill(EITHER)
-  const weight = [1, 0.5, 2, 0][turn % 4] as number
+  const weight = [1, 0.5, 2, 0][turn % 4]
   let current = sky.run(order, way, weight)
   const hot = 0.01 * current
   let r = 0
@@ -302,13 +294,13 @@ function anneal(
     if ((r & 63) === 0 && (job.spent() || best() <= job.bound + EPS)) break
     const i = Math.floor(random() * n)
     const j = Math.floor(random() * n)
-    const item = order[i] as number
-    const had = way[item] as number
+    const item = order[i]
+    const had = way[item]
     let moved = false
     if (random() < 0.2 && items.turn[item]) way[item] = (had + 1 + Math.floor(random() * 2)) % 3
     else {
       moved = true
-      order[i] = order[j] as number
+      order[i] = order[j]
       order[j] = item
     }
     const length = sky.run(order, way, weight)
@@ -318,7 +310,7 @@ function anneal(
     } else {
       way[item] = had
       if (moved) {
-        order[j] = order[i] as number
+        order[j] = order[i]
         order[i] = item
       }
     }

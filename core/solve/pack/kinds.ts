@@ -42,10 +42,10 @@ export function commonStep(sizes: readonly number[]): number {
  * each.
  */
 export function partOf(kinds: readonly Kind[], left: ArrayLike<number>): { kinds: Kind[]; from: number[] } {
-  const from = [...kinds.keys()].filter((k) => (left[k] as number) > 0)
+  const from = [...kinds.keys()].filter((k) => left[k] > 0)
   return {
     from,
-    kinds: from.map((k) => ({ ...(kinds[k] as Kind), items: (kinds[k] as Kind).items.slice(0, left[k]) })),
+    kinds: from.map((k) => ({ ...kinds[k], items: kinds[k].items.slice(0, left[k]) })),
   }
 }
 
@@ -55,7 +55,7 @@ export function partOf(kinds: readonly Kind[], left: ArrayLike<number>): { kinds
  * then loses little.
  */
 export function aloneInBand(kinds: readonly Kind[], i: number, width: number, small: ReadonlySet<number>): boolean {
-  const { w, l, turn, items } = kinds[i] as Kind
+  const { w, l, turn, items } = kinds[i]
   const lies = turn && l <= width + EPS ? [[w, l] as const, [l, w] as const] : [[w, l] as const]
   return lies.every(([across, along]) => {
     const room = width - across + EPS

@@ -59,7 +59,7 @@ export class Known {
   private layRest(left: Int32Array): Band[] | null {
     const { job, price } = this
     const { kinds, from } = partOf(job.kinds, left)
-    const worths = Float64Array.from(from, (k) => price[k] as number)
+    const worths = Float64Array.from(from, (k) => price[k])
     const plan = new Search({ ...job, kinds, price: worths, bound: 0, rounds: KNOWN.rounds, better: undefined }).run()
     return plan.bands.length === 0 ? null : ofWhole(plan.bands, from)
   }

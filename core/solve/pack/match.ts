@@ -52,7 +52,7 @@ function together(blocks: Block[], finished: Block[], width: number, rest: Rest)
   if (!places) return null
   const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
   places.forEach((p, i) => {
-    const b = blocks[i] as Block
+    const b = blocks[i]
     lay(b, p.x, p.y, p.turned, band)
     band.length = Math.max(band.length, p.y + (p.turned ? b.w : b.l))
   })
@@ -82,10 +82,10 @@ function attempt(
   const finished: Block[] = []
   for (;;) {
     for (let i = blocks.length - 1; i >= 0; i--) {
-      const b = blocks[i] as Block
+      const b = blocks[i]
       if (Math.abs(b.w - width) < SAME || (b.turn && Math.abs(b.l - width) < SAME)) {
         finished.push(b)
-        blocks[i] = blocks[blocks.length - 1] as Block
+        blocks[i] = blocks[blocks.length - 1]
         blocks.pop()
       }
     }
@@ -108,9 +108,9 @@ function attempt(
       if (list.length < 2) continue
       for (let x = 0; x < list.length; x++)
         for (let y = x + 1; y < list.length; y++) {
-          const [p, q] = [list[x] as { i: number; side: 1 | 2 }, list[y] as { i: number; side: 1 | 2 }]
+          const [p, q] = [list[x], list[y]]
           if (p.i === q.i) continue
-          const [P, Q] = [blocks[p.i] as Block, blocks[q.i] as Block]
+          const [P, Q] = [blocks[p.i], blocks[q.i]]
           if (!P.turn && !Q.turn && p.side !== q.side) continue
           const shared = p.side === 1 ? P.w : P.l
           const other = (p.side === 1 ? P.l : P.w) + (q.side === 1 ? Q.l : Q.w)
@@ -145,7 +145,7 @@ function attempt(
       }
       return rest ? together(blocks, finished, width, rest) : null
     }
-    const [P, Q] = [blocks[best.p] as Block, blocks[best.q] as Block]
+    const [P, Q] = [blocks[best.p], blocks[best.q]]
     const shared = best.sideP === 1 ? P.w : P.l
     const other = (best.sideP === 1 ? P.l : P.w) + (best.sideQ === 1 ? Q.l : Q.w)
     // The new block as it lies with the shared side across (w) unless a fixed part says otherwise.
@@ -229,11 +229,11 @@ function wheel(blocks: readonly Block[], width: number, total: number): { block:
             if (c.i === e.i || c.i === d.i || c.i === a.i || c.i === b.i) continue
             if (Math.abs(c.l + e.l - d.l) > SAME) continue
             const five = [a, b, c, d, e]
-            const turn = five.every((it) => (blocks[it.i] as Block).turn)
+            const turn = five.every((it) => blocks[it.i].turn)
             const [w, l] = [a.w + b.w, a.l + d.l]
             if (!(w <= width + SAME && l <= total + SAME) && !(turn && l <= width + SAME && w <= total + SAME)) continue
             const part = (it: Lying, x: number, y: number) => ({
-              block: blocks[it.i] as Block,
+              block: blocks[it.i],
               x,
               y,
               turned: it.turned,

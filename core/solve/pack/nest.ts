@@ -75,23 +75,23 @@ export function nest(
     const placed: NestPlaced[] = []
     const far = fields.map((f) => f.begun)
     for (const i of order) {
-      const shape = shapes[i] as NestShape
+      const shape = shapes[i]
       let found = false
       for (let b = 0; b < fields.length && !found; b++) {
-        const field = fields[b] as Field
+        const field = fields[b]
         let best: { at: { x: number; y: number }; end: number; way: number } | null = null
         for (let w = 0; w < shape.lies.length; w++) {
-          const way = ways[i] as number
+          const way = ways[i]
           if (way >= 0 && w !== way % shape.lies.length) continue
-          const lie = shape.lies[w] as Lie
-          const at = field.lowest((masks[i] as Mask[])[w] as Mask, lie)
+          const lie = shape.lies[w]
+          const at = field.lowest(masks[i][w], lie)
           if (at && (!best || at.y + lie.length < best.end - 1e-9)) best = { at, end: at.y + lie.length, way: w }
         }
         if (!best) continue
-        const lie = shape.lies[best.way] as Lie
-        field.put((masks[i] as Mask[])[best.way] as Mask, best.at)
-        placed.push({ id: shape.id, binId: (bins[b] as NestBin).id, x: best.at.x, y: best.at.y, lie })
-        far[b] = Math.max(far[b] as number, best.end)
+        const lie = shape.lies[best.way]
+        field.put(masks[i][best.way], best.at)
+        placed.push({ id: shape.id, binId: bins[b].id, x: best.at.x, y: best.at.y, lie })
+        far[b] = Math.max(far[b], best.end)
         found = true
         if (far.reduce((s, f) => s + f, 0) >= limit) return null
       }
@@ -100,7 +100,7 @@ export function nest(
     return { placed, used: far.reduce((s, f) => s + f, 0) }
   }
   const place = new Map(shapes.map((s, i) => [s.id, i]))
-  const size = (i: number) => Math.max(...(shapes[i] as NestShape).lies.map((l) => l.width * l.length))
+  const size = (i: number) => Math.max(...shapes[i].lies.map((l) => l.width * l.length))
   const bySize = shapes.map((_, i) => i).sort((a, b) => size(b) - size(a))
   const given = (options.start ?? []).flatMap((id) => place.get(id) ?? [])
   const starts = [...(given.length === shapes.length ? [given] : []), bySize]
@@ -120,11 +120,11 @@ export function nest(
     const turned = [...ways]
     for (let k = 0; k < 1 + (random() < 0.3 ? 2 : 0); k++) {
       const i = Math.floor(random() * next.length)
-      if (random() < 0.3) turned[next[i] as number] = random() < 0.4 ? -1 : Math.floor(random() * 4)
+      if (random() < 0.3) turned[next[i]] = random() < 0.4 ? -1 : Math.floor(random() * 4)
       else {
         const j = Math.floor(random() * next.length)
         const [item] = next.splice(i, 1)
-        next.splice(j, 0, item as number)
+        next.splice(j, 0, item)
       }
     }
     const had: { used: number } | null = best
@@ -156,8 +156,7 @@ function maskOf(lie: Lie, cell: number, gap: number): Mask {
   const grown = Array.from({ length: count + 2 * pad }, (_, r) => {
     const near: number[] = []
     for (let k = Math.max(0, r - 2 * pad); k <= Math.min(count - 1, r); k++)
-      for (let i = 0; i < (raw[k] as number[]).length; i += 2)
-        near.push((raw[k] as number[])[i] as number, ((raw[k] as number[])[i + 1] as number) + 2 * pad)
+      for (let i = 0; i < raw[k].length; i += 2) near.push(raw[k][i], raw[k][i + 1] + 2 * pad)
     return Int32Array.from(merged(near))
   })
   return { bare, pad, grown }
@@ -165,12 +164,11 @@ function maskOf(lie: Lie, cell: number, gap: number): Mask {
 
 function merged(spans: number[]): number[] {
   const pairs: [number, number][] = []
-  for (let i = 0; i < spans.length; i += 2) pairs.push([spans[i] as number, spans[i + 1] as number])
+  for (let i = 0; i < spans.length; i += 2) pairs.push([spans[i], spans[i + 1]])
   pairs.sort((a, b) => a[0] - b[0])
   const out: number[] = []
   for (const [a, b] of pairs)
-    if (out.length > 0 && a <= (out[out.length - 1] as number))
-      out[out.length - 1] = Math.max(out[out.length - 1] as number, b)
+    if (out.length > 0 && a <= out[out.length - 1]) out[out.length - 1] = Math.max(out[out.length - 1], b)
     else out.push(a, b)
   return out
 }
@@ -181,8 +179,8 @@ function spans(points: Lie['points'], from: number, to: number, cell: number): n
   const crossings: number[] = []
   const middle = (from + to) / 2
   for (let i = 0; i < points.length; i++) {
-    const a = points[i] as { x: number; y: number }
-    const b = points[(i + 1) % points.length] as { x: number; y: number }
+    const a = points[i]
+    const b = points[(i + 1) % points.length]
     if ((a.y <= middle && b.y > middle) || (b.y <= middle && a.y > middle))
       crossings.push(a.x + ((middle - a.y) / (b.y - a.y)) * (b.x - a.x))
     const low = Math.min(a.y, b.y)
@@ -201,7 +199,7 @@ function spans(points: Lie['points'], from: number, to: number, cell: number): n
   }
   crossings.sort((a, b) => a - b)
   for (let i = 0; i + 1 < crossings.length; i += 2)
-    out.push(Math.floor((crossings[i] as number) / cell + 1e-9), Math.ceil((crossings[i + 1] as number) / cell - 1e-9))
+    out.push(Math.floor(crossings[i] / cell + 1e-9), Math.ceil(crossings[i + 1] / cell - 1e-9))
   return merged(out)
 }
 
@@ -227,7 +225,7 @@ class Field {
     const mark = (r: number, a: number, b: number) => {
       if (r < 0 || b <= 0) return
       while (this.base.length <= r) this.base.push([])
-      this.base[r] = merged([...(this.base[r] as number[]), Math.max(0, a), b])
+      this.base[r] = merged([...this.base[r], Math.max(0, a), b])
     }
     for (const b of bin.blocked ?? [])
       for (let r = Math.floor(b.from / cell); r < Math.ceil(b.to / cell); r++) mark(r, 0, this.across + 1)
@@ -238,7 +236,7 @@ class Field {
       for (let r = 0; r < Math.ceil(length / cell); r++) {
         const row = spans(points, r * cell, (r + 1) * cell, cell)
         for (let i = 0; i < row.length; i += 2)
-          for (let k = -pad; k <= pad; k++) mark(r + k, (row[i] as number) - pad, (row[i + 1] as number) + pad)
+          for (let k = -pad; k <= pad; k++) mark(r + k, row[i] - pad, row[i + 1] + pad)
       }
     }
     this.begun = far
@@ -254,7 +252,7 @@ class Field {
     const wide = Math.ceil(lie.width / this.cell - 1e-9)
     const last = Math.floor((this.bin.width - lie.width) / this.cell + 1e-9)
     if (last < 0 || wide > this.across + 1) return null
-    while (this.hint < this.rows.length && full(this.rows[this.hint] as number[], this.across)) this.hint++
+    while (this.hint < this.rows.length && full(this.rows[this.hint], this.across)) this.hint++
     for (let y = this.hint; y + count <= this.most || (y === 0 && lie.length <= this.bin.length); y++) {
       if (y * this.cell + lie.length > this.bin.length + 1e-9) return null
       for (let x = 0; x <= last;) {
@@ -270,14 +268,14 @@ class Field {
     for (let r = 0; r < mask.bare.length; r++) {
       const taken = this.rows[y + r]
       if (!taken || taken.length === 0) continue
-      const own = mask.bare[r] as Int32Array
+      const own = mask.bare[r]
       let to = x
       for (let i = 0; i < own.length; i += 2) {
-        const a = (own[i] as number) + x
-        const b = (own[i + 1] as number) + x
+        const a = own[i] + x
+        const b = own[i + 1] + x
         for (let t = 0; t < taken.length; t += 2) {
-          if ((taken[t] as number) >= b) break
-          if ((taken[t + 1] as number) > a) to = Math.max(to, x + (taken[t + 1] as number) - a)
+          if (taken[t] >= b) break
+          if (taken[t + 1] > a) to = Math.max(to, x + taken[t + 1] - a)
         }
       }
       if (to > x) return to
@@ -291,12 +289,10 @@ class Field {
       const row = y + r - mask.pad
       if (row < 0) return
       while (this.rows.length <= row) this.rows.push([])
-      const list = this.rows[row] as number[]
-      for (let i = 0; i < own.length; i += 2)
-        list.push(Math.max(0, (own[i] as number) - mask.pad + x), (own[i + 1] as number) - mask.pad + x)
+      const list = this.rows[row]
+      for (let i = 0; i < own.length; i += 2) list.push(Math.max(0, own[i] - mask.pad + x), own[i + 1] - mask.pad + x)
       this.rows[row] = merged(list)
     })
   }
 }
-const full = (row: readonly number[], across: number): boolean =>
-  row.length === 2 && (row[0] as number) <= 0 && (row[1] as number) >= across
+const full = (row: readonly number[], across: number): boolean => row.length === 2 && row[0] <= 0 && row[1] >= across

@@ -52,11 +52,11 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
       for (;;) {
         const { sx, sy } = node
         let s = 0
-        for (let k = 1; k < sy.length; k++) if ((sy[k] as number) < (sy[s] as number)) s = k
-        const y = sy[s] as number
-        const room = (sx[s + 1] as number) - (sx[s] as number)
-        const wallL = (s > 0 ? (sy[s - 1] as number) : T) - y
-        const wallR = (s + 1 < sy.length ? (sy[s + 1] as number) : T) - y
+        for (let k = 1; k < sy.length; k++) if (sy[k] < sy[s]) s = k
+        const y = sy[s]
+        const room = sx[s + 1] - sx[s]
+        const wallL = (s > 0 ? sy[s - 1] : T) - y
+        const wallR = (s + 1 < sy.length ? sy[s + 1] : T) - y
         const most = T - y
         const before = children.length
         // What is tallest would find no room any more.
@@ -64,11 +64,11 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
         if (room >= least) {
           let loose = 0
           for (let o = 0; o < n; o++) {
-            const i = bySize[o] as number
+            const i = bySize[o]
             if (has(node.laid, i)) continue
             for (let t = 0; t < (turn[i] ? 2 : 1); t++) {
-              const a = (t ? h[i] : w[i]) as number
-              const b = (t ? w[i] : h[i]) as number
+              const a = t ? h[i] : w[i]
+              const b = t ? w[i] : h[i]
               const spare = room - a
               if (spare < 0 || b > most) continue
               const atWall = b === wallL || b === wallR
@@ -116,7 +116,7 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
     }
     generation = next
   }
-  return bandOf(generation[0] as Node, job, sheet)
+  return bandOf(generation[0], job, sheet)
 
   function raise(node: Node, s: number, y: number): void {
     const xs: number[] = []
@@ -124,7 +124,7 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
     node.sy.forEach((v, k) => {
       const at = k === s ? y : v
       if (ys.length > 0 && ys[ys.length - 1] === at) return
-      xs.push(node.sx[k] as number)
+      xs.push(node.sx[k])
       ys.push(at)
     })
     xs.push(W)
@@ -134,13 +134,13 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
   function lay(c: Child): Node {
     const { node, s, item, turned } = c
     const { sx, sy } = node
-    const a = (turned ? h[item] : w[item]) as number
-    const b = (turned ? w[item] : h[item]) as number
-    const x = sx[s] as number
-    const y = sy[s] as number
-    const spare = (sx[s + 1] as number) - x - a
-    const wallL = s > 0 ? (sy[s - 1] as number) - y : T - y
-    const wallR = s + 1 < sy.length ? (sy[s + 1] as number) - y : T - y
+    const a = turned ? h[item] : w[item]
+    const b = turned ? w[item] : h[item]
+    const x = sx[s]
+    const y = sy[s]
+    const spare = sx[s + 1] - x - a
+    const wallL = s > 0 ? sy[s - 1] - y : T - y
+    const wallR = s + 1 < sy.length ? sy[s + 1] - y : T - y
     const right = spare > 0 && b !== wallL && (b === wallR || wallR > wallL)
     const xs: number[] = []
     const ys: number[] = []
@@ -150,7 +150,7 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
       ys.push(py)
     }
     for (let k = 0; k < sy.length; k++) {
-      if (k !== s) put(sx[k] as number, sy[k] as number)
+      if (k !== s) put(sx[k], sy[k])
       else if (spare === 0) put(x, y + b)
       else if (right) {
         put(x, y)

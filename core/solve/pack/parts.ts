@@ -59,15 +59,15 @@ export class Parts {
     from: { bound: number; price: Float64Array },
   ) {
     this.bound = from.bound
-    const worth = (i: number) => from.price[i] as number
+    const worth = (i: number) => from.price[i]
     this.order = [...kinds.keys()].sort((a, b) => worth(b) - worth(a) || a - b)
     let sum = 0
     const { order } = this
     order.forEach((i, n) => {
-      sum += worth(i) * (kinds[i] as Kind).items.length
+      sum += worth(i) * kinds[i].items.length
       if (sum < PARTS.least * from.bound && n + 1 < order.length) return
       this.parts.push({
-        kinds: order.slice(0, n + 1).map((k) => kinds[k] as Kind),
+        kinds: order.slice(0, n + 1).map((k) => kinds[k]),
         exhaust: null,
         at: from.bound,
         cost: 0,
@@ -129,7 +129,7 @@ export class Parts {
       // No smaller part takes more than this one.
       if (got.least !== null) leave((p) => p.kinds.length <= kinds.length)
     }
-    const plan = got.plan?.map(({ band, rooms }) => ({ rooms, band: ofWhole([band], this.order)[0] as Band }))
+    const plan = got.plan?.map(({ band, rooms }) => ({ rooms, band: ofWhole([band], this.order)[0] }))
     return { whole: got.whole, work, plan: plan ?? null }
   }
 }

@@ -23,18 +23,18 @@ export function perfect(
     if (done === n) return true
     let low = 0
     for (let i = 1; i < sky.length; i++) if ((sky[i] as { y: number }).y < (sky[low] as { y: number }).y - SAME) low = i
-    const at = sky[low] as { x: number; y: number; w: number }
+    const at = sky[low]
     let least = Infinity
     for (let i = 0; i < n; i++)
       if (!used[i]) {
-        const r = rects[i] as { w: number; l: number; turn: boolean }
+        const r = rects[i]
         least = Math.min(least, r.turn ? Math.min(r.w, r.l) : r.w)
       }
     let lastW = -1
     let lastL = -1
     for (const i of order) {
       if (used[i]) continue
-      const r = rects[i] as { w: number; l: number; turn: boolean }
+      const r = rects[i]
       if (r.w === lastW && r.l === lastL) continue
       lastW = r.w
       lastL = r.l
@@ -59,7 +59,7 @@ export function perfect(
 }
 
 const area = (rects: readonly { w: number; l: number }[], i: number): number => {
-  const r = rects[i] as { w: number; l: number }
+  const r = rects[i]
   return r.w * r.l
 }
 
@@ -70,7 +70,7 @@ function raisedAt(
   h: number,
   same: number,
 ): { x: number; y: number; w: number }[] {
-  const at = sky[low] as { x: number; y: number; w: number }
+  const at = sky[low]
   const next = sky.slice(0, low)
   next.push({ x: at.x, y: at.y + h, w })
   if (at.w - w > same) next.push({ x: at.x + w, y: at.y, w: at.w - w })

@@ -45,7 +45,7 @@ export class BandPool {
         let most = 1e-7
         for (const c of columns) {
           let sum = -c.cost
-          for (let k = 0; k < c.rows.length; k++) sum += (u[c.rows[k] as number] as number) * (c.values[k] as number)
+          for (let k = 0; k < c.rows.length; k++) sum += u[c.rows[k]] * c.values[k]
           if (sum > most) {
             most = sum
             best = c
@@ -67,7 +67,7 @@ export class BandPool {
     const bands: Band[] = []
     for (const { band } of this.byKey.values()) {
       let fits = true
-      for (const k of band.kinds) if ((held[k] = (held[k] as number) + 1) > (left[k] as number)) fits = false
+      for (const k of band.kinds) if ((held[k] = held[k] + 1) > left[k]) fits = false
       for (const k of band.kinds) held[k] = 0
       if (fits) bands.push(band)
     }
@@ -78,7 +78,7 @@ export class BandPool {
     if (this.byKey.size <= most) return
     for (const e of this.byKey.values()) e.loss = e.length - worth(e.kinds, price)
     const losses = [...this.byKey.values()].map((e) => e.loss).sort((a, b) => a - b)
-    this.prune(losses[most] as number)
+    this.prune(losses[most])
   }
   /** The shortest band known that holds what this one does, which is known from now on. */
   shortest(mark: number, band: Band): Band {
@@ -90,7 +90,7 @@ export class BandPool {
   /** Bands of a pool over some of the kinds, which `from` names. */
   takeFrom(other: BandPool, from: readonly number[], code: Float64Array): void {
     for (const { band, loss } of other.byKey.values()) {
-      const kinds = band.kinds.map((k) => from[k] as number)
+      const kinds = band.kinds.map((k) => from[k])
       const mark = markOf(kinds, code)
       if (this.wants(mark, band.length)) this.put(mark, { ...band, kinds }, loss)
     }
@@ -114,15 +114,15 @@ export class BandPool {
     trim = false,
   ): { bands: Band[] | null; whole: boolean } {
     let slack = length
-    for (let k = 0; k < need.length; k++) slack -= (price[k] as number) * (need[k] as number)
+    for (let k = 0; k < need.length; k++) slack -= price[k] * need[k]
     const entries = [...this.byKey.values()]
-      .map((e) => ({ ...e, loss: e.kinds.reduce((l, k) => l - (price[k] as number), e.length) }))
+      .map((e) => ({ ...e, loss: e.kinds.reduce((l, k) => l - price[k], e.length) }))
       .filter((e) => e.loss < slack)
       .sort((a, b) => a.loss - b.loss)
     const content = entries.map((e) => contentOf(e.kinds, 0))
     const having: number[][] = Array.from(need, () => [])
-    content.forEach((c, e) => c.rows.forEach((k) => (having[k] as number[]).push(e)))
-    const order = [...need.keys()].sort((a, b) => (having[a] as number[]).length - (having[b] as number[]).length)
+    content.forEach((c, e) => c.rows.forEach((k) => having[k].push(e)))
+    const order = [...need.keys()].sort((a, b) => having[a].length - having[b].length)
     const left = need.slice()
     const path: { e: number; took: number[] }[] = []
     let bestLoss = slack
@@ -132,17 +132,17 @@ export class BandPool {
     const search = (loss: number, from: number, lastKind: number, lastEntry: number) => {
       if (!whole) return
       let at = from
-      while (at < order.length && left[order[at] as number] === 0) at++
+      while (at < order.length && left[order[at]] === 0) at++
       if (at === order.length) {
         bestLoss = loss
         best = [...path]
         return
       }
-      const kind = order[at] as number
-      const list = having[kind] as number[]
+      const kind = order[at]
+      const list = having[kind]
       // The same kind again: bands in list order only, so that no set is tried twice.
       for (let j = kind === lastKind ? lastEntry : 0; j < list.length; j++) {
-        const e = list[j] as number
+        const e = list[j]
         const l = Math.max(0, (entries[e] as { loss: number }).loss)
         if (loss + l >= bestLoss - 1e-7) break
         if (++steps > nodes || ((steps & 1023) === 0 && spent())) {
@@ -153,18 +153,16 @@ export class BandPool {
         // What is left out of the band is lost as worth.
         let spare = 0
         for (let k = 0; k < rows.length && spare < Infinity; k++) {
-          const over = (values[k] as number) - (left[rows[k] as number] as number)
-          if (over > 0) spare += trim ? over * (price[rows[k] as number] as number) : Infinity
+          const over = values[k] - left[rows[k]]
+          if (over > 0) spare += trim ? over * price[rows[k]] : Infinity
         }
         if (loss + l + spare >= bestLoss - 1e-7) continue
-        const took = rows.map((k, i) => Math.min(values[i] as number, left[k] as number))
-        for (let k = 0; k < rows.length; k++)
-          left[rows[k] as number] = (left[rows[k] as number] as number) - (took[k] as number)
+        const took = rows.map((k, i) => Math.min(values[i], left[k]))
+        for (let k = 0; k < rows.length; k++) left[rows[k]] = left[rows[k]] - took[k]
         path.push({ e, took })
         search(loss + l + spare, at, kind, j)
         path.pop()
-        for (let k = 0; k < rows.length; k++)
-          left[rows[k] as number] = (left[rows[k] as number] as number) + (took[k] as number)
+        for (let k = 0; k < rows.length; k++) left[rows[k]] = left[rows[k]] + took[k]
       }
     }
     search(0, 0, -1, 0)
@@ -180,16 +178,16 @@ export class BandPool {
 
 /** The band with no more of each kind than `took` says. */
 function only(band: Band, rows: readonly number[], took: readonly number[]): Band {
-  const left = new Map(rows.map((k, i) => [k, took[i] as number]))
+  const left = new Map(rows.map((k, i) => [k, took[i]]))
   const out: Band = { length: band.length, kinds: [], x: [], y: [], turned: [] }
   band.kinds.forEach((kind, i) => {
     const n = left.get(kind) as number
     if (n === 0) return
     left.set(kind, n - 1)
     out.kinds.push(kind)
-    out.x.push(band.x[i] as number)
-    out.y.push(band.y[i] as number)
-    out.turned.push(band.turned[i] as boolean)
+    out.x.push(band.x[i])
+    out.y.push(band.y[i])
+    out.turned.push(band.turned[i])
   })
   return out
 }
@@ -198,7 +196,7 @@ export function contentOf(kinds: readonly number[], cost: number): { rows: numbe
   const rows: number[] = []
   const values: number[] = []
   for (const k of [...kinds].sort((a, b) => a - b))
-    if (rows[rows.length - 1] === k) values[values.length - 1] = (values[values.length - 1] as number) + 1
+    if (rows[rows.length - 1] === k) values[values.length - 1] = values[values.length - 1] + 1
     else {
       rows.push(k)
       values.push(1)

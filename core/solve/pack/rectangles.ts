@@ -56,7 +56,7 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
         let f = -1
         let bestKey = Infinity
         for (let k = 0; k < free.length; k += 4) {
-          const [fw, fh] = [free[k + 2] as number, free[k + 3] as number]
+          const [fw, fh] = [free[k + 2], free[k + 3]]
           const key = fw * fh
           if (key < bestKey) {
             bestKey = key
@@ -64,17 +64,17 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
           }
         }
         if (f < 0) break
-        const [FW, FH] = [free[f + 2] as number, free[f + 3] as number]
+        const [FW, FH] = [free[f + 2], free[f + 3]]
         const before = children.length
         const rects = free.length / 4
         let loose = 0
         if (FW >= leastW && FH >= leastH)
           for (let o = 0; o < n; o++) {
-            const i = bySize[o] as number
+            const i = bySize[o]
             if (has(node.laid, i)) continue
             for (let t = 0; t < (turn[i] ? 2 : 1); t++) {
-              const iw = (t ? h[i] : w[i]) as number
-              const ih = (t ? w[i] : h[i]) as number
+              const iw = t ? h[i] : w[i]
+              const ih = t ? w[i] : h[i]
               const [dw, dh] = [FW - iw, FH - ih]
               if (dw < 0 || dh < 0) continue
               const exact = (dw === 0 ? 1 : 0) + (dh === 0 ? 1 : 0)
@@ -126,17 +126,15 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
     }
     generation = next
   }
-  return bandOf(generation[0] as Node, job, sheet)
+  return bandOf(generation[0], job, sheet)
   /** Whether the largest, the longest or the widest item that is left fits no rectangle any more. */
   function dead(node: Node): boolean {
     for (const list of demanding) {
       const i = firstLeft(list, node.laid)
       let fits = false
       for (let k = 0; k < node.free.length && !fits; k += 4) {
-        const [fw, fh] = [node.free[k + 2] as number, node.free[k + 3] as number]
-        fits =
-          (fw >= (w[i] as number) && fh >= (h[i] as number)) ||
-          (turn[i] === 1 && fw >= (h[i] as number) && fh >= (w[i] as number))
+        const [fw, fh] = [node.free[k + 2], node.free[k + 3]]
+        fits = (fw >= w[i] && fh >= h[i]) || (turn[i] === 1 && fw >= h[i] && fh >= w[i])
       }
       if (!fits) return true
     }
@@ -146,8 +144,8 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
     const { node, f, item, turned, across } = c
     const { free } = node
     const [x, y, FW, FH] = [...free.subarray(f, f + 4)] as [number, number, number, number]
-    const iw = (turned ? h[item] : w[item]) as number
-    const ih = (turned ? w[item] : h[item]) as number
+    const iw = turned ? h[item] : w[item]
+    const ih = turned ? w[item] : h[item]
     const list: number[] = [...free.subarray(0, f), ...free.subarray(f + 4)]
     if (FW > iw) list.push(x + iw, y, FW - iw, across ? ih : FH)
     if (FH > ih) list.push(x, y + ih, across ? FW : iw, FH - ih)

@@ -15,13 +15,13 @@ export function roomsBeside(bin: PackBin, locked: readonly Placed[], gap: number
   const rooms: Room[] = []
   const sorted = [...locked].sort((a, b) => a.y - b.y)
   for (let i = 0; i < sorted.length;) {
-    const first = sorted[i] as Placed
+    const first = sorted[i]
     let end = first.y + first.length
     let left = first.x
     let right = first.x + first.width
     let j = i + 1
-    for (; j < sorted.length && (sorted[j] as Placed).y < end; j++) {
-      const p = sorted[j] as Placed
+    for (; j < sorted.length && sorted[j].y < end; j++) {
+      const p = sorted[j]
       end = Math.max(end, p.y + p.length)
       left = Math.min(left, p.x)
       right = Math.max(right, p.x + p.width)

@@ -110,7 +110,7 @@ export class Search {
     this.loss = new Float64Array(this.items.n)
     this.mark = new Float64Array(this.items.n)
     this.pool = new BandPool()
-    this.sum = job.kinds.reduce((s, k, i) => s + (job.price[i] as number) * k.items.length, 0)
+    this.sum = job.kinds.reduce((s, k, i) => s + job.price[i] * k.items.length, 0)
     this.order = Int32Array.from({ length: this.items.n }, (_, i) => i)
     this.way = new Uint8Array(this.items.n).fill(EITHER)
     this.across = new Uint8Array(this.items.n)
@@ -214,15 +214,9 @@ export class Search {
   /** Good orders to begin with. */
   private sorted(): void {
     const { w, l, turn, n } = this.items
-    const long = (i: number) => (turn[i] ? Math.max(w[i] as number, l[i] as number) : (l[i] as number))
-    const short = (i: number) => (turn[i] ? Math.min(w[i] as number, l[i] as number) : (l[i] as number))
-    const keys = [
-      (i: number) => l[i] as number,
-      short,
-      long,
-      (i: number) => (w[i] as number) * (l[i] as number),
-      (i: number) => w[i] as number,
-    ]
+    const long = (i: number) => (turn[i] ? Math.max(w[i], l[i]) : l[i])
+    const short = (i: number) => (turn[i] ? Math.min(w[i], l[i]) : l[i])
+    const keys = [(i: number) => l[i], short, long, (i: number) => w[i] * l[i], (i: number) => w[i]]
     let least = Infinity
     for (const key of keys)
       for (let lie = 0; lie < 3; lie++)
@@ -250,38 +244,38 @@ export class Search {
     const { price } = this.job
     const { loss, mark } = this
     for (let b = 0; b < decoder.bands; b++) {
-      loss[b] = decoder.bandLength[b] as number
+      loss[b] = decoder.bandLength[b]
       mark[b] = 0
     }
     for (let i = 0; i < n; i++) {
-      const b = decoder.band[i] as number
-      const k = kind[i] as number
-      loss[b] = (loss[b] as number) - (price[k] as number)
-      mark[b] = (mark[b] as number) + (this.code[k] as number)
+      const b = decoder.band[i]
+      const k = kind[i]
+      loss[b] = loss[b] - price[k]
+      mark[b] = mark[b] + this.code[k]
     }
     for (let b = 0; b < decoder.bands; b++)
-      if ((loss[b] as number) < slack && this.pool.wants(mark[b] as number, decoder.bandLength[b] as number)) {
-        const band = this.read(b)[0] as Band
-        this.pool.put(mark[b] as number, band, loss[b] as number)
+      if (loss[b] < slack && this.pool.wants(mark[b], decoder.bandLength[b])) {
+        const band = this.read(b)[0]
+        this.pool.put(mark[b], band, loss[b])
       }
   }
   private read(only: number): Band[] {
     const { decoder, items } = this
     const bands: Band[] = Array.from({ length: decoder.bands }, (_, b) => ({
-      length: decoder.bandLength[b] as number,
+      length: decoder.bandLength[b],
       kinds: [],
       x: [],
       y: [],
       turned: [],
     }))
     for (let i = 0; i < items.n; i++) {
-      const band = bands[decoder.band[i] as number] as Band
-      band.kinds.push(items.kind[i] as number)
-      band.x.push(decoder.x[i] as number)
-      band.y.push(decoder.y[i] as number)
+      const band = bands[decoder.band[i]]
+      band.kinds.push(items.kind[i])
+      band.x.push(decoder.x[i])
+      band.y.push(decoder.y[i])
       band.turned.push(decoder.turned[i] === 1)
     }
-    return only < 0 ? bands : [bands[only] as Band]
+    return only < 0 ? bands : [bands[only]]
   }
 
   /** One run of annealing over order, way of lying and choice of cut, from the last best order or a shaken one. */
@@ -300,7 +294,7 @@ export class Search {
     for (let k = 0; k < swaps; k++) {
       const i = swaps === n ? k : Math.floor(random() * n)
       const j = Math.floor(random() * n)
-      ;[order[i], order[j]] = [order[j] as number, order[i] as number]
+      ;[order[i], order[j]] = [order[j], order[i]]
     }
     let current = decoder.run(order, way, across, glue, byArea)
     let bestHere = current
@@ -311,15 +305,15 @@ export class Search {
       const i = Math.floor(random() * n)
       const j = Math.floor(random() * n)
       const what = random()
-      const item = order[i] as number
-      const [hadWay, hadAcross, hadGlue] = [way[item] as number, across[item] as number, glue[item] as number]
+      const item = order[i]
+      const [hadWay, hadAcross, hadGlue] = [way[item], across[item], glue[item]]
       let moved = 0
       if (what < 0.2 && items.turn[item]) way[item] = (hadWay + 1 + Math.floor(random() * 2)) % 3
       else if (what < 0.3) across[item] = 1 - hadAcross
       else if (what < 0.42) glue[item] = (hadGlue + 1 + Math.floor(random() * 2)) % 3
       else if (what < 0.68) {
         moved = 1
-        order[i] = order[j] as number
+        order[i] = order[j]
         order[j] = item
       } else {
         moved = 2
@@ -340,7 +334,7 @@ export class Search {
         across[item] = hadAcross
         glue[item] = hadGlue
         if (moved === 1) {
-          order[j] = order[i] as number
+          order[j] = order[i]
           order[i] = item
         } else if (moved === 2) shift(order, j, i)
       }
@@ -355,13 +349,13 @@ export class Search {
     const picked: number[] = []
     let size = 0
     for (const b of order) {
-      const more = (this.best[b] as Band).kinds.length
+      const more = this.best[b].kinds.length
       if (size + more > BATCH_ITEMS) continue
       picked.push(b)
       size += more
     }
     if (picked.length < 2) return
-    const old = picked.map((b) => this.best[b] as Band)
+    const old = picked.map((b) => this.best[b])
     const members = old.flatMap((b) => b.kinds).sort((a, b) => a - b)
     const cap = bandsLength(old)
     const result = subsets(job.kinds, members, job.width, cap + LEAST_STEP * 2, job.cuts, () => job.spent())
@@ -394,7 +388,7 @@ export class Search {
 
 /** Moves the entry at i to j. */
 function shift(order: Int32Array, i: number, j: number): void {
-  const item = order[i] as number
+  const item = order[i]
   if (j > i) order.copyWithin(i, i + 1, j + 1)
   else order.copyWithin(j + 1, j, i)
   order[j] = item

@@ -68,7 +68,7 @@ function fullestOfMany(bands: readonly Band[], room: number): Set<number> {
   const chosen = new Set<number>()
   let left = room
   for (let i = 0; i < bands.length && left > END_LENGTHS * mean; i++) {
-    const { length } = bands[i] as Band
+    const { length } = bands[i]
     if (length > left) continue
     chosen.add(i)
     left -= length
@@ -105,6 +105,6 @@ function fullest(bands: readonly Band[], room: number): Set<number> {
   let c = CELLS
   while (!reached[c]) c--
   const chosen = new Set<number>()
-  for (; c > 0; c = before[c] as number) chosen.add(from[c] as number)
+  for (; c > 0; c = before[c]) chosen.add(from[c])
   return chosen
 }

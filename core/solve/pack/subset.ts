@@ -35,8 +35,8 @@ export function subsets(
   const alias = new Int32Array(size)
   for (let mask = 1; mask < size; mask++) {
     const low = 31 - Math.clz32(mask & -mask)
-    const k = kinds[members[low] as number] as Kind
-    area[mask] = (area[mask & (mask - 1)] as number) + k.w * k.l
+    const k = kinds[members[low]]
+    area[mask] = area[mask & (mask - 1)] + k.w * k.l
     let canonical = mask
     for (let i = 1; i < n; i++)
       if (members[i] === members[i - 1] && (canonical & (3 << (i - 1))) >> (i - 1) === 2) {
@@ -45,7 +45,7 @@ export function subsets(
       }
     alias[mask] = canonical
   }
-  const waste = width * cap - (area[size - 1] as number)
+  const waste = width * cap - area[size - 1]
   const W: number[] = []
   const H: number[] = []
   const A: number[] = []
@@ -62,15 +62,15 @@ export function subsets(
   const candD = new Uint8Array(MOST_FRONT)
   let front = 0
   const candidate = (w: number, h: number, a: number, b: number, d: number) => {
-    for (let i = 0; i < front; i++) if ((candW[i] as number) <= w + EPS && (candH[i] as number) <= h + EPS) return
+    for (let i = 0; i < front; i++) if (candW[i] <= w + EPS && candH[i] <= h + EPS) return
     for (let i = front - 1; i >= 0; i--)
-      if (w <= (candW[i] as number) && h <= (candH[i] as number)) {
+      if (w <= candW[i] && h <= candH[i]) {
         front--
-        candW[i] = candW[front] as number
-        candH[i] = candH[front] as number
-        candA[i] = candA[front] as number
-        candB[i] = candB[front] as number
-        candD[i] = candD[front] as number
+        candW[i] = candW[front]
+        candH[i] = candH[front]
+        candA[i] = candA[front]
+        candB[i] = candB[front]
+        candD[i] = candD[front]
       }
     if (front === MOST_FRONT) {
       whole = false
@@ -84,27 +84,27 @@ export function subsets(
     front++
   }
   const keep = (list: number) => {
-    const order = Array.from({ length: front }, (_, i) => i).sort((i, j) => (candW[i] as number) - (candW[j] as number))
+    const order = Array.from({ length: front }, (_, i) => i).sort((i, j) => candW[i] - candW[j])
     start[list] = W.length
     for (const i of order) {
-      W.push(candW[i] as number)
-      H.push(candH[i] as number)
-      A.push(candA[i] as number)
-      B.push(candB[i] as number)
-      D.push(candD[i] as number)
+      W.push(candW[i])
+      H.push(candH[i])
+      A.push(candA[i])
+      B.push(candB[i])
+      D.push(candD[i])
     }
     count[list] = front
     front = 0
   }
   const combine = (left: number, right: number, along: boolean, across: boolean, have: number) => {
-    const [s1, e1] = [start[left] as number, (start[left] as number) + (count[left] as number)]
-    const [s2, e2] = [start[right] as number, (start[right] as number) + (count[right] as number)]
+    const [s1, e1] = [start[left], start[left] + count[left]]
+    const [s2, e2] = [start[right], start[right] + count[right]]
     for (let a = s1; a < e1; a++) {
-      const wa = W[a] as number
-      const ha = H[a] as number
+      const wa = W[a]
+      const ha = H[a]
       for (let b = s2; b < e2; b++) {
-        const wb = W[b] as number
-        const hb = H[b] as number
+        const wb = W[b]
+        const hb = H[b]
         if (along) {
           const w = wa + wb
           const h = ha > hb ? ha : hb
@@ -124,17 +124,17 @@ export function subsets(
       whole = false
       break
     }
-    const have = area[mask] as number
+    const have = area[mask]
     const low = mask & -mask
     if (mask === low) {
-      const k = kinds[members[31 - Math.clz32(low)] as number] as Kind
+      const k = kinds[members[31 - Math.clz32(low)]]
       if (k.w <= width + EPS) candidate(k.w, k.l, -1, 0, 0)
       if (k.turn && k.l <= width + EPS) candidate(k.l, k.w, -1, 1, 0)
     }
     if (free) {
       for (let sub = (mask - 1) & mask; sub > 0; sub = (sub - 1) & mask) {
         if (!(sub & low)) continue
-        combine(alias[sub] as number, alias[mask ^ sub] as number, true, true, have)
+        combine(alias[sub], alias[mask ^ sub], true, true, have)
       }
       keep(mask)
       // Single items keep which they are by their place in A: negative.
@@ -144,11 +144,10 @@ export function subsets(
     for (let level = 1; level <= levels; level++) {
       const lower = (level - 1) * size
       const at = level * size
-      for (let e = start[lower + mask] as number, end = e + (count[lower + mask] as number); e < end; e++)
-        candidate(W[e] as number, H[e] as number, e, -1, 3)
+      for (let e = start[lower + mask], end = e + count[lower + mask]; e < end; e++) candidate(W[e], H[e], e, -1, 3)
       const along = (levels - level) % 2 === 0
       for (let sub = (mask - 1) & mask; sub > 0; sub = (sub - 1) & mask)
-        if (sub & low) combine(at + (alias[mask ^ sub] as number), lower + (alias[sub] as number), along, !along, have)
+        if (sub & low) combine(at + alias[mask ^ sub], lower + alias[sub], along, !along, have)
       keep(at + mask)
     }
   }
@@ -159,14 +158,14 @@ export function subsets(
   const firstBand = new Int32Array(size)
   total[0] = 0
   for (let mask = 1; mask < size && whole; mask++) {
-    const list = top + (alias[mask] as number)
-    const last = (start[list] as number) + (count[list] as number) - 1
-    if ((count[list] as number) > 0) single[mask] = H[last] as number
+    const list = top + alias[mask]
+    const last = start[list] + count[list] - 1
+    if (count[list] > 0) single[mask] = H[last]
     const low = mask & -mask
     for (let sub = mask; sub > 0; sub = (sub - 1) & mask) {
       if (!(sub & low)) continue
-      const sum = (single[sub] as number) + (total[mask ^ sub] as number)
-      if (sum < (total[mask] as number) - EPS) {
+      const sum = single[sub] + total[mask ^ sub]
+      if (sum < total[mask] - EPS) {
         total[mask] = sum
         firstBand[mask] = sub
       }
@@ -174,14 +173,13 @@ export function subsets(
   }
   const kindOfSingle = new Map<number, number>()
   for (let i = 0; i < n; i++) {
-    const list = alias[1 << i] as number
-    for (let e = start[list] as number, end = e + (count[list] as number); e < end; e++)
-      kindOfSingle.set(e, members[i] as number)
+    const list = alias[1 << i]
+    for (let e = start[list], end = e + count[list]; e < end; e++) kindOfSingle.set(e, members[i])
   }
   const lay = (e: number, x: number, y: number, into: Band) => {
-    const d = D[e] as number
-    const a = A[e] as number
-    const b = B[e] as number
+    const d = D[e]
+    const a = A[e]
+    const b = B[e]
     if (d === 3) lay(a, x, y, into)
     else if (d === 0) {
       into.kinds.push(kindOfSingle.get(e) as number)
@@ -190,19 +188,19 @@ export function subsets(
       into.turned.push(b === 1)
     } else {
       lay(a, x, y, into)
-      lay(b, d === 1 ? x + (W[a] as number) : x, d === 2 ? y + (H[a] as number) : y, into)
+      lay(b, d === 1 ? x + W[a] : x, d === 2 ? y + H[a] : y, into)
     }
   }
   const bandOf = (mask: number): Band => {
-    const list = top + (alias[mask] as number)
-    const into: Band = { length: single[mask] as number, kinds: [], x: [], y: [], turned: [] }
-    lay((start[list] as number) + (count[list] as number) - 1, 0, 0, into)
+    const list = top + alias[mask]
+    const into: Band = { length: single[mask], kinds: [], x: [], y: [], turned: [] }
+    lay(start[list] + count[list] - 1, 0, 0, into)
     return into
   }
   let best: Band[] | null = null
-  if (whole && (total[size - 1] as number) < cap - EPS) {
+  if (whole && total[size - 1] < cap - EPS) {
     best = []
-    for (let mask = size - 1; mask > 0; mask ^= firstBand[mask] as number) best.push(bandOf(firstBand[mask] as number))
+    for (let mask = size - 1; mask > 0; mask ^= firstBand[mask]) best.push(bandOf(firstBand[mask]))
   }
   return {
     best,
@@ -211,13 +209,13 @@ export function subsets(
       if (!whole) return
       for (let mask = 1; mask < size; mask++)
         if (alias[mask] === mask && firstBand[mask] === mask)
-          visit(membersOf(members, mask), single[mask] as number, () => bandOf(mask))
+          visit(membersOf(members, mask), single[mask], () => bandOf(mask))
     },
   }
 }
 
 function membersOf(members: readonly number[], mask: number): number[] {
   const out: number[] = []
-  for (let i = 0; i < members.length; i++) if (mask & (1 << i)) out.push(members[i] as number)
+  for (let i = 0; i < members.length; i++) if (mask & (1 << i)) out.push(members[i])
   return out
 }

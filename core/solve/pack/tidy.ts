@@ -20,13 +20,13 @@ export function tidied(job: StripJob, bands: readonly Band[], rounds: number): B
   for (let round = 0; round < rounds && !job.spent(); round++) {
     const i = Math.floor(random() * scored.length)
     const j = random() < 0.5 ? Math.floor(random() * scored.length) : i
-    const picked = [...new Set([i, j])].map((k) => scored[k] as { band: Band; score: Score })
+    const picked = [...new Set([i, j])].map((k) => scored[k])
     const members = picked.flatMap((p) => p.band.kinds)
     if (members.length < 2 || members.length > MOST_ITEMS) continue
     const held = new Map<number, number>()
     for (const k of members) held.set(k, (held.get(k) ?? 0) + 1)
     const from = [...held.keys()]
-    const some = from.map((k) => ({ ...(kinds[k] as Kind), items: (kinds[k] as Kind).items.slice(0, held.get(k)) }))
+    const some = from.map((k) => ({ ...kinds[k], items: kinds[k].items.slice(0, held.get(k)) }))
     const items = itemsOf(some, width)
     const decoder = new Decoder(items, job.cuts)
     const cap = bandsLength(picked.map((p) => p.band)) + STAY
@@ -35,11 +35,9 @@ export function tidied(job: StripJob, bands: readonly Band[], rounds: number): B
       const order = Int32Array.from({ length: items.n }, (_, k) => k)
       const key = Float64Array.from(
         order,
-        (k) =>
-          (items.w[k] as number) * (items.l[k] as number) * (0.3 + random()) +
-          (t % 3 === 0 ? 1e9 * (items.l[k] as number) : 0),
+        (k) => items.w[k] * items.l[k] * (0.3 + random()) + (t % 3 === 0 ? 1e9 * items.l[k] : 0),
       )
-      order.sort((a, b) => (key[b] as number) - (key[a] as number))
+      order.sort((a, b) => key[b] - key[a])
       const across = Uint8Array.from(order, () => (random() < 0.35 ? 1 : 0))
       const way = new Uint8Array(items.n).fill(EITHER)
       const length = decoder.run(order, way, across, new Uint8Array(items.n), t % 2 === 0)
@@ -48,7 +46,7 @@ export function tidied(job: StripJob, bands: readonly Band[], rounds: number): B
       const scores = next.map((b) => scoreOf(b, kinds, width, least))
       if (!better(sum(scores), was)) continue
       ;[...new Set([i, j])].sort((a, b) => b - a).forEach((k) => scored.splice(k, 1))
-      next.forEach((band, k) => scored.push({ band, score: scores[k] as Score }))
+      next.forEach((band, k) => scored.push({ band, score: scores[k] }))
       break
     }
   }
@@ -67,17 +65,17 @@ const better = (a: Score, b: Score): boolean =>
 
 function read(decoder: Decoder, from: readonly number[]): Band[] {
   const out: Band[] = Array.from({ length: decoder.bands }, (_, b) => ({
-    length: decoder.bandLength[b] as number,
+    length: decoder.bandLength[b],
     kinds: [],
     x: [],
     y: [],
     turned: [],
   }))
   for (let i = 0; i < decoder.items.n; i++) {
-    const band = out[decoder.band[i] as number] as Band
-    band.kinds.push(from[decoder.items.kind[i] as number] as number)
-    band.x.push(decoder.x[i] as number)
-    band.y.push(decoder.y[i] as number)
+    const band = out[decoder.band[i]]
+    band.kinds.push(from[decoder.items.kind[i]])
+    band.x.push(decoder.x[i])
+    band.y.push(decoder.y[i])
     band.turned.push(decoder.turned[i] === 1)
   }
   return out
@@ -87,10 +85,10 @@ function read(decoder: Decoder, from: readonly number[]): Band[] {
 export function scoreOf(band: Band, kinds: readonly Kind[], width: number, least: number): Score {
   const score: Score = { rests: 0, cuts: 0 }
   const all = band.kinds.map((k, i) => {
-    const kind = kinds[k] as Kind
+    const kind = kinds[k]
     return {
-      x: band.x[i] as number,
-      y: band.y[i] as number,
+      x: band.x[i],
+      y: band.y[i],
       w: band.turned[i] ? kind.l : kind.w,
       l: band.turned[i] ? kind.w : kind.l,
     }

@@ -55,7 +55,7 @@ export function conditionsOf(
         { source: 'docs/sources.md#alduchov-eskridge-1996', standing: 'published' },
       ),
     )
-  const dewC = dew ? (dew.value as number) : null
+  const dewC = dew ? Number(dew.value) : null
   if (dewC !== null && surfaceC !== null && surfaceC < dewC + DEW_MARGIN_K)
     add('surface_near_dew', 'stop', {
       figureId: 'conditions/dew_point',
@@ -121,7 +121,7 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
       { source: 'docs/sources.md#lumped-capacity', standing: 'published' },
     ),
   )
-  const dewC = room.dew ? (room.dew.value as number) : null
+  const dewC = room.dew ? Number(room.dew.value) : null
   const targetC = Math.max(room.surfaceMinC ?? -99, dewC === null ? -99 : dewC + DEW_MARGIN_K)
   if (vehicleC === null || targetC < -90) return
   const target = keep(
@@ -149,7 +149,7 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
       { source: 'docs/sources.md#iso-8502-4' },
     ),
   )
-  const minutes = warmingMinutes(vehicleC, room.airC, targetC, tau.value as number)
+  const minutes = warmingMinutes(vehicleC, room.airC, targetC, Number(tau.value))
   const warm = keep(
     figure(
       'conditions/warming',
@@ -177,16 +177,13 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
   const work = room.workFrom === null ? null : civilToMinutes(room.workFrom)
   if (work === null) return
   const inBy = keep(
-    figure(
-      'conditions/in_by',
-      minutesToCivil(Math.floor(work - (lead.value as number))),
-      'wall_time',
-      '{work} − {lead}',
-      [input('work', room.workFrom, 'wall_time', 'common_practice', 'steps/hardware_off'), from('lead', lead)],
-    ),
+    figure('conditions/in_by', minutesToCivil(Math.floor(work - Number(lead.value))), 'wall_time', '{work} − {lead}', [
+      input('work', room.workFrom, 'wall_time', 'common_practice', 'steps/hardware_off'),
+      from('lead', lead),
+    ]),
   )
   add('bring_in_by', 'note', {
     figureId: 'conditions/in_by',
-    facts: { at: inBy.value as string, minutes: lead.value as number },
+    facts: { at: inBy.value as string, minutes: Number(lead.value) },
   })
 }

@@ -114,9 +114,9 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
   const blocked = blockedPanels(plan, catalogue.now).get(panel.id)
   if (blocked) add('fit_blocked', 'stop', { why: blocked })
   const stretched = panelStretch(own, panel, film)
-  const stretch = stretched.worst.value as number
+  const stretch = Number(stretched.worst.value)
   const contrast = contrastOf(plan, film)
-  const strong = contrast !== null && (contrast.value as number) >= STRONG_CONTRAST_DE
+  const strong = contrast !== null && Number(contrast.value) >= STRONG_CONTRAST_DE
   if (stretch > film.stretchLimit + 1e-9) add('fit_stretch', 'warn', { value: stretch, limit: film.stretchLimit })
   if (!isFormed(film.kind) && isCompound(panel))
     add(
@@ -146,7 +146,7 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
     add('fit_air', 'warn', { c: air.value, min_c: film.airC.min, max_c: film.airC.max })
   if (panel.surface.material === 'plastic' && film.postHeatC.min >= PLASTIC_HEAT_C)
     add('fit_plastic_heat', 'warn', { min_c: film.postHeatC.min })
-  if (strong) add('fit_contrast', 'note', { delta_e: Math.round(contrast.value as number) })
+  if (strong) add('fit_contrast', 'note', { delta_e: Math.round(Number(contrast.value)) })
   const warranty = film.warrantyMonths.find((w) => w.zone === plan.walkaround.zone && w.surface === facts.surface)
   if (!warranty || warranty.months === 0)
     add('fit_no_warranty', 'warn', { zone: plan.walkaround.zone, surface: facts.surface })
@@ -164,9 +164,9 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
       ...(contrast ? [contrast] : []),
       cost,
     ],
-    cost: cost.value as number,
+    cost: Number(cost.value),
     warrantyMonths: warranty?.months ?? null,
-    contrast: contrast ? (contrast.value as number) : null,
+    contrast: contrast ? Number(contrast.value) : null,
   }
 }
 

@@ -157,7 +157,7 @@ function seamLine(panel: Panel, along: 'width' | 'height', mostMm: number): { na
     // Hidden places: a moulding covers the seam where it runs over most of the panel.
     ...panel.raised.flatMap((r) =>
       r.kind === 'moulding' && r[across] !== null && r[over] >= HIDES_SHARE * panel[over]
-        ? [{ name: r.name, atMm: r[across] as number }]
+        ? [{ name: r.name, atMm: r[across] }]
         : [],
     ),
   ]

@@ -1,7 +1,8 @@
+import { nth } from '../../kit/known'
 import type { Plan } from '../../model/plan/schema'
 import { finding, placed, type Finding, type FindingLevel, type Said } from '../../model/finding/finding'
 import type { FindingCode, FindingFacts } from '../../model/finding/finding-facts'
-import { familyPanels, type Style } from '../../model/vehicle/families'
+import { familyPanels } from '../../model/vehicle/families'
 import { otherSideId } from '../../model/vehicle/mirror'
 import { edgeChordMm, edgesInOrder, outlineOf } from '../../model/vehicle/outline'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
@@ -87,7 +88,7 @@ const facing = (panel: Panel, edge: Edge, byId: ReadonlyMap<string, Panel>): { o
   if (!other || (edge.gapMm ?? 0) > FACING_GAP_MM || edge.meets === 'glass') return null
   const back = other.edges.filter((e) => e.neighbour === panel.id && (e.gapMm ?? 0) <= FACING_GAP_MM)
   const mine = panel.edges.filter((e) => e.neighbour === other.id)
-  return back.length === 1 && mine.length === 1 ? { other, edge: back[0] as Edge } : null
+  return back.length === 1 && mine.length === 1 ? { other, edge: nth(back, 0) } : null
 }
 
 /** What other figures say an edge's length should be. */
@@ -113,7 +114,7 @@ function styleOf(plan: Plan): ReadonlyMap<string, Panel> {
   const { kind, keys, keysAssumed } = plan.vehicle
   if (kind === 'other' || Object.keys(keys).length === 0 || keysAssumed.length === Object.keys(keys).length)
     return new Map()
-  return new Map(familyPanels(kind as Style, keys).map((p) => [p.id, p]))
+  return new Map(familyPanels(kind, keys).map((p) => [p.id, p]))
 }
 
 /** Measures that do not agree with each other or with what a panel of that kind can be. */
@@ -226,7 +227,7 @@ function outlineFindings(panel: Panel, toleranceMm: number): Finding[] {
   const girth = chords.reduce((a, b) => a + b, 0)
   const longest = Math.max(...chords)
   if (longest > girth - longest + 1e-6) {
-    const edge = edges[chords.indexOf(longest)] as Edge
+    const edge = nth(edges, chords.indexOf(longest))
     return [
       say(panel, 'outline_impossible', 'stop', { at: edge.at, edge_mm: longest, others_mm: girth - longest }, edge.id),
     ]

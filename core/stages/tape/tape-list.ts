@@ -90,7 +90,7 @@ function readingsOf(plan: Plan, panel: Panel): Reading[] {
     film: film
       ? piecesOf(plan, p, film, false).reduce((s, x) => s + x.cutWidthMm * x.cutHeightMm, 0)
       : (p.widthMm + 2 * plan.method.bleedMm) * (p.heightMm + 2 * plan.method.bleedMm),
-    stretch: film ? (panelStretch(plan, p, film).worst.value as number) : 0,
+    stretch: film ? Number(panelStretch(plan, p, film).worst.value) : 0,
   })
   const now = read(panel)
   const readings = panel.assumed.map((field): Reading => {

@@ -1,3 +1,4 @@
+import { nth } from '../../../kit/known'
 import { arcLengthMm } from '../../../kit/plane'
 import { newPanel } from '../new-panel'
 import { mirrorPanel } from '../mirror'
@@ -27,9 +28,9 @@ export function shape(
   runs: readonly Run[],
   features: Features = {},
 ): Panel {
-  const from = (i: number): [number, number] => (i === 0 ? start : (runs[i - 1] as Run).to)
+  const from = (i: number): [number, number] => (i === 0 ? start : nth(runs, i - 1).to)
   const heading = (i: number): number => {
-    const [a, b] = [from(i), (runs[i] as Run).to]
+    const [a, b] = [from(i), nth(runs, i).to]
     return Math.atan2(b[1] - a[1], b[0] - a[0])
   }
   const seen: Record<string, number> = {}
@@ -78,8 +79,8 @@ export function rect(
   ]
   const runs = (['top', 'right', 'bottom', 'left'] as const).map((at, i): Run => ({
     at,
-    to: corner[i] as [number, number],
-    meets: meets[i] as Edge['meets'],
+    to: nth(corner, i),
+    meets: nth(meets, i),
     neighbour: neighbours[i],
     ...(gaps[i] === undefined ? {} : { gapMm: gaps[i] }),
   }))

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from '../../kit/result'
-import type { Topology, TriMesh } from '../../solve/mesh'
+import type { Topology, TriMesh } from '.'
 
 /**
  * Sides of the mesh along lines of vertices; between two that are not neighbours, along the shortest way. Errors:
@@ -14,23 +14,23 @@ export function pathSides(
   const sideOf = new Map<number, number>()
   const near: { to: number; mm: number }[][] = Array.from({ length: n }, () => [])
   const apart = (a: number, b: number) =>
-    Math.hypot(...[0, 1, 2].map((i) => (mesh.positions[3 * a + i] as number) - (mesh.positions[3 * b + i] as number)))
+    Math.hypot(...[0, 1, 2].map((i) => mesh.positions[3 * a + i] - mesh.positions[3 * b + i]))
   mesh.triangles.forEach((a, s) => {
     const t = Math.floor(s / 3)
-    const b = mesh.triangles[3 * t + ((s + 1) % 3)] as number
+    const b = mesh.triangles[3 * t + ((s + 1) % 3)]
     sideOf.set(a * n + b, s)
     ;(near[a] as { to: number; mm: number }[]).push({ to: b, mm: apart(a, b) })
-    if ((topology.opposite[s] as number) < 0) (near[b] as { to: number; mm: number }[]).push({ to: a, mm: apart(a, b) })
+    if (topology.opposite[s] < 0) (near[b] as { to: number; mm: number }[]).push({ to: a, mm: apart(a, b) })
   })
   const out = new Set<number>()
   for (const line of lines) {
     if (line.length < 2 || line.some((v) => !Number.isInteger(v) || v < 0 || v >= n))
       return err({ code: 'no_such_line', facts: { vertices: n } })
     for (let i = 1; i < line.length; i++) {
-      const way = shortest(near, line[i - 1] as number, line[i] as number)
-      if (!way) return err({ code: 'no_such_line', facts: { from: line[i - 1] as number, to: line[i] as number } })
+      const way = shortest(near, line[i - 1], line[i])
+      if (!way) return err({ code: 'no_such_line', facts: { from: line[i - 1], to: line[i] } })
       for (let k = 1; k < way.length; k++) {
-        const [a, b] = [way[k - 1] as number, way[k] as number]
+        const [a, b] = [way[k - 1], way[k]]
         const s = sideOf.get(a * n + b) ?? sideOf.get(b * n + a)
         if (s !== undefined) out.add(s)
       }
@@ -45,10 +45,9 @@ function shortest(near: readonly (readonly { to: number; mm: number }[])[], from
   const before = new Int32Array(near.length).fill(-1)
   const heap: { v: number; mm: number }[] = [{ v: from, mm: 0 }]
   best[from] = 0
-  const swap = (i: number, j: number) =>
-    ([heap[i], heap[j]] = [heap[j] as { v: number; mm: number }, heap[i] as { v: number; mm: number }])
+  const swap = (i: number, j: number) => ([heap[i], heap[j]] = [heap[j], heap[i]])
   while (heap.length > 0) {
-    const top = heap[0] as { v: number; mm: number }
+    const top = heap[0]
     const last = heap.pop() as { v: number; mm: number }
     if (heap.length > 0) {
       heap[0] = last
@@ -62,11 +61,11 @@ function shortest(near: readonly (readonly { to: number; mm: number }[])[], from
         i = least
       }
     }
-    if (top.mm > (best[top.v] as number)) continue
+    if (top.mm > best[top.v]) continue
     if (top.v === to) break
     for (const { to: w, mm } of near[top.v] as readonly { to: number; mm: number }[]) {
       const d = top.mm + mm
-      if (d >= (best[w] as number) - 1e-12) continue
+      if (d >= best[w] - 1e-12) continue
       best[w] = d
       before[w] = top.v
       heap.push({ v: w, mm: d })
@@ -80,6 +79,6 @@ function shortest(near: readonly (readonly { to: number; mm: number }[])[], from
   }
   if (!Number.isFinite(best[to])) return null
   const way = [to]
-  while (way[0] !== from) way.unshift(before[way[0] as number] as number)
+  while (way[0] !== from) way.unshift(before[way[0]])
   return way
 }
