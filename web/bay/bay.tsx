@@ -57,16 +57,16 @@ export function Bay() {
         <RunningTimers />
         <div className="d-flex gap-2 my-3 flex-wrap" role="group" aria-label="Bay views">
           {TABS.map(([code, label]) => (
-            <button
+            <Button
+              variant="plain"
               key={code}
-              type="button"
-              className="btn btn-plain flex-fill"
+              className="flex-fill"
               aria-pressed={tab === code}
               onClick={() => setTab(code)}
             >
               {label}
               {code === 'heat' && due > 0 && ` (${due} due)`}
-            </button>
+            </Button>
           ))}
         </div>
         {tab === 'steps' && <Steps />}
@@ -138,9 +138,9 @@ function Steps() {
         >
           {open.map((s) => (
             <li key={s.id}>
-              <button
-                type="button"
-                className="btn btn-plain w-100 text-start mb-1 d-flex gap-2 align-items-center"
+              <Button
+                variant="plain"
+                className="w-100 text-start mb-1 d-flex gap-2 align-items-center"
                 aria-pressed={s.id === current.id}
                 onClick={() => setPicked(s.id)}
               >
@@ -150,7 +150,7 @@ function Steps() {
                 />
                 <span className="flex-fill">{stepTitle(s)}</span>
                 <span className="condensed">{s.state === 'to_do' ? '' : s.state}</span>
-              </button>
+              </Button>
             </li>
           ))}
         </ol>

@@ -1,5 +1,7 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import { useState } from 'react'
 import { withoutUndoneCuts } from '@/core/model/log/cut-pieces'
 import { useJob } from '@/web/job/job-state'
@@ -38,13 +40,13 @@ export function FilmUsed() {
             <label className="label" htmlFor="cut-from">
               Cut from
             </label>
-            <select id="cut-from" value={stockId} onChange={(e) => setStock(e.target.value)}>
+            <Form.Select id="cut-from" value={stockId} onChange={(e) => setStock(e.target.value)}>
               {stock.map((s) => (
                 <option key={s.id} value={s.id}>
                   {s.label}, lot {s.lot}, {fmt.text(fmt.longLength(s.leftMm))} left
                 </option>
               ))}
-            </select>
+            </Form.Select>
           </div>
           <div className="col-md-3">
             <label className="label" htmlFor="cut-length">
@@ -63,9 +65,9 @@ export function FilmUsed() {
             />
           </div>
           <div className="col-md-3">
-            <button
-              type="button"
-              className="btn btn-go w-100"
+            <Button
+              variant="go"
+              className="w-100"
               disabled={!item || !mm}
               onClick={() => {
                 if (item && mm) log({ kind: 'film_used', stockId: item.id, lengthMm: Math.round(mm * 10) / 10 })
@@ -73,7 +75,7 @@ export function FilmUsed() {
               }}
             >
               Cut from {item?.label}
-            </button>
+            </Button>
           </div>
         </div>
       )}

@@ -1,5 +1,7 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import { useState } from 'react'
 import { heatVerdict, isDone, type Verdict } from '@/core/engines/heat/verdict'
 import { parseTemp } from '@/core/kit/units'
@@ -47,7 +49,7 @@ export function HeatLog() {
           <label className="label" htmlFor="heat-typed">
             Thermometer, °{fmt.units.tempUnit} (or type 194F, 90C)
           </label>
-          <input
+          <Form.Control
             id="heat-typed"
             className="big mb-2"
             inputMode="none"
@@ -65,37 +67,23 @@ export function HeatLog() {
           )}
           <div className="keypad" role="group" aria-label="Keypad">
             {['1', '2', '3', '4', '5', '6', '7', '8', '9'].map((d) => (
-              <button
-                key={d}
-                type="button"
-                className="btn btn-plain"
-                onClick={() => setText((t) => (t.length < 5 ? t + d : t))}
-              >
+              <Button variant="plain" key={d} onClick={() => setText((t) => (t.length < 5 ? t + d : t))}>
                 {d}
-              </button>
+              </Button>
             ))}
-            <button
-              type="button"
-              className="btn btn-plain"
-              aria-label="Delete"
-              onClick={() => setText((t) => t.slice(0, -1))}
-            >
+            <Button variant="plain" aria-label="Delete" onClick={() => setText((t) => t.slice(0, -1))}>
               ⌫
-            </button>
-            <button
-              type="button"
-              className="btn btn-plain"
-              onClick={() => setText((t) => (t.length < 5 ? `${t}0` : t))}
-            >
+            </Button>
+            <Button variant="plain" onClick={() => setText((t) => (t.length < 5 ? `${t}0` : t))}>
               0
-            </button>
-            <button type="button" className="btn btn-plain" onClick={() => setText('')}>
+            </Button>
+            <Button variant="plain" onClick={() => setText('')}>
               Clear
-            </button>
+            </Button>
           </div>
-          <button type="button" className="btn btn-go w-100 mt-2" disabled={!valid} onClick={enter}>
+          <Button variant="go" className="w-100 mt-2" disabled={!valid} onClick={enter}>
             {valid && c !== null ? `Log ${fmt.text(fmt.temp(c))}` : 'Log'}
-          </button>
+          </Button>
           {last && (
             <p className="fs-3 mt-2 mb-0 verdict" role="status" data-verdict={last.verdict}>
               {fmt.text(fmt.temp(last.c))}: {word('verdict', last.verdict)}
@@ -114,9 +102,9 @@ export function HeatLog() {
             const newest = p.readings.at(-1)
             return (
               <li key={p.id}>
-                <button
-                  type="button"
-                  className="btn btn-plain w-100 text-start mb-1 d-flex gap-2 align-items-center"
+                <Button
+                  variant="plain"
+                  className="w-100 text-start mb-1 d-flex gap-2 align-items-center"
                   aria-pressed={p.id === point.id}
                   onClick={() => setPicked(p.id)}
                 >
@@ -129,7 +117,7 @@ export function HeatLog() {
                       {fmt.text(fmt.temp(newest.tempC))} {word('verdict', newest.verdict)}
                     </span>
                   )}
-                </button>
+                </Button>
               </li>
             )
           })}

@@ -24,27 +24,26 @@ export function Notes() {
           <label className="label" htmlFor="defect-panel">
             Panel
           </label>
-          <select id="defect-panel" value={panelId} onChange={(e) => setPanel(e.target.value)}>
+          <Form.Select id="defect-panel" value={panelId} onChange={(e) => setPanel(e.target.value)}>
             {panels.map((p) => (
               <option key={p.id} value={p.id}>
                 {p.name}
               </option>
             ))}
-          </select>
+          </Form.Select>
         </div>
         <div className="col-md-7">
           <label className="label" htmlFor="defect-note">
             Where, what was done
           </label>
-          <input id="defect-note" value={text} maxLength={2000} onChange={(e) => setText(e.target.value)} />
+          <Form.Control id="defect-note" value={text} maxLength={2000} onChange={(e) => setText(e.target.value)} />
         </div>
       </div>
       <div className="d-flex gap-2 flex-wrap mt-2" role="group" aria-label="Log a defect">
         {DEFECT_KINDS.map((d) => (
-          <button
+          <Button
+            variant="plain"
             key={d}
-            type="button"
-            className="btn btn-plain"
             disabled={panelId === ''}
             onClick={() => {
               log({ kind: 'defect', panelId, defect: d, note: text.trim() })
@@ -52,11 +51,10 @@ export function Notes() {
             }}
           >
             {word('defect', d)}
-          </button>
+          </Button>
         ))}
-        <button
-          type="button"
-          className="btn btn-go"
+        <Button
+          variant="go"
           disabled={text.trim() === ''}
           onClick={() => {
             log({ kind: 'note', text: text.trim() })
@@ -64,7 +62,7 @@ export function Notes() {
           }}
         >
           Note only
-        </button>
+        </Button>
       </div>
       {defects.length > 0 && (
         <ul className="list-unstyled mt-3 mb-0 fs-5">

@@ -1,5 +1,7 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
 import { useState } from 'react'
 import { runningTimers } from '@/core/model/log/timers'
 import { useJob } from '@/web/job/job-state'
@@ -28,13 +30,9 @@ export function RunningTimers() {
                 {left === null ? '…' : left > 0 ? clock(left) : 'over'}
               </span>
             </span>
-            <button
-              type="button"
-              className="btn btn-plain"
-              onClick={() => log({ kind: 'timer_ended', timerId: t.timerId })}
-            >
+            <Button variant="plain" onClick={() => log({ kind: 'timer_ended', timerId: t.timerId })}>
               End
-            </button>
+            </Button>
           </div>
         )
       })}
@@ -50,7 +48,7 @@ export function StartTimer() {
       <label className="label" htmlFor="timer-minutes">
         Timer
       </label>
-      <select
+      <Form.Select
         id="timer-minutes"
         value={minutes}
         onChange={(e) => setMinutes(Number(e.target.value))}
@@ -61,14 +59,13 @@ export function StartTimer() {
             {m} min
           </option>
         ))}
-      </select>
-      <button
-        type="button"
-        className="btn btn-plain"
+      </Form.Select>
+      <Button
+        variant="plain"
         onClick={() => log({ kind: 'timer_started', timerId: newId(), label: `${minutes} min`, minutes })}
       >
         Start timer
-      </button>
+      </Button>
     </div>
   )
 }

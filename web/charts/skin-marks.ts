@@ -4,6 +4,7 @@ import { skinOf, type Skin } from '@/core/engines/skin/skin'
 import { panelAreaMm2 } from '@/core/model/vehicle/outline'
 import type { Edge, Panel } from '@/core/model/vehicle/schema'
 import { blockedPanels } from '@/core/engines/paint/blocked-panels'
+import { labelPlace } from './label-place'
 import { STRETCH_NAMES, stretchBand } from '@/web/pieces/bands'
 
 export const LAYERS = ['state', 'size', 'edges', 'surface', 'film', 'contrast', 'stretch'] as const
@@ -95,23 +96,21 @@ export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: stri
   const most = Math.max(150, least * 2.6)
   const marks = skin.panels.map((s): SkinMark => {
     const panel = byId.get(s.id) as Panel
-    const [w, h] = [s.box.right - s.box.left, s.box.bottom - s.box.top]
-    const upright = h > w * 1.3
-    const [long, short] = upright ? [h, w] : [w, h]
+    const place = labelPlace(s.path)
     const seen = look(panel)
-    const fontSize = Math.min(short / 2.6, long / Math.max(5, panel.name.length * 0.55), most)
+    const fontSize = Math.min(place.across / 2.6, place.along / Math.max(5, panel.name.length * 0.55), most)
     return {
       id: s.id,
       name: panel.name,
       d: `M${s.path.map(point).join('L')}Z`,
       key: seen.key,
       fill: seen.fill,
-      x: (s.box.left + s.box.right) / 2,
-      y: (s.box.top + s.box.bottom) / 2,
+      x: place.x,
+      y: place.y,
       fontSize,
-      upright,
+      upright: place.upright,
       note: seen.note,
-      small: s.on !== null || long < 160,
+      small: s.on !== null || place.along < 160,
       fine: fontSize < least,
       fineNote: fontSize * 0.62 < least,
       light: isDark(seen.fill),

@@ -1,5 +1,7 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import { useRouter } from 'next/navigation'
 import { useMemo, useRef, useState } from 'react'
 import { climateOf } from '@/core/engines/conditions/climate'
@@ -141,7 +143,11 @@ export function Conditions() {
               />
             </div>
             <label className="col-12 d-flex gap-2 align-items-end pb-2">
-              <input type="checkbox" checked={plan.conditions.wet} onChange={(e) => set({ wet: e.target.checked })} />{' '}
+              <Form.Check.Input
+                type="checkbox"
+                checked={plan.conditions.wet}
+                onChange={(e) => set({ wet: e.target.checked })}
+              />{' '}
               washed or wet
             </label>
           </fieldset>
@@ -201,10 +207,10 @@ export function TempField({
   const bad = parsed !== null && (!parsed.ok || parsed.value < -40 || parsed.value > 90)
   return (
     <>
-      <input
+      <Form.Control
         id={id}
         aria-describedby={bad ? `${id}-fault` : undefined}
-        className="form-control num"
+        className="num"
         inputMode="decimal"
         autoComplete="off"
         aria-label={label}
@@ -282,9 +288,7 @@ function LogAir() {
         </label>
         <TempField id="read-surface" value={surfaceC} onValue={setSurface} />
       </div>
-      <button type="button" className="btn btn-primary" onClick={() => void send()}>
-        Log reading
-      </button>
+      <Button onClick={() => void send()}>Log reading</Button>
       <span className="label" role="status">
         {said}
       </span>

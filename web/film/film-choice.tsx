@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import { useState } from 'react'
 import { Conditions } from '@/web/conditions/conditions'
 import { Findings } from '@/web/job/findings'
@@ -39,9 +40,9 @@ export function FilmChoice() {
           <p className="label mt-n2">
             Pick panels (Shift for more) to see and choose films for them alone.{' '}
             {scope.length > 0 && (
-              <button type="button" className="btn btn-link btn-sm p-0" onClick={() => setScope([])}>
+              <Button variant="link" size="sm" className="p-0" onClick={() => setScope([])}>
                 Back to the whole vehicle
-              </button>
+              </Button>
             )}
           </p>
         </>

@@ -1,5 +1,9 @@
 'use client'
 
+import { PlainButton } from '@/web/kit/plain-button'
+import Form from 'react-bootstrap/Form'
+import Table from 'react-bootstrap/Table'
+import Button from 'react-bootstrap/Button'
 import {
   flexRender,
   getCoreRowModel,
@@ -175,11 +179,12 @@ export function FitnessTable({
             : `${scope.length} ${scope.length === 1 ? 'panel' : 'panels'} picked`}
         </h2>
         <label className="d-flex gap-1 align-items-center">
-          <input type="checkbox" checked={each} onChange={(e) => setEach(e.target.checked)} /> panel by panel
+          <Form.Check.Input type="checkbox" checked={each} onChange={(e) => setEach(e.target.checked)} /> panel by panel
         </label>
         <span className="ms-auto d-flex gap-2">
-          <select
-            className="form-select form-select-sm w-auto"
+          <Form.Select
+            size="sm"
+            className="w-auto"
             aria-label="Show"
             value={level}
             onChange={(e) => setLevel(e.target.value)}
@@ -188,12 +193,12 @@ export function FitnessTable({
             <option value="fits">what suits</option>
             <option value="warn">with reservations</option>
             <option value="stop">what does not</option>
-          </select>
+          </Form.Select>
           <FilterBox label="Filter films" width={170} value={text} onText={setText} />
         </span>
       </div>
       <div className="scroll-x">
-        <table className="quiet-table fitness">
+        <Table bsPrefix="quiet-table" className="fitness">
           <thead>
             {table.getHeaderGroups().map((g) => (
               <tr key={g.id}>
@@ -201,10 +206,10 @@ export function FitnessTable({
                   const sorted = h.column.getIsSorted()
                   return (
                     <th key={h.id} scope="col" aria-sort={sorted ? ARIA[sorted] : 'none'}>
-                      <button type="button" className="sort" onClick={h.column.getToggleSortingHandler()}>
+                      <PlainButton className="sort" onClick={h.column.getToggleSortingHandler()}>
                         {flexRender(h.column.columnDef.header, h.getContext())}
                         <span aria-hidden>{sorted === 'asc' ? ' ▲' : sorted === 'desc' ? ' ▼' : ''}</span>
-                      </button>
+                      </PlainButton>
                     </th>
                   )
                 })}
@@ -226,22 +231,23 @@ export function FitnessTable({
                         {word('film', r.film.kind, fmt.units.locale)}, {word('finish', r.film.finish)}
                         {retired.includes(r.film.id) ? ' · no longer sold' : ''}
                       </span>{' '}
-                      <button
-                        type="button"
-                        className="btn btn-link btn-sm p-0"
+                      <Button
+                        variant="link"
+                        size="sm"
+                        className="p-0"
                         aria-expanded={open === key}
                         aria-label={`Sheet of ${r.film.name}`}
                         onClick={() => setOpen(open === key ? null : key)}
                       >
                         Sheet
-                      </button>
+                      </Button>
                       <div className="mt-1">
                         {r.chosen ? (
                           <b style={{ color: 'var(--brass)' }}>Chosen</b>
                         ) : (
-                          <button
-                            type="button"
-                            className="btn btn-outline-primary btn-sm"
+                          <Button
+                            variant="outline-primary"
+                            size="sm"
                             disabled={!mayPlan}
                             aria-label={
                               targets.length === 0
@@ -255,7 +261,7 @@ export function FitnessTable({
                             }
                           >
                             {targets.length === 0 ? 'Choose' : 'Use here'}
-                          </button>
+                          </Button>
                         )}
                       </div>
                     </td>
@@ -290,7 +296,7 @@ export function FitnessTable({
               )
             })}
           </tbody>
-        </table>
+        </Table>
       </div>
       {rows.length > 0 && shown.length === 0 && <p className="mb-0 mt-2">No film matches.</p>}
       <p className="label mb-0 mt-1">

@@ -1,5 +1,9 @@
 'use client'
 
+import { FilePicker } from '@/web/kit/file-picker'
+import Table from 'react-bootstrap/Table'
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useState } from 'react'
@@ -24,6 +28,16 @@ export const STATES: Record<FleetRow['state'], string> = {
 }
 
 /** Many vehicles laid out together: what is asked for, how far it is, what came of it. */
+/** What is asked of a fleet's layout. `stages`: any number of cuts for null. */
+interface FleetWish {
+  shelf: boolean
+  newRolls: number
+  cutting: 'guillotine' | 'free'
+  stages: number | null
+  gapMm: number
+  seconds: number
+}
+
 export function Fleet({
   rows: first,
   jobs,
@@ -61,7 +75,7 @@ export function Fleet({
       {rows.length === 0 && <p className="plate">Nothing has been laid out for a fleet yet.</p>}
       {rows.length > 0 && (
         <section className="plate scroll-x" aria-label="Layouts" tabIndex={0}>
-          <table className="quiet-table">
+          <Table bsPrefix="quiet-table">
             <thead>
               <tr>
                 <th>Layout</th>
@@ -94,7 +108,7 @@ export function Fleet({
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </section>
       )}
     </main>
@@ -135,15 +149,15 @@ export function Cancel({ row, may, onAsked }: { row: FleetRow; may: boolean; onA
   }
   return (
     <>
-      <button
-        type="button"
-        className="btn btn-sm btn-outline-primary"
+      <Button
+        variant="outline-primary"
+        size="sm"
         disabled={row.cancelAsked}
         aria-label={`Cancel ${row.name}`}
         onClick={() => void ask()}
       >
         Cancel
-      </button>
+      </Button>
       {said !== '' && <span className="text-danger">{said}</span>}
     </>
   )
@@ -171,10 +185,10 @@ function Ask({
   })
   const [name, setName] = useState('')
   const [counts, setCounts] = useState<Record<string, number>>({})
-  const [v, setV] = useState({
+  const [v, setV] = useState<FleetWish>({
     shelf: true,
     newRolls: 4,
-    cutting: 'guillotine' as 'guillotine' | 'free',
+    cutting: 'guillotine',
     stages: 3,
     gapMm: 0,
     seconds: 20,
@@ -226,23 +240,18 @@ function Ask({
         <div className="roll-settings">
           <label>
             <span className="label">Film</span>
-            <select
-              className="form-select form-select-sm"
-              aria-label="Film"
-              value={filmId}
-              onChange={(e) => setFilm(e.target.value)}
-            >
+            <Form.Select size="sm" aria-label="Film" value={filmId} onChange={(e) => setFilm(e.target.value)}>
               {films.map((f) => (
                 <option key={f.id} value={f.id}>
                   {f.name}
                 </option>
               ))}
-            </select>
+            </Form.Select>
           </label>
           <label style={{ width: 200 }}>
             <span className="label">Name</span>
-            <input
-              className="form-control form-control-sm"
+            <Form.Control
+              size="sm"
               aria-label="Name"
               maxLength={120}
               value={name}
@@ -251,21 +260,21 @@ function Ask({
           </label>
           <label>
             <span className="label">Cut</span>
-            <select
-              className="form-select form-select-sm"
+            <Form.Select
+              size="sm"
               aria-label="Cut"
               value={v.cutting}
               onChange={(e) => setV({ ...v, cutting: e.target.value as 'guillotine' })}
             >
               <option value="guillotine">by hand, straight cuts</option>
               <option value="free">by machine, any placement</option>
-            </select>
+            </Form.Select>
           </label>
           {v.cutting === 'guillotine' && (
             <label>
               <span className="label">Stages of cuts</span>
-              <select
-                className="form-select form-select-sm"
+              <Form.Select
+                size="sm"
                 aria-label="Stages of cuts"
                 value={v.stages ?? ''}
                 onChange={(e) => setV({ ...v, stages: e.target.value ? Number(e.target.value) : null })}
@@ -276,7 +285,7 @@ function Ask({
                   </option>
                 ))}
                 <option value="">any number</option>
-              </select>
+              </Form.Select>
             </label>
           )}
           <label style={{ width: 90 }}>
@@ -317,9 +326,9 @@ function Ask({
             />
           </label>
           <label className="d-flex gap-2 align-items-center">
-            <input
+            <Form.Check.Input
               type="checkbox"
-              className="form-check-input mt-0"
+              className="mt-0"
               checked={v.shelf}
               onChange={(e) => setV({ ...v, shelf: e.target.checked })}
             />
@@ -335,9 +344,9 @@ function Ask({
           {shown.map((j) => (
             <li key={j.id} className="d-flex gap-2 align-items-center">
               <label className="d-flex gap-2 align-items-center flex-fill">
-                <input
+                <Form.Check.Input
                   type="checkbox"
-                  className="form-check-input mt-0"
+                  className="mt-0"
                   checked={(counts[j.id] ?? 0) > 0}
                   onChange={(e) => setCounts({ ...counts, [j.id]: e.target.checked ? 1 : 0 })}
                 />
@@ -363,27 +372,12 @@ function Ask({
         </ul>
         {jobs.length === 0 && <p>No job is in the yard yet.</p>}
         <div className="d-flex gap-2 align-items-center flex-wrap">
-          <button
-            type="button"
-            className="btn btn-primary"
-            disabled={picked.length === 0 || filmId === ''}
-            onClick={() => void start()}
-          >
+          <Button disabled={picked.length === 0 || filmId === ''} onClick={() => void start()}>
             Lay them out
-          </button>
-          <label className="btn btn-outline-primary mb-0">
+          </Button>
+          <FilePicker label="Layout file as JSON" accept=".json" onFile={(file) => void bring(file)}>
             Bring in a layout file
-            <input
-              type="file"
-              accept=".json"
-              className="visually-hidden"
-              aria-label="Layout file as JSON"
-              onChange={(e) => {
-                void bring(e.target.files?.[0])
-                e.target.value = ''
-              }}
-            />
-          </label>
+          </FilePicker>
           <span className="text-danger" role="alert">
             {said}
           </span>

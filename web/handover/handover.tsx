@@ -1,5 +1,7 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
+import Table from 'react-bootstrap/Table'
 import { useMemo } from 'react'
 import { handedOver, handoverOf } from '@/core/stages/handover/handover'
 import { reckon } from '@/core/reckon/reckon'
@@ -30,14 +32,15 @@ export function Handover() {
         {label}: done {s.doneAt && when(s.doneAt)}
       </p>
     ) : (
-      <button
-        type="button"
-        className="btn btn-outline-primary btn-sm me-2"
+      <Button
+        variant="outline-primary"
+        size="sm"
+        className="me-2"
         disabled={!mayLog}
         onClick={() => log({ kind: 'step_done', stepId: s.id })}
       >
         {label} done
-      </button>
+      </Button>
     )
   }
   return (
@@ -92,7 +95,7 @@ export function Handover() {
         <h2>Temperatures reached</h2>
         {h.readings.length === 0 && <p className="mb-0">No place needs a reading.</p>}
         {h.readings.length > 0 && (
-          <table className="quiet-table">
+          <Table bsPrefix="quiet-table">
             <thead>
               <tr>
                 <th>Piece</th>
@@ -117,7 +120,7 @@ export function Handover() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         )}
       </section>
       {h.defects.length > 0 && (

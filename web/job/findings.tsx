@@ -1,5 +1,7 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
+import Table from 'react-bootstrap/Table'
 import { useState } from 'react'
 import { type Finding } from '@/core/model/finding/finding'
 import { applyChange } from '@/core/model/plan/plan-change'
@@ -30,9 +32,9 @@ export function Findings({ stage, panelId, limit = 6 }: { stage: Stage; panelId?
         <OneFinding key={f.id} f={f} />
       ))}
       {own.length > shown.length && (
-        <button type="button" className="btn btn-link btn-sm px-0" onClick={() => setAll(true)}>
+        <Button variant="link" size="sm" className="px-0" onClick={() => setAll(true)}>
           Show {own.length - shown.length} more
-        </button>
+        </Button>
       )}
     </section>
   )
@@ -56,12 +58,12 @@ function OneFinding({ f }: { f: Finding }) {
         </span>
       )}
       {ways.length > 0 && (
-        <button type="button" className="btn btn-link btn-sm py-0" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <Button variant="link" size="sm" className="py-0" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Close' : `${ways.length} ${ways.length === 1 ? 'way' : 'ways'} out`}
-        </button>
+        </Button>
       )}
       {open && (
-        <table className="quiet-table mt-1">
+        <Table bsPrefix="quiet-table" className="mt-1">
           <thead>
             <tr>
               <th>Way out</th>
@@ -82,20 +84,20 @@ function OneFinding({ f }: { f: Finding }) {
                   <td className="n">{p && signed(p.minutes, fmt.text(fmt.minutes(Math.abs(p.minutes))))}</td>
                   <td className="n">
                     {mayPlan && (
-                      <button
-                        type="button"
-                        className="btn btn-sm btn-outline-primary"
+                      <Button
+                        variant="outline-primary"
+                        size="sm"
                         onClick={() => edit((was) => applyChange(was, w.change))}
                       >
                         Take it
-                      </button>
+                      </Button>
                     )}
                   </td>
                 </tr>
               )
             })}
           </tbody>
-        </table>
+        </Table>
       )}
     </div>
   )

@@ -1,5 +1,7 @@
 'use client'
 
+import Table from 'react-bootstrap/Table'
+import Button from 'react-bootstrap/Button'
 import { useEffect, useState } from 'react'
 import { type Revision, jobHistory, restoreRevision } from '@/web/actions/jobs'
 import { call } from '@/web/kit/call'
@@ -44,7 +46,7 @@ export function History() {
       {!rows && !fault && <p>Loading the revisions…</p>}
       {rows && (
         <div className="plate scroll-x">
-          <table className="quiet-table">
+          <Table bsPrefix="quiet-table">
             <thead>
               <tr>
                 <th className="n">Revision</th>
@@ -63,15 +65,15 @@ export function History() {
                   <td className="text-nowrap">{fmt.moment(r.at)}</td>
                   <td>
                     {mayPlan && r.number !== number && (
-                      <button type="button" className="btn btn-link btn-sm py-0" onClick={() => void restore(r.number)}>
+                      <Button variant="link" size="sm" className="py-0" onClick={() => void restore(r.number)}>
                         Bring back
-                      </button>
+                      </Button>
                     )}
                   </td>
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </div>
       )}
     </>

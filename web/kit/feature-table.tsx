@@ -1,5 +1,7 @@
 'use client'
 
+import { DateField } from './date-field'
+import Button from 'react-bootstrap/Button'
 import { WordSelect } from '@/web/kit/fields'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
@@ -93,14 +95,15 @@ export function FeatureTable<T extends { id: string }>({
                   {extra && <td className="px-1">{extra(row)}</td>}
                   {!fixed && (
                     <td style={{ width: 34 }}>
-                      <button
-                        type="button"
-                        className="btn btn-link btn-sm p-1"
+                      <Button
+                        variant="link"
+                        size="sm"
+                        className="p-1"
                         aria-label={`Remove ${naming(row, i)}`}
                         onClick={() => onRows((all) => all.filter((r) => r.id !== row.id))}
                       >
                         ×
-                      </button>
+                      </Button>
                     </td>
                   )}
                 </tr>
@@ -110,13 +113,9 @@ export function FeatureTable<T extends { id: string }>({
         </div>
       )}
       {make && (
-        <button
-          type="button"
-          className="btn btn-outline-primary btn-sm"
-          onClick={() => onRows((all) => [...all, make()])}
-        >
+        <Button variant="outline-primary" size="sm" onClick={() => onRows((all) => [...all, make()])}>
           {add}
-        </button>
+        </Button>
       )}
     </>
   )
@@ -200,11 +199,11 @@ function Cell<T>({
       )
     case 'date':
       return (
-        <input
-          type="date"
-          aria-label={label}
-          value={String(value ?? '')}
-          onChange={(e) => set(e.target.value || null)}
+        <DateField
+          label={label}
+          value={typeof value === 'string' ? value : null}
+          locale={fmt.units.locale}
+          onValue={set}
         />
       )
     case 'flag':

@@ -1,5 +1,8 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Table from 'react-bootstrap/Table'
+import Button from 'react-bootstrap/Button'
 import { useMemo, useState } from 'react'
 import { SCHOOLS, type School } from '@/core/model/method/method-data'
 import { vetoes } from '@/core/stages/film/vetoes'
@@ -63,9 +66,8 @@ export function MethodPlate() {
             <label className="form-label" htmlFor="method-preset">
               Start from
             </label>
-            <select
+            <Form.Select
               id="method-preset"
-              className="form-select"
               value={METHODS.find((m) => m.name === method.name)?.name ?? ''}
               onChange={(e) => {
                 const preset = METHODS.find((m) => m.name === e.target.value)
@@ -78,15 +80,14 @@ export function MethodPlate() {
                   {m.name}
                 </option>
               ))}
-            </select>
+            </Form.Select>
           </div>
           <div className="col-sm-4">
             <label className="form-label" htmlFor="method-name">
               Called
             </label>
-            <input
+            <Form.Control
               id="method-name"
-              className="form-control"
               maxLength={120}
               value={method.name}
               onChange={(e) => e.target.value.trim() !== '' && set({ name: e.target.value })}
@@ -109,7 +110,7 @@ export function MethodPlate() {
             />
           </div>
         </div>
-        <table className="quiet-table">
+        <Table bsPrefix="quiet-table">
           <thead>
             <tr>
               <th scope="col">School</th>
@@ -126,9 +127,9 @@ export function MethodPlate() {
                     <label htmlFor={`method-${field}`}>{word('school', field)}</label>
                   </td>
                   <td style={{ minWidth: 180 }}>
-                    <select
+                    <Form.Select
+                      size="sm"
                       id={`method-${field}`}
-                      className="form-select form-select-sm"
                       value={String(method[field])}
                       onChange={(e) => set({ [field]: e.target.value })}
                     >
@@ -138,18 +139,19 @@ export function MethodPlate() {
                           {ruledOut(field, value).length > 0 ? ' (ruled out)' : ''}
                         </option>
                       ))}
-                    </select>
+                    </Form.Select>
                   </td>
                   <td>
                     {ABOUT[field]}{' '}
-                    <button
-                      type="button"
-                      className="btn btn-link btn-sm p-0"
+                    <Button
+                      variant="link"
+                      size="sm"
+                      className="p-0"
                       aria-expanded={open === field}
                       onClick={() => setOpen(open === field ? null : field)}
                     >
                       On this job
-                    </button>
+                    </Button>
                     {out.map((v) => (
                       <div key={v.said.code + v.said.facts.film} className="text-danger">
                         {findingText(v.said, fmt)}
@@ -161,12 +163,12 @@ export function MethodPlate() {
               )
             })}
           </tbody>
-        </table>
+        </Table>
         {(member.role === 'owner' || member.role === 'lead') && (
           <div className="d-flex gap-2 align-items-center mt-2">
-            <button
-              type="button"
-              className="btn btn-outline-primary btn-sm"
+            <Button
+              variant="outline-primary"
+              size="sm"
               onClick={() =>
                 void call(setShopMethod, method).then((out) =>
                   setSaid(out.ok ? 'New jobs start with this method.' : faultText(out.error)),
@@ -174,7 +176,7 @@ export function MethodPlate() {
               }
             >
               Make it the shop’s own
-            </button>
+            </Button>
             <span className="label" role="status">
               {said}
             </span>
@@ -197,7 +199,7 @@ function Compared({ field }: { field: School }) {
     [plan, catalogue, ledger, field],
   )
   return (
-    <table className="quiet-table my-1" style={{ maxWidth: 520 }}>
+    <Table bsPrefix="quiet-table" className="my-1" style={{ maxWidth: 520 }}>
       <thead>
         <tr>
           <th scope="col">{word('school', field)}</th>
@@ -228,6 +230,6 @@ function Compared({ field }: { field: School }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </Table>
   )
 }

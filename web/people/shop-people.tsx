@@ -1,5 +1,8 @@
 'use client'
 
+import Table from 'react-bootstrap/Table'
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import { zodResolver } from '@hookform/resolvers/zod'
 import { WordSelect } from '@/web/kit/fields'
 import { useRouter } from 'next/navigation'
@@ -59,7 +62,7 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
       )}
       <section className="plate mb-3 scroll-x">
         <h2>People</h2>
-        <table className="quiet-table">
+        <Table bsPrefix="quiet-table">
           <thead>
             <tr>
               <th>Name</th>
@@ -90,10 +93,10 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </section>
       {owner && (
-        <form className="plate row gx-2 mx-0 align-items-end" noValidate onSubmit={handleSubmit(add)}>
+        <Form className="plate row gx-2 mx-0 align-items-end" noValidate onSubmit={handleSubmit(add)}>
           <h2 className="col-12">Somebody new</h2>
           {(
             [
@@ -106,7 +109,7 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
               <label className="form-label" htmlFor={`m-${k}`}>
                 {label}
               </label>
-              <input id={`m-${k}`} type={type} autoComplete="off" className="form-control" {...register(k)} />
+              <Form.Control id={`m-${k}`} type={type} autoComplete="off" {...register(k)} />
               {formState.errors[k] && <span className="text-danger">{formState.errors[k]?.message}</span>}
             </div>
           ))}
@@ -114,20 +117,20 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
             <label className="form-label" htmlFor="m-role">
               Role
             </label>
-            <select id="m-role" className="form-select" {...register('role')}>
+            <Form.Select id="m-role" {...register('role')}>
               {words('role').map(([code, text]) => (
                 <option key={code} value={code}>
                   {text}
                 </option>
               ))}
-            </select>
+            </Form.Select>
           </div>
           <div className="col-md-2">
-            <button className="btn btn-primary w-100" disabled={formState.isSubmitting}>
+            <Button type="submit" className="w-100" disabled={formState.isSubmitting}>
               {formState.isSubmitting ? 'Adding…' : 'Add'}
-            </button>
+            </Button>
           </div>
-        </form>
+        </Form>
       )}
     </main>
   )

@@ -1,5 +1,7 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import { zodResolver } from '@hookform/resolvers/zod'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
@@ -39,29 +41,23 @@ export function SignIn({ demo }: { demo: boolean }) {
       <div className="plate" style={{ width: 'min(420px, 100%)' }}>
         <h1 className="mb-1">Cuirass</h1>
         <p className="label mb-3">Measured, laid out, heated, recorded: a wrap from tape to handover.</p>
-        <form method="post" onSubmit={handleSubmit((v) => enter(post('/api/auth/sign-in/email', v)))} noValidate>
+        <Form method="post" onSubmit={handleSubmit((v) => enter(post('/api/auth/sign-in/email', v)))} noValidate>
           <fieldset disabled={!alive}>
             <label className="form-label" htmlFor="email">
               E-mail
             </label>
-            <input id="email" className="form-control" autoComplete="username" type="email" {...register('email')} />
+            <Form.Control id="email" autoComplete="username" type="email" {...register('email')} />
             {formState.errors.email && <p className="text-danger mb-0">{formState.errors.email.message}</p>}
             <label className="form-label mt-3" htmlFor="password">
               Password
             </label>
-            <input
-              id="password"
-              className="form-control"
-              autoComplete="current-password"
-              type="password"
-              {...register('password')}
-            />
+            <Form.Control id="password" autoComplete="current-password" type="password" {...register('password')} />
             {formState.errors.password && <p className="text-danger mb-0">{formState.errors.password.message}</p>}
-            <button className="btn btn-primary w-100 mt-3" disabled={formState.isSubmitting}>
+            <Button type="submit" className="w-100 mt-3" disabled={formState.isSubmitting}>
               Sign in
-            </button>
+            </Button>
           </fieldset>
-        </form>
+        </Form>
         {fault && (
           <p className="text-danger mt-2 mb-0" role="alert">
             {fault}
@@ -72,15 +68,15 @@ export function SignIn({ demo }: { demo: boolean }) {
             <p className="label mb-2">Demo shop, Saltmarsh Film &amp; Wrap. Go in as</p>
             <div className="d-flex gap-2 flex-wrap">
               {['lead', 'owner', 'installer', 'desk'].map((role) => (
-                <button
+                <Button
+                  variant="outline-secondary"
+                  size="sm"
                   key={role}
-                  type="button"
                   disabled={!alive}
-                  className="btn btn-outline-secondary btn-sm"
                   onClick={() => void enter(post(`/api/demo-sign-in?role=${role}`))}
                 >
                   {role === 'lead' ? 'Lead (demo)' : role}
-                </button>
+                </Button>
               ))}
             </div>
           </div>

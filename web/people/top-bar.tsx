@@ -1,5 +1,7 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import Link from 'next/link'
 import { usePathname, useRouter } from 'next/navigation'
 import { setUnits } from '@/web/actions/shop'
@@ -77,7 +79,7 @@ export function TopBar({
           {shop}
           {town && `, ${town}`}
         </span>
-        <select
+        <Form.Select
           disabled={!alive}
           aria-label="Length unit"
           style={dark}
@@ -87,8 +89,8 @@ export function TopBar({
           <option value="mm">mm</option>
           <option value="cm">cm</option>
           <option value="in">in</option>
-        </select>
-        <select
+        </Form.Select>
+        <Form.Select
           disabled={!alive}
           aria-label="Temperature unit"
           style={dark}
@@ -97,8 +99,8 @@ export function TopBar({
         >
           <option value="C">°C</option>
           <option value="F">°F</option>
-        </select>
-        <select
+        </Form.Select>
+        <Form.Select
           disabled={!alive}
           aria-label="Words"
           style={dark}
@@ -107,13 +109,13 @@ export function TopBar({
         >
           <option value="en-GB">bonnet</option>
           <option value="en-US">hood</option>
-        </select>
+        </Form.Select>
         <span className="wide-only">
           {name}, {role}
         </span>
-        <button type="button" className="btn btn-link btn-sm" onClick={() => void out()}>
+        <Button variant="link" size="sm" onClick={() => void out()}>
           Sign out
-        </button>
+        </Button>
       </span>
     </header>
   )

@@ -1,5 +1,8 @@
 'use client'
 
+import Table from 'react-bootstrap/Table'
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
 import Link from 'next/link'
 import { Fragment, useState } from 'react'
 import type { FilmSheet } from '@/core/model/film/schema'
@@ -87,7 +90,7 @@ export function Pieces() {
       )}
       {reckoning.pieces.length > 0 && (
         <fieldset disabled={!mayPlan} className="plate scroll-x">
-          <table className="quiet-table">
+          <Table bsPrefix="quiet-table">
             <thead>
               <tr>
                 <th>Panel</th>
@@ -111,14 +114,15 @@ export function Pieces() {
                   <Fragment key={panel.id}>
                     <tr id={panel.id}>
                       <td style={{ minWidth: 116 }}>
-                        <button
-                          type="button"
-                          className="btn btn-link btn-sm p-0 text-start"
+                        <Button
+                          variant="link"
+                          size="sm"
+                          className="p-0 text-start"
                           aria-pressed={shown?.panel.id === panel.id}
                           onClick={() => setPicked(panel.id)}
                         >
                           {panel.name}
-                        </button>
+                        </Button>
                         {pieces.length > 1 && <span className="label"> × {pieces.length}</span>}
                       </td>
                       <td className="text-nowrap">
@@ -158,8 +162,9 @@ export function Pieces() {
                         <span className="label">{wayOf(panel, choice)}</span>
                       </td>
                       <td>
-                        <select
-                          className="form-select form-select-sm d-inline-block w-auto"
+                        <Form.Select
+                          size="sm"
+                          className="d-inline-block w-auto"
                           aria-label={`${panel.name}, parts`}
                           value={choice.parts}
                           onChange={(e) => set(panel.id, { parts: Number(e.target.value) })}
@@ -171,22 +176,24 @@ export function Pieces() {
                                 {n}
                               </option>
                             ))}
-                        </select>{' '}
+                        </Form.Select>{' '}
                         {choice.parts > 1 && (
-                          <select
-                            className="form-select form-select-sm d-inline-block w-auto"
+                          <Form.Select
+                            size="sm"
+                            className="d-inline-block w-auto"
                             aria-label={`${panel.name}, divided along`}
                             value={choice.along}
                             onChange={(e) => set(panel.id, { along: e.target.value as PieceChoice['along'] })}
                           >
                             <option value="height">by height</option>
                             <option value="width">by width</option>
-                          </select>
+                          </Form.Select>
                         )}
                       </td>
                       <td>
-                        <select
-                          className="form-select form-select-sm w-auto"
+                        <Form.Select
+                          size="sm"
+                          className="w-auto"
                           aria-label={`${panel.name}, pre-stretch`}
                           value={choice.preStretch}
                           onChange={(e) => set(panel.id, { preStretch: Number(e.target.value) })}
@@ -200,7 +207,7 @@ export function Pieces() {
                               ))}
                             </optgroup>
                           ))}
-                        </select>
+                        </Form.Select>
                       </td>
                       <td className="n" style={{ minWidth: 78 }}>
                         <LengthInput
@@ -240,7 +247,7 @@ export function Pieces() {
                 )
               })}
             </tbody>
-          </table>
+          </Table>
           <p className="label mb-0 mt-2">
             Stretch is solved on a surface of each panel, laid in the method’s order, first a coarse one, then a finer;
             until it is there, by closed forms from the tape.
@@ -253,8 +260,9 @@ export function Pieces() {
             <h2 className="mb-0">{shown.panel.name}</h2>
             <label className="d-flex gap-2 align-items-center ms-auto">
               <span className="label">Panel</span>
-              <select
-                className="form-select form-select-sm w-auto"
+              <Form.Select
+                size="sm"
+                className="w-auto"
                 disabled={!alive}
                 aria-label="Panel whose stretch is shown"
                 value={shown.panel.id}
@@ -267,7 +275,7 @@ export function Pieces() {
                       {panel.name}
                     </option>
                   ))}
-              </select>
+              </Form.Select>
             </label>
           </div>
           {scans.waiting ? (

@@ -1,5 +1,9 @@
 'use client'
 
+import { FilePicker } from '@/web/kit/file-picker'
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
+import Table from 'react-bootstrap/Table'
 import { useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
 import type { Point } from '@/core/kit/plane'
 import type { TriMesh } from '@/core/solve/mesh'
@@ -113,36 +117,26 @@ export function ScanPlate({
             : 'made from the tape'}
         </span>
         {mayTape && (
-          <label className="btn btn-outline-primary btn-sm mb-0">
+          <FilePicker
+            label="Scan file (OBJ, STL or PLY)"
+            accept=".obj,.stl,.ply"
+            onFile={(file) => void open(file)}
+            size="sm"
+          >
             {kept ? 'Another scan …' : 'Use a scan …'}
-            <input
-              type="file"
-              accept=".obj,.stl,.ply"
-              className="visually-hidden"
-              aria-label="Scan file (OBJ, STL or PLY)"
-              onChange={(e) => {
-                const file = e.target.files?.[0]
-                if (file) void open(file)
-                e.target.value = ''
-              }}
-            />
-          </label>
+          </FilePicker>
         )}
         {kept && mayTape && (
-          <button
-            type="button"
-            className="btn btn-outline-primary btn-sm"
-            onClick={() => void onKept(null, '').then(setSaid)}
-          >
+          <Button variant="outline-primary" size="sm" onClick={() => void onKept(null, '').then(setSaid)}>
             Back to the tape
-          </button>
+          </Button>
         )}
         {share !== null && (
           <>
             <progress value={share} max={1} aria-label="Reading the scan" style={{ width: 90 }} />
-            <button type="button" className="btn btn-link btn-sm" onClick={stop}>
+            <Button variant="link" size="sm" onClick={stop}>
               Stop
-            </button>
+            </Button>
           </>
         )}
         <span role="status" className="label">
@@ -242,8 +236,9 @@ function Cutting({
         <div>
           <label className="d-flex gap-2 align-items-center mb-2">
             <span className="label">The file is in</span>
-            <select
-              className="form-select form-select-sm w-auto"
+            <Form.Select
+              size="sm"
+              className="w-auto"
               aria-label="Unit of the scan"
               value={unit}
               onChange={(e) => {
@@ -256,29 +251,29 @@ function Cutting({
                   {UNIT_NAMES[u]}
                 </option>
               ))}
-            </select>
+            </Form.Select>
           </label>
           <div className="d-flex gap-2 mb-2">
-            <button
-              type="button"
-              className="btn btn-outline-primary btn-sm"
+            <Button
+              variant="outline-primary"
+              size="sm"
               onClick={() => {
                 setQuarter((q) => (q + 1) % 4)
                 setRing([])
               }}
             >
               Turn by a quarter
-            </button>
-            <button
-              type="button"
-              className="btn btn-outline-primary btn-sm"
+            </Button>
+            <Button
+              variant="outline-primary"
+              size="sm"
               disabled={ring.length === 0}
               onClick={() => setRing((r) => r.slice(0, -1))}
             >
               Take the last point back
-            </button>
+            </Button>
           </div>
-          <table className="quiet-table mb-2">
+          <Table bsPrefix="quiet-table" className="mb-2">
             <thead>
               <tr>
                 <th>Across its middle</th>
@@ -290,16 +285,16 @@ function Cutting({
             <tbody>
               {own && [row('Width', own.widthMm, panel.widthMm), row('Height', own.heightMm, panel.heightMm)]}
             </tbody>
-          </table>
+          </Table>
           {part.ringed && !part.mesh && <p className="caution">{faultText({ code: 'nothing_within' })}</p>}
           {fault && <p className="caution">{fault}</p>}
           <div className="d-flex gap-2">
-            <button type="button" className="btn btn-primary btn-sm" disabled={!part.mesh} onClick={take}>
+            <Button size="sm" disabled={!part.mesh} onClick={take}>
               Lay film on this surface
-            </button>
-            <button type="button" className="btn btn-link btn-sm" onClick={onDrop}>
+            </Button>
+            <Button variant="link" size="sm" onClick={onDrop}>
               Leave it
-            </button>
+            </Button>
           </div>
         </div>
       </div>

@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import { useEffect, useRef, useState } from 'react'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { choiceFor } from '@/core/model/plan/new-plan'
@@ -34,9 +35,9 @@ export function Schools({ panel, film, scan }: { panel: Panel; film: FilmSheet; 
     <section aria-label="Schools side by side" className="mt-3">
       <div className="d-flex gap-2 align-items-baseline">
         <h3 className="mb-1">Laid by different schools</h3>
-        <button type="button" className="btn btn-outline-primary btn-sm" disabled={busy} onClick={start}>
+        <Button variant="outline-primary" size="sm" disabled={busy} onClick={start}>
           {busy ? 'Laying …' : 'Lay them side by side'}
-        </button>
+        </Button>
       </div>
       {list && (
         <div className="d-flex gap-3 flex-wrap">

@@ -1,5 +1,7 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import dynamic from 'next/dynamic'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { EDGE_RULES } from '@/core/model/edge/edge-data'
@@ -159,21 +161,23 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
       <div className="d-flex gap-3 flex-wrap align-items-center mb-2">
         <label className="d-flex gap-2 align-items-center">
           <span className="label">Pull</span>
-          <select
-            className="form-select form-select-sm w-auto"
+          <Form.Select
+            size="sm"
+            className="w-auto"
             aria-label="Pull"
             value={pull}
             onChange={(e) => setPull(e.target.value as typeof pull)}
           >
             <option value="even">even, as by hand</option>
             <option value="tightest">the least worst there is</option>
-          </select>
+          </Form.Select>
         </label>
         {panel.recesses.length > 0 && (
           <label className="d-flex gap-2 align-items-center">
             <span className="label">Laid</span>
-            <select
-              className="form-select form-select-sm w-auto"
+            <Form.Select
+              size="sm"
+              className="w-auto"
               aria-label="Laid"
               value={atOnce ? 'once' : 'method'}
               onChange={(e) => setAtOnce(e.target.value === 'once')}
@@ -182,13 +186,12 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
                 {method.order === 'flats_first' ? 'flats first, by the method' : 'recesses first, by the method'}
               </option>
               <option value="once">all at once: no order is better</option>
-            </select>
+            </Form.Select>
           </label>
         )}
         <label className="d-flex gap-2 align-items-center">
           <span className="label">Limit</span>
-          <input
-            type="range"
+          <Form.Range
             min={0.005}
             max={0.4}
             step={0.005}
@@ -199,9 +202,9 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
           <b>{fmt.text(fmt.percent(limit))}</b>
         </label>
         <label className="d-flex gap-2 align-items-center">
-          <input
+          <Form.Check.Input
             type="checkbox"
-            className="form-check-input mt-0"
+            className="mt-0"
             checked={grid}
             onChange={(e) => setGrid(e.target.checked)}
           />
@@ -209,9 +212,9 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
         </label>
         {overMm > 0 && (
           <label className="d-flex gap-2 align-items-center">
-            <input
+            <Form.Check.Input
               type="checkbox"
-              className="form-check-input mt-0"
+              className="mt-0"
               checked={turned}
               onChange={(e) => setTurned(e.target.checked)}
             />
@@ -219,9 +222,9 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
           </label>
         )}
         <label className="d-flex gap-2 align-items-center">
-          <input
+          <Form.Check.Input
             type="checkbox"
-            className="form-check-input mt-0"
+            className="mt-0"
             checked={flat}
             onChange={(e) => setFlat(e.target.checked)}
           />
@@ -275,31 +278,26 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
       )}
       {mayPlan && (
         <div className="d-flex gap-2 flex-wrap my-2">
-          <button
-            type="button"
-            className="btn btn-outline-primary btn-sm"
-            disabled={coarse || outline || turned}
-            onClick={toRoll}
-          >
+          <Button variant="outline-primary" size="sm" disabled={coarse || outline || turned} onClick={toRoll}>
             {outline ? 'On the roll as this outline' : 'Cut from the roll as this outline'}
-          </button>
+          </Button>
           {choice.flat && (
-            <button
-              type="button"
-              className="btn btn-outline-primary btn-sm"
+            <Button
+              variant="outline-primary"
+              size="sm"
               onClick={() => edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { flat: null } }))}
             >
               Back to the taped sizes
-            </button>
+            </Button>
           )}
           {choice.slits.length > 0 && (
-            <button
-              type="button"
-              className="btn btn-outline-primary btn-sm"
+            <Button
+              variant="outline-primary"
+              size="sm"
               onClick={() => edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: { slits: [] } }))}
             >
               Leave out {choice.slits.length} relief cuts
-            </button>
+            </Button>
           )}
         </div>
       )}
@@ -308,9 +306,9 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
         <section aria-label="Before and after" className="mt-2">
           <div className="d-flex gap-2 align-items-baseline">
             <h3 className="mb-1">Before and after</h3>
-            <button type="button" className="btn btn-link btn-sm" onClick={() => setBefore(null)}>
+            <Button variant="link" size="sm" onClick={() => setBefore(null)}>
               Close
-            </button>
+            </Button>
           </div>
           <div className="d-flex gap-3 flex-wrap">
             <SurfacePicture

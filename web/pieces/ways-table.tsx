@@ -1,5 +1,7 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
+import Table from 'react-bootstrap/Table'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { applyChange } from '@/core/model/plan/plan-change'
@@ -80,30 +82,30 @@ export function WaysTable({
       <div className="d-flex gap-2 align-items-baseline flex-wrap">
         <h3 className="mb-0">Ways out</h3>
         {(!state || stale) && (
-          <button type="button" className="btn btn-outline-primary btn-sm" onClick={look}>
+          <Button variant="outline-primary" size="sm" onClick={look}>
             {stale ? 'Solve them again' : 'Solve the ways out'}
-          </button>
+          </Button>
         )}
         {state && !state.done && !stale && (
           <>
             <progress value={state.share} max={1} aria-label="Ways solved" style={{ width: 100 }} />
-            <button
-              type="button"
-              className="btn btn-link btn-sm"
+            <Button
+              variant="link"
+              size="sm"
               onClick={() => {
                 stop.current()
                 setState((s) => s && { ...s, done: true })
               }}
             >
               Stop
-            </button>
+            </Button>
           </>
         )}
         {stale && <span className="label">the plan has changed since</span>}
         {stale && mayPlan && (
-          <button type="button" className="btn btn-link btn-sm" onClick={() => void undo()}>
+          <Button variant="link" size="sm" onClick={() => void undo()}>
             Undo the last change
-          </button>
+          </Button>
         )}
       </div>
       {state?.fault && <p className="caution">{state.fault}</p>}
@@ -114,7 +116,7 @@ export function WaysTable({
       )}
       {shown.length > 0 && (
         <div className="scroll-x" style={stale ? { opacity: 0.55 } : undefined}>
-          <table className="quiet-table">
+          <Table bsPrefix="quiet-table">
             <thead>
               <tr>
                 <th>Way out</th>
@@ -160,23 +162,19 @@ export function WaysTable({
                   </td>
                   <td className="n text-nowrap">
                     {mayPlan && !stale && (
-                      <button
-                        type="button"
-                        className="btn btn-sm btn-outline-primary text-nowrap"
-                        onClick={() => take(w)}
-                      >
+                      <Button variant="outline-primary" size="sm" className="text-nowrap" onClick={() => take(w)}>
                         Take it
-                      </button>
+                      </Button>
                     )}
                   </td>
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
           {state && state.ways.length > SHOWN && !all && (
-            <button type="button" className="btn btn-link btn-sm px-0" onClick={() => setAll(true)}>
+            <Button variant="link" size="sm" className="px-0" onClick={() => setAll(true)}>
               Show {state.ways.length - SHOWN} more
-            </button>
+            </Button>
           )}
         </div>
       )}

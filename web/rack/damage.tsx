@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { StockItem } from '@/core/model/film/schema'
@@ -34,9 +35,10 @@ export function Damage({ item, fmt, may }: { item: StockItem; fmt: Formatter; ma
         <span key={s.from} className="text-nowrap">
           damaged {fmt.text(fmt.longLength(s.from))} to {fmt.text(fmt.longLength(s.to))}
           {may && (
-            <button
-              type="button"
-              className="btn btn-link btn-sm py-0"
+            <Button
+              variant="link"
+              size="sm"
+              className="py-0"
               aria-label={`Damage ${i + 1} of ${item.label} is none`}
               onClick={() => {
                 const at = item.leftMm - s.to
@@ -44,19 +46,20 @@ export function Damage({ item, fmt, may }: { item: StockItem; fmt: Formatter; ma
               }}
             >
               take out
-            </button>
+            </Button>
           )}
         </span>
       ))}
       {may && !open && (
-        <button
-          type="button"
-          className="btn btn-link btn-sm p-0"
+        <Button
+          variant="link"
+          size="sm"
+          className="p-0"
           aria-label={`Note damage on ${item.label}`}
           onClick={() => setOpen(true)}
         >
           Note damage
-        </button>
+        </Button>
       )}
       {open && (
         <>
@@ -82,9 +85,9 @@ export function Damage({ item, fmt, may }: { item: StockItem; fmt: Formatter; ma
               />
             </label>
           ))}
-          <button
-            type="button"
-            className="btn btn-sm btn-outline-primary"
+          <Button
+            variant="outline-primary"
+            size="sm"
             disabled={core === null || past || length === 0}
             onClick={() =>
               core !== null &&
@@ -93,10 +96,10 @@ export function Damage({ item, fmt, may }: { item: StockItem; fmt: Formatter; ma
             }
           >
             Keep it out of layouts
-          </button>
-          <button type="button" className="btn btn-sm btn-link p-0" onClick={() => setOpen(false)}>
+          </Button>
+          <Button variant="link" size="sm" className="p-0" onClick={() => setOpen(false)}>
             Close
-          </button>
+          </Button>
           {past && <span className="text-danger">That is past the end of this roll.</span>}
         </>
       )}

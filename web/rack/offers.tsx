@@ -1,5 +1,8 @@
 'use client'
 
+import Table from 'react-bootstrap/Table'
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { WordSelect } from '@/web/kit/fields'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
@@ -40,7 +43,7 @@ export function Offers({
     <fieldset className="mt-2">
       <legend className="h3">Widths sold otherwise</legend>
       {offers.length > 0 && (
-        <table className="quiet-table">
+        <Table bsPrefix="quiet-table">
           <thead>
             <tr>
               <th>Width</th>
@@ -54,8 +57,8 @@ export function Offers({
             {offers.map((o, i) => (
               <tr key={i}>
                 <td>
-                  <select
-                    className="form-select form-select-sm"
+                  <Form.Select
+                    size="sm"
                     aria-label={`Offer ${i + 1}, width`}
                     value={o.widthMm}
                     onChange={(e) => change(i, { widthMm: Number(e.target.value) })}
@@ -65,7 +68,7 @@ export function Offers({
                         {fmt.text(fmt.length(w))}
                       </option>
                     ))}
-                  </select>
+                  </Form.Select>
                 </td>
                 <td>
                   <WordSelect
@@ -110,23 +113,24 @@ export function Offers({
                   />
                 </td>
                 <td>
-                  <button
-                    type="button"
-                    className="btn btn-link btn-sm p-0"
+                  <Button
+                    variant="link"
+                    size="sm"
+                    className="p-0"
                     aria-label={`Take out offer ${i + 1}`}
                     onClick={() => set({ offers: offers.filter((_, k) => k !== i) })}
                   >
                     Take out
-                  </button>
+                  </Button>
                 </td>
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
-      <button
-        type="button"
-        className="btn btn-outline-primary btn-sm"
+      <Button
+        variant="outline-primary"
+        size="sm"
         disabled={offers.length >= 16}
         onClick={() =>
           set({
@@ -144,7 +148,7 @@ export function Offers({
         }
       >
         Add an offer for one width
-      </button>
+      </Button>
       <p className="label mb-0 mt-1">
         Where a width has offers here, these hold and not the general way above; the cheapest that holds a plan is
         reckoned.

@@ -1,5 +1,9 @@
 'use client'
 
+import { FilePicker } from '@/web/kit/file-picker'
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
+import Table from 'react-bootstrap/Table'
 import { useRouter } from 'next/navigation'
 import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useRef, useState } from 'react'
@@ -77,26 +81,12 @@ export function Rack({
       <div className="d-flex gap-2 align-items-center flex-wrap mb-3">
         {mayReceive && (
           <>
-            <button
-              type="button"
-              className="btn btn-primary btn-sm"
-              onClick={() => setEditing({ start: blankSheet('new-film'), basedOn: 0 })}
-            >
+            <Button size="sm" onClick={() => setEditing({ start: blankSheet('new-film'), basedOn: 0 })}>
               New film
-            </button>
-            <label className="btn btn-outline-primary btn-sm mb-0">
+            </Button>
+            <FilePicker label="Films as JSON or CSV" accept=".json,.csv" onFile={(file) => void bring(file)} size="sm">
               Bring in films
-              <input
-                type="file"
-                accept=".json,.csv"
-                className="visually-hidden"
-                aria-label="Films as JSON or CSV"
-                onChange={(e) => {
-                  void bring(e.target.files?.[0])
-                  e.target.value = ''
-                }}
-              />
-            </label>
+            </FilePicker>
           </>
         )}
         <a className="btn btn-outline-primary btn-sm" href="/rack/films.json">
@@ -107,8 +97,8 @@ export function Rack({
         </a>
         {off.length > 0 && (
           <label className="d-flex gap-1 align-items-center">
-            <input type="checkbox" checked={old} onChange={(e) => setOld(e.target.checked)} /> {off.length} no longer
-            sold
+            <Form.Check.Input type="checkbox" checked={old} onChange={(e) => setOld(e.target.checked)} /> {off.length}{' '}
+            no longer sold
           </label>
         )}
         {said !== '' && (
@@ -158,47 +148,50 @@ export function Rack({
               {!sold(f.id) && <span className="label">no longer sold; old jobs still read it</span>}
               {mayReceive && (
                 <span className="ms-auto d-flex gap-2">
-                  <button
-                    type="button"
-                    className="btn btn-link btn-sm p-0"
+                  <Button
+                    variant="link"
+                    size="sm"
+                    className="p-0"
                     aria-label={`Change ${f.name}`}
                     onClick={() =>
                       setEditing({ start: f, basedOn: all.find((x) => x.sheet.id === f.id)?.version ?? 1 })
                     }
                   >
                     Change
-                  </button>
-                  <button
-                    type="button"
-                    className="btn btn-link btn-sm p-0"
+                  </Button>
+                  <Button
+                    variant="link"
+                    size="sm"
+                    className="p-0"
                     aria-label={`Duplicate ${f.name}`}
                     onClick={() => setEditing({ start: { ...f, name: `${f.name} copy`.slice(0, 120) }, basedOn: 0 })}
                   >
                     Duplicate
-                  </button>
-                  <button
-                    type="button"
-                    className="btn btn-link btn-sm p-0"
+                  </Button>
+                  <Button
+                    variant="link"
+                    size="sm"
+                    className="p-0"
                     aria-label={sold(f.id) ? `${f.name} is no longer sold` : `${f.name} is sold again`}
                     onClick={() => void sell(f.id, !sold(f.id))}
                   >
                     {sold(f.id) ? 'No longer sold' : 'Sold again'}
-                  </button>
+                  </Button>
                 </span>
               )}
-              <button
-                type="button"
-                className="btn btn-link btn-sm"
+              <Button
+                variant="link"
+                size="sm"
                 aria-expanded={open === f.id}
                 onClick={() => setOpen(open === f.id ? null : f.id)}
               >
                 Sheet
-              </button>
+              </Button>
             </div>
             {open === f.id && <FilmFacts film={f} fmt={fmt} />}
             {own.length === 0 && <p className="label mb-0 mt-1">Nothing of it here.</p>}
             {own.length > 0 && (
-              <table className="quiet-table mt-1">
+              <Table bsPrefix="quiet-table" className="mt-1">
                 <tbody>
                   {own.map((s) => (
                     <tr key={s.id}>
@@ -230,7 +223,7 @@ export function Rack({
                     </tr>
                   ))}
                 </tbody>
-              </table>
+              </Table>
             )}
           </section>
         )
@@ -276,7 +269,7 @@ function Receive({ films, units }: { films: FilmSheet[]; units: MemberUnits }) {
       <summary>
         <b>Put a roll or rest on the rack</b>
       </summary>
-      <form
+      <Form
         className="row g-2 mt-1 align-items-end"
         onSubmit={(e) => {
           e.preventDefault()
@@ -287,36 +280,34 @@ function Receive({ films, units }: { films: FilmSheet[]; units: MemberUnits }) {
           <label className="form-label" htmlFor="r-film">
             Film
           </label>
-          <select id="r-film" className="form-select" value={v.filmId} onChange={(e) => pick(e.target.value)}>
+          <Form.Select id="r-film" value={v.filmId} onChange={(e) => pick(e.target.value)}>
             {films.map((f) => (
               <option key={f.id} value={f.id}>
                 {f.name}
               </option>
             ))}
-          </select>
+          </Form.Select>
         </div>
         <div className="col-md-1">
           <label className="form-label" htmlFor="r-kind">
             Kind
           </label>
-          <select
+          <Form.Select
             id="r-kind"
-            className="form-select"
             value={v.kind}
             onChange={(e) => setV({ ...v, kind: e.target.value as 'roll' | 'rest' })}
           >
             <option value="roll">roll</option>
             <option value="rest">rest</option>
-          </select>
+          </Form.Select>
         </div>
         {(['label', 'lot'] as const).map((k) => (
           <div className="col-md-2" key={k}>
             <label className="form-label" htmlFor={`r-${k}`}>
               {k === 'label' ? 'Label' : 'Lot'}
             </label>
-            <input
+            <Form.Control
               id={`r-${k}`}
-              className="form-control"
               maxLength={120}
               value={v[k]}
               onChange={(e) => setV({ ...v, [k]: e.target.value })}
@@ -355,16 +346,16 @@ function Receive({ films, units }: { films: FilmSheet[]; units: MemberUnits }) {
           />
         </div>
         <div className="col-md-2">
-          <button className="btn btn-primary w-100" disabled={!ready}>
+          <Button type="submit" className="w-100" disabled={!ready}>
             Put on the rack
-          </button>
+          </Button>
         </div>
         {said && (
           <p className={said.bad ? 'text-danger mb-0' : 'mb-0'} role="status">
             {said.text}
           </p>
         )}
-      </form>
+      </Form>
     </details>
   )
 }

@@ -1,5 +1,7 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Table from 'react-bootstrap/Table'
 import { useMemo, useState } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
 import { cutPieces, takenOff } from '@/core/model/log/cut-pieces'
@@ -97,8 +99,8 @@ export function Compare({ layout }: { layout: FilmLayout }) {
     <div className="mb-2">
       <label className="d-inline-flex gap-2 align-items-center">
         <span className="label">Compare with</span>
-        <select
-          className="form-select form-select-sm"
+        <Form.Select
+          size="sm"
           style={{ width: 'auto' }}
           aria-label="Compare with"
           value={against}
@@ -110,12 +112,12 @@ export function Compare({ layout }: { layout: FilmLayout }) {
               {o.name}
             </option>
           ))}
-        </select>
+        </Form.Select>
       </label>
       {other && (
         <>
           <div className="scroll-x">
-            <table className="quiet-table mt-2">
+            <Table bsPrefix="quiet-table" className="mt-2">
               <thead>
                 <tr>
                   <th>Plan</th>
@@ -131,7 +133,7 @@ export function Compare({ layout }: { layout: FilmLayout }) {
                 {row('This one', layout, figures.mine)}
                 {figures.other && row(other.name, other.laid, figures.other)}
               </tbody>
-            </table>
+            </Table>
           </div>
           {[{ name: 'This one', laid: layout }, other].map((side) =>
             side.laid.rolls.map((r) => (

@@ -1,5 +1,7 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import { useCallback, useEffect, useState } from 'react'
 import { cutsMade, machineEntry, machineKey } from '@/core/engines/roll/cutting'
 import type { FilmLayout, RollPlan } from '@/core/engines/roll/film-layout'
@@ -89,8 +91,8 @@ function OneRoll({
   return (
     <div className="d-flex gap-2 align-items-center flex-wrap mb-1">
       <b>{nameOf(layout, roll.id)}</b>
-      <select
-        className="form-select form-select-sm"
+      <Form.Select
+        size="sm"
         style={{ width: 'auto' }}
         aria-label={`${nameOf(layout, roll.id)}, drawing as`}
         value={as}
@@ -98,15 +100,15 @@ function OneRoll({
       >
         <option value="svg">SVG</option>
         <option value="dxf">DXF</option>
-      </select>
-      <button
-        type="button"
-        className="btn btn-sm btn-outline-primary"
+      </Form.Select>
+      <Button
+        variant="outline-primary"
+        size="sm"
         disabled={!mayLog || layout.kept !== 'current' || busy || made}
         onClick={() => void send()}
       >
         Send to the cutting table
-      </button>
+      </Button>
       <span role="status">
         {made
           ? 'Cut; its film is off the roll.'
@@ -124,8 +126,8 @@ function OneRoll({
       {report?.state === 'done' && !made && (
         <>
           {!roll.stock && (
-            <select
-              className="form-select form-select-sm"
+            <Form.Select
+              size="sm"
               style={{ width: 'auto' }}
               aria-label="Cut from"
               value={from}
@@ -137,27 +139,22 @@ function OneRoll({
                   {s.label}, lot {s.lot}
                 </option>
               ))}
-            </select>
+            </Form.Select>
           )}
-          <button
-            type="button"
-            className="btn btn-sm btn-primary"
-            disabled={!mayLog || from === ''}
-            onClick={() => log(machineEntry(layout, roll, from))}
-          >
+          <Button size="sm" disabled={!mayLog || from === ''} onClick={() => log(machineEntry(layout, roll, from))}>
             Take it off the roll
-          </button>
+          </Button>
         </>
       )}
       {made && (
-        <button
-          type="button"
-          className="btn btn-sm btn-link"
+        <Button
+          variant="link"
+          size="sm"
           disabled={!mayLog}
           onClick={() => log({ kind: 'cut_taken_back', cutKey: machineKey(layout, roll) })}
         >
           Not cut after all
-        </button>
+        </Button>
       )}
       {said !== '' && (
         <span className="text-danger" role="alert">

@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import Link from 'next/link'
 import { useState } from 'react'
 import { KeptEntries, SentMark } from '@/web/job/kept-entries'
@@ -31,15 +32,9 @@ export function CuttingPage() {
       {layouts.length > 1 && (
         <div className="d-flex gap-2 flex-wrap mb-2" role="group" aria-label="Film">
           {layouts.map((l) => (
-            <button
-              key={l.film.id}
-              type="button"
-              className="btn btn-plain"
-              aria-pressed={l === layout}
-              onClick={() => setFilm(l.film.id)}
-            >
+            <Button variant="plain" key={l.film.id} aria-pressed={l === layout} onClick={() => setFilm(l.film.id)}>
               {l.film.name}
-            </button>
+            </Button>
           ))}
         </div>
       )}
@@ -64,9 +59,8 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
             ? 'The plan changed after the layout was kept. Keep the new one before anything more is cut.'
             : 'Keep the layout first, so that it stays as it is while you cut.'}
         </p>
-        <button
-          type="button"
-          className="btn btn-go"
+        <Button
+          variant="go"
           disabled={!mayPlan}
           onClick={() =>
             edit((p) => ({
@@ -79,7 +73,7 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
           }
         >
           Keep this layout
-        </button>
+        </Button>
         {!mayPlan && <p className="mt-2 mb-0">A lead keeps it.</p>}
       </div>
     )

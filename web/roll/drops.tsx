@@ -1,5 +1,8 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Table from 'react-bootstrap/Table'
+import Button from 'react-bootstrap/Button'
 import { useMemo, useState } from 'react'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { freeId, slug } from '@/core/kit/ids'
@@ -29,9 +32,9 @@ export function Drops({ film }: { film: FilmSheet }) {
       <h3>Drops over the sides</h3>
       <fieldset disabled={!mayPlan} className="roll-settings">
         <label className="d-flex gap-2 align-items-center">
-          <input
+          <Form.Check.Input
             type="checkbox"
-            className="form-check-input mt-0"
+            className="mt-0"
             checked={drops.use}
             onChange={(e) => set({ use: e.target.checked })}
           />
@@ -39,8 +42,8 @@ export function Drops({ film }: { film: FilmSheet }) {
         </label>
         <label>
           <span className="label">Strips</span>
-          <select
-            className="form-select form-select-sm"
+          <Form.Select
+            size="sm"
             aria-label="Strips"
             value={drops.run}
             onChange={(e) => set({ run: e.target.value as Settings['run'] })}
@@ -48,7 +51,7 @@ export function Drops({ film }: { film: FilmSheet }) {
             <option value="fewest">whichever are fewer</option>
             <option value="upright">upright, side by side</option>
             <option value="level">level, one over the other</option>
-          </select>
+          </Form.Select>
         </label>
         {(
           [
@@ -74,15 +77,15 @@ export function Drops({ film }: { film: FilmSheet }) {
         ))}
         <label>
           <span className="label">Overlap of upright strips</span>
-          <select
-            className="form-select form-select-sm"
+          <Form.Select
+            size="sm"
             aria-label="Overlap of upright strips"
             value={drops.airflow}
             onChange={(e) => set({ airflow: e.target.value as Settings['airflow'] })}
           >
             <option value="front_over_rear">front over rear, with the airflow</option>
             <option value="rear_over_front">rear over front</option>
-          </select>
+          </Form.Select>
         </label>
       </fieldset>
       <Lettering drops={drops} set={set} />
@@ -122,7 +125,7 @@ function Lettering({ drops, set }: { drops: Settings; set: (change: Partial<Sett
   return (
     <fieldset disabled={!mayPlan} className="mb-2">
       {drops.lettering.length > 0 && (
-        <table className="quiet-table">
+        <Table bsPrefix="quiet-table">
           <thead>
             <tr>
               <th>Lettering</th>
@@ -139,15 +142,15 @@ function Lettering({ drops, set }: { drops: Settings; set: (change: Partial<Sett
               <tr key={l.id}>
                 <td>{l.name}</td>
                 <td>
-                  <select
-                    className="form-select form-select-sm"
+                  <Form.Select
+                    size="sm"
                     aria-label={`${l.name}, side`}
                     value={l.side}
                     onChange={(e) => change(l.id, { side: e.target.value as 'left' })}
                   >
                     <option value="left">left</option>
                     <option value="right">right</option>
-                  </select>
+                  </Form.Select>
                 </td>
                 {(
                   [
@@ -173,23 +176,24 @@ function Lettering({ drops, set }: { drops: Settings; set: (change: Partial<Sett
                   </td>
                 ))}
                 <td>
-                  <button
-                    type="button"
-                    className="btn btn-link btn-sm p-0"
+                  <Button
+                    variant="link"
+                    size="sm"
+                    className="p-0"
                     aria-label={`Take out ${l.name}`}
                     onClick={() => set({ lettering: drops.lettering.filter((x) => x.id !== l.id) })}
                   >
                     Take out
-                  </button>
+                  </Button>
                 </td>
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       <span className="d-inline-flex gap-2 mt-1">
-        <input
-          className="form-control form-control-sm"
+        <Form.Control
+          size="sm"
           style={{ width: 200 }}
           aria-label="New lettering"
           placeholder="lettering to keep whole"
@@ -197,9 +201,9 @@ function Lettering({ drops, set }: { drops: Settings; set: (change: Partial<Sett
           value={name}
           onChange={(e) => setName(e.target.value)}
         />
-        <button type="button" className="btn btn-sm btn-outline-primary" disabled={name.trim() === ''} onClick={add}>
+        <Button variant="outline-primary" size="sm" disabled={name.trim() === ''} onClick={add}>
           Keep seams off it
-        </button>
+        </Button>
       </span>
     </fieldset>
   )
@@ -334,7 +338,7 @@ function OneSide({
           </g>
         </svg>
       </div>
-      <table className="quiet-table">
+      <Table bsPrefix="quiet-table">
         <thead>
           <tr>
             <th>Laid</th>
@@ -355,7 +359,7 @@ function OneSide({
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </div>
   )
 }

@@ -1,5 +1,7 @@
 'use client'
 
+import Table from 'react-bootstrap/Table'
+import Button from 'react-bootstrap/Button'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { cutFromId } from '@/core/engines/roll/cut-from'
@@ -48,7 +50,7 @@ export function Rests({ layout }: { layout: FilmLayout }) {
         {rests.length} {rests.length === 1 ? 'rest' : 'rests'} worth keeping, the largest{' '}
         {fmt.text(fmt.length(rests[0]?.widthMm ?? 0))} × {fmt.text(fmt.length(rests[0]?.lengthMm ?? 0))}
       </summary>
-      <table className="quiet-table mt-1">
+      <Table bsPrefix="quiet-table" className="mt-1">
         <thead>
           <tr>
             <th>Rest</th>
@@ -72,14 +74,15 @@ export function Rests({ layout }: { layout: FilmLayout }) {
               <td>
                 {kept[r.key] ??
                   (fromOf(r) && r.cut ? (
-                    <button
-                      type="button"
-                      className="btn btn-sm btn-link p-0"
+                    <Button
+                      variant="link"
+                      size="sm"
+                      className="p-0"
                       disabled={!mayPlan}
                       onClick={() => void back(r.key, r)}
                     >
                       Back to the rack
-                    </button>
+                    </Button>
                   ) : (
                     <span className="label">once cut</span>
                   ))}
@@ -87,7 +90,7 @@ export function Rests({ layout }: { layout: FilmLayout }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </details>
   )
 }

@@ -1,5 +1,6 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
 import type { Plan } from '@/core/model/plan/schema'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
@@ -14,21 +15,21 @@ export function RollSettings() {
     <fieldset disabled={!mayPlan} className="roll-settings" aria-label="How it is cut">
       <label>
         <span className="label">Cut</span>
-        <select
-          className="form-select form-select-sm"
+        <Form.Select
+          size="sm"
           aria-label="Cut"
           value={layout.cutting}
           onChange={(e) => set({ cutting: e.target.value as Plan['layout']['cutting'] })}
         >
           <option value="crosscut">by hand, straight cuts</option>
           <option value="free">by machine, any placement</option>
-        </select>
+        </Form.Select>
       </label>
       {layout.cutting === 'crosscut' && (
         <label>
           <span className="label">Stages of cuts</span>
-          <select
-            className="form-select form-select-sm"
+          <Form.Select
+            size="sm"
             aria-label="Stages of cuts"
             value={layout.stages}
             onChange={(e) => set({ stages: Number(e.target.value) })}
@@ -38,14 +39,14 @@ export function RollSettings() {
                 {n === 2 ? '2: across, lengthwise' : n === 3 ? '3: and across again' : n}
               </option>
             ))}
-          </select>
+          </Form.Select>
         </label>
       )}
       {widths.length > 1 && (
         <label>
           <span className="label">Roll width</span>
-          <select
-            className="form-select form-select-sm"
+          <Form.Select
+            size="sm"
             aria-label="Roll width"
             value={layout.rollWidthMm ?? ''}
             onChange={(e) => set({ rollWidthMm: e.target.value ? Number(e.target.value) : null })}
@@ -56,7 +57,7 @@ export function RollSettings() {
                 {fmt.text(fmt.length(w))}
               </option>
             ))}
-          </select>
+          </Form.Select>
         </label>
       )}
       {(
@@ -81,9 +82,9 @@ export function RollSettings() {
         </label>
       ))}
       <label className="d-flex gap-2 align-items-center">
-        <input
+        <Form.Check.Input
           type="checkbox"
-          className="form-check-input mt-0"
+          className="mt-0"
           checked={layout.reserve}
           onChange={(e) => set({ reserve: e.target.checked })}
         />

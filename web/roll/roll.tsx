@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import Link from 'next/link'
 import { useState } from 'react'
 import { keepLayout, turnsOf, type FilmLayout } from '@/core/engines/roll/film-layout'
@@ -35,9 +36,9 @@ export function Roll() {
             <Link className="btn btn-outline-primary" href={`/jobs/${jobId}/cut`}>
               Cut step by step
             </Link>
-            <button type="button" className="btn btn-primary" disabled={!mayPlan || allKept} onClick={keep}>
+            <Button disabled={!mayPlan || allKept} onClick={keep}>
               {allKept ? 'Layout is kept' : 'Keep this layout'}
-            </button>
+            </Button>
           </>
         )}
       </div>
@@ -171,43 +172,38 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
                   : ', may lie any way'}
             </span>
             <fieldset disabled={!mayPlan || isCut} className="d-flex gap-1">
-              <button
-                type="button"
-                className="btn btn-sm btn-outline-primary"
+              <Button
+                variant="outline-primary"
+                size="sm"
                 disabled={spot.locked || turnsOf(piece).length < 2}
                 onClick={turn}
               >
                 Turn
-              </button>
-              <button
-                type="button"
-                className="btn btn-sm btn-outline-primary"
-                aria-pressed={spot.locked}
-                onClick={() => lock(piece.id)}
-              >
+              </Button>
+              <Button variant="outline-primary" size="sm" aria-pressed={spot.locked} onClick={() => lock(piece.id)}>
                 {spot.locked ? 'Unlock' : 'Lock'}
-              </button>
+              </Button>
               {layout.rolls
                 .filter((r) => r.id !== roll.id)
                 .map((r) => (
-                  <button
+                  <Button
+                    variant="outline-primary"
+                    size="sm"
                     key={r.id}
-                    type="button"
-                    className="btn btn-sm btn-outline-primary"
                     disabled={spot.locked}
                     onClick={() => moveTo(r.id)}
                   >
                     Move to {nameOf(layout, r.id)}
-                  </button>
+                  </Button>
                 ))}
             </fieldset>
           </>
         ) : (
           <span className="label">Drag a piece, or pick it and use the arrow keys; T turns, L locks.</span>
         )}
-        <button type="button" className="btn btn-sm btn-link" disabled={!mayPlan} onClick={() => void undo()}>
+        <Button variant="link" size="sm" disabled={!mayPlan} onClick={() => void undo()}>
           Undo
-        </button>
+        </Button>
       </div>
       <p className="mb-1" role="alert" style={{ color: 'var(--stop)', minHeight: '1.4em' }}>
         {said}

@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import { useEffect, useRef, useState } from 'react'
 import { cutPieces, takenOff } from '@/core/model/log/cut-pieces'
 import type { FilmLayout } from '@/core/engines/roll/film-layout'
@@ -71,14 +72,13 @@ export function SearchHarder({ layout }: { layout: FilmLayout }) {
   }
   return (
     <span className="d-inline-flex gap-2 align-items-center flex-wrap">
-      <button
-        type="button"
-        className="btn btn-outline-primary"
+      <Button
+        variant="outline-primary"
         disabled={layout.pieces.length === 0}
         onClick={state ? () => stop('Stopped.') : start}
       >
         {state ? 'Stop searching' : locked.length > 0 ? 'Lay the rest anew' : 'Look for a shorter one'}
-      </button>
+      </Button>
       {state && <progress value={state.share} max={1} aria-label="Search" style={{ width: 90 }} />}
       <span className="label" role="status">
         {state ? state.said : said}

@@ -1,5 +1,7 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
+import Table from 'react-bootstrap/Table'
 import { useMemo } from 'react'
 import type { FilmSheet } from '@/core/model/film/schema'
 import type { Plan } from '@/core/model/plan/schema'
@@ -30,8 +32,8 @@ export function Shingles({ film }: { film: FilmSheet }) {
       <fieldset disabled={!mayPlan} className="roll-settings">
         <label style={{ width: 130 }}>
           <span className="label">Strips from a sheet</span>
-          <select
-            className="form-select form-select-sm"
+          <Form.Select
+            size="sm"
             aria-label="Strips from a sheet"
             value={sheets.rips}
             onChange={(e) => set({ rips: Number(e.target.value) })}
@@ -41,7 +43,7 @@ export function Shingles({ film }: { film: FilmSheet }) {
                 {i + 1}
               </option>
             ))}
-          </select>
+          </Form.Select>
         </label>
         <label style={{ width: 120 }}>
           <span className="label">Overlap</span>
@@ -63,9 +65,9 @@ export function Shingles({ film }: { film: FilmSheet }) {
           </span>
           {(['fore', 'aft', 'top', 'bottom'] as const).map((edge) => (
             <label key={edge} className="d-inline-flex gap-1 align-items-center me-3">
-              <input
+              <Form.Check.Input
                 type="checkbox"
-                className="form-check-input mt-0"
+                className="mt-0"
                 checked={sheets.exposed[edge]}
                 onChange={(e) => set({ exposed: { ...sheets.exposed, [edge]: e.target.checked } })}
               />
@@ -131,7 +133,7 @@ function OnePanel({ at, film, figures }: { at: PanelShingles; film: FilmSheet; f
           </g>
         </svg>
       </div>
-      <table className="quiet-table">
+      <Table bsPrefix="quiet-table">
         <thead>
           <tr>
             <th>Laid</th>
@@ -154,7 +156,7 @@ function OnePanel({ at, film, figures }: { at: PanelShingles; film: FilmSheet; f
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </div>
   )
 }

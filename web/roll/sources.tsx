@@ -1,5 +1,7 @@
 'use client'
 
+import Table from 'react-bootstrap/Table'
+import Button from 'react-bootstrap/Button'
 import type { FilmLayout, Source } from '@/core/engines/roll/film-layout'
 import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
@@ -36,7 +38,7 @@ export function Sources({ layout }: { layout: FilmLayout }) {
           : ''}
         ; {layout.sources.length - 1} other {layout.sources.length === 2 ? 'way' : 'ways'}
       </summary>
-      <table className="quiet-table mt-1">
+      <Table bsPrefix="quiet-table" className="mt-1">
         <thead>
           <tr>
             <th>Film from</th>
@@ -63,29 +65,19 @@ export function Sources({ layout }: { layout: FilmLayout }) {
               <td>{s.lacks === 'nothing' ? 'all' : s.lacks === 'reserve' ? 'all but the reserve' : 'not all'}</td>
               <td>
                 {s.id === wanted ? (
-                  <button
-                    type="button"
-                    className="btn btn-sm btn-link p-0"
-                    disabled={!mayPlan}
-                    onClick={() => take(null)}
-                  >
+                  <Button variant="link" size="sm" className="p-0" disabled={!mayPlan} onClick={() => take(null)}>
                     Leave it to the cheapest
-                  </button>
+                  </Button>
                 ) : (
-                  <button
-                    type="button"
-                    className="btn btn-sm btn-link p-0"
-                    disabled={!mayPlan}
-                    onClick={() => take(s.id)}
-                  >
+                  <Button variant="link" size="sm" className="p-0" disabled={!mayPlan} onClick={() => take(s.id)}>
                     Take this
-                  </button>
+                  </Button>
                 )}
               </td>
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <p className="label mb-0">
         Quick plans; the one taken is searched further. Two lots are never taken unasked: shade varies between lots.
       </p>

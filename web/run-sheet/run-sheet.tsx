@@ -1,5 +1,9 @@
 'use client'
 
+import { DateField } from '@/web/kit/date-field'
+import Button from 'react-bootstrap/Button'
+import Table from 'react-bootstrap/Table'
+import Form from 'react-bootstrap/Form'
 import { Fig } from '@/web/job/figure'
 import { Cautions, Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
@@ -24,9 +28,9 @@ export function RunSheet() {
           {reckoning.steps.length} steps, crew time <Fig id="rail/crew_minutes" />
         </span>
         <span className="spacer" />
-        <button type="button" className="btn btn-outline-secondary btn-sm no-print" onClick={() => window.print()}>
+        <Button variant="outline-secondary" size="sm" className="no-print" onClick={() => window.print()}>
           Print
-        </button>
+        </Button>
       </div>
       <Findings stage="run-sheet" />
       <fieldset disabled={!mayPlan} className="plate mb-3 row gx-3 mx-0 no-print">
@@ -34,12 +38,12 @@ export function RunSheet() {
           <label className="form-label" htmlFor="start-at">
             Start
           </label>
-          <input
+          <DateField
             id="start-at"
-            type="datetime-local"
-            className="form-control"
-            value={plan.runSheet.startAt ?? ''}
-            onChange={(e) => set({ startAt: e.target.value ? e.target.value.slice(0, 16) : null })}
+            withTime
+            value={plan.runSheet.startAt}
+            locale={fmt.units.locale}
+            onValue={(startAt) => set({ startAt })}
           />
         </div>
         <div className="col-sm-2">
@@ -79,7 +83,7 @@ export function RunSheet() {
         </div>
       </fieldset>
       <div className="plate scroll-x">
-        <table className="quiet-table">
+        <Table bsPrefix="quiet-table">
           <thead>
             <tr>
               <th className="n">#</th>
@@ -108,7 +112,7 @@ export function RunSheet() {
                   {s.range ? `${fmt.temp(s.range.min).text}–${fmt.text(fmt.temp(s.range.max))}` : ''}
                 </td>
                 <td className="no-print">
-                  <input
+                  <Form.Check.Input
                     type="checkbox"
                     aria-label={`Do step ${i + 1}, ${stepTitle(s)}`}
                     disabled={!mayPlan}
@@ -119,7 +123,7 @@ export function RunSheet() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </div>
       <div className="mt-3">
         <Cautions codes={cautions} />

@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import { select, zoom, zoomIdentity, type D3ZoomEvent, type ZoomBehavior } from 'd3'
 import { memo, useEffect, useId, useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
@@ -30,7 +31,7 @@ export interface SkinMapProps {
  * The vehicle as an unrolled map of its own panels, true to scale over the liner's grid. Arrows walk from panel to
  * neighbour.
  */
-export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over, height = 420, label }: SkinMapProps) {
+export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over, height, label }: SkinMapProps) {
   const { fmt, catalogue, reckoning } = useJob()
   const stretch = layer === 'stretch' ? reckoning.stretch : null
   const svg = useRef<SVGSVGElement>(null)
@@ -124,7 +125,16 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
       <svg
         ref={svg}
         viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}
-        style={{ height, width: '100%', touchAction: 'pan-y' }}
+        style={
+          height === undefined
+            ? {
+                width: '100%',
+                aspectRatio: `${view.w} / ${view.h}`,
+                maxHeight: 'min(72vh, 860px)',
+                touchAction: 'pan-y',
+              }
+            : { width: '100%', height, touchAction: 'pan-y' }
+        }
         role="listbox"
         aria-multiselectable
         aria-label={label ?? `${plan.vehicle.name}, ${plan.panels.length} panels; arrows walk from panel to panel`}
@@ -168,25 +178,15 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
           ))}
         </ul>
         <span className="ms-auto d-flex gap-1 no-print">
-          <button
-            type="button"
-            className="btn btn-outline-secondary btn-sm"
-            aria-label="Zoom in"
-            onClick={() => scaleBy(1.4)}
-          >
+          <Button variant="outline-secondary" size="sm" aria-label="Zoom in" onClick={() => scaleBy(1.4)}>
             +
-          </button>
-          <button
-            type="button"
-            className="btn btn-outline-secondary btn-sm"
-            aria-label="Zoom out"
-            onClick={() => scaleBy(1 / 1.4)}
-          >
+          </Button>
+          <Button variant="outline-secondary" size="sm" aria-label="Zoom out" onClick={() => scaleBy(1 / 1.4)}>
             −
-          </button>
-          <button type="button" className="btn btn-outline-secondary btn-sm" onClick={fit}>
+          </Button>
+          <Button variant="outline-secondary" size="sm" onClick={fit}>
             Whole
-          </button>
+          </Button>
         </span>
       </div>
     </div>

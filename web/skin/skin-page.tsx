@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import { useState } from 'react'
 import { panelAreaMm2 } from '@/core/model/vehicle/outline'
 import { useJob } from '@/web/job/job-state'
@@ -18,9 +19,9 @@ export function SkinPage() {
           {plan.vehicle.name}, {plan.panels.length} panels, over a 100 mm grid. Front to the left, left side below.
         </span>
         <span className="spacer" />
-        <button type="button" className="btn btn-outline-primary btn-sm no-print" onClick={() => window.print()}>
+        <Button variant="outline-primary" size="sm" className="no-print" onClick={() => window.print()}>
           Print on one page
-        </button>
+        </Button>
       </div>
       <SkinPlate selected={selected} onSelect={setSelected} height="min(64vh, 760px)" />
       <p className="label no-print" role="status">

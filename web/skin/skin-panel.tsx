@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import { useState } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Point } from '@/core/kit/plane'
@@ -44,15 +45,15 @@ export function SkinPlate({
       {layers.length > 1 && (
         <div className="d-flex gap-1 flex-wrap mb-1 no-print" role="group" aria-label="Layer">
           {layers.map((l) => (
-            <button
+            <Button
               key={l}
-              type="button"
-              className={`btn btn-sm ${l === layer ? 'btn-primary' : 'btn-outline-secondary'}`}
+              size="sm"
+              variant={l === layer ? 'primary' : 'outline-secondary'}
               aria-pressed={l === layer}
               onClick={() => setLayer(l)}
             >
               {NAMES[l]}
-            </button>
+            </Button>
           ))}
         </div>
       )}

@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import { useMemo, useState } from 'react'
 import { parseLength } from '@/core/kit/units'
 import type { Plan } from '@/core/model/plan/schema'
@@ -85,18 +86,18 @@ export function GuidedTape({
         </p>
         <div className="d-grid gap-2" style={{ maxWidth: 520 }}>
           {roundOf(plan, false).length > 0 && (
-            <button type="button" className="btn btn-plain" onClick={() => begin(false)}>
+            <Button variant="plain" onClick={() => begin(false)}>
               Go on with every figure
-            </button>
+            </Button>
           )}
           {at > 0 && (
-            <button type="button" className="btn btn-plain" onClick={back}>
+            <Button variant="plain" onClick={back}>
               Back
-            </button>
+            </Button>
           )}
-          <button type="button" className="btn btn-go" onClick={onClose}>
+          <Button variant="go" onClick={onClose}>
             Done
-          </button>
+          </Button>
         </div>
       </section>
     )
@@ -117,9 +118,9 @@ export function GuidedTape({
           {most ? ', what matters most' : ''}
         </span>
         <progress value={at} max={round.length} aria-label={`${left} questions left`} />
-        <button type="button" className="btn btn-plain ms-auto" onClick={onClose}>
+        <Button variant="plain" className="ms-auto" onClick={onClose}>
           Leave
-        </button>
+        </Button>
       </div>
       <div className="guided-body">
         <div>
@@ -155,40 +156,38 @@ export function GuidedTape({
         <div>
           <div className="keypad">
             {['7', '8', '9', '4', '5', '6', '1', '2', '3', inch ? ' ' : '.', '0', '⌫'].map((k) => (
-              <button
+              <Button
+                variant="plain"
                 key={k}
-                type="button"
-                className="btn btn-plain"
                 aria-label={k === '⌫' ? 'Delete' : k === ' ' ? 'Space' : k}
                 onClick={() => press(k)}
               >
                 {k === ' ' ? '␣' : k}
-              </button>
+              </Button>
             ))}
           </div>
           {inch && (
             <div className="keypad fractions">
               {['1/8', '1/4', '3/8', '1/2', '5/8', '3/4', '7/8', '1/16', '3/16', '5/16', '7/16', '9/16'].map((k) => (
-                <button key={k} type="button" className="btn btn-plain" onClick={() => press(k)}>
+                <Button variant="plain" key={k} onClick={() => press(k)}>
                   {k}
-                </button>
+                </Button>
               ))}
             </div>
           )}
           <div className="d-grid gap-2 mt-2">
-            <button type="button" className="btn btn-go" disabled={!good} onClick={() => good && enter(parsed.value)}>
+            <Button variant="go" disabled={!good} onClick={() => good && enter(parsed.value)}>
               {good ? `Take ${fmt.text(fmt.length(parsed.value))}` : 'Type the figure'}
-            </button>
+            </Button>
             <div className="guided-pair">
               {question.assumed && (
-                <button type="button" className="btn btn-plain" onClick={() => enter(question.mm)}>
+                <Button variant="plain" onClick={() => enter(question.mm)}>
                   It is {fmt.text(fmt.length(question.mm))}
-                </button>
+                </Button>
               )}
               {twin && (
-                <button
-                  type="button"
-                  className="btn btn-plain"
+                <Button
+                  variant="plain"
                   onClick={() => {
                     edit((p) => sameAsOtherSide(p, panel.id))
                     setTyped('')
@@ -199,14 +198,14 @@ export function GuidedTape({
                   }}
                 >
                   Same as other side
-                </button>
+                </Button>
               )}
-              <button type="button" className="btn btn-plain" onClick={next}>
+              <Button variant="plain" onClick={next}>
                 Skip
-              </button>
-              <button type="button" className="btn btn-plain" disabled={at === 0} onClick={back}>
+              </Button>
+              <Button variant="plain" disabled={at === 0} onClick={back}>
                 Back
-              </button>
+              </Button>
             </div>
           </div>
         </div>

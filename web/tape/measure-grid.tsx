@@ -1,5 +1,8 @@
 'use client'
 
+import Table from 'react-bootstrap/Table'
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react'
 import { MAX_PANELS, SIDES } from '@/core/model/vehicle/schema'
 import type { Plan } from '@/core/model/plan/schema'
@@ -153,7 +156,7 @@ export function MeasureGrid({
   return (
     <>
       <div className="plate scroll-x p-2" onCopy={copy} onPaste={paste}>
-        <table className="tape-grid" ref={grid} onKeyDown={keys}>
+        <Table bsPrefix="tape-grid" ref={grid} onKeyDown={keys}>
           <thead>
             <tr>
               {heads.map((h, i) => (
@@ -170,7 +173,7 @@ export function MeasureGrid({
             {shown.map((p, row) => (
               <tr key={p.id} id={p.id} data-off={!p.wrap} data-picked={p.id === picked} onFocus={() => onPick(p.id)}>
                 <td style={{ minWidth: 150 }} data-marked={marked(row, 0)}>
-                  <input
+                  <Form.Control
                     data-cell={`${row}:0`}
                     type="text"
                     aria-label={`Name of ${p.name}`}
@@ -193,7 +196,7 @@ export function MeasureGrid({
                   />
                 </td>
                 <td style={{ minWidth: 72 }} data-marked={marked(row, 2)}>
-                  <select
+                  <Form.Select
                     data-cell={`${row}:2`}
                     aria-label={`${p.name}, side`}
                     value={p.side}
@@ -208,7 +211,7 @@ export function MeasureGrid({
                         {word('side', s, locale)}
                       </option>
                     ))}
-                  </select>
+                  </Form.Select>
                 </td>
                 {SIZES.map(({ field, label, max, optional }, i) => (
                   <td
@@ -232,7 +235,7 @@ export function MeasureGrid({
                   </td>
                 ))}
                 <td className="text-center" style={{ width: 44 }} data-marked={marked(row, WRAP_COLUMN)}>
-                  <input
+                  <Form.Check.Input
                     data-cell={`${row}:${WRAP_COLUMN}`}
                     type="checkbox"
                     aria-label={`Wrap ${p.name}`}
@@ -244,22 +247,23 @@ export function MeasureGrid({
                   />
                 </td>
                 <td style={{ width: 34 }}>
-                  <button
-                    type="button"
-                    className="btn btn-link btn-sm p-1"
+                  <Button
+                    variant="link"
+                    size="sm"
+                    className="p-1"
                     aria-label={`Remove ${p.name}`}
                     tabIndex={-1}
                     disabled={!mayRemove}
                     onClick={() => edit((plan) => removePanel(plan, p.id))}
                   >
                     ×
-                  </button>
+                  </Button>
                 </td>
               </tr>
             ))}
             <tr>
               <td colSpan={heads.length + 1}>
-                <input
+                <Form.Control
                   data-cell={`${shown.length}:0`}
                   type="text"
                   aria-label="Name of a new panel"
@@ -281,7 +285,7 @@ export function MeasureGrid({
               </td>
             </tr>
           </tbody>
-        </table>
+        </Table>
         {plan.panels.length > 0 && shown.length === 0 && <p className="m-2">No panel matches “{wanted}”.</p>}
       </div>
       <p className="label mt-1 mb-0" role="status">

@@ -1,5 +1,6 @@
 'use client'
 
+import { PlainButton } from '@/web/kit/plain-button'
 import { useMemo, useState } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
 import { withAnswer, withMeasure, type TapeQuestion } from '@/core/stages/tape/tape-answer'
@@ -176,9 +177,8 @@ export function PanelLarge({
         ))}
       </svg>
       {m.dimensions.map((d) => (
-        <button
+        <PlainButton
           key={d.question.field}
-          type="button"
           className="dimension-hit"
           disabled={disabled}
           aria-label={`${questionName(d.question, fmt)}, ${text(d.question)}${d.question.assumed ? ', assumed' : ''}: type it`}
@@ -191,9 +191,8 @@ export function PanelLarge({
         />
       ))}
       {m.sizes.map((z) => (
-        <button
+        <PlainButton
           key={z.key}
-          type="button"
           className="dimension-hit small"
           disabled={disabled}
           aria-label={`${z.name}, ${fmt.text(fmt.length(z.mm))}: type it`}

@@ -1,5 +1,7 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
 import { freeId, slug } from '@/core/kit/ids'
 import type { Plan } from '@/core/model/plan/schema'
 import { acceptPanel, sameAsOtherSide } from '@/core/stages/tape/tape-answer'
@@ -140,18 +142,14 @@ export function PanelSheet({
         {panel.assumed.length > 0 && <span className="label">{panel.assumed.length} figures assumed</span>}
         <span className="ms-auto d-flex gap-2 flex-wrap">
           {twin && (
-            <button
-              type="button"
-              className="btn btn-outline-primary btn-sm"
-              onClick={() => edit((p) => sameAsOtherSide(p, panel.id))}
-            >
+            <Button variant="outline-primary" size="sm" onClick={() => edit((p) => sameAsOtherSide(p, panel.id))}>
               Same as {twin.name}
-            </button>
+            </Button>
           )}
           {panel.assumed.length > 0 && (
-            <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => change(acceptPanel)}>
+            <Button variant="outline-primary" size="sm" onClick={() => change(acceptPanel)}>
               It is as it stands here
-            </button>
+            </Button>
           )}
         </span>
       </div>
@@ -365,9 +363,8 @@ export function PanelSheet({
           <label className="form-label" htmlFor="paint-note">
             Paint on this panel
           </label>
-          <input
+          <Form.Control
             id="paint-note"
-            className="form-control"
             maxLength={2000}
             value={panel.paintNote}
             onChange={(e) => change((p) => ({ ...p, paintNote: e.target.value }))}
@@ -376,7 +373,7 @@ export function PanelSheet({
         {twin && (
           <div className="col-12">
             <label className="d-flex gap-2 align-items-center">
-              <input
+              <Form.Check.Input
                 type="checkbox"
                 checked={panel.mirrored}
                 onChange={(e) => change((p) => ({ ...p, mirrored: e.target.checked }))}

@@ -1,5 +1,6 @@
 'use client'
 
+import Table from 'react-bootstrap/Table'
 import { useMemo, useRef } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
 import { tapeList, type TapeItem } from '@/core/stages/tape/tape-list'
@@ -56,7 +57,7 @@ export function TapeFirst({
           {list.length} figures are assumed; each was moved within its likely range and the job reckoned again
         </span>
       </div>
-      <table className="tape-grid mt-2" style={{ maxWidth: 860 }}>
+      <Table bsPrefix="tape-grid" className="mt-2" style={{ maxWidth: 860 }}>
         <thead>
           <tr>
             <th scope="col">Panel</th>
@@ -91,7 +92,7 @@ export function TapeFirst({
             />
           ))}
         </tbody>
-      </table>
+      </Table>
     </section>
   )
 }

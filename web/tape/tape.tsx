@@ -1,5 +1,7 @@
 'use client'
 
+import { FilePicker } from '@/web/kit/file-picker'
+import Button from 'react-bootstrap/Button'
 import { useOnce } from '@/web/kit/use-once'
 import { useSearchParams, usePathname } from 'next/navigation'
 import { useDeferredValue, useRef, useState } from 'react'
@@ -54,14 +56,9 @@ export function Tape() {
           {plan.panels.length} panels, {share.taped} of {share.all} figures taped
         </span>
         <span className="spacer" />
-        <button
-          type="button"
-          className="btn btn-primary"
-          disabled={!mayTape || plan.panels.length === 0}
-          onClick={() => guide(true)}
-        >
+        <Button disabled={!mayTape || plan.panels.length === 0} onClick={() => guide(true)}>
           Guided tape
-        </button>
+        </Button>
         <FilterBox label="Filter panels" width={160} value={wanted} onText={setWanted} />
       </div>
       <Findings stage="tape" limit={4} />
@@ -138,14 +135,9 @@ function SheetTools() {
   })
   return (
     <div className="d-flex gap-2 align-items-center flex-wrap my-2">
-      <button
-        type="button"
-        className="btn btn-outline-primary btn-sm"
-        onClick={() => edit(fillRight)}
-        disabled={plan.panels.length === 0}
-      >
+      <Button variant="outline-primary" size="sm" onClick={() => edit(fillRight)} disabled={plan.panels.length === 0}>
         Fill right side from left
-      </button>
+      </Button>
       <label className="d-flex gap-1 align-items-center label">
         Tolerance
         <span style={{ width: 70 }}>
@@ -165,33 +157,28 @@ function SheetTools() {
         </span>
       </label>
       <span className="ms-auto d-flex gap-2 flex-wrap align-items-center">
-        <label className="btn btn-outline-primary btn-sm mb-0">
+        <FilePicker
+          label="Measurement sheet as CSV"
+          accept=".csv,text/csv"
+          onFile={(file) => void bring(file)}
+          size="sm"
+        >
           Bring in CSV
-          <input
-            type="file"
-            accept=".csv,text/csv"
-            className="visually-hidden"
-            aria-label="Measurement sheet as CSV"
-            onChange={(e) => {
-              void bring(e.target.files?.[0])
-              e.target.value = ''
-            }}
-          />
-        </label>
+        </FilePicker>
         <a className="btn btn-outline-primary btn-sm" href={`/jobs/${jobId}/panels.csv`}>
           CSV
         </a>
         <a className="btn btn-outline-primary btn-sm" href={`/jobs/${jobId}/measure.pdf`} target="_blank">
           Blank sheet (PDF)
         </a>
-        <button
-          type="button"
-          className="btn btn-outline-primary btn-sm"
+        <Button
+          variant="outline-primary"
+          size="sm"
           disabled={!mayPlan || plan.panels.length === 0}
           onClick={() => void keep()}
         >
           Keep in the library
-        </button>
+        </Button>
       </span>
       {said.length > 0 && (
         <div className="w-100 plate py-2" role="status">

@@ -1,5 +1,6 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
 import { ATS, type Panel } from '@/core/model/vehicle/schema'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
@@ -30,9 +31,9 @@ export function Wraps({
           return (
             <span key={at} className="d-inline-flex gap-2 align-items-center">
               <label className="d-inline-flex gap-1 align-items-center">
-                <input
+                <Form.Check.Input
                   type="checkbox"
-                  className="form-check-input mt-0"
+                  className="mt-0"
                   checked={!!own}
                   onChange={(e) => set(at, e.target.checked ? {} : null)}
                 />

@@ -1,5 +1,7 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
+import Table from 'react-bootstrap/Table'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useState } from 'react'
 import { newPlan } from '@/core/model/plan/new-plan'
@@ -91,16 +93,11 @@ export function VehicleSheet({
         </span>
         <span className="spacer" />
         {mayCorrect && (
-          <button
-            type="button"
-            className="btn btn-primary"
-            disabled={!alive || edits.length === 0}
-            onClick={() => void save()}
-          >
+          <Button disabled={!alive || edits.length === 0} onClick={() => void save()}>
             {edits.length === 0
               ? 'Nothing to correct'
               : `Save ${edits.length} ${edits.length === 1 ? 'correction' : 'corrections'}`}
-          </button>
+          </Button>
         )}
         <span role="status">{said}</span>
       </div>
@@ -124,7 +121,7 @@ export function VehicleSheet({
       </fieldset>
       <section className="plate mt-3" aria-label="History">
         <h2>History</h2>
-        <table className="quiet-table">
+        <Table bsPrefix="quiet-table">
           <tbody>
             {file.revisions.map((r) => (
               <tr key={r.number}>
@@ -134,9 +131,10 @@ export function VehicleSheet({
                 <td>{fmt.moment(r.at)}</td>
                 <td>
                   {mayCorrect && r.number !== file.head.head && (
-                    <button
-                      type="button"
-                      className="btn btn-link btn-sm p-0"
+                    <Button
+                      variant="link"
+                      size="sm"
+                      className="p-0"
                       aria-label={`Bring back state ${r.number}`}
                       onClick={() =>
                         void call(restoreVehicle, { id: file.head.id, basedOn: file.head.head, number: r.number }).then(
@@ -145,13 +143,13 @@ export function VehicleSheet({
                       }
                     >
                       Bring back
-                    </button>
+                    </Button>
                   )}
                 </td>
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
         <p className="label mb-0">Jobs keep the figures they were planned with; the next one starts from these.</p>
       </section>
     </main>

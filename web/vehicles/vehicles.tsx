@@ -1,5 +1,6 @@
 'use client'
 
+import Table from 'react-bootstrap/Table'
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import type { VehicleHead } from '@/web/actions/vehicles'
@@ -28,7 +29,7 @@ export function Vehicles({ vehicles, units }: { vehicles: VehicleHead[]; units: 
       {vehicles.length > 0 && shown.length === 0 && <p className="plate">No vehicle matches “{text}”.</p>}
       {shown.length > 0 && (
         <div className="plate scroll-x">
-          <table className="quiet-table">
+          <Table bsPrefix="quiet-table">
             <thead>
               <tr>
                 <th scope="col">Vehicle</th>
@@ -61,7 +62,7 @@ export function Vehicles({ vehicles, units }: { vehicles: VehicleHead[]; units: 
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </div>
       )}
     </main>

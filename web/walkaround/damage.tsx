@@ -1,5 +1,8 @@
 'use client'
 
+import { FilePicker } from '@/web/kit/file-picker'
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
 import { useState } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
 import { freeId } from '@/core/kit/ids'
@@ -187,30 +190,26 @@ function DamageMore({
         </a>
       ))}
       {mayWalkaround && d.photoIds.length < 12 && (
-        <label className="btn btn-outline-secondary btn-sm mb-0">
+        <FilePicker
+          label={`Photo of damage ${number}`}
+          accept="image/jpeg,image/png,image/webp"
+          onFile={(file) => void send(file)}
+          size="sm"
+          variant="outline-secondary"
+          capture="environment"
+        >
           Photo
-          <input
-            type="file"
-            accept="image/jpeg,image/png,image/webp"
-            capture="environment"
-            className="visually-hidden"
-            aria-label={`Photo of damage ${number}`}
-            onChange={(e) => {
-              void send(e.target.files?.[0])
-              e.target.value = ''
-            }}
-          />
-        </label>
+        </FilePicker>
       )}
       {blocks && !d.waived && reason === null && (
-        <button type="button" className="btn btn-outline-danger btn-sm" onClick={() => setReason('')}>
+        <Button variant="outline-danger" size="sm" onClick={() => setReason('')}>
           Waive
-        </button>
+        </Button>
       )}
       {blocks && !d.waived && reason !== null && (
         <>
-          <input
-            className="form-control form-control-sm"
+          <Form.Control
+            size="sm"
             style={{ width: 190 }}
             aria-label={`Damage ${number}, reason to waive`}
             placeholder="Reason"
@@ -218,9 +217,9 @@ function DamageMore({
             value={reason}
             onChange={(e) => setReason(e.target.value)}
           />
-          <button
-            type="button"
-            className="btn btn-danger btn-sm"
+          <Button
+            variant="danger"
+            size="sm"
             disabled={reason.trim().length < 3}
             onClick={() => {
               onChange({ waived: { reason: reason.trim(), by: member.name, at: new Date().toISOString() } })
@@ -228,15 +227,15 @@ function DamageMore({
             }}
           >
             Waive it
-          </button>
+          </Button>
         </>
       )}
       {d.waived && (
         <span className="label">
           waived by {d.waived.by}: {d.waived.reason}{' '}
-          <button type="button" className="btn btn-link btn-sm p-0" onClick={() => onChange({ waived: null })}>
+          <Button variant="link" size="sm" className="p-0" onClick={() => onChange({ waived: null })}>
             Take back
-          </button>
+          </Button>
         </span>
       )}
       {said !== '' && (

@@ -1,5 +1,7 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
 import { useRef, useState, type PointerEvent } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
 import { signedMark } from '@/core/model/plan/signed-mark'
@@ -48,16 +50,17 @@ export function Signature() {
             )}
           </span>
           {mayWalkaround && (
-            <button
-              type="button"
-              className="btn btn-outline-primary btn-sm ms-auto"
+            <Button
+              variant="outline-primary"
+              size="sm"
+              className="ms-auto"
               onClick={() => {
                 set(null)
                 setStrokes([])
               }}
             >
               Sign again
-            </button>
+            </Button>
           )}
         </div>
       </section>
@@ -71,26 +74,15 @@ export function Signature() {
           <label className="form-label" htmlFor="signer">
             Name
           </label>
-          <input
-            id="signer"
-            className="form-control"
-            maxLength={120}
-            value={name}
-            onChange={(e) => setName(e.target.value)}
-          />
+          <Form.Control id="signer" maxLength={120} value={name} onChange={(e) => setName(e.target.value)} />
           <div className="d-flex gap-2 mt-2">
-            <button
-              type="button"
-              className="btn btn-primary"
-              disabled={!mayWalkaround || name.trim() === ''}
-              onClick={sign}
-            >
+            <Button disabled={!mayWalkaround || name.trim() === ''} onClick={sign}>
               {strokes.length > 0 ? 'Sign with the drawn name' : 'Sign with the typed name'}
-            </button>
+            </Button>
             {strokes.length > 0 && (
-              <button type="button" className="btn btn-outline-secondary" onClick={() => setStrokes([])}>
+              <Button variant="outline-secondary" onClick={() => setStrokes([])}>
                 Wipe
-              </button>
+              </Button>
             )}
           </div>
         </div>

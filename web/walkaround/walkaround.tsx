@@ -1,5 +1,7 @@
 'use client'
 
+import { DateField } from '@/web/kit/date-field'
+import Button from 'react-bootstrap/Button'
 import { ZONES, type FilmSheet } from '@/core/model/film/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import { hardwareOf } from '@/core/model/vehicle/families'
@@ -83,10 +85,10 @@ export function WalkaroundView() {
               <label className="form-label" htmlFor="colour-hex">
                 Nearest shade
               </label>
-              <input
+              <Form.Control
                 id="colour-hex"
                 type="color"
-                className="form-control form-control-color w-100"
+                className="form-control-color w-100"
                 value={plan.vehicle.colour.hex}
                 onChange={(e) =>
                   edit((p) => ({
@@ -133,12 +135,11 @@ export function WalkaroundView() {
                 <label className="form-label" htmlFor="repainted-on">
                   Repainted on
                 </label>
-                <input
+                <DateField
                   id="repainted-on"
-                  type="date"
-                  className="form-control"
-                  value={w.paint.repaintedOn ?? ''}
-                  onChange={(e) => paint({ repaintedOn: e.target.value || null })}
+                  value={w.paint.repaintedOn}
+                  locale={fmt.units.locale}
+                  onValue={(repaintedOn) => paint({ repaintedOn })}
                 />
               </div>
             )}
@@ -165,13 +166,14 @@ export function WalkaroundView() {
           <h2>Hardware</h2>
           <Lists list="hardware" />
           {fromPanels.length > 0 && (
-            <button
-              type="button"
-              className="btn btn-outline-primary btn-sm ms-2"
+            <Button
+              variant="outline-primary"
+              size="sm"
+              className="ms-2"
               onClick={() => set({ hardware: [...w.hardware, ...fromPanels] })}
             >
               Add {fromPanels.length} from the panels
-            </button>
+            </Button>
           )}
         </section>
         <section className="plate mb-3">
@@ -185,9 +187,9 @@ export function WalkaroundView() {
           <label className="h2" htmlFor="walk-note">
             Note
           </label>
-          <textarea
+          <Form.Control
+            as="textarea"
             id="walk-note"
-            className="form-control"
             rows={2}
             maxLength={2000}
             value={w.note}
@@ -224,9 +226,8 @@ function TextField({
       <label className="form-label" htmlFor={id}>
         {label}
       </label>
-      <input
+      <Form.Control
         id={id}
-        className="form-control"
         maxLength={120}
         value={draft ?? value}
         aria-invalid={bad || undefined}

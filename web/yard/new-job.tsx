@@ -1,5 +1,8 @@
 'use client'
 
+import { FilePicker } from '@/web/kit/file-picker'
+import Form from 'react-bootstrap/Form'
+import Button from 'react-bootstrap/Button'
 import { zodResolver } from '@hookform/resolvers/zod'
 import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
@@ -81,9 +84,8 @@ export function NewJob({ show, onHide, units }: { show: boolean; onHide: () => v
       <label className="form-label" htmlFor={`new-${name}`}>
         {label}
       </label>
-      <input
+      <Form.Control
         id={`new-${name}`}
-        className="form-control"
         {...extra}
         {...register(name)}
         aria-invalid={formState.errors[name] ? true : undefined}
@@ -93,7 +95,7 @@ export function NewJob({ show, onHide, units }: { show: boolean; onHide: () => v
   )
   return (
     <Modal show={show} onHide={onHide} size="lg" aria-labelledby="new-job-title">
-      <form id={FORM} onSubmit={handleSubmit(make)} noValidate>
+      <Form id={FORM} onSubmit={handleSubmit(make)} noValidate>
         <Modal.Header closeButton>
           <Modal.Title as="h2" id="new-job-title">
             New job
@@ -108,13 +110,13 @@ export function NewJob({ show, onHide, units }: { show: boolean; onHide: () => v
               <label className="form-label" htmlFor="new-kind">
                 Body
               </label>
-              <select id="new-kind" className="form-select" {...register('kind')}>
+              <Form.Select id="new-kind" {...register('kind')}>
                 {words('vehicle', locale).map(([code, text]) => (
                   <option key={code} value={code}>
                     {text}
                   </option>
                 ))}
-              </select>
+              </Form.Select>
             </div>
             {field('colourName', 'Body colour')}
             {field('colourHex', 'Nearest shade', { type: 'color' })}
@@ -126,23 +128,19 @@ export function NewJob({ show, onHide, units }: { show: boolean; onHide: () => v
             </p>
           )}
           <p className="label mt-4 mb-1">Or bring in a job file</p>
-          <input
-            type="file"
-            className="form-control"
-            accept=".json,application/json"
-            aria-label="Job file"
-            onChange={(e) => void bring(e.target.files?.[0])}
-          />
+          <FilePicker label="Job file" accept=".json,application/json" onFile={(file) => void bring(file)}>
+            Choose a job file
+          </FilePicker>
         </Modal.Body>
         <Modal.Footer>
-          <button type="button" className="btn btn-outline-secondary" onClick={onHide}>
+          <Button variant="outline-secondary" onClick={onHide}>
             Cancel
-          </button>
-          <button className="btn btn-primary" disabled={formState.isSubmitting}>
+          </Button>
+          <Button type="submit" disabled={formState.isSubmitting}>
             Take it in
-          </button>
+          </Button>
         </Modal.Footer>
-      </form>
+      </Form>
     </Modal>
   )
 }

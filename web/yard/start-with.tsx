@@ -1,5 +1,6 @@
 'use client'
 
+import Form from 'react-bootstrap/Form'
 import { useState } from 'react'
 import { STYLES, type Keys, type Style } from '@/core/model/vehicle/families'
 import type { VehicleHead } from '@/web/actions/vehicles'
@@ -44,7 +45,7 @@ export function StartWith({
       <div className="d-flex gap-3 flex-wrap mb-2">
         {style && (
           <label className="d-flex gap-1 align-items-center">
-            <input
+            <Form.Check.Input
               type="radio"
               name="start"
               checked={start.from === 'style'}
@@ -55,7 +56,7 @@ export function StartWith({
         )}
         {vehicles.length > 0 && (
           <label className="d-flex gap-1 align-items-center">
-            <input
+            <Form.Check.Input
               type="radio"
               name="start"
               checked={start.from === 'vehicle'}
@@ -65,7 +66,7 @@ export function StartWith({
           </label>
         )}
         <label className="d-flex gap-1 align-items-center">
-          <input
+          <Form.Check.Input
             type="radio"
             name="start"
             checked={start.from === 'nothing'}
@@ -75,8 +76,7 @@ export function StartWith({
         </label>
       </div>
       {start.from === 'vehicle' && (
-        <select
-          className="form-select"
+        <Form.Select
           aria-label="Vehicle measured before"
           value={start.vehicleId}
           onChange={(e) => onStart({ from: 'vehicle', vehicleId: e.target.value })}
@@ -86,7 +86,7 @@ export function StartWith({
               {v.name}, {v.panels} panels, {v.figures > 0 ? Math.round((100 * v.taped) / v.figures) : 0} % taped
             </option>
           ))}
-        </select>
+        </Form.Select>
       )}
       {start.from === 'style' && style && (
         <>

@@ -1,5 +1,6 @@
 'use client'
 
+import Button from 'react-bootstrap/Button'
 import Link from 'next/link'
 import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useState } from 'react'
@@ -46,9 +47,9 @@ export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUn
         <span className="spacer" />
         <FilterBox label="Filter jobs" width={240} value={filter} onText={setFilter} />
         {mayAdd && (
-          <button type="button" className="btn btn-primary" disabled={!alive} onClick={() => setAdding(true)}>
+          <Button disabled={!alive} onClick={() => setAdding(true)}>
             New job
-          </button>
+          </Button>
         )}
       </div>
       {jobs.length === 0 && <p className="plate">No job yet. “New job” takes the first vehicle in.</p>}

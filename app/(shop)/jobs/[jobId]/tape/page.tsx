@@ -1,0 +1,7 @@
+import { Tape } from '@/web/tape/tape'
+
+export const metadata = { title: 'Tape' }
+
+export default function TapeRoute() {
+  return <Tape />
+}
