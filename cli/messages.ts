@@ -1,5 +1,5 @@
 import type { UnplacedWhy } from '@/core/engines/roll/contract'
-import type { FlatWarning } from '@/core/engines/stretch/flat-panel'
+import type { FlatWarning } from '@/core/engines/stretch/flat-warning'
 import type { Fault } from '@/core/kit/result'
 
 type Facts = Record<string, string | number>
@@ -63,6 +63,7 @@ const SAY: Record<string, (f: Record<string, string | number>) => string> = {
   cannot_flatten: () => 'no map without turned triangles was found; cut it into parts by a seam',
   too_many_pieces: () => 'more pieces than one call takes',
 }
+
 export const messageOf = (fault: Fault): string =>
   SAY[fault.code]?.(fault.facts ?? {}) ?? `cannot be taken (${fault.code})`
 
@@ -77,6 +78,7 @@ const WARNINGS: { [C in FlatWarning['code']]: (w: Extract<FlatWarning, { code: C
   very_small: ({ acrossMm }) => `only ${acrossMm.toPrecision(3)} mm across: is the mesh in metres or inches?`,
   very_large: ({ acrossMm }) => `${acrossMm.toPrecision(3)} mm across: is the mesh in other units than mm?`,
 }
+
 /** What a result warns of, in words. */
 export const warningText = (w: FlatWarning): string =>
   // Code and facts belong together, which a look-up in a table of sentences cannot show.

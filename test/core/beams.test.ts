@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '@/core/kit/random'
 import { pack, type PackItem, type Packing } from '@/core/solve/pack'
-import { apart } from '@/core/solve/pack/beam'
-import { kindsOf } from '@/core/solve/pack/kinds'
+import { apart } from '@/core/solve/pack/model/band'
+import { kindsOf } from '@/core/solve/pack/model/kinds'
 import { faultsOf } from '../fixtures/check-packing'
 import { cutUp } from '../fixtures/cut-up'
 

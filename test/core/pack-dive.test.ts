@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '@/core/kit/random'
 import { pack, type PackItem } from '@/core/solve/pack'
-import { bandsLength, type Band } from '@/core/solve/pack/band'
-import { dive } from '@/core/solve/pack/dive'
-import type { Kind } from '@/core/solve/pack/kinds'
-import { BandPool } from '@/core/solve/pack/recombine'
+import { bandsLength, type Band } from '@/core/solve/pack/model/band'
+import { dive } from '@/core/solve/pack/straight/dive'
+import type { Kind } from '@/core/solve/pack/model/kinds'
+import { BandPool } from '@/core/solve/pack/straight/recombine'
 import { fleet } from '../../bench/instances'
 import { faultsOf } from '../fixtures/check-packing'
 
@@ -18,6 +18,7 @@ const item = (id: number, copy: number): PackItem => ({
   turn: 'fixed',
   group: null,
 })
+
 /** Kinds of which each lies alone in 400. */
 const kindsFor = (n: number, copies: number): Kind[] =>
   Array.from({ length: n }, (_, i) => ({

@@ -1,7 +1,7 @@
 import { describe, expect, it, vi } from 'vitest'
 import { seeded } from '@/core/kit/random'
 import { layoutByContract, type LayoutInput } from '@/core/engines/roll/contract'
-import { Decoder } from '@/core/solve/pack/decode'
+import { Decoder } from '@/core/solve/pack/straight/decode'
 import { faults } from '../fixtures/check-plan'
 
 /** Pieces and rolls of chance sizes, as many as are wanted. */
@@ -36,6 +36,7 @@ function request(
     ...rest,
   }
 }
+
 /** A clock that moves on whenever it is asked: budgets are counted in questions, so a slow machine changes nothing. */
 const clock = (stepMs: number) => {
   let now = 0

@@ -2,9 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { seeded } from '@/core/kit/random'
 import { pack, type PackBin, type PackItem, type PackOptions, type Packing } from '@/core/solve/pack'
-import { bars } from '@/core/solve/pack/bars'
-import { dualFeasible } from '@/core/solve/pack/bound'
-import { kindsOf } from '@/core/solve/pack/kinds'
+import { bars } from '@/core/solve/pack/bound/bars'
+import { dualFeasible } from '@/core/solve/pack/bound/bound'
+import { kindsOf } from '@/core/solve/pack/model/kinds'
 import { faultsOf } from '../fixtures/check-packing'
 
 const item = (

@@ -12,19 +12,10 @@ import {
   type Topology,
   type TriMesh,
 } from '../../solve/mesh'
+import type { FlatWarning } from './flat-warning'
 import { layRestBeside } from './laid-first'
 import { pathSides } from '../../solve/mesh/lines'
 import { partOfMesh, rimOf, sizeWarnings, whyNoPanel } from './mesh-checks'
-
-/** What is to be told beside a result, as codes; lengths mm, fractions. `web` and `cli` own the words. */
-export type FlatWarning =
-  | { code: 'collapsed_mended'; collapsed: number }
-  | { code: 'parts_apart'; parts: number }
-  | { code: 'stopped_early' }
-  | { code: 'lies_on_itself' }
-  | { code: 'squeezed_beside_laid'; squeeze: number }
-  | { code: 'very_small'; acrossMm: number }
-  | { code: 'very_large'; acrossMm: number }
 
 /** What `npx cuirass stretch` answers. Fractions, weighted by surface area; lengths mm. */
 export interface StretchReport {
@@ -38,6 +29,7 @@ export interface StretchReport {
   pieces: number
   warnings: FlatWarning[]
 }
+
 export interface FlatPanel {
   mesh: TriMesh
   /** Film place of each corner, xy (length 6t), mm. */
@@ -47,6 +39,7 @@ export interface FlatPanel {
   filmVertices: number
   report: StretchReport
 }
+
 export interface StretchOptions {
   limit: number
   shrink: number

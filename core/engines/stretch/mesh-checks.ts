@@ -1,7 +1,7 @@
 import { nth } from '../../kit/known'
 import type { Fault } from '../../kit/result'
 import type { Topology, TriMesh } from '../../solve/mesh'
-import type { FlatWarning } from './flat-panel'
+import type { FlatWarning } from './flat-warning'
 
 /** A panel smaller or larger than this across is probably in other units, mm. */
 const SMALL_MM = 80

@@ -1,0 +1,29 @@
+import { CodeTable, longer } from '../model/code-table'
+
+/** The shortest band of each selection of items: its length, and what it is made of. */
+export class BandTable extends CodeTable {
+  length = new Int32Array(4096)
+  private a = new Int32Array(4096)
+  private b = new Int32Array(4096)
+  private as = new Int32Array(4096)
+
+  /** `as` what two rectangles a and b (or an item a) make it; kept where none as short is known. */
+  keep(low: number, high: number, length: number, a: number, b: number, as: number): void {
+    const known = this.size
+    const at = this.put(low, high)
+    if (at === this.length.length) {
+      this.length = longer(this.length)
+      this.a = longer(this.a)
+      this.b = longer(this.b)
+      this.as = longer(this.as)
+    }
+    if (at !== known && length >= this.length[at]) return
+    this.length[at] = length
+    this.a[at] = a
+    this.b[at] = b
+    this.as[at] = as
+  }
+  how(band: number): { as: number; a: number; b: number } {
+    return { as: this.as[band], a: this.a[band], b: this.b[band] }
+  }
+}

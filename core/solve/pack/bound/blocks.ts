@@ -1,0 +1,434 @@
+import { BandTable } from './band-table'
+import { CodeTable, longer } from '../model/code-table'
+
+/** What an item is laid as, and how two blocks are put together. */
+export const AS = { comes: 0, turned: 1, beside: 2, behind: 3 } as const
+
+/**
+ * Candidates of one number of items, places of rectangles in lists (some ten for each) and bands at most: some 50 MB
+ * in all.
+ */
+const MOST = { candidates: 150_000, listed: 1_000_000, bands: 60_000 }
+/** The clock is asked after so many pairs. */
+export const CHECK_EVERY = 16_384
+/** And before so many rectangles are put in order. */
+const ASK_FROM = 1_000
+/** Classes of rectangles by what they keep from what lies beside them, and by width. */
+const LEVELS = 8
+const WIDTHS = 32
+const LEAST = 1e-9
+/**
+ * Keys are sorted as whole numbers: in such shares of a step, from so far below 0, with more places than there are
+ * rectangles of a number of items.
+ */
+export const SHARES = 64
+const ABOVE = 2 ** 20
+export const PLACES = 2 ** 20
+
+/** Rectangles in the order of a key, with the selections they hold. */
+interface Ordered {
+  key: Float64Array
+  entry: Int32Array
+  low: Int32Array
+  high: Int32Array
+  value: Float64Array
+}
+const NONE: Ordered = {
+  key: new Float64Array(0),
+  entry: new Int32Array(0),
+  low: new Int32Array(0),
+  high: new Int32Array(0),
+  value: new Float64Array(0),
+}
+
+/** Those not put together in the way they would be again, and those that are. */
+type Split = [Ordered, Ordered]
+/** Rectangles of one number of items. */
+interface Layer {
+  /**
+   * By what they keep: `own` those of a level by what they lose, `lower` those that may still go behind them, by what
+   * they would lose as wide as that.
+   */
+  own: Split[]
+  lower: Split[]
+  /** By width, by length in each; the thinnest of them, the most any is worth and that for its length. */
+  wide: { thin: number; worth: number; rich: number; split: Split }[]
+}
+
+/** How many of each kind: two words of bits, where a sum too large sets a guard. */
+export interface Counting {
+  bias: readonly [number, number]
+  guard: readonly [number, number]
+}
+
+/** Selections of items with their least rectangles, by number of items; and bands, which nothing fits beside. */
+export class Blocks {
+  work = 0
+  private readonly layers: Layer[] = []
+  // Rectangles that are done: size, what they hold and how they are put together.
+  private w = new Int32Array(8192)
+  private h = new Int32Array(8192)
+  private a = new Int32Array(8192)
+  private b = new Int32Array(8192)
+  private as = new Int32Array(8192)
+  private low = new Int32Array(8192)
+  private high = new Int32Array(8192)
+  private value = new Float64Array(8192)
+  private entries = 0
+  private listed = 0
+  // Those of the number of items being worked on: lists of rectangles, one a selection.
+  private readonly open = new CodeTable()
+  private openValue = new Float64Array(4096)
+  private openHead = new Int32Array(4096)
+  private cw = new Int32Array(8192)
+  private ch = new Int32Array(8192)
+  private ca = new Int32Array(8192)
+  private cb = new Int32Array(8192)
+  private cas = new Int32Array(8192)
+  private next = new Int32Array(8192)
+  private candidates = 0
+  /** Told to stop while lists were being made: what there is is of no use. */
+  private stopped = false
+
+  readonly bands = new BandTable()
+
+  /** 1 − u(W − w) for each width w, the same at the least width of each level, and the level of each width. */
+  private readonly keep: Float64Array
+  private readonly keepOf: Float64Array
+  private readonly level: Uint8Array
+  /** What can be lost at most beside a block that is itself worth more than it keeps. */
+  private readonly spare: number
+
+  constructor(
+    private readonly width: number,
+    private readonly narrowest: number,
+    /** Most that crossings of each width are worth, 1 at the whole width. */
+    u: Float64Array,
+    /** What a plan may be longer than its items are worth, and its length. */
+    readonly slack: number,
+    length: number,
+    private readonly counting: Counting,
+    private readonly over: () => boolean,
+  ) {
+    this.keep = Float64Array.from(u, (_, w) => 1 - u[width - w])
+    this.level = Uint8Array.from(this.keep, (k) => Math.min(LEVELS - 1, Math.floor(Math.max(0, k) * LEVELS)))
+    // A level without widths keeps what the one below it does.
+    this.keepOf = new Float64Array(LEVELS).fill(-1)
+    for (let w = width; w >= 0; w--) this.keepOf[this.level[w]] = this.keep[w]
+    for (let l = 1; l < LEVELS; l++) if (this.keepOf[l] === -1) this.keepOf[l] = this.keepOf[l - 1]
+    this.spare = length * u.reduce((most, x, w) => Math.max(most, x - this.keep[w]), 0)
+  }
+
+  /** True once there are more than can be held. */
+  get full(): boolean {
+    return (
+      this.stopped || this.candidates > MOST.candidates || this.listed > MOST.listed || this.bands.size > MOST.bands
+    )
+  }
+  /** How a rectangle is put together. */
+  how(e: number): ReturnType<BandTable['how']> {
+    return { as: this.as[e], a: this.a[e], b: this.b[e] }
+  }
+  /** A rectangle that holds a selection, unless it loses too much or is no smaller than one known. */
+  add(low: number, high: number, value: number, w: number, h: number, a: number, b: number, as: number): void {
+    if (this.width - w < this.narrowest) {
+      if (h - value <= this.slack) this.bands.keep(low, high, h, a, b, as)
+      return
+    }
+    if (h * this.keep[w] - value > this.slack) return
+    const known = this.open.size
+    const s = this.open.put(low, high)
+    if (s === known) {
+      if (s === this.openValue.length) {
+        this.openValue = longer(this.openValue)
+        this.openHead = longer(this.openHead)
+      }
+      this.openValue[s] = value
+      this.openHead[s] = -1
+    }
+    // By width, the thinnest first; so the longest first, too.
+    const { cw, ch, next } = this
+    let before = -1
+    let after = this.openHead[s]
+    while (after >= 0 && cw[after] < w) {
+      if (ch[after] <= h) return
+      before = after
+      after = next[after]
+    }
+    if (after >= 0 && cw[after] === w && ch[after] <= h) return
+    while (after >= 0 && ch[after] >= h) after = next[after]
+    const c = this.candidates++
+    if (c === cw.length) {
+      this.cw = longer(this.cw)
+      this.ch = longer(this.ch)
+      this.ca = longer(this.ca)
+      this.cb = longer(this.cb)
+      this.cas = longer(this.cas)
+      this.next = longer(this.next)
+    }
+    this.cw[c] = w
+    this.ch[c] = h
+    this.ca[c] = a
+    this.cb[c] = b
+    this.cas[c] = as
+    this.next[c] = after
+    if (before < 0) this.openHead[s] = c
+    else this.next[before] = c
+  }
+
+  /** The selections worked on are done: they are put in order, and what may be a band by itself becomes one. */
+  close(): void {
+    const { open } = this
+    const from = this.entries
+    for (let s = 0; s < open.size; s++) {
+      const value = this.openValue[s]
+      const [low, high] = [open.low[s], open.high[s]]
+      let last = -1
+      for (let c = this.openHead[s]; c >= 0; c = this.next[c]) {
+        const e = this.entries++
+        if (e === this.w.length) this.lengthen()
+        this.w[e] = this.cw[c]
+        this.h[e] = this.ch[c]
+        this.a[e] = this.ca[c]
+        this.b[e] = this.cb[c]
+        this.as[e] = this.cas[c]
+        this.low[e] = low
+        this.high[e] = high
+        this.value[e] = value
+        last = c
+      }
+      if (last >= 0 && this.ch[last] - value <= this.slack)
+        this.bands.keep(low, high, this.ch[last], this.ca[last], this.cb[last], this.cas[last])
+    }
+    this.layers.push(this.layer(from))
+    open.clear()
+    this.candidates = 0
+  }
+  private lengthen(): void {
+    this.w = longer(this.w)
+    this.h = longer(this.h)
+    this.a = longer(this.a)
+    this.b = longer(this.b)
+    this.as = longer(this.as)
+    this.low = longer(this.low)
+    this.high = longer(this.high)
+    this.value = longer(this.value)
+  }
+  private layer(from: number): Layer {
+    const { w, h, value, level, keep, keepOf, slack, spare } = this
+    const own: number[][] = Array.from({ length: LEVELS }, () => [])
+    const wide: number[][] = Array.from({ length: WIDTHS }, () => [])
+    for (let e = from; e < this.entries; e++) {
+      own[level[w[e]]].push(e)
+      wide[Math.floor((w[e] * WIDTHS) / (this.width + 1))].push(e)
+    }
+    // Of all that is thinner, what may still lie behind something as wide as the level.
+    let below: number[] = []
+    const lower = own.map((list, l) => {
+      const factor = keepOf[l]
+      const left: number[] = []
+      const keys: number[] = []
+      for (const e of below) {
+        const loss = h[e] * factor - value[e]
+        if (loss > slack + spare + LEAST) continue
+        left.push(e)
+        keys.push(loss)
+      }
+      below = left.concat(list)
+      return this.split(left, keys, AS.behind)
+    })
+    return {
+      lower,
+      own: own.map((list) =>
+        this.split(
+          list,
+          list.map((e) => h[e] * keep[w[e]] - value[e]),
+          AS.behind,
+        ),
+      ),
+      wide: wide
+        .filter((list) => list.length > 0)
+        .map((list) => {
+          let [thin, worth, rich] = [Infinity, 0, LEAST]
+          for (const e of list) {
+            thin = Math.min(thin, w[e])
+            worth = Math.max(worth, value[e])
+            rich = Math.max(rich, value[e] / h[e])
+          }
+          return {
+            thin,
+            worth,
+            rich,
+            split: this.split(
+              list,
+              list.map((e) => h[e]),
+              AS.beside,
+            ),
+          }
+        }),
+    }
+  }
+  /**
+   * Those put together otherwise than `as`, and those so, in the order of their keys (a little less than given: whole
+   * shares).
+   */
+  private split(entries: readonly number[], keys: readonly number[], as: number): Split {
+    if (entries.length === 0 || this.stopped) return [NONE, NONE]
+    this.work += entries.length >> 2
+    if (entries.length > ASK_FROM && this.over()) this.stopped = true
+    this.listed += entries.length
+    // Sorted as whole numbers of key and place, which is many times faster than by a function.
+    const order = Float64Array.from(keys, (key, i) => Math.floor((key + ABOVE) * SHARES) * PLACES + i).sort()
+    let same = 0
+    for (const e of entries) if (this.as[e] === as) same++
+    const make = (n: number): Ordered =>
+      n === 0
+        ? NONE
+        : {
+            key: new Float64Array(n),
+            entry: new Int32Array(n),
+            low: new Int32Array(n),
+            high: new Int32Array(n),
+            value: new Float64Array(n),
+          }
+    const into: Split = [make(entries.length - same), make(same)]
+    const at = [0, 0]
+    for (const k of order) {
+      const e = entries[k % PLACES]
+      const p = this.as[e] === as ? 1 : 0
+      const to = into[p]
+      const i = at[p]
+      at[p] = i + 1
+      to.key[i] = Math.floor(k / PLACES) / SHARES - ABOVE
+      to.entry[i] = e
+      to.low[i] = this.low[e]
+      to.high[i] = this.high[e]
+      to.value[i] = this.value[e]
+    }
+    return into
+  }
+
+  /** All selections of so many items with all of so many others; false where that was too much. */
+  pair(few: number, many: number): boolean {
+    const x = this.layers[few - 1]
+    const y = this.layers[many - 1]
+    // What is put together of several blocks in a row is so of one that is not and the rest.
+    for (const [p, q] of [
+      [0, 0],
+      [0, 1],
+      [1, 0],
+    ] as const)
+      for (let l = 0; l < LEVELS; l++) {
+        const [ownX, ownY] = [x.own[l][p], y.own[l][q]]
+        if (few !== many || p <= q) if (!this.allBehind(ownX, ownY, few === many && p === q)) return false
+        if (!this.allBehind(ownX, y.lower[l][q], false)) return false
+        if (few !== many && !this.allBehind(x.lower[l][p], ownY, false)) return false
+        if (this.over()) return false
+      }
+    return this.allBeside(x, y, false) && (few === many || this.allBeside(y, x, true))
+  }
+  private allBehind(x: Ordered, y: Ordered, same: boolean): boolean {
+    const [bias0, bias1] = this.counting.bias
+    const [guard0, guard1] = this.counting.guard
+    const { entry, low, high, key } = x
+    const { entry: entry1, low: low1, high: high1, key: key1 } = y
+    let looked = 0
+    for (let i = 0; i < key.length; i++) {
+      const most = this.slack - key[i] + LEAST
+      const l = low[i] + bias0
+      const h = high[i] + bias1
+      let t = same ? i : 0
+      for (; t < key1.length && key1[t] <= most; t++)
+        if ((((l + low1[t]) & guard0) | ((h + high1[t]) & guard1)) === 0)
+          this.behind(entry[i], entry1[t], l - bias0 + low1[t], h - bias1 + high1[t], x.value[i] + y.value[t])
+      looked += t - (same ? i : 0)
+      if (t === 0) break
+      if (looked > CHECK_EVERY) {
+        this.work += looked >> 3
+        looked = 0
+        if (this.over()) return false
+      }
+    }
+    this.work += looked >> 3
+    return true
+  }
+  private behind(a: number, b: number, low: number, high: number, value: number): void {
+    this.work++
+    const widest = Math.max(this.w[a], this.w[b])
+    const length = this.h[a] + this.h[b]
+    if (length * this.keep[widest] <= value + this.slack) this.add(low, high, value, widest, length, a, b, AS.behind)
+  }
+
+  /**
+   * Each of one layer with those of the other that are no longer than it (`shorter`: shorter) and worth enough beside
+   * it.
+   */
+  private allBeside(x: Layer, y: Layer, shorter: boolean): boolean {
+    let looked = 0
+    for (const { split } of x.wide)
+      for (const [p, q] of [
+        [0, 0],
+        [0, 1],
+        [1, 0],
+      ] as const) {
+        const from = split[p]
+        for (let i = 0; i < from.key.length; i++) {
+          looked += this.besideOne(from, i, y, q, shorter, x === y && p === q)
+          if (looked > CHECK_EVERY) {
+            this.work += looked >> 3
+            looked = 0
+            if (this.over()) return false
+          }
+        }
+      }
+    this.work += looked >> 3
+    return true
+  }
+  private besideOne(from: Ordered, i: number, y: Layer, q: 0 | 1, shorter: boolean, same: boolean): number {
+    const { width, keep, slack } = this
+    const [bias0, bias1] = this.counting.bias
+    const [guard0, guard1] = this.counting.guard
+    const e = from.entry[i]
+    const value = from.value[i]
+    const length = from.key[i]
+    const across = this.w[e]
+    const l = from.low[i] + bias0
+    const h = from.high[i] + bias1
+    let looked = 0
+    for (const { thin, worth, rich, split } of y.wide) {
+      if (across + thin > width) break
+      const enough = length * keep[across + thin] - value - slack - LEAST
+      looked++
+      if (worth < enough) continue
+      const { entry, low, high, key, value: values } = split[q]
+      // From the longest that is not too long, down to those too short to be worth enough.
+      let t = lastUpTo(key, shorter ? length - 1 : length)
+      const shortest = enough / rich
+      for (; t >= 0 && key[t] >= shortest; t--) {
+        looked++
+        if (values[t] < enough) continue
+        if ((((l + low[t]) & guard0) | ((h + high[t]) & guard1)) !== 0) continue
+        const f = entry[t]
+        if (same && key[t] === length && f < e) continue
+        this.work++
+        const both = across + this.w[f]
+        const sum = value + values[t]
+        if (both <= width && length * keep[both] <= sum + slack)
+          this.add(l - bias0 + low[t], h - bias1 + high[t], sum, both, length, e, f, AS.beside)
+      }
+    }
+    return looked
+  }
+}
+
+/** The last place whose key is no more than `most`, −1 for none. */
+function lastUpTo(key: Float64Array, most: number): number {
+  let from = 0
+  let to = key.length
+  while (from < to) {
+    const mid = (from + to) >> 1
+    if (key[mid] <= most) from = mid + 1
+    else to = mid
+  }
+  return from - 1
+}
