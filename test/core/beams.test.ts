@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '@/core/kit/random'
 import { pack, type PackItem, type Packing } from '@/core/solve/pack'
-import { apart } from '@/core/solve/pack/model/band'
+import { splitIntoBands } from '@/core/solve/pack/model/band'
 import { kindsOf } from '@/core/solve/pack/model/kinds'
 import { faultsOf } from '../fixtures/check-packing'
 import { cutUp } from '../fixtures/cut-up'
@@ -65,7 +65,7 @@ it('a band falls apart where a straight line across meets nothing, and only ther
     y: [800, 500, 0, 0, 800],
     turned: [false, false, false, false, false],
   }
-  const parts = apart(band, kinds)
+  const parts = splitIntoBands(band, kinds)
   expect(parts.map((p) => p.length)).toEqual([500, 300, 400])
   expect(parts.map((p) => p.kinds.map((k) => kinds[k]?.items[0]?.id).sort())).toEqual([['a', 'b'], ['c'], ['d', 'e']])
   expect(parts.every((p) => Math.min(...p.y) === 0)).toBe(true)

@@ -38,7 +38,7 @@ describe('roll layout by the contract', () => {
     })
     expect(plan.stock[0]?.placements).toMatchObject([{ piece: 'bumper', turn_deg: 90 }])
     expect(plan.unplaced).toEqual([
-      { piece: 'sign', copy: 1, why: 'wider than every roll; it would fit turned by 90, which its turn rule forbids' },
+      { piece: 'sign', copy: 1, why: 'wider_unless_turned' },
     ])
   })
   it('keeps a group within one lot, and says so where no lot holds it', () => {
@@ -50,7 +50,7 @@ describe('roll layout by the contract', () => {
     expect(faults(one.input, one.plan)).toEqual([])
     expect(one.plan.unplaced).toEqual([])
     const two = lay({ stock, pieces: [piece('x', 1000, 700, { count: 3, group: 'body' })] })
-    expect(two.plan.unplaced).toEqual([{ piece: 'x', copy: 3, why: 'no lot can hold the whole of its group' }])
+    expect(two.plan.unplaced).toEqual([{ piece: 'x', copy: 3, why: 'no_lot_holds_group' }])
   })
   it('repeats exactly for a seed', () => {
     const pieces = Array.from({ length: 14 }, (_, i) =>

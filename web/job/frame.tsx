@@ -1,5 +1,7 @@
 'use client'
 
+import { Explain } from '@/web/kit/explain'
+import { TERMS, type Term } from '@/web/words/terms'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
@@ -70,7 +72,10 @@ export function JobFrame({ children }: { children: ReactNode }) {
         <dl>
           {RAIL.map((code) => (
             <div key={code}>
-              <dt>{word('rail', code)}</dt>
+              <dt>
+                {word('rail', code)}
+                {code in TERMS && <Explain term={code as Term} />}
+              </dt>
               <dd>
                 <Fig id={`rail/${code}`} />
                 {code === 'film_order' && <FromShelf />}

@@ -2,6 +2,8 @@
 
 import Form from 'react-bootstrap/Form'
 import Button from 'react-bootstrap/Button'
+import Nav from 'react-bootstrap/Nav'
+import Navbar from 'react-bootstrap/Navbar'
 import Link from 'next/link'
 import { usePathname, useRouter } from 'next/navigation'
 import { setUnits } from '@/web/actions/shop'
@@ -41,15 +43,8 @@ export function TopBar({
   }
   const at = (href: string) =>
     path === href || (href === '/' && path.startsWith('/jobs')) ? ('page' as const) : undefined
-  const dark = {
-    background: '#243040',
-    color: '#f3ecd9',
-    border: '1px solid #51606f',
-    borderRadius: 2,
-    padding: '2px 4px',
-  }
   return (
-    <header className="topbar">
+    <Navbar as="header" className="topbar">
       <Link href="/" className="brand">
         <svg width="22" height="22" viewBox="0 0 32 32" aria-hidden>
           <path d="M5 4h22v10c0 8-5 12-11 15C10 26 5 22 5 14z" fill="none" stroke="#d7ae52" strokeWidth="2.5" />
@@ -57,7 +52,7 @@ export function TopBar({
         </svg>
         Cuirass
       </Link>
-      <nav className="d-flex gap-3" aria-label="Main">
+      <Nav as="nav" className="d-flex gap-3" aria-label="Main">
         <Link href="/" aria-current={at('/')}>
           Yard
         </Link>
@@ -73,7 +68,7 @@ export function TopBar({
         <Link href="/shop" aria-current={at('/shop')}>
           Shop
         </Link>
-      </nav>
+      </Nav>
       <span className="who">
         <span className="wide-only">
           {shop}
@@ -82,7 +77,6 @@ export function TopBar({
         <Form.Select
           disabled={!alive}
           aria-label="Length unit"
-          style={dark}
           value={units.lengthUnit}
           onChange={(e) => void change({ lengthUnit: e.target.value as Units['lengthUnit'] })}
         >
@@ -93,7 +87,6 @@ export function TopBar({
         <Form.Select
           disabled={!alive}
           aria-label="Temperature unit"
-          style={dark}
           value={units.tempUnit}
           onChange={(e) => void change({ tempUnit: e.target.value as Units['tempUnit'] })}
         >
@@ -103,7 +96,6 @@ export function TopBar({
         <Form.Select
           disabled={!alive}
           aria-label="Words"
-          style={dark}
           value={units.locale}
           onChange={(e) => void change({ locale: e.target.value as Units['locale'] })}
         >
@@ -117,6 +109,6 @@ export function TopBar({
           Sign out
         </Button>
       </span>
-    </header>
+    </Navbar>
   )
 }

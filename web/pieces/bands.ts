@@ -27,3 +27,6 @@ export const BAND_WHY = [
   'More than the film’s sheet allows: it thins, and lifts or tears. Take one of the ways out.',
   'Film would have to shrink in its own plane by more than heat can shrink it: fingers at the edge, a fold.',
 ] as const
+
+/** Where the bands of a stretch map part, as fractions: fine, to be post-heated, past the limit. As `feelOf` has them. */
+export const bandLimits = (film: FilmSheet): number[] => [film.postHeatOver / 2, film.postHeatOver, film.stretchLimit]

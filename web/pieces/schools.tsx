@@ -60,7 +60,9 @@ export function Schools({ panel, film, scan }: { panel: Panel; film: FilmSheet; 
                   title={name}
                   places={map.seen}
                   map={map}
-                  band={feel.band}
+                  feel={feel}
+                  film={film}
+                  text={(v) => fmt.text(fmt.percent(v))}
                   id={`s-${code}`}
                   px={178}
                   says={`worst ${worst}`}

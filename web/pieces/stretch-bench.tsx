@@ -238,7 +238,9 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
             title="On the panel"
             places={map.seen}
             map={map}
-            band={feel.band}
+            feel={feel}
+            film={film}
+            text={(v) => fmt.text(fmt.percent(v))}
             at={at}
             onAt={setAt}
             grid={grid}
@@ -252,7 +254,9 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
           title="Flat film"
           places={map.film}
           map={map}
-          band={feel.band}
+          feel={feel}
+          film={film}
+          text={(v) => fmt.text(fmt.percent(v))}
           at={at}
           onAt={setAt}
           grid={grid}
@@ -315,7 +319,9 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
               title={`Before: ${fmt.text(fmt.percent(beforeFeel.worst))}`}
               places={before.map.seen}
               map={before.map}
-              band={beforeFeel.band}
+              feel={beforeFeel}
+              film={film}
+              text={(v) => fmt.text(fmt.percent(v))}
               id={`b-${panel.id}`}
               px={300}
               says={`worst stretch ${fmt.text(fmt.percent(beforeFeel.worst))}`}
@@ -324,7 +330,9 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
               title={`Now: ${fmt.text(fmt.percent(feel.worst))}`}
               places={map.seen}
               map={map}
-              band={feel.band}
+              feel={feel}
+              film={film}
+              text={(v) => fmt.text(fmt.percent(v))}
               id={`n-${panel.id}`}
               px={300}
               says={says}

@@ -1,16 +1,22 @@
 'use client'
 
 import { useMemo, type PointerEvent } from 'react'
+import type { Feel } from '@/core/engines/stretch/feel'
+import type { FilmSheet } from '@/core/model/film/schema'
 import type { SurfaceMap } from '@/core/engines/stretch/surface-map'
+import { stretchBands } from '@/web/charts/stretch-bands'
 import { filmGrid, surfaceMarks, trianglesAt } from '@/web/charts/surface-marks'
 import { hatch } from '@/web/roll/hatch'
-import { BAND_FILLS, BAND_NAMES } from './bands'
+import { BAND_FILLS, bandLimits, BAND_NAMES } from './bands'
 
 interface PictureProps {
   title: string
   places: Float64Array
   map: SurfaceMap
-  band: Uint8Array
+  feel: Pick<Feel, 'taken' | 'band'>
+  film: FilmSheet
+  /** How a stretch is written on its line. */
+  text: (stretch: number) => string
   at?: number | null
   onAt?: (t: number | null) => void
   grid?: boolean
@@ -25,7 +31,9 @@ export function SurfacePicture({
   title,
   places,
   map,
-  band,
+  feel,
+  film,
+  text,
   at = null,
   onAt,
   grid = false,
@@ -33,7 +41,12 @@ export function SurfacePicture({
   px = 372,
   says,
 }: PictureProps) {
-  const m = useMemo(() => surfaceMarks(map, places, px, (t) => band[t] as number), [map, places, band, px])
+  const m = useMemo(() => surfaceMarks(map, places, px, () => 0), [map, places, px])
+  const {
+    bands,
+    lines: limits,
+    wrinkles,
+  } = useMemo(() => stretchBands(map, places, m.scale, feel, bandLimits(film)), [map, places, m.scale, feel, film])
   const lines = useMemo(() => (grid ? filmGrid(map, places, m.scale) : ''), [map, places, grid, m.scale])
   const find = (e: PointerEvent<SVGSVGElement>) => {
     if (!onAt) return
@@ -58,7 +71,7 @@ export function SurfacePicture({
         {hatch(`band-${id}-2`, '#fffaf0', 6)}
         {hatch(`band-${id}-3`, '#fffaf0', 4)}
         {hatch(`band-${id}-4`, '#fffaf0', 3)}
-        {m.bands.map(
+        {[...bands, wrinkles].map(
           (d, i) =>
             d !== '' && (
               <g key={i}>
@@ -67,9 +80,20 @@ export function SurfacePicture({
               </g>
             ),
         )}
+        {limits.map((l) => (
+          <path key={l.limit} d={l.d} fill="none" stroke="var(--ink)" strokeWidth={1} strokeDasharray="5 3" />
+        ))}
         {lines !== '' && <path d={lines} fill="none" stroke="var(--ink)" strokeWidth={0.6} opacity={0.55} />}
         <path d={m.strokes} fill="none" stroke="var(--ink)" strokeWidth={1.3} />
         <path d={m.rim} fill="none" stroke="var(--ink)" strokeWidth={1.5} />
+        {limits.map(
+          (l) =>
+            l.label && (
+              <text key={l.limit} className="stretch-figure" x={l.label.x} y={l.label.y} textAnchor="middle">
+                {text(l.limit)}
+              </text>
+            ),
+        )}
         {here && <circle cx={here.x} cy={here.y} r={7} fill="none" stroke="var(--stop)" strokeWidth={2.5} />}
       </svg>
     </figure>

@@ -1,5 +1,6 @@
 'use client'
 
+import { Explain } from '@/web/kit/explain'
 import Button from 'react-bootstrap/Button'
 import Link from 'next/link'
 import { useState } from 'react'
@@ -138,7 +139,8 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
             {above < 1e-6
               ? 'No plan can be shorter: '
               : `At most ${fmt.text(fmt.percent(above))} above the least possible, `}
-            <Fig id={id('bound')} as={fmt.longLength(layout.boundMm)} />.{' '}
+            <Fig id={id('bound')} as={fmt.longLength(layout.boundMm)} />
+            <Explain term="bound" />.{' '}
           </>
         )}
         Sold {word('soldBy', film.soldBy.unit, fmt.units.locale)}

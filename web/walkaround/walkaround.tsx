@@ -1,5 +1,6 @@
 'use client'
 
+import { Explain } from '@/web/kit/explain'
 import { DateField } from '@/web/kit/date-field'
 import Button from 'react-bootstrap/Button'
 import { ZONES, type FilmSheet } from '@/core/model/film/schema'
@@ -101,6 +102,7 @@ export function WalkaroundView() {
           </div>
           <p className="mt-2 mb-0">
             <span className="label">Contrast against the film</span> <Fig id="walkaround/contrast" />
+            <Explain term="delta_e" />
             {contrast >= STRONG_CONTRAST_DE && (
               <span className="d-block">
                 Strong: a separate piece for each panel, {fmt.text(fmt.length(CONTRAST_WRAP_MM))} deeper wrap-under (in

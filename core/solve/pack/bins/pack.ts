@@ -1,3 +1,4 @@
+import type { MethodName } from '../model/method'
 import type { Budget } from '../../../kit/budget'
 import type { Random } from '../../../kit/random'
 import type { Band } from '../model/band'
@@ -20,6 +21,10 @@ export interface PackOptions {
   cuts?: number
   /** What stays where it is. */
   locked?: readonly Placed[]
+  /** Methods of search left out, to see what each is worth. */
+  without?: ReadonlySet<MethodName>
+  /** Told of each step of a method that made the plan shorter, mm. */
+  gained?: (name: MethodName, by: number) => void
   /** Sees each better plan. */
   better?: (packing: Packing) => void
 }
@@ -177,6 +182,8 @@ function layLot(
     boundSpent: budget.boundSpent,
     tidySpent: budget.tidySpent,
     gone: budget.gone,
+    without: options.without,
+    gained: options.gained,
     ...(seen ? { better: (bands: Band[], bound: number) => seen(lay(bands).done, bound - gap) } : {}),
   })
   const { done } = lay(plan.bands)

@@ -1,3 +1,4 @@
+import type { MethodName } from '../model/method'
 import { bars } from '../bound/bars'
 import { bandsLength, type Band } from '../model/band'
 import { dualFeasible, longest, raised } from '../bound/bound'
@@ -26,6 +27,8 @@ export interface StripAsk {
   boundSpent: () => boolean
   /** Share of the time that is gone, where there is a clock. */
   gone?: (() => number) | undefined
+  without?: ReadonlySet<MethodName> | undefined
+  gained?: ((name: MethodName, by: number) => void) | undefined
   /** True once even what makes a plan tidier has to stop. */
   tidySpent?: (() => boolean) | undefined
   better?: (bands: Band[], bound: number) => void

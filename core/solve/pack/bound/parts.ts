@@ -1,4 +1,4 @@
-import { ofWhole, type Band } from '../model/band'
+import { ofWhole } from '../model/band'
 import { bars } from './bars'
 import { dualFeasible } from './bound'
 import { Exhaust, type Exhausted } from './exhaust'

@@ -1,4 +1,6 @@
-import { bandsLength, type Band, apart } from '../model/band'
+import { Skyline } from './skyline'
+import { runPortfolio, type Method } from '../model/method'
+import { bandsLength, type Band, splitIntoBands } from '../model/band'
 import { EITHER, TURNED, AS_COMES } from '../straight/decode'
 import { type StripItems, itemsOf } from '../model/strip-items'
 import { guillotine } from '../straight/guillotine'
@@ -45,27 +47,55 @@ export function free(job: StripJob): StripPlan {
     ...(noWaste ? {} : { price: job.price }),
   }
   const beams = new BeamSearch(beamJob, niches, noWaste ? LOSSLESS : LOSSY)
-  const most = noWaste ? LOSSLESS_SHARE : items.n > 40 ? 90_000 : 40_000
+  const most = noWaste ? LOSSLESS_SHARE : items.n > CUTS_FIRST.many ? CUTS_FIRST.ofMany : CUTS_FIRST.ofFew
   let rounds = Math.min(Math.ceil(job.rounds / 2), most)
   if (!finished()) take(guillotine({ ...job, cuts: noWaste ? STAGES : Infinity, rounds, better: take }).bands)
-  for (let turn = 0; rounds < job.rounds && !finished(); turn++) {
-    if (noWaste) {
-      const found = lossless(job, items, turn)
-      if (found) take(found)
-      if (finished()) break
-    }
-    if (noWaste || turn % 2 === 0) {
-      const until = rounds + BEAM_ROUNDS
-      while (rounds < until && !finished()) {
-        const next = beams.run(length)
-        if (next.band) take(apart(next.band, job.kinds))
-        rounds += next.rounds
-      }
-    } else rounds += anneal(job, items, sky, take, () => length, turn)
-  }
+  const methods: Method[] = [
+    {
+      name: 'perfect',
+      share: SHARES.perfect,
+      applies: () => noWaste,
+      step: (turn) => {
+        const found = lossless(job, items, turn)
+        if (found) take(found)
+      },
+    },
+    {
+      name: 'beams',
+      share: SHARES.beams,
+      applies: (turn) => noWaste || turn % 2 === 0,
+      step: () => {
+        const until = rounds + BEAM_ROUNDS
+        while (rounds < until && !finished()) {
+          const next = beams.run(length)
+          if (next.band) take(splitIntoBands(next.band, job.kinds))
+          rounds += next.rounds
+        }
+      },
+    },
+    {
+      name: 'skyline',
+      share: SHARES.skyline,
+      applies: (turn) => !noWaste && turn % 2 === 1,
+      step: (turn) => {
+        rounds += anneal(job, items, sky, take, () => length, turn)
+      },
+    },
+  ]
+  runPortfolio({
+    methods,
+    without: job.without,
+    done: () => rounds >= job.rounds || finished(),
+    length: () => length,
+    gained: job.gained,
+  })
   return { bands: best, length, proven: length <= job.bound + EPS }
 }
 
+/** Shares of the time that each method is meant to take; beams and skylines take turns. They decide nothing. */
+const SHARES = { perfect: 0.3, beams: 0.5, skyline: 0.5 }
+/** Rounds of straight cuts to begin with, of few items and of many. */
+const CUTS_FIRST = { many: 40, ofMany: 90_000, ofFew: 40_000 }
 /** Rounds of straight cuts where nothing need be lost; and those of a turn of beams. */
 const LOSSLESS_SHARE = 8_000
 const BEAM_ROUNDS = 20_000
@@ -108,153 +138,6 @@ function lossless(job: StripJob, items: StripItems, turn: number): Band[] | null
       return perfect(blocks, job.width, area / job.width, nodes, job.spent)
     },
   )
-}
-
-/** Items laid between two looks at the clock. */
-const ASK_EVERY = 256
-
-/** Lays items one by one on the outline of what lies already. */
-class Skyline {
-  readonly x: Float64Array
-  readonly y: Float64Array
-  readonly turned: Uint8Array
-  length = 0
-  private sx: Float64Array
-  private sy: Float64Array
-  private sw: Float64Array
-  private count = 0
-  constructor(readonly items: StripItems) {
-    this.x = new Float64Array(items.n)
-    this.y = new Float64Array(items.n)
-    this.turned = new Uint8Array(items.n)
-    this.sx = new Float64Array(items.n + 4)
-    this.sy = new Float64Array(items.n + 4)
-    this.sw = new Float64Array(items.n + 4)
-  }
-  /**
-   * `weight`: how much the area lost under an item counts against its height. `stop` is asked now and then; once it
-   * says
-   * so the run ends without a plan, Infinity long.
-   */
-  run(order: Int32Array, way: Uint8Array, weight: number, stop?: () => boolean): number {
-    const { items, sx, sy, sw } = this
-    const { width } = items
-    this.count = 1
-    sx[0] = 0
-    sy[0] = 0
-    sw[0] = width
-    this.length = 0
-    for (let o = 0; o < items.n; o++) {
-      if (o % ASK_EVERY === ASK_EVERY - 1 && stop?.()) return Infinity
-      const i = order[o]
-      const asked = items.turn[i] ? way[i] : AS_COMES
-      let best = Infinity
-      let at = -1
-      let atY = 0
-      let lies = 0
-      for (let t = 0; t < 2; t++) {
-        if (asked !== EITHER && t !== asked) continue
-        const w = t ? items.l[i] : items.w[i]
-        const h = t ? items.w[i] : items.l[i]
-        for (let s = 0; s < this.count; s++) {
-          if (sx[s] + w > width + EPS) break
-          let y = 0
-          let left = w
-          let e = s
-          let under = 0
-          for (; left > EPS && e < this.count; e++) {
-            const sey = sy[e]
-            const take = Math.min(left, sw[e])
-            if (sey > y) {
-              under += (w - left) * (sey - y)
-              y = sey
-            }
-            under += take * (y - sey)
-            left -= sw[e]
-          }
-          const score = y + h + (weight * under) / width + (y + h) * 1e-7 * s
-          if (score < best - 1e-9) {
-            best = score
-            at = s
-            atY = y
-            lies = t
-          }
-        }
-      }
-      if (at < 0) {
-        // It fits one way only.
-        way[i] = asked === TURNED ? AS_COMES : TURNED
-        o--
-        continue
-      }
-      const w = lies ? items.l[i] : items.w[i]
-      const h = lies ? items.w[i] : items.l[i]
-      const x = sx[at]
-      this.x[i] = x
-      this.y[i] = atY
-      this.turned[i] = lies
-      this.lift(at, x, w, atY + h)
-      if (atY + h > this.length) this.length = atY + h
-    }
-    return this.length
-  }
-  private lift(at: number, x: number, w: number, top: number): void {
-    const { sx, sy, sw } = this
-    let end = at
-    let left = w
-    while (end < this.count && left > EPS) {
-      left -= sw[end]
-      end++
-    }
-    // Segments at..end−1 are covered; the last of them may stick out by −left.
-    const out = left < -EPS ? -left : 0
-    const outY = sy[end - 1]
-    const outX = sx[end - 1] + sw[end - 1] - out
-    const grow = 1 + (out > 0 ? 1 : 0) - (end - at)
-    if (grow !== 0) {
-      sx.copyWithin(end + grow, end, this.count)
-      sy.copyWithin(end + grow, end, this.count)
-      sw.copyWithin(end + grow, end, this.count)
-      this.count += grow
-    }
-    sx[at] = x
-    sy[at] = top
-    sw[at] = w
-    if (out > 0) {
-      sx[at + 1] = outX
-      sy[at + 1] = outY
-      sw[at + 1] = out
-    }
-    if (at > 0 && Math.abs(sy[at - 1] - top) < EPS) {
-      sw[at - 1] = sw[at - 1] + w
-      this.drop(at)
-      at--
-    }
-    if (at + 1 < this.count && Math.abs(sy[at + 1] - sy[at]) < EPS) {
-      sw[at] = sw[at] + sw[at + 1]
-      this.drop(at + 1)
-    }
-  }
-  private drop(at: number): void {
-    this.sx.copyWithin(at, at + 1, this.count)
-    this.sy.copyWithin(at, at + 1, this.count)
-    this.sw.copyWithin(at, at + 1, this.count)
-    this.count--
-  }
-  /** The plan as bands. */
-  bands(kinds: StripJob['kinds']): Band[] {
-    const { kind } = this.items
-    return apart(
-      {
-        length: this.length,
-        kinds: [...kind],
-        x: [...this.x],
-        y: [...this.y],
-        turned: [...this.turned].map((t) => t === 1),
-      },
-      kinds,
-    )
-  }
 }
 
 function starts(items: StripItems, sky: Skyline, take: (bands: Band[]) => void, job: StripJob): void {

@@ -31,7 +31,7 @@ export const ofWhole = (bands: readonly Band[], from: readonly number[]): Band[]
 export const aloneLengths = (kinds: readonly Kind[], width: number): Float64Array =>
   Float64Array.from(kinds, (k) => (k.turn && k.l <= width + EPS ? Math.min(k.w, k.l) : k.l))
 /** A band as those it falls apart into by straight lines across that meet no item. */
-export function apart(band: Band, kinds: readonly Kind[]): Band[] {
+export function splitIntoBands(band: Band, kinds: readonly Kind[]): Band[] {
   const order = band.y.map((_, i) => i).sort((a, b) => band.y[a] - band.y[b])
   const bands: Band[] = []
   let start = 0

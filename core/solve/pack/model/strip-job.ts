@@ -1,3 +1,4 @@
+import type { MethodName } from './method'
 import type { Random } from '../../../kit/random'
 import type { Band } from './band'
 import type { Kind } from './kinds'
@@ -19,6 +20,9 @@ export interface StripJob {
   spent: () => boolean
   /** Share of the time that is gone, where there is a clock. */
   gone?: (() => number) | undefined
+  /** Methods left out, to see what each is worth. */
+  without?: ReadonlySet<MethodName> | undefined
+  gained?: ((name: MethodName, by: number) => void) | undefined
   /** A sharper bound is worth some of the time. */
   prove?: boolean
   /** Called with each better plan and the bound proven so far. */

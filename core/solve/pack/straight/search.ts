@@ -1,7 +1,7 @@
 import { seeded } from '../../../kit/random'
 import { BigTurns } from './big-turns'
 import { BeamSearch, LOSSLESS, LOSSY } from '../beam/beam'
-import { apart, aloneLengths, bandsLength, counts, markOf, worth, type Band } from '../model/band'
+import { splitIntoBands, aloneLengths, bandsLength, counts, markOf, worth, type Band } from '../model/band'
 import { Decoder, EITHER } from './decode'
 import { itemsOf, type StripItems } from '../model/strip-items'
 import { commonStep } from '../model/kinds'
@@ -11,8 +11,15 @@ import { rectangles } from '../beam/rectangles'
 import { BandPool } from './recombine'
 import { subsets } from './subset'
 import { PACK_TOLERANCE as EPS } from '../model/types'
+import { runPortfolio, type Method } from '../model/method'
 import { LEAST_STEP, StripJob, StripPlan } from '../model/strip-job'
 
+/** Shares of the time that each method is meant to take. Measured on the bench's cars; they decide nothing. */
+const SHARES = { orders: 0.3, proof: 0.4, bigFirst: 0.12, exact: 0.05, batches: 0.05, recombine: 0.05, match: 0.03 }
+/** Turn of the search at which few items are tried to the end. */
+const EXACT_TURN = 2
+/** From so many rounds on so many batches a turn. */
+const MANY_BATCHES = { rounds: 50_000, each: 6 }
 const EXACT_ITEMS = 14
 const EXACT_AT_ONCE = 8
 const BATCH_ITEMS = 8
@@ -44,6 +51,8 @@ export class Search {
   private across: Uint8Array
   private glue: Uint8Array
   private rounds = 0
+  /** Every plan was tried: none is shorter. */
+  private exhausted = false
   private beamShare = 0
   private longest = 60_000
   /** A random number for each kind: contents of a band are known again by their sum. */
@@ -102,31 +111,84 @@ export class Search {
     // A part of a larger strip has no bound of its own: its bands are what is wanted of it.
     const beams = job.cuts > 2 * n && !known && job.bound > 0 && job.rounds > BEAM.least ? this.beams() : null
     const big = !known && job.bound > 0 ? new BigTurns(job, this.pool, this.code) : null
-    let since = 0
-    for (let turn = 0; !this.done(); turn++) {
-      const before = this.rounds
-      this.anneal(turn)
-      const annealed = this.rounds - before
-      if (!this.done()) this.prove(this.rounds - since)
-      since = this.rounds
-      if (big && !this.done()) {
-        this.rounds += big.run(turn, this.length, annealed, this.rounds, (bands) => this.take(bands))
-        if (big.at > 0) this.longest = BESIDE_BIG
-      }
-      if (this.done()) break
-      if (beams) this.through(beams, annealed * this.beamShare)
-      if (this.done()) break
-      // Against a good plan most of what could be put together is soon out of question.
-      if (n <= EXACT_ITEMS && turn === 2 && this.exact()) return this.plan(true)
-      const batches = job.rounds > 50_000 ? 6 : turn % 3 === 2 ? 1 : 0
-      for (let i = 0; i < batches && !this.done(); i++) this.batch()
-      this.recombine(big !== null && big.at > 0 && turn % 2 === 0)
-      if (job.cuts > 2 * n && !known && !this.done()) {
-        const match = matched(job.kinds, job.width, job.bound, job.random, MATCHES, job.spent)
-        if (match) this.take(match)
-      }
-    }
-    return this.plan(false)
+    let [annealed, since] = [0, 0]
+    const methods: Method[] = [
+      {
+        name: 'orders',
+        share: SHARES.orders,
+        applies: () => true,
+        step: (turn) => {
+          const before = this.rounds
+          this.anneal(turn)
+          annealed = this.rounds - before
+        },
+      },
+      {
+        name: 'proof',
+        share: SHARES.proof,
+        applies: () => this.proof !== null && this.rounds > since,
+        step: () => {
+          this.prove(this.rounds - since)
+          since = this.rounds
+        },
+      },
+      {
+        name: 'big_first',
+        share: SHARES.bigFirst,
+        applies: () => big !== null,
+        step: (turn) => {
+          this.rounds += big?.run(turn, this.length, annealed, this.rounds, (bands) => this.take(bands)) ?? 0
+          if (big && big.at > 0) this.longest = BESIDE_BIG
+        },
+      },
+      {
+        name: 'beams',
+        share: this.beamShare,
+        applies: () => beams !== null,
+        step: () => beams && this.through(beams, annealed * this.beamShare),
+      },
+      {
+        name: 'exact',
+        share: SHARES.exact,
+        // Against a good plan most of what could be put together is soon out of question.
+        applies: (turn) => n <= EXACT_ITEMS && turn === EXACT_TURN,
+        step: () => {
+          this.exhausted = this.exact()
+        },
+      },
+      {
+        name: 'batches',
+        share: SHARES.batches,
+        applies: (turn) => job.rounds > MANY_BATCHES.rounds || turn % 3 === 2,
+        step: () => {
+          const batches = job.rounds > MANY_BATCHES.rounds ? MANY_BATCHES.each : 1
+          for (let i = 0; i < batches && !this.done(); i++) this.batch()
+        },
+      },
+      {
+        name: 'recombine',
+        share: SHARES.recombine,
+        applies: () => true,
+        step: (turn) => this.recombine(big !== null && big.at > 0 && turn % 2 === 0),
+      },
+      {
+        name: 'match',
+        share: SHARES.match,
+        applies: () => job.cuts > 2 * n && !known,
+        step: () => {
+          const match = matched(job.kinds, job.width, job.bound, job.random, MATCHES, job.spent)
+          if (match) this.take(match)
+        },
+      },
+    ]
+    runPortfolio({
+      methods,
+      without: job.without,
+      done: () => this.exhausted || this.done(),
+      length: () => this.length,
+      gained: job.gained,
+    })
+    return this.plan(this.exhausted)
   }
   /** The bound is raised beside the search, after so many rounds of it. */
   private prove(rounds: number): void {
@@ -149,7 +211,7 @@ export class Search {
     const until = this.rounds + rounds
     while (this.rounds < until && !this.done()) {
       const next = beams.run(this.length)
-      if (next.band) this.take(apart(next.band, this.job.kinds))
+      if (next.band) this.take(splitIntoBands(next.band, this.job.kinds))
       this.rounds += next.rounds
     }
   }

@@ -1,0 +1,19 @@
+'use client'
+
+import OverlayTrigger from 'react-bootstrap/OverlayTrigger'
+import Tooltip from 'react-bootstrap/Tooltip'
+import { TERMS, type Term } from '@/web/words/terms'
+import { PlainButton } from './plain-button'
+
+/** A small question mark beside a term of the field: a line that explains it, by pointer, touch or keyboard. */
+export const Explain = ({ term }: { term: Term }) => (
+  <OverlayTrigger
+    placement="auto"
+    trigger={['hover', 'focus', 'click']}
+    overlay={<Tooltip>{TERMS[term].line}</Tooltip>}
+  >
+    <PlainButton className="explain no-print" aria-label={`What is ${TERMS[term].name}?`}>
+      ?
+    </PlainButton>
+  </OverlayTrigger>
+)
