@@ -1,5 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
+import { ablationBench } from './ablation'
 import { layoutBench, reckonBench } from './core'
 import { pageBench } from './pages'
 import { serverBench } from './server'
@@ -15,11 +16,14 @@ const before = readFileSync(file, 'utf8')
 const had = (from: string, to: string) =>
   new RegExp(`## ${from}[\\s\\S]*?(?=${to ? `## (?:${to})|` : ''}$(?![\\s\\S]))`).exec(before)?.[0] ?? ''
 const asked = ['core', 'layout', 'stretch', 'server'].find((name) => process.argv.includes(`--${name}`))
+/** Long: only where it is asked for. */
+const ablation = process.argv.includes('--ablation')
 const wants = (part: 'reckon' | 'layout' | 'stretch' | 'pages' | 'server') =>
   asked === undefined || (asked === 'core' ? part !== 'pages' && part !== 'server' : asked === part)
 const parts = [
   wants('reckon') ? reckonBench() : had('reckon', 'Layout'),
-  wants('layout') ? layoutBench() : had('Layout', 'Flat film'),
+  wants('layout') && !ablation ? layoutBench() : had('Layout', 'Ablation|Flat film'),
+  ablation ? ablationBench() : had('Ablation', 'Flat film'),
   wants('stretch') ? stretchBench() : had('Flat film', 'From typing'),
   wants('pages') ? await pageBench() : had('From typing', 'The server under work'),
   wants('server') ? await serverBench() : had('The server under work', ''),
@@ -28,7 +32,10 @@ const text = `# Benches
 
 Written by \`npm run bench\`; fixed seeds. Times are medians on ${cpus().length} cores (${cpus()[0]?.model.trim() ?? 'unknown'}), Node ${process.versions.node}; read the ratios, not the milliseconds.
 
-${parts.map((part) => part.trimEnd()).join('\n\n')}
+${parts
+  .map((part) => part.trimEnd())
+  .filter((part) => part !== '')
+  .join('\n\n')}
 `
 writeFileSync(file, text)
 console.log(text)
