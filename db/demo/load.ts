@@ -1,6 +1,6 @@
 import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { reckon } from '@/core/reckon/reckon'
-import { keepLayout } from '@/core/engines/roll/film-layout'
+import { keepLayout } from '@/core/engines/roll/kept-layout'
 import type { BayEntry } from '@/core/model/log/arrival'
 import type { LogPayload } from '@/core/model/log/schema'
 import { Plan } from '@/core/model/plan/schema'
@@ -102,6 +102,7 @@ async function keepVehicle(lead: Who, now: Date): Promise<void> {
     now,
   )
 }
+
 export const DEMO_VEHICLE_ID = '5a170000-0000-4000-8000-000000000301'
 
 /** A few days of the shop's air: a cold morning, the heating, a damp evening. */

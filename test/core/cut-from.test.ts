@@ -10,7 +10,8 @@ import { stockAfter } from '@/core/model/log/cut-pieces'
 import { cutEntry, cutKey } from '@/core/engines/roll/cutting'
 import { fromShelf } from '@/core/engines/roll/from-shelf'
 import { labelsOf } from '@/core/engines/roll/labels'
-import { keepLayout, type FilmLayout } from '@/core/engines/roll/film-layout'
+import { type FilmLayout } from '@/core/engines/roll/film-layout'
+import { keepLayout } from '@/core/engines/roll/kept-layout'
 import { handCar, row } from '../fixtures/plans'
 
 const stock = (id: string, over: Partial<StockItem> = {}): StockItem => ({
@@ -24,6 +25,7 @@ const stock = (id: string, over: Partial<StockItem> = {}): StockItem => ({
   damage: [],
   ...over,
 })
+
 /** The hand car's layout on a new roll, kept, and read against another shelf. */
 function kept(shelf: StockItem[], ledger: LogRow[] = []): FilmLayout {
   const made = reckon(handCar(), EMPTY_CATALOGUE, []).layouts[0]

@@ -12,7 +12,8 @@ import {
 import { outlineOf } from '@/core/model/vehicle/outline'
 import { panelFindings } from '@/core/stages/tape/findings'
 import { Plan } from '@/core/model/plan/schema'
-import { overlap, skinOf } from '@/core/engines/skin/skin'
+import { skinOf } from '@/core/engines/skin/skin'
+import { overlap } from '@/core/engines/skin/rows'
 import { handCar } from '../fixtures/plans'
 
 const styles = Object.keys(STYLES) as Style[]

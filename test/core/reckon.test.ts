@@ -9,7 +9,7 @@ import { reckoningJson } from '@/core/reckon/output'
 import { priceWayOut } from '@/core/reckon/price'
 import { reckon } from '@/core/reckon/reckon'
 import { orderFor } from '@/core/engines/roll/buy'
-import { keepLayout } from '@/core/engines/roll/film-layout'
+import { keepLayout } from '@/core/engines/roll/kept-layout'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { catalogue, film, handCar, row, withPanel } from '../fixtures/plans'
 

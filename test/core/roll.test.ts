@@ -9,7 +9,9 @@ import { buyBands, orderFor, type Offer } from '@/core/engines/roll/buy'
 import { cutEntry, cutKey, cutsMade } from '@/core/engines/roll/cutting'
 import { cutPlan, type OnRoll } from '@/core/engines/roll/cuts'
 import { dropPlan, registrationMarks, type DropTask } from '@/core/engines/pieces/drops'
-import { keepLayout, turnsOf, type FilmLayout } from '@/core/engines/roll/film-layout'
+import { type FilmLayout } from '@/core/engines/roll/film-layout'
+import { turnsOf } from '@/core/engines/roll/roll-plan'
+import { keepLayout } from '@/core/engines/roll/kept-layout'
 import { restsOf } from '@/core/engines/roll/rests'
 import { EXPOSED_SETBACK_MM, shingles } from '@/core/engines/pieces/shingles'
 import type { Plan } from '@/core/model/plan/schema'
@@ -160,6 +162,7 @@ describe('buying', () => {
     expect(orderFor(f, 1520, [1420, 2500, 2500])).toMatchObject({ orderMm: 6500, units: 13, cost: 130 })
   })
 })
+
 /** Every number of rolls, and every way of putting each band on one of them or on the length that is cut. */
 function exhaustive([cut, roll]: Offer[], bands: number[]): number {
   let best = Infinity
@@ -402,6 +405,7 @@ describe('drops of a print', () => {
     expect(dropPlan(task({ sideMm: 0 }))).toMatchObject({ ok: false, error: { code: 'bad_size' } })
   })
 })
+
 function everyDrop(t: DropTask): { drops: number; weight: number } | null {
   let best: { drops: number; weight: number } | null = null
   const seamOk = (s: number) =>

@@ -12,7 +12,7 @@ import { call } from '@/web/kit/call'
 import { FilterBox } from '@/web/kit/fields'
 import { FigureButton, WorkingSheet, type Place } from '@/web/kit/working'
 import { formatter, type MemberUnits } from '@/web/words/format'
-import { busy, Cancel, gapText, Progress } from './fleet'
+import { busy, Cancel, gapText, Progress } from './fleet-row'
 
 type File = Extract<Awaited<ReturnType<typeof fleetResult>>, { ok: true }>['value']
 const LOOK_MS = 1000
@@ -23,6 +23,7 @@ const NAMES: Record<string, string> = {
   'fleet/above': 'Above the least possible',
   'fleet/yield': 'Film that becomes pieces',
 }
+
 /** What the numbers of a layout come from: the file that was sent, or the layout itself. */
 const PLACES: Record<string, Place> = {
   pieces: { label: 'pieces that are placed', href: null },

@@ -5,9 +5,7 @@ import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
 import Link from 'next/link'
 import { Fragment, useState } from 'react'
-import type { FilmSheet } from '@/core/model/film/schema'
 import { choiceFor } from '@/core/model/plan/new-plan'
-import { preStretchSteps } from '@/core/engines/stretch/pre-stretch'
 import { applyChange } from '@/core/model/plan/plan-change'
 import { MethodPlate } from '@/web/method/method-plate'
 import type { PieceChoice } from '@/core/model/plan/schema'
@@ -23,18 +21,7 @@ import { ScanPlate } from './scan-plate'
 import { StretchBench } from './stretch-bench'
 import { useScans } from './use-scans'
 import { keyOf, useSurvey } from './use-stretch'
-
-/** Shares to choose from, by how the film takes them; one chosen that it does not take stays to be seen. */
-function preStretchGroups(film: FilmSheet | undefined, chosen: number): [string, number[]][] {
-  const steps = [...new Set([...(film ? preStretchSteps(film) : [0]), chosen])].sort((a, b) => a - b)
-  const { cold, warm } = film?.preStretchMax ?? { cold: 0, warm: 0 }
-  const groups: [string, number[]][] = [
-    ['cold', steps.filter((v) => v <= cold)],
-    ['warmed', steps.filter((v) => v > cold && v <= warm)],
-    ['more than the film takes', steps.filter((v) => v > warm && v > cold)],
-  ]
-  return groups.filter(([, own]) => own.length > 0)
-}
+import { preStretchGroups } from '@/web/pieces/pre-stretch-groups'
 
 /** Panels broken into pieces: cut sizes by school and edge, rule-based stretch, and what is past a limit. */
 export function Pieces() {

@@ -1,44 +1,20 @@
 'use client'
 
+import { Cutting, Raw } from '@/web/pieces/scan-cutting'
+
 import { FilePicker } from '@/web/kit/file-picker'
 import Button from 'react-bootstrap/Button'
-import Form from 'react-bootstrap/Form'
-import Table from 'react-bootstrap/Table'
-import { useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
-import type { Point } from '@/core/kit/plane'
+import { useEffect, useRef, useState } from 'react'
 import type { TriMesh } from '@/core/solve/mesh'
-import {
-  cropped,
-  facing,
-  girths,
-  guessUnit,
-  main,
-  onPanel,
-  UNITS,
-  type ScanSurface,
-  type ScanUnit,
-} from '@/core/solve/mesh/scan'
+import { onPanel, type ScanSurface } from '@/core/solve/mesh/scan'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { useJob } from '@/web/job/job-state'
-import { WithinNumber } from '@/web/pieces/within-number'
 import type { ScanAsk, ScanNews } from '@/web/workers/scan.worker'
 import { faultText } from '@/web/words/faults'
 import type { KeptScan } from './use-scans'
-
-const PX = 420
 /** A panel's scan is laid on with so many triangles. */
 const KEPT = 4000
-/** Girths further from the tape than this are told, as they are for a taped panel's own surface. */
-const GIRTH_OFF = 0.02
 const STEPS = { read: 'reading', clean: 'joining and cleaning', thin: 'thinning' } as const
-const UNIT_NAMES: Record<ScanUnit, string> = { mm: 'millimetres', cm: 'centimetres', m: 'metres', inch: 'inches' }
-
-interface Raw {
-  name: string
-  mesh: TriMesh
-  told: string
-}
-
 /**
  * A scan of the panel in place of the surface made from the tape: read, cleaned, cut out, checked against the tape,
  * kept with the job.
@@ -146,195 +122,4 @@ export function ScanPlate({
       {raw && <Cutting key={raw.name} raw={raw} panel={panel} onTake={keep} onDrop={() => setRaw(null)} />}
     </section>
   )
-}
-
-/** The scan as it was read: its unit, the way up, the panel's boundary on it, its girths beside the tape. */
-function Cutting({
-  raw,
-  panel,
-  onTake,
-  onDrop,
-}: {
-  raw: Raw
-  panel: Panel
-  onTake: (mesh: TriMesh, name: string) => void
-  onDrop: () => void
-}) {
-  const { fmt } = useJob()
-  const [unit, setUnit] = useState<ScanUnit>(() => guessUnit(raw.mesh, Math.max(panel.widthMm, panel.heightMm)))
-  const [quarter, setQuarter] = useState(panel.heightMm > panel.widthMm * 1.05 ? 1 : 0)
-  const [ring, setRing] = useState<Point[]>([])
-  const [fault, setFault] = useState('')
-  const seen = useMemo(() => facing(raw.mesh, unit, quarter), [raw.mesh, unit, quarter])
-  const picture = useMemo(() => shades(seen), [seen])
-  const part = useMemo(() => {
-    if (ring.length < 3) return { mesh: main(seen), ringed: false }
-    const out = cropped(seen, ring)
-    return { mesh: out.ok ? out.value : null, ringed: true }
-  }, [seen, ring])
-  const own = part.mesh ? girths(part.mesh) : null
-  const { scale, left, top, width, height } = picture
-  const put = (e: MouseEvent<SVGSVGElement>) => {
-    const box = e.currentTarget.getBoundingClientRect()
-    const k = width / box.width
-    setRing((r) => [
-      ...r,
-      { x: left + ((e.clientX - box.left) * k) / scale, y: top - ((e.clientY - box.top) * k) / scale },
-    ])
-  }
-  const row = (name: string, scan: number, tape: number) => {
-    const off = scan / tape - 1
-    return (
-      <tr key={name}>
-        <td>{name}</td>
-        <td className="n">{fmt.text(fmt.length(scan))}</td>
-        <td className="n">{fmt.text(fmt.length(tape))}</td>
-        <td className="n" style={Math.abs(off) > GIRTH_OFF ? { color: 'var(--stop)', fontWeight: 600 } : undefined}>
-          <WithinNumber value={off} text={fmt.text(fmt.percent(Math.abs(off)))} />
-        </td>
-      </tr>
-    )
-  }
-  const take = () => (part.mesh ? onTake(part.mesh, raw.name) : setFault(faultText({ code: 'nothing_within' })))
-  return (
-    <div className="plate mt-2">
-      <p className="label mb-2">
-        {raw.name}: {raw.told}
-      </p>
-      <div className="d-flex gap-3 flex-wrap">
-        <figure className="mb-0">
-          <figcaption className="label">
-            {ring.length < 3
-              ? 'Click round the panel, if the scan shows more than it'
-              : `${ring.length} points round the panel`}
-          </figcaption>
-          <svg
-            width={width}
-            height={height}
-            viewBox={`0 0 ${width} ${height}`}
-            role="img"
-            aria-label={`Scan ${raw.name}`}
-            onClick={put}
-            style={{ background: '#fbf8ef', cursor: 'crosshair', maxWidth: '100%', height: 'auto' }}
-          >
-            {picture.paths.map(
-              (d, i) => d !== '' && <path key={i} d={d} fill={SHADES[i]} stroke={SHADES[i]} strokeWidth={0.5} />,
-            )}
-            {ring.length > 0 && (
-              <polygon
-                points={ring.map((p) => `${(p.x - left) * scale},${(top - p.y) * scale}`).join(' ')}
-                fill="rgb(163 42 30 / 15%)"
-                stroke="var(--stop)"
-                strokeWidth={2}
-              />
-            )}
-            {ring.map((p, i) => (
-              <circle key={i} cx={(p.x - left) * scale} cy={(top - p.y) * scale} r={4} fill="var(--stop)" />
-            ))}
-          </svg>
-        </figure>
-        <div>
-          <label className="d-flex gap-2 align-items-center mb-2">
-            <span className="label">The file is in</span>
-            <Form.Select
-              size="sm"
-              className="w-auto"
-              aria-label="Unit of the scan"
-              value={unit}
-              onChange={(e) => {
-                setUnit(e.target.value as ScanUnit)
-                setRing([])
-              }}
-            >
-              {(Object.keys(UNITS) as ScanUnit[]).map((u) => (
-                <option key={u} value={u}>
-                  {UNIT_NAMES[u]}
-                </option>
-              ))}
-            </Form.Select>
-          </label>
-          <div className="d-flex gap-2 mb-2">
-            <Button
-              variant="outline-primary"
-              size="sm"
-              onClick={() => {
-                setQuarter((q) => (q + 1) % 4)
-                setRing([])
-              }}
-            >
-              Turn by a quarter
-            </Button>
-            <Button
-              variant="outline-primary"
-              size="sm"
-              disabled={ring.length === 0}
-              onClick={() => setRing((r) => r.slice(0, -1))}
-            >
-              Take the last point back
-            </Button>
-          </div>
-          <Table bsPrefix="quiet-table" className="mb-2">
-            <thead>
-              <tr>
-                <th>Across its middle</th>
-                <th className="n">Scan</th>
-                <th className="n">Tape</th>
-                <th className="n">Off by</th>
-              </tr>
-            </thead>
-            <tbody>
-              {own && [row('Width', own.widthMm, panel.widthMm), row('Height', own.heightMm, panel.heightMm)]}
-            </tbody>
-          </Table>
-          {part.ringed && !part.mesh && <p className="caution">{faultText({ code: 'nothing_within' })}</p>}
-          {fault && <p className="caution">{fault}</p>}
-          <div className="d-flex gap-2">
-            <Button size="sm" disabled={!part.mesh} onClick={take}>
-              Lay film on this surface
-            </Button>
-            <Button variant="link" size="sm" onClick={onDrop}>
-              Leave it
-            </Button>
-          </div>
-        </div>
-      </div>
-    </div>
-  )
-}
-
-const SHADES = ['#8d8676', '#aaa290', '#c6beaa', '#ddd6c3', '#efe9d9']
-/** Front-facing triangles in five shades by how far they lean, for a picture; places in px. */
-function shades({ positions: p, triangles }: TriMesh) {
-  let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity]
-  for (let i = 0; i < p.length; i += 3) {
-    x0 = Math.min(x0, p[i] as number)
-    x1 = Math.max(x1, p[i] as number)
-    y0 = Math.min(y0, p[i + 1] as number)
-    y1 = Math.max(y1, p[i + 1] as number)
-  }
-  const scale = PX / Math.max(x1 - x0, (y1 - y0) * 1.1, 1e-9)
-  const paths = SHADES.map((): string[] => [])
-  for (let t = 0; t < triangles.length; t += 3) {
-    const v = [0, 1, 2].map((k) => 3 * (triangles[t + k] as number))
-    const at = (k: number, d: number) => p[(v[k] as number) + d] as number
-    const [u, w] = [1, 2].map((k) => [0, 1, 2].map((d) => at(k, d) - at(0, d))) as [number[], number[]]
-    const n = [0, 1, 2].map(
-      (i) =>
-        (u[(i + 1) % 3] as number) * (w[(i + 2) % 3] as number) -
-        (u[(i + 2) % 3] as number) * (w[(i + 1) % 3] as number),
-    ) as [number, number, number]
-    if (n[2] <= 0) continue
-    const light = (0.25 * n[1] - 0.25 * n[0] + 0.93 * n[2]) / (Math.hypot(...n) || 1)
-    const shade = Math.max(0, Math.min(SHADES.length - 1, Math.floor(light * SHADES.length)))
-    const place = (k: number) => `${((at(k, 0) - x0) * scale).toFixed(1)} ${((y1 - at(k, 1)) * scale).toFixed(1)}`
-    paths[shade]?.push(`M${place(0)}L${place(1)}L${place(2)}Z`)
-  }
-  return {
-    scale,
-    left: x0,
-    top: y1,
-    width: (x1 - x0) * scale,
-    height: (y1 - y0) * scale,
-    paths: paths.map((d) => d.join('')),
-  }
 }

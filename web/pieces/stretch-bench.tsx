@@ -10,7 +10,7 @@ import { choiceFor } from '@/core/model/plan/new-plan'
 import { applyChange } from '@/core/model/plan/plan-change'
 import { flatMark, flatOutlines } from '@/core/engines/stretch/flat-outline'
 import { feelOf, solvedOf } from '@/core/engines/stretch/feel'
-import { spotsOver, type Spot } from '@/core/engines/stretch/spots'
+import { spotsOver } from '@/core/engines/stretch/spots'
 import { surfaceFigures } from '@/core/stages/pieces/surface-figures'
 import type { SurfaceMap } from '@/core/engines/stretch/surface-map'
 import type { Panel } from '@/core/model/vehicle/schema'
@@ -18,14 +18,15 @@ import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
 import { faultText } from '@/web/words/faults'
-import { LOOK_TEXT, spotText } from '@/web/words/stretch-words'
-import { BAND_NAMES, BAND_WHY } from './bands'
+import { LOOK_TEXT } from '@/web/words/stretch-words'
+import { BAND_NAMES } from './bands'
 import { Schools } from './schools'
 import { BandKey, SurfacePicture } from './surface-picture'
 import type { StretchNews } from '@/web/workers/stretch.worker'
 import { startQuick, startStretch } from './stretch-workers'
 import { keyOf } from './use-stretch'
 import { WaysTable } from './ways-table'
+import { Reasons, Spots } from '@/web/pieces/stretch-notes'
 
 const Surface3D = dynamic(() => import('./surface-3d').then((m) => m.Surface3D), {
   ssr: false,
@@ -342,41 +343,5 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
       )}
       {panel.recesses.length > 0 && <Schools panel={panel} film={film} scan={scan} />}
     </section>
-  )
-}
-
-function Spots({ spots, limit }: { spots: Spot[]; limit: number }) {
-  const { fmt } = useJob()
-  if (spots.length === 0) return <p className="mb-1">Nowhere past {fmt.text(fmt.percent(limit))}.</p>
-  return (
-    <>
-      <p className="mb-1">
-        Past {fmt.text(fmt.percent(limit))} at {spots.length} {spots.length === 1 ? 'place' : 'places'}:
-      </p>
-      <ul className="mb-1">
-        {spots.slice(0, 6).map((s) => (
-          <li key={`${s.xMm}-${s.yMm}`}>
-            {spotText(s)}, {fmt.text(fmt.percent(s.stretch))} over {fmt.text(fmt.area(s.areaMm2))}
-          </li>
-        ))}
-      </ul>
-    </>
-  )
-}
-
-/** Why each band that is there matters. */
-function Reasons({ bands }: { bands: readonly number[] }) {
-  const said = BAND_WHY.map((why, i) => ({ why, name: BAND_NAMES[i], mm2: bands[i] ?? 0 })).filter(
-    (b) => b.why !== '' && b.mm2 > 0,
-  )
-  if (said.length === 0) return null
-  return (
-    <ul className="mb-1">
-      {said.map((b) => (
-        <li key={b.name}>
-          <b>{b.name}</b>: {b.why}
-        </li>
-      ))}
-    </ul>
   )
 }

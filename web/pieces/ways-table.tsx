@@ -14,7 +14,7 @@ import type { PricedWay, StretchNews } from '@/web/workers/stretch.worker'
 import { faultText } from '@/web/words/faults'
 import { SEEN, solvedText } from '@/web/words/stretch-words'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
-import type { SolvedWay } from '@/core/engines/stretch/ways'
+import type { SolvedWay } from '@/core/engines/stretch/way-candidates'
 import { startStretch } from './stretch-workers'
 import { keyOf } from './use-stretch'
 

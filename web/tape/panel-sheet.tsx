@@ -15,61 +15,7 @@ import type { Formatter } from '@/web/words/format'
 import { changePanel } from './edit-panel'
 import { PanelLarge } from './panel-large'
 import { Wraps } from './wraps'
-
-type Lists = 'recesses' | 'bodyLines' | 'raised' | 'holes' | 'zones'
-const PLACE = [
-  { key: 'xMm', label: 'From left', kind: 'length', max: MAX_PANEL_MM, optional: true },
-  { key: 'yMm', label: 'From top', kind: 'length', max: MAX_PANEL_MM, optional: true },
-] as const
-const EXTENT = [
-  { key: 'widthMm', label: 'Width', kind: 'length', max: MAX_PANEL_MM },
-  { key: 'heightMm', label: 'Height', kind: 'length', max: MAX_PANEL_MM },
-  ...PLACE,
-] as const
-const NAME = { key: 'name', label: 'Name', kind: 'text', required: true } as const
-
-const RECESS: Column<Recess>[] = [
-  NAME,
-  { key: 'mouthWidthMm', label: 'Mouth width', kind: 'length', max: MAX_PANEL_MM },
-  { key: 'mouthHeightMm', label: 'Mouth height', kind: 'length', max: MAX_PANEL_MM },
-  { key: 'depthMm', label: 'Depth', kind: 'length', max: 1000 },
-  { key: 'wallDeg', label: 'Wall angle', kind: 'number', min: 5, max: 90 },
-  { key: 'bendRadiusMm', label: 'Bend r', kind: 'length', max: 500, optional: true },
-  ...PLACE,
-  { key: 'open', label: 'One side open', kind: 'flag' },
-  { key: 'openAt', label: 'Open at', kind: 'word', list: 'at', none: '–' },
-  { key: 'way', label: 'Way', kind: 'word', list: 'recessWay' },
-  { key: 'gapMm', label: 'Free gap', kind: 'length', max: 1000, min: 0, optional: true },
-]
-const LINES: Column<Panel['bodyLines'][number]>[] = [
-  NAME,
-  {
-    key: 'along',
-    label: 'Runs along',
-    kind: 'choice',
-    options: [
-      ['width', 'width'],
-      ['height', 'height'],
-    ],
-  },
-  { key: 'atMm', label: 'Position', kind: 'length', max: MAX_PANEL_MM },
-  { key: 'radiusMm', label: 'Crease r', kind: 'length', max: 500, optional: true },
-  { key: 'foldDeg', label: 'Fold °', kind: 'number', min: -120, max: 120 },
-  { key: 'seam', label: 'Seam may lie here', kind: 'flag' },
-]
-const RAISED: Column<Panel['raised'][number]>[] = [
-  NAME,
-  { key: 'kind', label: 'Kind', kind: 'word', list: 'raised' },
-  ...EXTENT,
-  { key: 'riseMm', label: 'Stands out', kind: 'length', max: 500, optional: true, min: 0 },
-  { key: 'removable', label: 'Comes off', kind: 'flag' },
-  { key: 'minutes', label: 'Minutes', kind: 'number', max: 600, optional: true },
-]
-const ZONES: Column<Panel['zones'][number]>[] = [
-  NAME,
-  { key: 'kind', label: 'Kind', kind: 'word', list: 'convexity' },
-  ...EXTENT,
-]
+import { EXTENT, LINES, Lists, NAME, RAISED, RECESS, ZONES } from '@/web/tape/panel-sheet-columns'
 
 /** One panel in full: drawn to scale with its measures, its edges and what they meet, all that is on it. */
 export function PanelSheet({

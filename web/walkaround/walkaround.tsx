@@ -4,24 +4,20 @@ import { Explain } from '@/web/kit/explain'
 import { DateField } from '@/web/kit/date-field'
 import Button from 'react-bootstrap/Button'
 import { ZONES, type FilmSheet } from '@/core/model/film/schema'
-import type { Plan } from '@/core/model/plan/schema'
 import { hardwareOf } from '@/core/model/vehicle/families'
 import { bodyContrast } from '@/core/engines/paint/contrast'
 import { CONTRAST_WRAP_MM, STRONG_CONTRAST_DE } from '@/core/model/vehicle/paint-data'
 import { WordSelect } from '@/web/kit/fields'
-import { freeId } from '@/core/kit/ids'
 import { useState } from 'react'
 import Form from 'react-bootstrap/Form'
 import { Fig } from '@/web/job/figure'
-import { FeatureTable } from '@/web/kit/feature-table'
 import { DamageRecord } from './damage'
 import { Signature } from './signature'
 import { Cautions, Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { NumberInput } from '@/web/kit/quantity-input'
 import { word } from '@/web/words/names'
-
-type Walk = Plan['walkaround']
+import { Lists, Walk } from '@/web/walkaround/walkaround-lists'
 
 /** Climate zones to choose from: the usual two, those that any sheet names, and the one chosen. */
 const zonesNamed = (sheets: readonly FilmSheet[], chosen: string): string[] => [
@@ -241,80 +237,5 @@ function TextField({
       />
       {bad && <span className="text-danger small">This cannot be empty; the last text stays.</span>}
     </div>
-  )
-}
-
-type Hardware = Walk['hardware'][number]
-type Repaint = Walk['repaints'][number]
-type NeverCover = Walk['neverCover'][number]
-
-/** Small lists of the walkaround: what comes off, what was painted again, what stays free. */
-function Lists({ list }: { list: 'hardware' | 'repaints' | 'neverCover' }) {
-  const { plan, edit, fmt } = useJob()
-  const panels = plan.panels.map((p) => [p.id, p.name] as const)
-  const rows =
-    <K extends typeof list>(key: K) =>
-    (change: (rows: Walk[K]) => Walk[K]) =>
-      edit((p) => ({ ...p, walkaround: { ...p.walkaround, [key]: change(p.walkaround[key]) } }))
-  const id = (first: string) =>
-    freeId(
-      first,
-      plan.walkaround[list].map((x) => x.id),
-    )
-  const panel = {
-    key: 'panelId',
-    label: 'Panel',
-    kind: 'choice',
-    options: panels,
-    none: 'no panel named',
-    width: 130,
-  } as const
-  if (list === 'hardware')
-    return (
-      <FeatureTable<Hardware>
-        rows={plan.walkaround.hardware}
-        fmt={fmt}
-        columns={[
-          { key: 'name', label: 'Part', kind: 'text', required: true, width: 160 },
-          { key: 'way', label: 'Way', kind: 'word', list: 'hardware', width: 120 },
-          { key: 'minutes', label: 'Minutes', kind: 'number', max: 600, optional: true },
-          { key: 'who', label: 'Who', kind: 'text', width: 120 },
-        ]}
-        onRows={(f) => rows('hardware')((r) => f(r).map((h) => ({ ...h, minutes: h.minutes ?? 0 })))}
-        naming={(_, i) => `Hardware ${i + 1}`}
-        make={() => ({ id: id('h1'), name: 'Part', way: 'remove', minutes: 10, who: '' })}
-        add="Add hardware"
-      />
-    )
-  if (list === 'repaints')
-    return (
-      <FeatureTable<Repaint>
-        rows={plan.walkaround.repaints}
-        fmt={fmt}
-        columns={[
-          panel,
-          { key: 'on', label: 'Painted on', kind: 'date' },
-          { key: 'note', label: 'Note', kind: 'text', max: 2000, width: 200 },
-        ]}
-        onRows={rows('repaints')}
-        naming={(_, i) => `Repaint ${i + 1}`}
-        make={() => ({ id: id('r1'), panelId: null, on: null, note: '' })}
-        add="Add a repainted panel"
-      />
-    )
-  return (
-    <FeatureTable<NeverCover>
-      rows={plan.walkaround.neverCover}
-      fmt={fmt}
-      columns={[
-        { key: 'kind', label: 'Place', kind: 'word', list: 'neverCover', width: 160 },
-        panel,
-        { key: 'note', label: 'Note', kind: 'text', max: 2000, width: 200 },
-      ]}
-      onRows={rows('neverCover')}
-      naming={(_, i) => `Free place ${i + 1}`}
-      make={() => ({ id: id('n1'), kind: 'sensor', panelId: null, note: '' })}
-      add="Add a place"
-    />
   )
 }

@@ -1,4 +1,4 @@
-import type { Step } from '@/core/engines/run-sheet/steps'
+import type { Step } from '@/core/engines/run-sheet/panel-steps'
 import type { Formatter } from './format'
 
 const STEPS: Record<string, [string, string]> = {

@@ -1,4 +1,4 @@
-import type { SolvedWay } from '@/core/engines/stretch/ways'
+import type { SolvedWay } from '@/core/engines/stretch/way-candidates'
 import type { WayOut } from '@/core/model/finding/finding'
 import type { Spot } from '@/core/engines/stretch/spots'
 import type { Formatter } from './format'

@@ -1,4 +1,5 @@
-import { keepLayout, layOutFilm, NO_CONTEXT, type LayOutContext, type RollPlan } from '@/core/engines/roll/film-layout'
+import { layOutFilm, NO_CONTEXT, type LayOutContext, type RollPlan } from '@/core/engines/roll/film-layout'
+import { keepLayout } from '@/core/engines/roll/kept-layout'
 import type { KeptLayout, Plan } from '@/core/model/plan/schema'
 import type { Piece } from '@/core/engines/pieces/pieces'
 
@@ -10,6 +11,7 @@ export interface LayoutAsk {
   seconds: number
   locked: { rollId: string; placement: RollPlan['placements'][number] }[]
 }
+
 export type LayoutNews =
   | { kind: 'better'; usedMm: number; boundMm: number; share: number }
   | { kind: 'tick'; share: number }

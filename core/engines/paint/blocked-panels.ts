@@ -1,7 +1,7 @@
 import { REPAINT_GAS_OUT_DAYS } from '../../model/vehicle/paint-data'
 import type { Plan } from '../../model/plan/schema'
 import { daysBetween } from '../../kit/civil'
-import type { Walkaround } from '../../model/vehicle/schema'
+import type { Walkaround } from '../../model/vehicle/walkaround-schema'
 
 export const BLOCKING: readonly Walkaround['damage'][number]['kind'][] = ['rust', 'peeling_clear']
 /**

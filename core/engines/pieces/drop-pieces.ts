@@ -3,7 +3,8 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
 import type { Figure } from '../../model/figure/figure'
 import type { Piece } from './pieces'
-import { dropFigures, sideDrops } from './side-drops'
+import { sideDrops } from './side-drops'
+import { dropFigures } from './drop-figures'
 
 /**
  * What of a printed film is laid on the roll: its drops in place of the pieces of the sides that they cover, where the

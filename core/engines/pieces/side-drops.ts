@@ -3,11 +3,9 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { Box, Point } from '../../kit/plane'
 import type { Result } from '../../kit/result'
 import type { Plan } from '../../model/plan/schema'
-import { figure, input, type Figure } from '../../model/figure/figure'
-import { call } from '../../model/figure/formula'
-import { filmStanding } from '../../model/film/film-data'
 import type { Panel } from '../../model/vehicle/schema'
-import { skinOf, toSkin, type SkinPanel } from '../skin/skin'
+import { skinOf, toSkin } from '../skin/skin'
+import { type SkinPanel } from '../skin/skin-panel'
 import { dropPlan, type DropPlan, type SeamZone } from './drops'
 
 export interface SideDrops {
@@ -24,6 +22,7 @@ export interface SideDrops {
   loose: boolean
   plan: Result<DropPlan>
 }
+
 /** The narrowest drop worth handling, mm; common practice, no source. */
 const LEAST_DROP_MM = 150
 
@@ -31,6 +30,7 @@ interface Placed {
   panel: Panel
   s: SkinPanel
 }
+
 interface Span {
   name: string
   x: [number, number]
@@ -56,6 +56,7 @@ export function sideDrops(plan: Plan, film: FilmSheet): SideDrops[] {
   last.set(plan.panels, { key, drops })
   return drops
 }
+
 /** Panels are never changed in place, so drops hold as long as they and their settings do. */
 const last = new WeakMap<Plan['panels'], { key: string; drops: SideDrops[] }>()
 
@@ -222,6 +223,7 @@ function fromFront(side: 'left' | 'right', { panel, s }: Placed): See {
   const [vx, vy] = [(b.x - o.x) / 100, (b.y - o.y) / 100]
   return (p) => ({ x: p.x * ux + p.y * uy, y: p.x * vx + p.y * vy })
 }
+
 function boxFrom(s: SkinPanel, see: See): Box {
   const corners = [see({ x: s.box.left, y: s.box.top }), see({ x: s.box.right, y: s.box.bottom })] as const
   return {
@@ -254,49 +256,4 @@ function profileOf(
     }
   }
   return { fromMm, toMm }
-}
-
-/** The figures of the drops of one side, each with its working. */
-export function dropFigures(film: FilmSheet, side: SideDrops, plan: Plan): Figure[] {
-  if (!side.plan.ok) return []
-  const id = (f: string) => `drops/${film.id}/${side.side}/${f}`
-  const { drops, seamsMm, filmMm } = side.plan.value
-  const { bleedMm, printableMm } = plan.layout.drops
-  const overlap = input('overlap', film.overlapMm, 'mm', filmStanding(film, 'overlapMm'), `film/${film.id}/overlapMm`)
-  const bleed = input('bleed', bleedMm, 'mm', 'common_practice', 'layout/drops')
-  const width = input(
-    'printable',
-    printableMm ?? Math.max(...film.widthsMm) - 2 * plan.layout.trimMm,
-    'mm',
-    printableMm === null ? filmStanding(film, 'widthsMm') : 'measured',
-    printableMm === null ? `film/${film.id}/widthsMm` : 'layout/drops',
-  )
-  const length = input('side', side.run === 'upright' ? side.sideMm : side.heightMm, 'mm', 'measured', 'panels')
-  return [
-    figure(id('drops'), drops.length, 'count', call('fewest_strips', 'printable', 'side', 'overlap'), [
-      width,
-      length,
-      overlap,
-    ]),
-    figure(
-      id('film'),
-      filmMm,
-      'mm',
-      drops.map((d) => `{drop_${d.number}}`).join(' + '),
-      drops.map((d) => input(`drop_${d.number}`, d.lengthMm, 'mm', 'measured', 'panels')),
-    ),
-    ...seamsMm.map((mm, i) => figure(id(`seam-${i + 1}`), mm, 'mm', call('best_place', 'printable'), [width])),
-    ...drops.flatMap((d) => [
-      figure(id(`width-${d.number}`), d.widthMm, 'mm', '{to} − {from}', [
-        input('to', d.toMm, 'mm', 'measured', 'panels'),
-        input('from', d.fromMm, 'mm', 'measured', 'panels'),
-        ...(d.fromMm < 0 ? [bleed] : []),
-        overlap,
-      ]),
-      figure(id(`length-${d.number}`), d.lengthMm, 'mm', '{side_there} + 2 × {bleed}', [
-        input('side_there', d.lengthMm - 2 * bleedMm, 'mm', 'measured', 'panels'),
-        bleed,
-      ]),
-    ]),
-  ]
 }

@@ -110,3 +110,16 @@ export function bandLengths(placements: readonly { yMm: number; lengthMm: number
   if (to > before) out.push(to - before)
   return out
 }
+
+export interface SearchOptions {
+  rounds?: number
+  spent?: () => boolean
+  elapsed?: () => number
+  /** Placements that stay where they are. */
+  locked?: { rollId: string; placement: RollPlan['placements'][number] }[]
+  better?: (usedMm: number, boundMm: number) => void
+}
+
+/** How a piece may lie on the roll. 180° turns its arrow; a quarter turn swaps its sides. */
+export const turnsOf = (piece: Piece): (0 | 90 | 180 | 270)[] =>
+  piece.turn === 'quarter' ? [0, 90, 180, 270] : piece.upsideDown ? [0, 180] : [0]

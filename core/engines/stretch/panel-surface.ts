@@ -1,7 +1,22 @@
 import { nth } from '../../kit/known'
 import type { Point } from '../../kit/plane'
 import type { Fault } from '../../kit/result'
-import type { Panel, Recess } from '../../model/vehicle/schema'
+import type { Panel } from '../../model/vehicle/schema'
+import {
+  centre,
+  depthAt,
+  foldLines,
+  lengthOf,
+  profile,
+  rad,
+  risen,
+  Roll,
+  runOf,
+  shoulder,
+  Side,
+  STEEPEST_DEG,
+  upNormal,
+} from './surface-profile'
 
 /**
  * Where a place of the taped panel lies in space, mm: x to the right, y up, z towards the eye; and the outward normal
@@ -11,6 +26,7 @@ export interface OnSurface {
   at: [number, number, number]
   normal: [number, number, number]
 }
+
 /** A part of the panel that bends sharply, mm from its top left, and the step that follows the bend. */
 export interface Bend {
   x0: number
@@ -19,6 +35,7 @@ export interface Bend {
   y1: number
   step: number
 }
+
 export interface PanelSurface {
   on: (p: Point) => OnSurface
   bends: Bend[]
@@ -26,12 +43,8 @@ export interface PanelSurface {
   folds: [Point, Point][]
 }
 
-/** Steps in which a profile is walked: fine against any radius that a panel has. */
-const PROFILE_STEPS = 2000
 /** Steps over a bend as a share of its radius. */
 const STEP_OF_RADIUS = 0.22
-/** Walls steeper than this cannot be a height over the panel; they are taken as this steep. */
-const STEEPEST_DEG = 80
 /** A fold with no radius taken is bent over this one, as pressed metal is. Common practice, no source. */
 const LEAST_FOLD_MM = 3
 /** How far behind its front a panel may reach, as a share of the radius its ends turn round by. */
@@ -39,10 +52,6 @@ const DEEPEST_TURN = 0.9
 /** Where a panel rolls over both ways by more than this, its ends are swept round, not added up. */
 const SWEPT_DEG = 25
 
-type Roll = { radiusMm: number; angleDeg: number }
-type Side = 'left' | 'right' | 'top' | 'bottom'
-const rad = (deg: number): number => (deg * Math.PI) / 180
-const lengthOf = (r: Roll | null): number => (r ? r.radiusMm * rad(r.angleDeg) : 0)
 /** The roll-over at a side: its nose, or the end that wraps round. */
 const rollAt = (panel: Panel, at: Side): Roll | null =>
   panel.nose?.at === at ? panel.nose : (panel.wraps.find((w) => w.at === at) ?? null)
@@ -86,6 +95,7 @@ export function panelSurface(panel: Panel): PanelSurface {
   }
   return { on, bends: bendsOf(panel), folds: foldLines(panel) }
 }
+
 function isSwept(panel: Panel): boolean {
   const most = (a: Side, b: Side) => Math.max(rollAt(panel, a)?.angleDeg ?? 0, rollAt(panel, b)?.angleDeg ?? 0)
   return most('left', 'right') > SWEPT_DEG && most('top', 'bottom') + (panel.crownDownMm ?? panel.crownMm) > 0
@@ -159,101 +169,6 @@ const downRadius = (panel: Panel): number =>
     ? radiusOf(panel.crownMm, panel.crownOverMm)
     : radiusOf(panel.crownDownMm, panel.crownDownOverMm)
 
-interface OnProfile {
-  along: number
-  rise: number
-  /** Lean of the surface there, radians. */
-  slope: number
-}
-interface Fold {
-  at: number
-  radius: number
-  turn: number
-}
-/**
- * A curve of a set length by its bend: the crown all along, a roll-over at either end, folds. Lengths along it are
- * kept; flat and at 0 in its middle.
- */
-function profile(
-  length: number,
-  radius: number,
-  first: Roll | null,
-  last: Roll | null,
-  folds: readonly Fold[],
-): (s: number) => OnProfile {
-  const bend = radius > 0 ? 1 / radius : 0
-  const [a, b] = [lengthOf(first), lengthOf(last)]
-  /** Lean reached from the start, whole bends counted however sharp they are. */
-  const turned = (s: number): number =>
-    (first ? Math.min(s, a) / first.radiusMm : 0) +
-    bend * Math.max(0, Math.min(s, length - b) - a) +
-    (last ? Math.max(0, s - (length - b)) / last.radiusMm : 0) +
-    folds.reduce((sum, f) => {
-      const half = (f.radius * Math.abs(f.turn)) / 2
-      return sum + f.turn * Math.max(0, Math.min(1, (s - f.at + half) / (2 * half)))
-    }, 0)
-  const step = length / PROFILE_STEPS
-  const middle = PROFILE_STEPS / 2
-  const level = turned(length / 2)
-  const slope = (s: number) => turned(s) - level
-  const along = new Float64Array(PROFILE_STEPS + 1)
-  const rise = new Float64Array(PROFILE_STEPS + 1)
-  for (const way of [1, -1])
-    for (let i = middle; i + way >= 0 && i + way <= PROFILE_STEPS; i += way) {
-      const lean = slope((i + way / 2) * step)
-      along[i + way] = nth(along, i) + way * step * Math.cos(lean)
-      rise[i + way] = nth(rise, i) - way * step * Math.sin(lean)
-    }
-  return (s) => {
-    const at = Math.max(0, Math.min(PROFILE_STEPS, s / step))
-    const i = Math.min(PROFILE_STEPS - 1, Math.floor(at))
-    const f = at - i
-    const mix = (list: Float64Array) => nth(list, i) * (1 - f) + nth(list, i + 1) * f
-    return { along: mix(along), rise: mix(rise), slope: slope(at * step) }
-  }
-}
-/** Normal of a surface that leans by a across and by b down. */
-function upNormal(a: number, b: number): [number, number, number] {
-  const [x, y, z] = [Math.tan(a), -Math.tan(b), 1]
-  const l = Math.hypot(x, y, z)
-  return [x / l, y / l, z / l]
-}
-
-/** How far within a box with rounded corners a place lies, mm; an open side has no wall. */
-function insetOf(x: number, y: number, halfW: number, halfH: number, opens: (side: Side) => boolean): number {
-  const one = (d: number, half: number, low: Side, high: Side) =>
-    (d < 0 && opens(low)) || (d > 0 && opens(high)) ? half : half - Math.abs(d)
-  const [dx, dy] = [one(x, halfW, 'left', 'right'), one(y, halfH, 'top', 'bottom')]
-  const corner = (2 * Math.min(halfW, halfH)) / 3
-  return dx < corner && dy < corner ? corner - Math.hypot(corner - dx, corner - dy) : Math.min(dx, dy)
-}
-const blended = (t: number): number => {
-  const s = Math.max(0, Math.min(1, t))
-  return s * s * (3 - 2 * s)
-}
-const runOf = (r: Recess): number => r.depthMm / Math.tan(rad(Math.min(STEEPEST_DEG, r.wallDeg)))
-const centre = (panel: Panel, o: { xMm: number | null; yMm: number | null }): [number, number] => [
-  o.xMm ?? panel.widthMm / 2,
-  o.yMm ?? panel.heightMm / 2,
-]
-
-/** How deep a recess is at a place: its floor, walls of the taped slope, bends rounded by the taped radius. */
-function depthAt(r: Recess, panel: Panel, p: Point): number {
-  const [cx, cy] = centre(panel, r)
-  const inside = insetOf(p.x - cx, p.y - cy, r.mouthWidthMm / 2, r.mouthHeightMm / 2, (s) => r.open && r.openAt === s)
-  return r.depthMm * blended(inside / Math.max(runOf(r), r.bendRadiusMm ?? 0, 1))
-}
-/** How far the panel is raised at a place by what stays on it and is wrapped over. */
-const risen = (panel: Panel, p: Point): number =>
-  panel.raised.reduce((s, o) => {
-    if (o.removable || o.riseMm === null || o.riseMm === 0) return s
-    const [cx, cy] = centre(panel, o)
-    return s + o.riseMm * blended(insetOf(p.x - cx, p.y - cy, o.widthMm / 2, o.heightMm / 2, () => false) / shoulder(o))
-  }, 0)
-/** Width over which a raised object rises: as steep as a wall may be, no wider than it has room. */
-const shoulder = (o: Panel['raised'][number]): number =>
-  Math.min(Math.max(o.riseMm ?? 0, 2), Math.min(o.widthMm, o.heightMm) / 2)
-
 /** Objects that stay on, whose rise was not taken and that cannot be wrapped over: film is cut round them. */
 const CUT_ROUND = ['aerial', 'jet', 'lamp', 'sensor', 'fuel_cap'] as const
 export const cutRound = (panel: Panel): Panel['raised'] =>
@@ -261,24 +176,6 @@ export const cutRound = (panel: Panel): Panel['raised'] =>
     (o) => !o.removable && o.riseMm === null && o.xMm !== null && o.yMm !== null && CUT_ROUND.some((k) => k === o.kind),
   )
 
-function foldLines(panel: Panel): [Point, Point][] {
-  return panel.bodyLines.flatMap((l): [Point, Point][] => {
-    if (l.foldDeg === 0) return []
-    return l.along === 'width'
-      ? [
-          [
-            { x: 0, y: l.atMm },
-            { x: panel.widthMm, y: l.atMm },
-          ],
-        ]
-      : [
-          [
-            { x: l.atMm, y: 0 },
-            { x: l.atMm, y: panel.heightMm },
-          ],
-        ]
-  })
-}
 /** Boxes in which the panel bends sharply, and steps that follow the bend. */
 function bendsOf(panel: Panel): Bend[] {
   const { widthMm: W, heightMm: H } = panel

@@ -3,7 +3,8 @@ import { FilmSheet } from '../film/schema'
 import { WallTime, Note, Name, Id } from '../values/values'
 import { Method } from '../method/schema'
 import { itemKey } from './item-key'
-import { MAX_PANELS, Panel, Vehicle, Walkaround } from '../vehicle/schema'
+import { MAX_PANELS, Panel, Vehicle } from '../vehicle/schema'
+import { Walkaround } from '../vehicle/walkaround-schema'
 
 export const FORMAT = 'cuirass/job@2'
 

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import type { Plan } from './schema'
 import { everyFigure } from '../vehicle/families'
-import { MAX_PANELS, Panel, Vehicle, Walkaround } from '../vehicle/schema'
+import { MAX_PANELS, Panel, Vehicle } from '../vehicle/schema'
+import { Walkaround } from '../vehicle/walkaround-schema'
 
 /** A vehicle measured before, to start the next job from: its panels without film, waivers or a job's choices. */
 export const MeasuredVehicle = z.strictObject({
@@ -9,6 +10,7 @@ export const MeasuredVehicle = z.strictObject({
   panels: z.array(Panel).max(MAX_PANELS),
   neverCover: Walkaround.shape.neverCover,
 })
+
 export type MeasuredVehicle = z.infer<typeof MeasuredVehicle>
 
 /** What of a job's plan is about the vehicle itself. */
@@ -33,6 +35,7 @@ export interface VehicleEdit {
   before: unknown
   after: unknown
 }
+
 /** What a correction changed, figure by figure. */
 export function vehicleEdits(before: MeasuredVehicle, after: MeasuredVehicle): VehicleEdit[] {
   const out: VehicleEdit[] = []

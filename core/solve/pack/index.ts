@@ -1,4 +1,5 @@
 export * from './model/types'
 export { pack, type PackOptions } from './bins/pack'
 export { lengthBound } from './bound/bound'
-export { nest, type Lie, type NestPlaced, type NestShape } from './outlines/nest'
+export { nest, type NestPlaced } from './outlines/nest'
+export type { Lie, NestShape } from './outlines/field'

@@ -1,4 +1,4 @@
-import type { Step } from '../../engines/run-sheet/steps'
+import type { Step } from '../../engines/run-sheet/panel-steps'
 import { civilToMinutes, minutesToCivil } from '../../kit/civil'
 import { finding, type Finding } from '../../model/finding/finding'
 

@@ -5,7 +5,7 @@ import { figure, from, input, type Figure } from '../../model/figure/figure'
 import { call } from '../../model/figure/formula'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Panel } from '../../model/vehicle/schema'
-import type { SolvedWay } from '../../engines/stretch/ways'
+import type { SolvedWay } from '../../engines/stretch/way-candidates'
 
 /** Names of a way's figures: `way/<panel>/<n>/worst`, `over`, `seam`, `film`, `minutes`. */
 export const wayFigureId = (panelId: string, n: number | 'now', part: string): string => `way/${panelId}/${n}/${part}`

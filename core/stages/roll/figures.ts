@@ -1,6 +1,7 @@
 import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
-import type { FilmLayout, Purchase } from '../../engines/roll/film-layout'
+import type { FilmLayout } from '../../engines/roll/film-layout'
+import type { Purchase } from '../../engines/roll/purchase'
 import { restsOf } from '../../engines/roll/rests'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import type { Panel } from '../../model/vehicle/schema'

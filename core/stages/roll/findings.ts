@@ -1,5 +1,6 @@
 import { filmStanding } from '../../model/film/film-data'
-import type { FilmLayout, Purchase } from '../../engines/roll/film-layout'
+import type { FilmLayout } from '../../engines/roll/film-layout'
+import type { Purchase } from '../../engines/roll/purchase'
 import type { Plan } from '../../model/plan/schema'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import type { Panel } from '../../model/vehicle/schema'

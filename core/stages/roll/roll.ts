@@ -1,6 +1,7 @@
 import { withDrops } from '../../engines/pieces/drop-pieces'
 import type { Piece } from '../../engines/pieces/pieces'
-import { layOutFilm, purchase, type FilmLayout, type Purchase } from '../../engines/roll/film-layout'
+import { layOutFilm, type FilmLayout } from '../../engines/roll/film-layout'
+import { purchase, type Purchase } from '../../engines/roll/purchase'
 import { riskOf } from '../../engines/roll/risk'
 import type { FilmSheet, StockItem } from '../../model/film/schema'
 import type { Figure } from '../../model/figure/figure'

@@ -1,4 +1,4 @@
-import type { Step } from '../../engines/run-sheet/steps'
+import type { Step } from '../../engines/run-sheet/panel-steps'
 import { finding, type Finding } from '../../model/finding/finding'
 import type { Plan } from '../../model/plan/schema'
 

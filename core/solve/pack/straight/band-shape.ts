@@ -1,6 +1,7 @@
 import type { Random } from '../../../kit/random'
 import type { Band } from '../model/band'
-import type { FillTable, FillView } from './fill-table'
+import type { FillTable } from './fill-table'
+import type { FillView } from './fill-view'
 import type { Kind } from '../model/kinds'
 import { PACK_TOLERANCE as EPS } from '../model/types'
 

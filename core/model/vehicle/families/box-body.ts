@@ -1,0 +1,131 @@
+import type { Panel } from '../schema'
+import { ALU, rearDoors, range, letters, GAP_MM } from './body-parts'
+import { rect, bothSides, shape, type Run } from './shape'
+import type { Keys } from './styles'
+
+/** A flat roof: what it meets in front, and along its rear edge from the right. */
+export function boxRoof(
+  id: string,
+  name: string,
+  w: number,
+  l: number,
+  [before, gapMm]: [string | undefined, number],
+  behind: readonly string[],
+  gapBehindMm: number,
+): Panel {
+  return shape(
+    id,
+    name,
+    'roof',
+    'centre',
+    [0, 0],
+    [
+      { at: 'top', to: [w, 0], meets: 'bead', neighbour: before, gapMm },
+      { at: 'right', to: [w, l], meets: 'bead' },
+      ...behind.map((neighbour, i): Run => ({
+        at: 'bottom',
+        to: [w - (w * (i + 1)) / behind.length, l],
+        meets: 'bead',
+        neighbour,
+        gapMm: gapBehindMm,
+      })),
+      { at: 'left', to: [0, 0], meets: 'bead' },
+    ],
+    { surface: ALU },
+  )
+}
+
+/** A box: its panels add up to its sides, roof and ends, less the frame round each. */
+export function boxPanels(k: Keys): Panel[] {
+  const g = (key: string): number => k[key] ?? 0
+  const frame = 2 * g('frame')
+  const [height, width] = [g('height') - frame, g('width') - frame]
+  const n = Math.max(1, g('sidePanels'))
+  const r = Math.max(1, g('roofPanels'))
+  const doors = Math.max(1, g('rearDoors'))
+  const [part, roofPart] = [(g('length') - frame) / n, (g('length') - frame) / r]
+  const beads: [Panel['edges'][number]['meets'], 'bead', 'bead', 'bead'] = ['bead', 'bead', 'bead', 'bead']
+  const id = (i: number) => `side-${i + 1}-left`
+  const skirts =
+    g('skirt') >= 60
+      ? bothSides([
+          rect(
+            'skirt-left',
+            'Skirt left',
+            'sill',
+            'left',
+            g('length') - frame,
+            g('skirt'),
+            ['fixed_gap', 'free', 'free', 'free'],
+            [id(0)],
+            { gaps: [30] },
+          ),
+        ])
+      : []
+  return [
+    rect(
+      'front',
+      'Front wall',
+      'box_side',
+      'front',
+      width,
+      height,
+      beads,
+      ['roof-1', 'side-1-left', undefined, 'side-1-right'],
+      { gaps: [frame + GAP_MM, frame + GAP_MM, undefined, frame + GAP_MM], surface: ALU },
+    ),
+    ...bothSides(
+      range(n).map((i) =>
+        rect(
+          id(i),
+          `Side${letters(i, n)} left`,
+          'box_side',
+          'left',
+          part,
+          height,
+          beads,
+          [
+            `roof-${Math.min(r, Math.floor((i / n) * r) + 1)}`,
+            i + 1 < n ? id(i + 1) : 'rear-door-1',
+            undefined,
+            i > 0 ? id(i - 1) : 'front',
+          ],
+          {
+            gaps: [frame + 2 * GAP_MM, i + 1 < n ? GAP_MM : frame + GAP_MM, undefined, i > 0 ? GAP_MM : frame + GAP_MM],
+            surface: ALU,
+          },
+        ),
+      ),
+    ),
+    ...range(r).map((i) =>
+      boxRoof(
+        `roof-${i + 1}`,
+        `Roof${letters(i, r)}`,
+        width,
+        roofPart,
+        [i > 0 ? `roof-${i}` : 'front', i > 0 ? GAP_MM : frame + GAP_MM],
+        i + 1 < r ? [`roof-${i + 2}`] : rearDoors(doors),
+        i + 1 < r ? GAP_MM : 20,
+      ),
+    ),
+    ...range(doors).map((i) =>
+      rect(
+        `rear-door-${i + 1}`,
+        doors === 1 ? 'Rear door' : `Rear door ${i === 0 ? 'left' : 'right'}`,
+        'door',
+        'rear',
+        width / doors,
+        height,
+        ['rubber_seal', 'opening', 'rubber_seal', 'opening'],
+        [
+          `roof-${r}`,
+          i + 1 < doors ? `rear-door-${i + 2}` : `side-${n}-right`,
+          undefined,
+          i > 0 ? `rear-door-${i}` : `side-${n}-left`,
+        ],
+        { gaps: [20, GAP_MM, undefined, GAP_MM], surface: ALU },
+      ),
+    ),
+    ...skirts,
+  ]
+}

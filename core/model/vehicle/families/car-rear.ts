@@ -1,0 +1,178 @@
+import type { Panel } from '../schema'
+import { Lines, rearWidth, rearLid, lastColumn, GAP_MM, ends } from './car-lines'
+import { shape, type Run, crownOn, rect, plateRecess, bothSides } from './shape'
+
+export function rearBumper(l: Lines): Panel {
+  const width = l.g('width') + 2 * l.rearWrap
+  const hatch = Math.min(rearWidth(l), width - 40)
+  const side = (width - hatch) / 2
+  const doors = l.van ? ['rear-door-left', 'rear-door-right'] : [rearLid(l)]
+  return shape(
+    'rear-bumper',
+    'Rear bumper',
+    'rear_bumper',
+    'rear',
+    [0, 0],
+    [
+      { at: 'top', to: [side, 0], meets: 'lamp' },
+      ...doors.map((neighbour, i): Run => ({
+        at: 'top',
+        to: [side + (hatch * (i + 1)) / doors.length, 0],
+        meets: 'opening',
+        neighbour,
+      })),
+      { at: 'top', to: [width, 0], meets: 'lamp' },
+      {
+        at: 'right',
+        to: [width, l.bumperHeight],
+        meets: 'fixed_gap',
+        neighbour: `${lastColumn(l)}-right`,
+        gapMm: GAP_MM,
+      },
+      { at: 'bottom', to: [0, l.bumperHeight], meets: 'bumper_underside' },
+      { at: 'left', to: [0, 0], meets: 'fixed_gap', neighbour: `${lastColumn(l)}-left`, gapMm: GAP_MM },
+    ],
+    {
+      ...crownOn(width, l.bumperHeight, 100, 20),
+      surface: { material: 'plastic', thicknessMm: 3 },
+      wraps: ends(l.rearWrap),
+      bodyLines: [
+        {
+          id: 'lower',
+          name: 'Lower line',
+          along: 'width',
+          atMm: l.bumperHeight * 0.6,
+          radiusMm: 15,
+          seam: true,
+          foldDeg: 8,
+        },
+      ],
+    },
+  )
+}
+
+export function spoiler(l: Lines): Panel {
+  return rect(
+    'spoiler',
+    'Spoiler',
+    'spoiler',
+    'rear',
+    l.roofWidth,
+    190,
+    ['opening', 'free', 'glass', 'free'],
+    ['roof', undefined, 'hatch'],
+    {
+      gaps: [GAP_MM, undefined, l.window * 0.8],
+      surface: { material: 'plastic', thicknessMm: 3 },
+      ...crownOn(l.roofWidth, 190, 16, 250),
+    },
+  )
+}
+
+export function rear(l: Lines): Panel[] {
+  const w = rearWidth(l)
+  const h = l.belt - l.sill - l.bumperHeight
+  const lid = rearLid(l)
+  if (l.van) {
+    const height = l.g('height') - l.sill - l.bumperHeight - 60
+    const half = w / 2
+    const features = {
+      ...crownOn(half, height, 4, 6),
+      raised: [
+        {
+          id: 'handle',
+          name: 'Handle',
+          kind: 'handle' as const,
+          widthMm: 160,
+          heightMm: 60,
+          xMm: half - 100,
+          yMm: height * 0.6,
+          removable: true,
+          minutes: 15,
+          riseMm: null,
+        },
+      ],
+    }
+    return bothSides([
+      rect(
+        'rear-door-left',
+        'Rear door left',
+        'door',
+        'rear',
+        half,
+        height,
+        ['rubber_seal', 'opening', 'opening', 'opening'],
+        ['roof', 'rear-door-right', 'rear-bumper'],
+        { gaps: [20, GAP_MM, GAP_MM], ...features },
+      ),
+    ])
+  }
+  if (lid === 'boot-lid') {
+    const length = l.boot + h
+    const shared = Math.min(
+      l.boot,
+      l.end -
+        l.rearWrap -
+        (l.g('doors') >= 3 && l.style !== 'roadster'
+          ? l.doorTo
+          : l.doorTo - Math.max(0, l.doorTo - l.doorFrom - 1350)) -
+        40,
+    )
+    return [
+      shape(
+        'boot-lid',
+        'Boot lid',
+        'boot_lid',
+        'rear',
+        [0, 0],
+        [
+          { at: 'top', to: [w, 0], meets: 'glass', neighbour: 'roof', gapMm: l.window * 1.1 },
+          { at: 'right', to: [w, shared], meets: 'opening', neighbour: 'quarter-right', gapMm: GAP_MM },
+          { at: 'right', to: [w, length], meets: 'lamp' },
+          { at: 'bottom', to: [0, length], meets: 'opening', neighbour: 'rear-bumper', gapMm: GAP_MM },
+          { at: 'left', to: [0, shared], meets: 'lamp' },
+          { at: 'left', to: [0, 0], meets: 'opening', neighbour: 'quarter-left', gapMm: GAP_MM },
+        ],
+        {
+          ...crownOn(w, length, 22, 12),
+          nose: { at: 'bottom', radiusMm: 60, angleDeg: 80 },
+          recesses: w > 700 && h > 200 ? [plateRecess(w / 2, length - h / 2)] : [],
+        },
+      ),
+    ]
+  }
+  const high = Math.max(200, h)
+  const behindGlass =
+    l.style === 'pickup' ? undefined : l.style === 'city_car' || l.style === 'suv' ? 'spoiler' : 'roof'
+  return [
+    rect(
+      lid,
+      lid === 'hatch' ? 'Hatch' : 'Tailgate',
+      lid === 'hatch' ? 'hatch' : 'tailgate',
+      'rear',
+      w,
+      high,
+      [lid === 'hatch' ? 'glass' : 'free', 'opening', 'opening', 'opening'],
+      [behindGlass, undefined, 'rear-bumper'],
+      {
+        gaps: [l.window * (behindGlass === 'spoiler' ? 0.8 : 1.1), undefined, GAP_MM],
+        ...crownOn(w, high, 26, 20),
+        recesses: w > 700 && high > 180 ? [plateRecess(w / 2, high / 2)] : [],
+        raised: [
+          {
+            id: 'badge',
+            name: 'Badge',
+            kind: 'badge',
+            widthMm: 120,
+            heightMm: 60,
+            xMm: w / 2,
+            yMm: 60,
+            removable: true,
+            minutes: 5,
+            riseMm: null,
+          },
+        ],
+      },
+    ),
+  ]
+}

@@ -1,0 +1,222 @@
+import type { Panel } from '../schema'
+import { Lines, pillarWidth, GAP_MM, lastColumn, rearLid, archRise } from './car-lines'
+import { shape, type Run, crownOn, cup } from './shape'
+
+/** Everything between the wing and the rear end, front to back, on the left side. */
+export function columns(l: Lines): Panel[] {
+  const two = l.g('doors') >= 3 && !l.van && l.style !== 'roadster'
+  const h = l.belt - l.sill
+  const top = l.van ? l.g('height') - l.sill - 60 : h
+  const rearEnd = l.end - l.rearWrap
+  const doorSpan = l.doorTo - l.doorFrom
+  const [a, b, c] = l.van
+    ? [l.doorFrom, l.doorFrom + Math.min(1150, doorSpan * 0.42), l.doorTo]
+    : two
+      ? [l.doorFrom, l.doorFrom + doorSpan * 0.53, l.doorTo]
+      : [l.doorFrom, l.doorTo - Math.max(0, doorSpan - 1350), l.doorTo]
+  const pillar = pillarWidth(l)
+  const door = (
+    id: string,
+    name: string,
+    from: number,
+    to: number,
+    next: string,
+    before: string,
+    withPillar: boolean,
+  ): Panel => {
+    const w = to - from
+    return shape(
+      id,
+      name,
+      'door',
+      'left',
+      [0, 0],
+      [
+        { at: 'top', to: [withPillar ? w - pillar : w, 0], meets: 'window_trim', neighbour: 'roof', gapMm: l.window },
+        ...(withPillar
+          ? [{ at: 'top', to: [w, 0], meets: 'window_trim', neighbour: 'pillar-left', gapMm: GAP_MM } as Run]
+          : []),
+        { at: 'right', to: [w, l.doorHeight], meets: 'opening', neighbour: next, gapMm: GAP_MM },
+        { at: 'bottom', to: [0, l.doorHeight], meets: 'opening', neighbour: 'sill-left', gapMm: GAP_MM },
+        { at: 'left', to: [0, 0], meets: 'opening', neighbour: before, gapMm: GAP_MM },
+      ],
+      {
+        ...crownOn(w, l.doorHeight, 10, 22),
+        recesses: [cup(w - 150, Math.min(130, l.doorHeight / 3))],
+        surface: { material: 'steel', thicknessMm: 0.8 },
+        bodyLines: [
+          {
+            id: 'waist',
+            name: 'Waist line',
+            along: 'width',
+            atMm: l.doorHeight * 0.4,
+            radiusMm: 10,
+            seam: true,
+            foldDeg: 8,
+          },
+        ],
+        raised: [
+          {
+            id: 'handle',
+            name: 'Handle',
+            kind: 'handle',
+            widthMm: 220,
+            heightMm: 40,
+            xMm: w - 150,
+            yMm: Math.min(130, l.doorHeight / 3),
+            removable: true,
+            minutes: 15,
+            riseMm: null,
+          },
+        ],
+      },
+    )
+  }
+  if (l.van) {
+    const s = Math.max(b + 300, l.rearAxle - l.arch - 60)
+    return [
+      door('front-door-left', 'Front door left', a, b, 'side-fore-left', 'wing-left', false),
+      vanSide(l, 'side-fore-left', 'Side, fore left', s - b, top, 'front-door-left', 'side-aft-left'),
+      tail(l, 'side-aft-left', 'Side, aft left', s, rearEnd, top, 'side-fore-left', top, 'van_side'),
+    ]
+  }
+  const last = `${lastColumn(l)}-left`
+  const doors = two
+    ? [
+        door('front-door-left', 'Front door left', a, b, 'rear-door-left', 'wing-left', true),
+        door('rear-door-left', 'Rear door left', b, c, last, 'front-door-left', false),
+      ]
+    : [door('front-door-left', 'Front door left', a, b, last, 'wing-left', l.style !== 'roadster')]
+  const from = two ? c : b
+  const kind = l.style === 'pickup' ? 'bed_side' : 'quarter'
+  const name = l.style === 'pickup' ? 'Bed side left' : 'Quarter left'
+  return [
+    ...doors,
+    tail(l, last, name, from, rearEnd, h, two ? 'rear-door-left' : 'front-door-left', l.doorHeight, kind),
+  ]
+}
+
+export function vanSide(
+  l: Lines,
+  id: string,
+  name: string,
+  w: number,
+  height: number,
+  before: string,
+  after: string,
+): Panel {
+  const door = height - l.sillHeight - l.doorHeight
+  return shape(
+    id,
+    name,
+    'van_side',
+    'left',
+    [0, 0],
+    [
+      { at: 'top', to: [w, 0], meets: 'drip_rail', neighbour: 'roof', gapMm: 20 },
+      { at: 'right', to: [w, height - l.sillHeight], meets: 'fixed_gap', neighbour: after, gapMm: GAP_MM },
+      { at: 'bottom', to: [0, height - l.sillHeight], meets: 'opening', neighbour: 'sill-left', gapMm: GAP_MM },
+      { at: 'left', to: [0, door], meets: 'opening', neighbour: before, gapMm: GAP_MM },
+      { at: 'left', to: [0, 0], meets: 'window_trim' },
+    ],
+    vanFeatures(l, w, height),
+  )
+}
+
+export function vanFeatures(l: Lines, w: number, height: number): Parameters<typeof shape>[6] {
+  const upper = height - l.sillHeight - l.doorHeight
+  const pane = l.style === 'minibus' || w < 700 || upper < 420
+  return {
+    ...crownOn(w, height, 6, 10),
+    surface: { material: 'steel', thicknessMm: 0.9 },
+    recesses: pane
+      ? []
+      : [
+          {
+            id: 'panel',
+            name: 'Side recess',
+            mouthWidthMm: w * 0.6,
+            mouthHeightMm: upper * 0.55,
+            depthMm: 28,
+            wallDeg: 45,
+            open: false,
+            way: 'bridge',
+            gapMm: 60,
+            bendRadiusMm: 12,
+            openAt: null,
+            xMm: w / 2,
+            yMm: upper * 0.5,
+          },
+        ],
+    holes:
+      l.style === 'minibus' && upper > 300 && w > 500
+        ? [{ id: 'window', name: 'Window', widthMm: w * 0.8, heightMm: upper * 0.7, xMm: w / 2, yMm: upper * 0.5 }]
+        : [],
+  }
+}
+
+/** The last column over the rear wheel: a quarter, a bed side or a van's aft side. */
+export function tail(
+  l: Lines,
+  id: string,
+  name: string,
+  from: number,
+  to: number,
+  height: number,
+  before: string,
+  beforeHeight: number,
+  kind: Panel['kind'],
+): Panel {
+  const w = to - from
+  const axle = l.rearAxle - from
+  const facing = l.van ? height - l.sillHeight : beforeHeight
+  const bootRun = rearLid(l) === 'boot-lid' ? Math.min(l.boot, w - 40) : 0
+  const roofed = l.van
+    ? { meets: 'drip_rail' as const, neighbour: 'roof', gapMm: 20 }
+    : kind === 'bed_side'
+      ? { meets: 'rubber_seal' as const }
+      : { meets: 'window_trim' as const, neighbour: l.style === 'roadster' ? undefined : 'roof', gapMm: l.window }
+  const lamp = height - l.bumperHeight
+  return shape(
+    id,
+    name,
+    kind,
+    'left',
+    [0, 0],
+    [
+      { at: 'top', to: [w - bootRun, 0], ...roofed },
+      ...(bootRun > 0
+        ? [{ at: 'top', to: [w, 0], meets: 'fixed_gap', neighbour: 'boot-lid', gapMm: GAP_MM } as Run]
+        : []),
+      { at: 'right', to: [w, lamp], meets: 'lamp' },
+      { at: 'right', to: [w, height], meets: 'fixed_gap', neighbour: 'rear-bumper', gapMm: GAP_MM },
+      { at: 'bottom', to: [axle + l.arch, height], meets: 'free' },
+      { at: 'bottom', to: [axle - l.arch, height], meets: 'wheel_arch', riseMm: -archRise(l, l.belt - l.sill) },
+      { at: 'bottom', to: [0, height], meets: 'free' },
+      { at: 'left', to: [0, facing], meets: 'fixed_gap', neighbour: 'sill-left' },
+      { at: 'left', to: [0, 0], meets: 'fixed_gap', neighbour: before, gapMm: GAP_MM },
+    ],
+    l.van ? vanFeatures(l, w, height) : crownOn(w, height, 18, 24),
+  )
+}
+
+export function sill(l: Lines, mid: readonly Panel[]): Panel {
+  const w = mid.slice(0, -1).reduce((s, p) => s + p.widthMm, 0)
+  let x = 0
+  return shape(
+    'sill-left',
+    'Sill left',
+    'sill',
+    'left',
+    [0, 0],
+    [
+      ...mid
+        .slice(0, -1)
+        .map((p): Run => ({ at: 'top', to: [(x += p.widthMm), 0], meets: 'opening', neighbour: p.id, gapMm: GAP_MM })),
+      { at: 'right', to: [w, l.sillHeight], meets: 'fixed_gap', neighbour: mid.at(-1)?.id },
+      { at: 'bottom', to: [0, l.sillHeight], meets: 'bumper_underside' },
+      { at: 'left', to: [0, 0], meets: 'fixed_gap', neighbour: 'wing-left' },
+    ],
+    { ...crownOn(w, l.sillHeight, 2, 60) },
+  )
+}

@@ -1,0 +1,122 @@
+import type { Panel } from '../schema'
+import { range, letters, GAP_MM, ALU, rearDoors } from './body-parts'
+import { boxRoof } from './box-body'
+import { type Run, shape, bothSides, rect } from './shape'
+import type { Keys } from './styles'
+
+/** A box on one or two axles with a tapering nose; the wheel arch cuts into the side panel it lies under. */
+export function trailerPanels(k: Keys): Panel[] {
+  const g = (key: string): number => k[key] ?? 0
+  const [length, height, width] = [g('length'), g('height'), g('width')]
+  const n = Math.max(1, g('sidePanels'))
+  const arch = g('wheel') * 0.56
+  const reach = Math.min(arch + (g('axles') > 1 ? g('wheel') * 0.6 : 0), length / 2 - 110)
+  const at = Math.max(reach + 60, Math.min(length - reach - 60, g('wheelAt')))
+  // The panel over the wheels is made long enough to hold the whole cut-out.
+  const even = length / n
+  const over = Math.min(n - 1, Math.floor(at / even))
+  const cuts = range(n + 1).map((i) => i * even)
+  if (over > 0) cuts[over] = Math.min(cuts[over] ?? 0, at - reach - 40)
+  if (over < n - 1) cuts[over + 1] = Math.max(cuts[over + 1] ?? 0, at + reach + 40)
+  for (let i = over - 1; i > 0; i--) cuts[i] = ((cuts[over] ?? 0) * i) / over
+  for (let i = over + 2; i < n; i++)
+    cuts[i] = (cuts[over + 1] ?? 0) + ((length - (cuts[over + 1] ?? 0)) * (i - over - 1)) / (n - over - 1)
+  const id = (i: number) => `side-${i + 1}-left`
+  const nose = g('nose')
+  const slant = nose > 0 ? Math.hypot(nose, width / 2) : 0
+  const side = (i: number): Panel => {
+    const [from, to] = [cuts[i] ?? 0, cuts[i + 1] ?? length]
+    const w = to - from
+    const wheel: Run[] =
+      i === over
+        ? [
+            { at: 'bottom', to: [at - from + reach, height], meets: 'free' },
+            {
+              at: 'bottom',
+              to: [at - from - reach, height],
+              meets: 'wheel_arch',
+              riseMm: -Math.min(arch * 0.85, height * 0.6, reach * 0.95),
+            },
+          ]
+        : []
+    return shape(
+      id(i),
+      `Side${letters(i, n)} left`,
+      'box_side',
+      'left',
+      [0, 0],
+      [
+        { at: 'top', to: [w, 0], meets: 'bead', neighbour: 'roof', gapMm: 2 * GAP_MM },
+        {
+          at: 'right',
+          to: [w, height],
+          meets: 'bead',
+          neighbour: i + 1 < n ? id(i + 1) : 'rear-door-1',
+          gapMm: GAP_MM,
+        },
+        ...wheel,
+        { at: 'bottom', to: [0, height], meets: 'bead' },
+        {
+          at: 'left',
+          to: [0, 0],
+          meets: 'bead',
+          neighbour: i > 0 ? id(i - 1) : nose > 0 ? 'nose-left' : 'front',
+          gapMm: GAP_MM,
+        },
+      ],
+      { surface: ALU },
+    )
+  }
+  const front =
+    nose > 0
+      ? bothSides([
+          rect(
+            'nose-left',
+            'Nose left',
+            'box_side',
+            'front',
+            slant,
+            height,
+            ['bead', 'bead', 'bead', 'bead'],
+            [undefined, 'side-1-left', undefined, 'nose-right'],
+            { gaps: [undefined, GAP_MM, undefined, GAP_MM], surface: ALU },
+          ),
+        ])
+      : [
+          rect(
+            'front',
+            'Front wall',
+            'box_side',
+            'front',
+            width,
+            height,
+            ['bead', 'bead', 'bead', 'bead'],
+            ['roof', 'side-1-left', undefined, 'side-1-right'],
+            { gaps: [GAP_MM, GAP_MM, undefined, GAP_MM], surface: ALU },
+          ),
+        ]
+  const doors = Math.max(1, g('rearDoors'))
+  return [
+    ...front,
+    ...bothSides(range(n).map(side)),
+    boxRoof('roof', 'Roof', width, length, [nose > 0 ? undefined : 'front', GAP_MM], rearDoors(doors), 20),
+    ...range(doors).map((i) =>
+      rect(
+        `rear-door-${i + 1}`,
+        doors === 1 ? 'Rear door' : `Rear door ${i === 0 ? 'left' : 'right'}`,
+        'door',
+        'rear',
+        width / doors,
+        height,
+        ['rubber_seal', 'opening', 'rubber_seal', 'opening'],
+        [
+          'roof',
+          i + 1 < doors ? `rear-door-${i + 2}` : `side-${n}-right`,
+          undefined,
+          i > 0 ? `rear-door-${i}` : `side-${n}-left`,
+        ],
+        { gaps: [20, GAP_MM, undefined, GAP_MM], surface: ALU },
+      ),
+    ),
+  ]
+}

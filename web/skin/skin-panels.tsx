@@ -1,0 +1,113 @@
+'use client'
+/** The panels alone: untouched while the map is moved. */
+export const Panels = memo(function Panels({
+  drawing,
+  selected,
+  uid,
+  onPick,
+  onOpen,
+}: {
+  drawing: SkinMarks
+  selected: readonly string[]
+  uid: string
+  onPick: (id: string, more: boolean, x: number, y: number) => void
+  onOpen: ((id: string) => void) | undefined
+}) {
+  const stroke = (key: string) => drawing.legend.find((l) => l.key === key)
+  return (
+    <>
+      {drawing.marks.map((m) => {
+        const on = selected.includes(m.id)
+        return (
+          <g
+            key={m.id}
+            id={`${uid}-${m.id}`}
+            role="option"
+            aria-selected={on}
+            aria-label={`${m.name}, ${m.note}`}
+            data-panel={m.id}
+            className="skin-panel"
+            onClick={(e) => onPick(m.id, e.shiftKey || e.ctrlKey || e.metaKey, e.clientX, e.clientY)}
+            onDoubleClick={() => onOpen?.(m.id)}
+          >
+            <path
+              d={m.d}
+              fill={m.fill}
+              stroke={on ? 'var(--brass)' : 'var(--ink)'}
+              strokeWidth={on ? 4 : 1.4}
+              vectorEffect="non-scaling-stroke"
+            />
+            {m.edges.map((e) => (
+              <path
+                key={e.id}
+                d={e.d}
+                fill="none"
+                stroke={stroke(e.key)?.fill}
+                strokeWidth={4}
+                strokeDasharray={stroke(e.key)?.dash}
+                vectorEffect="non-scaling-stroke"
+              />
+            ))}
+            {!m.small && (
+              <g
+                transform={`translate(${m.x} ${m.y})${m.upright ? ' rotate(-90)' : ''}`}
+                fontSize={m.fontSize}
+                textAnchor="middle"
+                aria-hidden
+                className="skin-text"
+                data-light={m.light}
+              >
+                <text y={m.fontSize * -0.05} className={m.fine ? 'fine' : undefined}>
+                  {m.name}
+                </text>
+                <text
+                  y={m.fontSize * 0.75}
+                  fontSize={m.fontSize * 0.62}
+                  className={`skin-note${m.fineNote ? ' fine' : ''}`}
+                >
+                  {m.note}
+                </text>
+              </g>
+            )}
+            <title>{`${m.name}: ${m.note}`}</title>
+          </g>
+        )
+      })}
+    </>
+  )
+})
+
+import type { SkinMarks } from '@/web/charts/skin-marks'
+import { memo } from 'react'
+/** Fills that tell states apart without colour, and the liner's 100 mm grid. */
+export function Patterns() {
+  return (
+    <defs>
+      <pattern id="skin-grid" width={GRID_MM} height={GRID_MM} patternUnits="userSpaceOnUse">
+        <path d={`M${GRID_MM} 0H0V${GRID_MM}`} fill="none" stroke="var(--rule)" strokeWidth="2" opacity="0.7" />
+      </pattern>
+      <pattern id="skin-assumed" width="60" height="60" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+        <rect width="60" height="60" fill="var(--plate)" />
+        <rect width="14" height="60" fill="#e4d3a4" />
+      </pattern>
+      <pattern id="skin-half" width="60" height="60" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+        <rect width="60" height="60" fill="var(--band-2)" />
+        <rect width="10" height="60" fill="#e4d3a4" />
+      </pattern>
+      <pattern id="skin-blocked" width="70" height="70" patternUnits="userSpaceOnUse">
+        <rect width="70" height="70" fill="var(--plate)" />
+        <path d="M0 0L70 70M70 0L0 70" stroke="var(--stop)" strokeWidth="7" />
+      </pattern>
+      <pattern id="skin-dots" width="50" height="50" patternUnits="userSpaceOnUse">
+        <rect width="50" height="50" fill="var(--plate)" />
+        <circle cx="25" cy="25" r="8" fill="var(--band-3)" />
+      </pattern>
+      <pattern id="skin-lines" width="50" height="50" patternUnits="userSpaceOnUse">
+        <rect width="50" height="50" fill="var(--plate)" />
+        <path d="M0 25H50" stroke="var(--band-3)" strokeWidth="8" />
+      </pattern>
+    </defs>
+  )
+}
+
+export const GRID_MM = 100
