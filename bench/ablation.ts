@@ -77,6 +77,7 @@ export function ablationBench(): string {
 | difference of two seeds | ${noise.join(' | ')} |
 ${rows.map((r) => `| without ${r.name} | ${r.cells.join(' | ')} |`).join('\n')}
 
-Two seeds each; –: it made no plan shorter there. What lies within the difference of two seeds is noise. A method that only raises the bound (proof) shows in the gap as well.
+Two seeds each; –: it made no plan shorter there. What lies within the difference of two seeds is noise. A method that
+only raises the bound (proof) shows in the gap as well.
 `
 }

@@ -1,3 +1,4 @@
+import { tableRow } from './table'
 import { seeded } from '@/core/kit/random'
 import { timeBudget } from '@/core/kit/budget'
 import { pack, type PackItem, type Packing } from '@/core/solve/pack'
@@ -258,16 +259,31 @@ export function layoutBench(): string {
     }
     const mean = (l: number[]) =>
       l.length === 0 ? '–' : `${((100 * l.reduce((s, g) => s + g, 0)) / l.length).toFixed(2)} %`
-    return `| ${name} | ${seconds} s | ${mean(gaps)} | ${(100 * Math.max(...gaps)).toFixed(2)} % | ${proven} of ${list.length} | ${faults} | ${mean(above)} | ${mean(rule)} | ${mean(theirs)} |`
+    return tableRow(
+      name,
+      `${seconds} s`,
+      mean(gaps),
+      `${(100 * Math.max(...gaps)).toFixed(2)} %`,
+      `${proven} of ${list.length}`,
+      faults,
+      mean(above),
+      mean(rule),
+      mean(theirs),
+    )
   })
   return `## Layout: gap to the proven bound, or to the least where it is known
 
-| instances | budget | mean gap | worst | proven least | faults by the independent check | bound above the bare area | a general packer that keeps the rule | one with no cutting rule |
+${tableRow('instances', 'budget', 'mean gap', 'worst', 'proven least', 'faults by the independent check', 'bound above the bare area', 'a general packer that keeps the rule', 'one with no cutting rule')}
 |---|---|---|---|---|---|---|---|---|
 ${rows.join('\n')}
 
-Instances are made at random with fixed seeds (\`bench/instances.ts\`). The bound is the bar relaxation; of up to 64 pieces it is raised by what a part of them, searched to the end, takes at least. Of more pieces part of a gap is the bound's, since no plan by straight cuts need reach it; the nearer it stands to the bare area (film of any direction), the more of it.
-The packer that keeps the rule is guillotine-packer at its best of all its strategies; the other maxrects-packer at its best of eight orders: it may place pieces where no straight cut parts them. –: the packer has no plan, as it turns all pieces or none.
+Instances are made at random with fixed seeds (\`bench/instances.ts\`). The bound is the bar relaxation; of up to 64
+pieces it is raised by what a part of them, searched to the end, takes at least. Of more pieces part of a gap is the
+bound's, since no plan by straight cuts need reach it; the nearer it stands to the bare area (film of any direction),
+the more of it.
+The packer that keeps the rule is guillotine-packer at its best of all its strategies; the other maxrects-packer at
+its best of eight orders: it may place pieces where no straight cut parts them. –: the packer has no plan, as it turns
+all pieces or none.
 No longer than the best of the packers with the same rule: ${noWorse} of ${compared} plans.
 
 ${limitsBench()}
@@ -289,7 +305,12 @@ ${[0, 600, 5000]
       return total(plan) / plan.bound - 1
     })
     const each = (performance.now() - began) / list.length
-    return `| ${rounds} | ${((100 * gaps.reduce((s, g) => s + g, 0)) / gaps.length).toFixed(1)} % | ${(100 * Math.max(...gaps)).toFixed(1)} % | ${each.toFixed(0)} ms |`
+    return tableRow(
+      rounds,
+      `${((100 * gaps.reduce((s, g) => s + g, 0)) / gaps.length).toFixed(1)} %`,
+      `${(100 * Math.max(...gaps)).toFixed(1)} %`,
+      `${each.toFixed(0)} ms`,
+    )
   })
   .join('\n')}
 

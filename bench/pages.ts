@@ -1,3 +1,4 @@
+import { tableRow } from './table'
 import { chromium } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import { writePlan } from '@/core/model/plan/parse'
@@ -71,7 +72,12 @@ export async function pageBench(): Promise<string> {
       })
       const sorted = [...times].sort((a, b) => a - b)
       rows.push(
-        `| ${n} | ${median(times).toFixed(0)} ms | ${(sorted[Math.floor(sorted.length * 0.95)] ?? 0).toFixed(0)} ms | ${times.length} of 25 |`,
+        tableRow(
+          n,
+          `${median(times).toFixed(0)} ms`,
+          `${(sorted[Math.floor(sorted.length * 0.95)] ?? 0).toFixed(0)} ms`,
+          `${times.length} of 25`,
+        ),
       )
       await page.waitForTimeout(1500)
     }
@@ -91,7 +97,8 @@ export async function pageBench(): Promise<string> {
     const job = [...served].sort((a, b) => a - b)
     return `## From typing a figure to every dependent figure on screen
 
-A width is changed in the measuring sheet; the time runs until the rail's new figures are painted (two animation frames, so never under about 17-33 ms).
+A width is changed in the measuring sheet; the time runs until the rail's new figures are painted (two animation
+frames, so never under about 17-33 ms).
 
 | panels | median | 95 in 100 | changes seen on the rail |
 |---|---|---|---|
@@ -99,7 +106,8 @@ ${rows.join('\n')}
 
 ## The page of a 40-panel job
 
-${REQUESTS} requests one after the other, signed in, production build, database included: median **${median(job).toFixed(0)} ms**, 95 in 100 under ${(job[Math.floor(job.length * 0.95)] ?? 0).toFixed(0)} ms.
+${REQUESTS} requests one after the other, signed in, production build, database included: median
+**${median(job).toFixed(0)} ms**, 95 in 100 under ${(job[Math.floor(job.length * 0.95)] ?? 0).toFixed(0)} ms.
 
 ${skin}`
   } finally {

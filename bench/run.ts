@@ -30,7 +30,8 @@ const parts = [
 ]
 const text = `# Benches
 
-Written by \`npm run bench\`; fixed seeds. Times are medians on ${cpus().length} cores (${cpus()[0]?.model.trim() ?? 'unknown'}), Node ${process.versions.node}; read the ratios, not the milliseconds.
+Written by \`npm run bench\`; fixed seeds. Times are medians on ${cpus().length} cores (${cpus()[0]?.model.trim() ?? 'unknown'}),
+Node ${process.versions.node}; read the ratios, not the milliseconds.
 
 ${parts
   .map((part) => part.trimEnd())

@@ -1,3 +1,4 @@
+import { tableRow } from './table'
 import { chromium } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import sharp from 'sharp'
@@ -110,7 +111,9 @@ export async function serverBench(): Promise<string> {
 
 ### Entries of the bay
 
-${CLIENTS} clients send entries one by one to two jobs of 40 panels for ${LOG_SECONDS} s, production build, database included, warmed up as long before: **${(counted / LOG_SECONDS).toFixed(0)} entries a second** taken (${refused} refused), an answer in ${median(latest).toFixed(0)} ms, 95 in 100 within ${share(latest, 0.95).toFixed(0)} ms.
+${CLIENTS} clients send entries one by one to two jobs of 40 panels for ${LOG_SECONDS} s, production build, database
+included, warmed up as long before: **${(counted / LOG_SECONDS).toFixed(0)} entries a second** taken (${refused}
+refused), an answer in ${median(latest).toFixed(0)} ms, 95 in 100 within ${share(latest, 0.95).toFixed(0)} ms.
 
 ### The door while heavy work runs
 
@@ -175,7 +178,15 @@ async function atTheDoor(name: string, work: () => Promise<string>): Promise<str
   const took = performance.now() - began
   busy = false
   await asking
-  return `| ${name} | ${(took / 1000).toFixed(1)} s | ${came} | ${times.length} | ${median(times).toFixed(0)} ms | ${share(times, 0.95).toFixed(0)} ms | ${Math.max(...times).toFixed(0)} ms |`
+  return tableRow(
+    name,
+    `${(took / 1000).toFixed(1)} s`,
+    came,
+    times.length,
+    `${median(times).toFixed(0)} ms`,
+    `${share(times, 0.95).toFixed(0)} ms`,
+    `${Math.max(...times).toFixed(0)} ms`,
+  )
 }
 
 /**

@@ -1,3 +1,4 @@
+import { tableRow } from './table'
 import { COARSE } from '@/web/pieces/fineness'
 import { Assembly } from '@/core/solve/mesh/assemble'
 import type { TriMesh } from '@/core/solve/mesh'
@@ -92,7 +93,14 @@ function shapes(): string[] {
     }
     const [own, best] = [solve(false), solve(true)]
     const off = (a: number, b: number) => `${(100 * (a / b - 1)).toFixed(2)} %`
-    return `| ${name} | ${own.triangles} | ${(100 * own.stretch.max).toFixed(2)} % | ${off(own.stretch.max, Math.min(own.stretch.max, best.stretch.max))} | ${(100 * own.stretch.mean).toFixed(2)} % | ${off(own.stretch.mean, best.stretch.mean)} |`
+    return tableRow(
+      name,
+      own.triangles,
+      `${(100 * own.stretch.max).toFixed(2)} %`,
+      off(own.stretch.max, Math.min(own.stretch.max, best.stretch.max)),
+      `${(100 * own.stretch.mean).toFixed(2)} %`,
+      off(own.stretch.mean, best.stretch.mean),
+    )
   })
 }
 
@@ -184,7 +192,14 @@ export function stretchBench(): string {
     const alpha = ((degrees as number) * Math.PI) / 180
     const { report, ms } = timed(cap(rings as number, alpha))
     const least = alpha / Math.sin(alpha) - 1
-    return `| cap of ${degrees}° | ${report.triangles} | ${(100 * report.stretch.max).toFixed(3)} % | ${(100 * least).toFixed(3)} % | ${(100 * (report.stretch.max / least - 1)).toFixed(2)} % | ${(ms / yard).toFixed(2)} × |`
+    return tableRow(
+      `cap of ${degrees}°`,
+      report.triangles,
+      `${(100 * report.stretch.max).toFixed(3)} %`,
+      `${(100 * least).toFixed(3)} %`,
+      `${(100 * (report.stretch.max / least - 1)).toFixed(2)} %`,
+      `${(ms / yard).toFixed(2)} ×`,
+    )
   })
   const bent = sheet(50, 50, (u, v) => [500 * Math.sin(3 * u), 1000 * v, 500 * Math.cos(3 * u)])
   const loose = sheet(50, 50, (u, v) => [500 * Math.sin(3 * u), 1000 * v, 500 * Math.cos(3 * u)], { jitter: 0.3 })
@@ -193,7 +208,14 @@ export function stretchBench(): string {
     ['cylinder, irregular facets', loose],
   ].map(([name, mesh]) => {
     const { report, ms } = timed(mesh as TriMesh)
-    return `| ${name as string} | ${report.triangles} | ${(100 * report.stretch.max).toFixed(4)} % | 0 | – | ${(ms / yard).toFixed(2)} × |`
+    return tableRow(
+      name as string,
+      report.triangles,
+      `${(100 * report.stretch.max).toFixed(4)} %`,
+      0,
+      '–',
+      `${(ms / yard).toFixed(2)} ×`,
+    )
   })
   const plan = Plan.parse(DEMO_JOBS[0]?.make())
   const first = plan.panels.map((panel) => {
@@ -222,7 +244,16 @@ export function stretchBench(): string {
     const ms = performance.now() - began
     const best = (kind: string) => out.value.ways.filter((w) => w.kind === kind)[0]?.stretch
     const text = (v: number | undefined) => (v === undefined ? '–' : `${(100 * v).toFixed(1)} %`)
-    return `| ${name as string} | ${out.value.whole.report.triangles} | ${text(out.value.whole.report.stretch.max)} | ${out.value.ways.length} | ${(ms / yard).toFixed(2)} × | ${text(best('seam'))} | ${text(best('slits'))} | ${text(best('seam_and_slits'))} |`
+    return tableRow(
+      name as string,
+      out.value.whole.report.triangles,
+      text(out.value.whole.report.stretch.max),
+      out.value.ways.length,
+      `${(ms / yard).toFixed(2)} ×`,
+      text(best('seam')),
+      text(best('slits')),
+      text(best('seam_and_slits')),
+    )
   })
   return `## Flat film with the least worst stretch
 
@@ -232,7 +263,11 @@ The yardstick is 600 steps of conjugate gradients on the conformal map of 20,184
 |---|---|---|---|---|---|
 ${[...caps, ...developable].join('\n')}
 
-The least of a spherical cap is α/sin α − 1 (J. Milnor, 1969). A first, coarse map of a taped panel of the demo hatch: ${(first[Math.floor(first.length / 2)] ?? 0).toFixed(0)} ms in the middle of ${first.length} panels, ${(first[first.length - 1] ?? 0).toFixed(0)} ms at worst (the first one pays for compiling). Memory of the whole bench, 80,000 triangles included: ${Math.round(process.memoryUsage.rss() / 1e6)} MB now, ${Math.round(process.resourceUsage().maxRSS / 1000)} MB at most.
+The least of a spherical cap is α/sin α − 1 (J. Milnor, 1969). A first, coarse map of a taped panel of the demo hatch:
+${(first[Math.floor(first.length / 2)] ?? 0).toFixed(0)} ms in the middle of ${first.length} panels,
+${(first[first.length - 1] ?? 0).toFixed(0)} ms at worst (the first one pays for compiling). Memory of the whole
+bench, 80,000 triangles included: ${Math.round(process.memoryUsage.rss() / 1e6)} MB now,
+${Math.round(process.resourceUsage().maxRSS / 1000)} MB at most.
 
 ### Against the same solver with many more steps
 

@@ -3,8 +3,11 @@ import type { FlatWarning } from '@/core/engines/stretch/flat-warning'
 import type { Fault } from '@/core/kit/result'
 
 type Facts = Record<string, string | number>
-const meshFault = (f: Facts): string =>
-  `the mesh file cannot be read (${f.why}${f.said !== undefined ? `: it says ${f.said} triangles and holds ${f.holds}` : ''}${f.type ? `: ${f.type}` : ''}${f.limit ? `: at most ${f.limit} triangles` : ''})`
+const meshFault = (f: Facts): string => {
+  const counts = f.said !== undefined ? `: it says ${f.said} triangles and holds ${f.holds}` : ''
+  const more = `${f.type ? `: ${f.type}` : ''}${f.limit ? `: at most ${f.limit} triangles` : ''}`
+  return `the mesh file cannot be read (${f.why}${counts}${more})`
+}
 
 /** One line for each thing that can be wrong with a file, with what to do. */
 const SAY: Record<string, (f: Record<string, string | number>) => string> = {

@@ -1,3 +1,4 @@
+import { log } from './log'
 import { betterAuth } from 'better-auth'
 import { drizzleAdapter } from 'better-auth/adapters/drizzle'
 import { nextCookies } from 'better-auth/next-js'
@@ -31,7 +32,7 @@ function make() {
     // Its own lines may hold a query's values, sessions among them: only what went wrong is written.
     logger: {
       level: 'error',
-      log: (level, message) => console.error(`[sign-in ${level}]`, message.split('\nparams:')[0]?.slice(0, 300)),
+      log: (level, message) => log[level]({ part: 'sign-in' }, message.split('\nparams:')[0]?.slice(0, 300)),
     },
     plugins: [nextCookies()],
   })

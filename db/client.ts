@@ -1,3 +1,4 @@
+import { log } from './log'
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import { sql } from 'drizzle-orm'
 import pg from 'pg'
@@ -37,7 +38,8 @@ function open(size: number, extra: Record<string, string> = {}): { db: Database;
     connectionTimeoutMillis: WAITS.connection,
     options: settings(extra),
   })
-  pool.on('error', () => {}) // an idle connection that breaks is replaced at the next query
+  // An idle connection that breaks is replaced at the next query.
+  pool.on('error', (err) => log.warn({ part: 'database', err }, 'an idle connection broke'))
   return { db: drizzle(pool, { schema }), pool }
 }
 

@@ -71,7 +71,8 @@ async function refuseMighty(pool: pg.Pool, application: string): Promise<void> {
   )
   if (Number(owned[0]?.n) > 0)
     throw new Error(
-      `The role of DATABASE_URL, ${application}, owns tables. As a superuser: reassign owned by "${application}" to the owner, in this database.`,
+      `The role of DATABASE_URL, ${application}, owns tables. As a superuser: reassign owned by ` +
+        `"${application}" to the owner, in this database.`,
     )
 }
 

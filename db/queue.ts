@@ -1,3 +1,4 @@
+import { log } from './log'
 import { sql } from 'drizzle-orm'
 import PgBoss from 'pg-boss'
 import type { Tx } from './client'
@@ -31,7 +32,8 @@ async function open(worker: boolean): Promise<PgBoss> {
     // Handed on to the connections as it stands: they see the tasks of all shops.
     ...({ options: '-c cuirass.queue=on' } as object),
   })
-  boss.on('error', () => {}) // a broken connection is replaced at the next query
+  // A broken connection is replaced at the next query.
+  boss.on('error', (err) => log.warn({ part: 'queue', err }, 'the queue lost a connection'))
   await boss.start()
   return boss
 }

@@ -122,7 +122,9 @@ export async function startCluster({ name = 'pg', usualPort = 54611, throwaway =
   if (running) port = Number(readFileSync(join(dir, 'postmaster.pid'), 'utf8').split('\n')[3])
   else {
     port = await freePort(usualPort)
-    const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60${throwaway ? ' -c fsync=off -c synchronous_commit=off -c full_page_writes=off' : ''}`
+    const options =
+      `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c ` +
+      `max_connections=60${throwaway ? ' -c fsync=off -c synchronous_commit=off -c full_page_writes=off' : ''}`
     let started
     // After a kill -9 the old server's children may need a moment to let go of the cluster.
     for (let attempt = 0; attempt < 5; attempt++) {

@@ -17,7 +17,8 @@ export function installPackages(names) {
         : null
   if (!sudo)
     throw new Stop(
-      `These Debian packages are missing: ${names.join(' ')}\nInstall them as root, then start again:\n  apt-get update && apt-get install -y --no-install-recommends ${names.join(' ')}`,
+      `These Debian packages are missing: ${names.join(' ')}\nInstall them as root, then start ` +
+        `again:\n  apt-get update && apt-get install -y --no-install-recommends ${names.join(' ')}`,
     )
   for (const words of [
     ['apt-get', 'update', '-q'],
@@ -27,7 +28,9 @@ export function installPackages(names) {
     const run = spawnSync(command, args, { ...quiet, env })
     if (run.status !== 0)
       throw new Stop(
-        `${words.join(' ')} failed: ${run.stderr?.split('\n').filter(Boolean).at(-1) ?? run.error?.message ?? ''}\nInstall by hand: ${names.join(' ')}`,
+        `${words.join(' ')} failed: ` +
+          `${run.stderr?.split('\n').filter(Boolean).at(-1) ?? run.error?.message ?? ''}\nInstall by hand: ` +
+          `${names.join(' ')}`,
       )
   }
 }

@@ -1,3 +1,4 @@
+import { log } from '@/db/log'
 import { hostname } from 'node:os'
 import { Worker } from 'node:worker_threads'
 import pg from 'pg'
@@ -28,7 +29,7 @@ const guard = new pg.Client({
 })
 guard.on('error', () => {
   // Without its lock a worker must not go on; whoever started it starts another.
-  console.error('The worker lost its database.')
+  log.fatal({ part: 'worker' }, 'the worker lost its database')
   process.exit(1)
 })
 await guard.connect()
@@ -60,7 +61,7 @@ async function work(jobId: string, task: FleetTask): Promise<void> {
         .then((go) => {
           if (go !== 'on') Atomics.store(flag, 0, go === 'cancel' ? 1 : 2)
         })
-        .catch(() => {})
+        .catch((err: unknown) => log.warn({ part: 'worker', job: task.id, err }, 'no beat came through'))
         .finally(() => (beating = false))
     }, BEAT_MS)
     const end = await new Promise<Extract<SolveNews, { kind: 'done' | 'fault' }>>((resolve) => {
@@ -70,7 +71,7 @@ async function work(jobId: string, task: FleetTask): Promise<void> {
         else resolve(news)
       })
       thread.on('error', (error) => {
-        console.error(error)
+        log.error({ part: 'worker', job: task.id, err: error }, 'the solver broke')
         resolve({ kind: 'fault', code: 'solver_ended' })
       })
       thread.on('exit', () => resolve({ kind: 'fault', code: 'solver_ended' }))
@@ -132,7 +133,7 @@ const watch = setInterval(() => {
   if (adopting) return
   adopting = true
   void adopt()
-    .catch(() => {})
+    .catch((err: unknown) => log.warn({ part: 'worker', err }, 'orphans could not be looked for'))
     .finally(() => (adopting = false))
 }, ORPHAN_MS)
 

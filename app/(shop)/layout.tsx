@@ -1,16 +1,17 @@
 import type { ReactNode } from 'react'
-import { memberOrDoor } from '@/web/actions/session'
+import { requireMember } from '@/web/actions/session'
+import { Queries } from '@/web/kit/query'
 import { TopBar } from '@/web/people/top-bar'
 
 export default async function ShopLayout({ children }: { children: ReactNode }) {
-  const { shop, who, units } = await memberOrDoor()
+  const { shop, who, units } = await requireMember()
   return (
-    <>
+    <Queries>
       <a className="skip" href="#main">
         Skip to the work
       </a>
       <TopBar shop={shop.name} town={shop.town} name={who.name} role={who.role} units={units} />
       {children}
-    </>
+    </Queries>
   )
 }

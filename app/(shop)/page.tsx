@@ -1,12 +1,12 @@
 import { yardJobs } from '@/web/actions/yard'
 import { may } from '@/core/model/rights/rights'
-import { memberOrDoor } from '@/web/actions/session'
+import { requireMember } from '@/web/actions/session'
 import { Yard } from '@/web/yard/yard'
 
 export const metadata = { title: 'Yard' }
 
 export default async function YardPage() {
-  const { who, units, shop } = await memberOrDoor()
+  const { who, units, shop } = await requireMember()
   return (
     <Yard
       jobs={await yardJobs(who)}

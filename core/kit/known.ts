@@ -5,9 +5,6 @@ export function nth<T>(list: ArrayLike<T>, index: number): T {
   return value
 }
 
-/** The element after `index`, the first after the last one. */
-export const nextOf = <T>(ring: ArrayLike<T>, index: number): T => nth(ring, (index + 1) % ring.length)
-
 /** The value of a key that is known to be there. Throws where it is not. */
 export function mustGet<K, V>(map: ReadonlyMap<K, V>, key: K): V {
   const value = map.get(key)

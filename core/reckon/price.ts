@@ -6,7 +6,7 @@ import { reckon, type Reckoning } from './reckon'
 import { Price } from '../model/finding/price'
 
 /** What a way out costs: the whole job reckoned again with it taken. */
-export function priceWayOut(
+export function priceChange(
   plan: Plan,
   catalogue: Catalogue,
   ledger: readonly LogRow[],

@@ -5,6 +5,7 @@ import { readyAt } from '../engines/run-sheet/steps'
 import { type Step } from '../engines/run-sheet/panel-steps'
 import type { OpenHours } from '../kit/civil'
 import { figure, from, input, type Figure, type FigureInput } from '../model/figure/figure'
+import type { FigureId } from '../model/figure/figure-id'
 import { call } from '../model/figure/formula'
 import type { Plan } from '../model/plan/schema'
 import { measureStanding } from '../model/vehicle/measure-standing'
@@ -43,7 +44,7 @@ const sum = (list: readonly { value: number | string | null }[]): number =>
 function rollFigures({ layouts, figures }: Parts['roll']): Figure[] {
   const of = (suffix: string) =>
     layouts.flatMap((l) => figures.find((f) => f.id === `roll/${l.film.id}/${suffix}`) ?? [])
-  const total = (id: string, unit: Figure['unit'], parts: Figure[]): Figure => {
+  const total = (id: FigureId, unit: Figure['unit'], parts: Figure[]): Figure => {
     const known = parts.length > 0 && parts.every((f) => f.value !== null)
     const inputs = parts.map((f, i) => from(`n${i + 1}`, f))
     return figure(id, known ? sum(parts) : null, unit, 'Σ inputs', inputs)

@@ -30,13 +30,32 @@ export interface FleetFile extends FleetHead {
 
 const MOST_LISTED = 50
 const own = (who: Who, id: string) => and(eq(fleetLayout.shopId, who.shopId), eq(fleetLayout.id, id))
-const copies = (request: LayoutInput): number => request.pieces.reduce((s, p) => s + p.count, 0)
+/** Pieces asked for, counted where they lie: the request itself stays in the database. */
+const copies = sql<number>`(
+  select coalesce(sum((p ->> 'count')::int), 0)::int from jsonb_array_elements(${fleetLayout.request} -> 'pieces') p
+)`
+const HEAD = {
+  id: fleetLayout.id,
+  name: fleetLayout.name,
+  state: fleetLayout.state,
+  cancelAsked: fleetLayout.cancelAsked,
+  attempt: fleetLayout.attempt,
+  share: fleetLayout.share,
+  usedMm: fleetLayout.usedMm,
+  boundMm: fleetLayout.boundMm,
+  fault: fleetLayout.fault,
+  by: fleetLayout.by,
+  at: fleetLayout.at,
+  endedAt: fleetLayout.endedAt,
+  beatAt: fleetLayout.beatAt,
+  pieces: copies,
+}
 type Row = typeof fleetLayout.$inferSelect
 /** A worker tells how far it is every second or so. */
 const SILENT_MS = 30_000
 export const isSilent = (r: Pick<Row, 'state' | 'beatAt'>, now = Date.now()): boolean =>
   r.state === 'running' && r.beatAt !== null && now - r.beatAt.getTime() > SILENT_MS
-const headOf = (r: Omit<Row, 'result' | 'shopId'>): FleetHead => ({
+const headOf = (r: Pick<Row, Exclude<keyof typeof HEAD, 'pieces'>> & { pieces: number }): FleetHead => ({
   id: r.id,
   name: r.name,
   state: r.state,
@@ -45,7 +64,7 @@ const headOf = (r: Omit<Row, 'result' | 'shopId'>): FleetHead => ({
   share: r.share,
   usedMm: r.usedMm,
   boundMm: r.boundMm,
-  pieces: copies(r.request),
+  pieces: Number(r.pieces),
   fault: r.fault,
   by: r.by,
   at: r.at.toISOString(),
@@ -56,7 +75,7 @@ const headOf = (r: Omit<Row, 'result' | 'shopId'>): FleetHead => ({
 export const fleets = (who: Who): Promise<FleetHead[]> =>
   guarded(who, 'read', async (tx) => {
     const rows = await tx
-      .select()
+      .select(HEAD)
       .from(fleetLayout)
       .where(eq(fleetLayout.shopId, who.shopId))
       .orderBy(desc(fleetLayout.at))
@@ -64,9 +83,16 @@ export const fleets = (who: Who): Promise<FleetHead[]> =>
     return rows.map(headOf)
   })
 
+export const fleetHead = (who: Who, id: string): Promise<FleetHead | null> =>
+  guarded(who, 'read', async (tx) => {
+    const [row] = await tx.select(HEAD).from(fleetLayout).where(own(who, id))
+    return row ? headOf(row) : null
+  })
+
 export const fleetFile = (who: Who, id: string): Promise<FleetFile | null> =>
   guarded(who, 'read', async (tx) => {
-    const [row] = await tx.select().from(fleetLayout).where(own(who, id))
+    const whole = { ...HEAD, request: fleetLayout.request, stages: fleetLayout.stages, result: fleetLayout.result }
+    const [row] = await tx.select(whole).from(fleetLayout).where(own(who, id))
     return row ? { ...headOf(row), request: row.request, stages: row.stages, result: row.result } : null
   })
 

@@ -162,3 +162,13 @@ export async function settleYard(who: Who, id: string, now: Date): Promise<void>
   const file = await yardInput(who, id, now)
   if (file) await keepYard(who, id, file.changes, yardColumnsOf(file.plan, file.catalogue, file.ledger))
 }
+
+/** Whether this shop has such a job. */
+export const jobIsThere = (who: Who, jobId: string): Promise<boolean> =>
+  guarded(who, 'read', async (tx) => {
+    const rows = await tx
+      .select({ id: job.id })
+      .from(job)
+      .where(and(eq(job.shopId, who.shopId), eq(job.id, jobId)))
+    return rows.length > 0
+  })

@@ -37,9 +37,7 @@ describe('roll layout by the contract', () => {
       pieces: [piece('bumper', 1900, 600, { turn: 'quarter' }), piece('sign', 1900, 600)],
     })
     expect(plan.stock[0]?.placements).toMatchObject([{ piece: 'bumper', turn_deg: 90 }])
-    expect(plan.unplaced).toEqual([
-      { piece: 'sign', copy: 1, why: 'wider_unless_turned' },
-    ])
+    expect(plan.unplaced).toEqual([{ piece: 'sign', copy: 1, why: 'wider_unless_turned' }])
   })
   it('keeps a group within one lot, and says so where no lot holds it', () => {
     const stock = [roll('a', 1000, 1500, 'A'), roll('b', 1000, 1500, 'B')]

@@ -186,7 +186,14 @@ describe('meshes that come in', () => {
   const text = (t: string) => new TextEncoder().encode(t)
   it('OBJ, PLY of three kinds and STL of both give the same surface', () => {
     const area = flat(mesh).report.area_mm2
-    const ascii = `solid p\n${Array.from({ length: mesh.triangles.length / 3 }, (_, t) => `facet normal 0 0 0\nouter loop\n${[0, 1, 2].map((k) => `vertex ${[0, 1, 2].map((i) => mesh.positions[3 * (mesh.triangles[3 * t + k] as number) + i]).join(' ')}`).join('\n')}\nendloop\nendfacet`).join('\n')}\nendsolid p\n`
+    const vertex = (t: number, k: number) => {
+      const v = 3 * (mesh.triangles[3 * t + k] as number)
+      return `vertex ${[...mesh.positions.subarray(v, v + 3)].join(' ')}`
+    }
+    const facet = (t: number) =>
+      `facet normal 0 0 0\nouter loop\n${[0, 1, 2].map((k) => vertex(t, k)).join('\n')}\nendloop\nendfacet`
+    const facets = Array.from({ length: mesh.triangles.length / 3 }, (_, t) => facet(t))
+    const ascii = `solid p\n${facets.join('\n')}\nendsolid p\n`
     for (const [name, bytes] of [
       ['a.obj', text(objOf(mesh))],
       ['a.ply', plyOf(mesh, 'ascii')],

@@ -6,7 +6,7 @@ import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { formulaWithNumbers, STANDINGS, weakest } from '@/core/model/figure/figure'
 import { applyChange } from '@/core/model/plan/plan-change'
 import { reckoningJson } from '@/core/reckon/output'
-import { priceWayOut } from '@/core/reckon/price'
+import { priceChange } from '@/core/reckon/price'
 import { reckon } from '@/core/reckon/reckon'
 import { orderFor } from '@/core/engines/roll/buy'
 import { keepLayout } from '@/core/engines/roll/kept-layout'
@@ -137,7 +137,7 @@ describe('findings and ways out', () => {
     if (!seam) throw new Error('no seam')
     const now = reckon(plan, catalogue, [])
     const then = reckon(applyChange(plan, seam.change), catalogue, [])
-    expect(priceWayOut(plan, catalogue, [], seam.change, now).filmMm).toBeCloseTo(
+    expect(priceChange(plan, catalogue, [], seam.change, now).filmMm).toBeCloseTo(
       Number(then.figures.get('rail/film_used')?.value) - Number(now.figures.get('rail/film_used')?.value),
       9,
     )
@@ -272,7 +272,7 @@ describe('run sheet and ledger', () => {
     expect(
       reckon(Plan.parse(DEMO_JOBS[2]?.make()), catalogue, []).steps.find((s) => s.code === 'gas_out')?.waitMin,
     ).toBe(48 * 60))
-  it('readings against the film’s range and its heat limit, bounds included: over the range is done and noted, over the limit is not', () => {
+  it('readings over the film’s range are done and noted, over its heat limit they are not; bounds included', () => {
     const plan = handCar()
     const point = reckon(plan, catalogue, []).points.find((p) => p.panelId === 'bonnet')
     if (!point) throw new Error('no point')

@@ -1,3 +1,4 @@
+import type { WayPart } from '@/core/model/figure/figure-id'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { choiceFor } from '@/core/model/plan/new-plan'
@@ -7,7 +8,7 @@ import { applyChange } from '@/core/model/plan/plan-change'
 import { areaOf, strainOf, topologyOf, type TriMesh } from '@/core/solve/mesh'
 import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { formulaWithNumbers, type Figure } from '@/core/model/figure/figure'
-import { priceWayOut } from '@/core/reckon/price'
+import { priceChange } from '@/core/reckon/price'
 import { reckon } from '@/core/reckon/reckon'
 import { flatMark, flatOutlines } from '@/core/engines/stretch/flat-outline'
 import { bridgeStrain, cornerSqueeze90, recessProfileMm } from '@/core/engines/stretch/closed-forms'
@@ -417,14 +418,14 @@ describe('ways out, solved', () => {
     const before = reckon(plan, EMPTY_CATALOGUE, [])
     const [used, crew] = ['rail/film_used', 'rail/crew_minutes'].map((f) => before.figures.get(f))
     for (const [n, w] of ways.entries()) {
-      const price = priceWayOut(plan, EMPTY_CATALOGUE, [], w.change, before)
+      const price = priceChange(plan, EMPTY_CATALOGUE, [], w.change, before)
       const figures = wayFigures(panel, sheet, w, n, now, price, used, crew)
-      const of = (part: string) => figures.find((f) => f.id === wayFigureId(panel.id, n, part))
+      const of = (part: WayPart) => figures.find((f) => f.id === wayFigureId(panel.id, n, part))
       expect(of('worst')?.value).toBe(w.worst)
       expect(of('seam')?.value ?? 0).toBe(w.seamMm)
       // Past the limit of the film that it is laid in.
       expect(of('over')?.inputs[0]?.value).toBe(w.code === 'film' ? tough.stretchLimit : sheet.stretchLimit)
-      for (const part of ['seam', 'film', 'minutes']) {
+      for (const part of ['seam', 'film', 'minutes'] as const) {
         const f = of(part)
         if (f) expect(worked(f)).toBeCloseTo(f.value as number, 6)
       }

@@ -22,7 +22,7 @@ import { shopWorld, type ShopWorld } from './world'
 let acting: string | null = null
 vi.mock('@/web/actions/session', () => ({
   currentMember: async () => (acting ? whoIs(acting) : null),
-  memberOrDoor: async () => (acting ? whoIs(acting) : null),
+  requireMember: async () => (acting ? whoIs(acting) : null),
 }))
 
 const jobActions = await import('@/web/actions/jobs')
@@ -38,6 +38,7 @@ const { handoverPdf, inspectionPdf, layoutFile, measurePdf, panelsCsv } = await 
 const { showPhoto, takePhoto } = await import('@/web/actions/photos')
 const { listScans, takeScan } = await import('@/web/actions/scans')
 const stretchActions = await import('@/web/actions/stretch')
+const { readFleetFile, readFleetHead, readFleets, readTableReports } = await import('@/web/actions/reads')
 const { exportFilms } = await import('@/web/actions/film-files')
 
 let ours: ShopWorld
@@ -192,19 +193,10 @@ const ACTIONS: Record<
     want: 'invalid_value',
   },
   'fleet.cancelFleet': { call: () => fleetActions.cancelFleet({ id: fleetId }), want: 'not_found' },
-  'fleet.fleetResult': { call: () => fleetActions.fleetResult({ id: fleetId }), want: 'not_found' },
-  'fleet.fleetHeads': {
-    call: async () => {
-      const out = await fleetActions.fleetHeads({})
-      return out.ok && out.value.length === 0 ? { ok: false, error: { code: 'empty' } } : out
-    },
-    want: 'empty',
-  },
   'cutting-table.sendToTable': {
     call: () => tableActions.sendToTable({ jobId: ours.jobId, filmId: 'fen-satin', rollId: 'new-1', as: 'svg' }),
     want: 'not_found',
   },
-  'cutting-table.tableReports': { call: () => tableActions.tableReports({ jobId: ours.jobId }), want: 'not_found' },
   'rack.sellFilm': { call: () => rackActions.sellFilm({ id: ours.filmId, sold: false }), want: 'no_such_film' },
   'rack.bringFilms': {
     own: 'brings films into the caller’s rack',
@@ -253,6 +245,16 @@ const ACTIONS: Record<
 }
 
 const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | { open: string }> = {
+  'app/api/fleets/route.ts': {
+    call: async () => {
+      const list = (await (await readFleets()).json()) as { value: { id: string }[] }
+      return new Response(null, { status: list.value.some((f) => f.id === fleetId) ? 200 : 404 })
+    },
+    want: 404,
+  },
+  'app/api/fleets/[fleetId]/route.ts': { call: () => readFleetFile(fleetId), want: 404 },
+  'app/api/fleets/[fleetId]/head/route.ts': { call: () => readFleetHead(fleetId), want: 404 },
+  'app/api/jobs/[jobId]/table/route.ts': { call: () => readTableReports(ours.jobId), want: 404 },
   'app/api/auth/[...all]/route.ts': { open: 'in and out and nothing else, tried in sign-in.test.ts' },
   'app/api/health/route.ts': { open: 'says nothing of any shop, tried in rules-of-the-door.test.ts' },
   'app/api/jobs/[jobId]/entries/route.ts': {
@@ -454,7 +456,9 @@ async function picture() {
   return database().transaction(async (tx) => {
     await tx.execute(sql`select set_config('cuirass.shop', ${ours.who.lead.shopId}, true)`)
     const rows = await tx.execute(
-      sql`select (select count(*) from job) jobs, (select count(*) from revision) revisions, (select count(*) from ledger) entries, (select count(*) from member) members, (select sum(left_mm) from stock_item) film, (select string_agg(role::text, ',' order by id) from member) roles`,
+      sql`select (select count(*) from job) jobs, (select count(*) from revision) revisions, (select count(*)
+          from ledger) entries, (select count(*) from member) members, (select sum(left_mm) from stock_item)
+          film, (select string_agg(role::text, \ order by id) from member) roles`,
     )
     return rows.rows[0]
   })

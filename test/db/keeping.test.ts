@@ -161,7 +161,8 @@ describe('stock', () => {
   it('what is left is the sum of the movements, and changes no other way', async () => {
     const sums = await guarded(w.who.lead, 'read', (tx) =>
       tx.execute<{ left: string; moved: string }>(
-        sql`select i.left_mm as left, sum(m.delta_mm) as moved from stock_item i join stock_movement m on m.item_id = i.id group by i.id, i.left_mm`,
+        sql`select i.left_mm as left, sum(m.delta_mm) as moved from stock_item i join stock_movement m on
+          m.item_id = i.id group by i.id, i.left_mm`,
       ),
     )
     for (const r of sums.rows) expect(Number(r.left)).toBeCloseTo(Number(r.moved), 3)

@@ -45,7 +45,11 @@ test('a fleet: vehicles picked, laid out by a worker with progress, the result f
   )
   await expect(page.getByRole('alert').filter({ hasText: /stock\[0\]\.length_mm/ })).toBeVisible()
   await bring(
-    '{"format":"cuirass/layout@1","stock":[{"id":"a","width_mm":1520,"length_mm":9000}],"pieces":[{"id":"p","width_mm":100,"height_mm":100,"count":10000}]}',
+    JSON.stringify({
+      format: 'cuirass/layout@1',
+      stock: [{ id: 'a', width_mm: 1520, length_mm: 9000 }],
+      pieces: [{ id: 'p', width_mm: 100, height_mm: 100, count: 10000 }],
+    }),
   )
   await expect(page.getByRole('alert').filter({ hasText: /more than 5000 pieces/ })).toBeVisible()
 })

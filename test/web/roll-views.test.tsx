@@ -19,6 +19,7 @@ import { Rests } from '@/web/roll/rests'
 import { Shingles } from '@/web/roll/shingles'
 import { Sources } from '@/web/roll/sources'
 import { formatter } from '@/web/words/format'
+import { Queries } from '@/web/kit/query'
 import { Fleet } from '@/web/fleet/fleet'
 import { FleetResult } from '@/web/fleet/fleet-result'
 import { catalogue, film, handCar } from '../fixtures/plans'
@@ -27,22 +28,19 @@ const actions = vi.hoisted(() => ({
   setDamage: vi.fn(),
   receiveStock: vi.fn(),
   sendToTable: vi.fn(),
-  tableReports: vi.fn(),
   startFleet: vi.fn(),
   startFleetFile: vi.fn(),
   cancelFleet: vi.fn(),
-  fleetHeads: vi.fn(),
-  fleetResult: vi.fn(),
+  read: vi.fn(),
   push: vi.fn(),
 }))
 vi.mock('@/web/actions/shop', () => ({ setDamage: actions.setDamage, receiveStock: actions.receiveStock }))
-vi.mock('@/web/actions/cutting-table', () => ({ sendToTable: actions.sendToTable, tableReports: actions.tableReports }))
+vi.mock('@/web/actions/cutting-table', () => ({ sendToTable: actions.sendToTable }))
+vi.mock('@/web/kit/read', () => ({ read: actions.read }))
 vi.mock('@/web/actions/fleet', () => ({
   startFleet: actions.startFleet,
   startFleetFile: actions.startFleetFile,
   cancelFleet: actions.cancelFleet,
-  fleetHeads: actions.fleetHeads,
-  fleetResult: actions.fleetResult,
 }))
 vi.mock('@/web/actions/jobs', () => ({
   saveJob: async () => ({ ok: true, value: { kind: 'unchanged', number: 1 } }),
@@ -274,27 +272,34 @@ describe('the roll', () => {
   })
   it('the cutting table: sends what is kept, tells how far it is, says why it refuses', async () => {
     const plan = { ...handCar(), layout: { ...handCar().layout, cutting: 'free' as const } }
-    actions.tableReports.mockResolvedValue({ ok: true, value: null })
-    show(plan, <WithLayout>{(l) => <CuttingTable layout={l} />}</WithLayout>)
+    actions.read.mockResolvedValue(null)
+    show(
+      plan,
+      <Queries>
+        <WithLayout>{(l) => <CuttingTable layout={l} />}</WithLayout>
+      </Queries>,
+    )
     expect(await screen.findByText(/No cutting table is set up/)).toBeTruthy()
     cleanup()
     const own = reckon(plan, catalogue, []).layouts[0]
     const file = `x_fen-satin_${own?.rolls[0]?.id}_${own?.mark}.svg`
-    actions.tableReports.mockResolvedValue({
-      ok: true,
-      value: [
-        {
-          file,
-          state: 'rejected',
-          reason: 'not an SVG drawing',
-          pieces: 0,
-          cutMm: 0,
-          doneMm: 0,
-          at: '2026-11-20T08:00:00Z',
-        },
-      ],
-    })
-    show(plan, <WithLayout>{(l) => <CuttingTable layout={l} />}</WithLayout>)
+    actions.read.mockResolvedValue([
+      {
+        file,
+        state: 'rejected',
+        reason: 'not an SVG drawing',
+        pieces: 0,
+        cutMm: 0,
+        doneMm: 0,
+        at: '2026-11-20T08:00:00Z',
+      },
+    ])
+    show(
+      plan,
+      <Queries>
+        <WithLayout>{(l) => <CuttingTable layout={l} />}</WithLayout>
+      </Queries>,
+    )
     expect(await screen.findByText('Not taken: not an SVG drawing.')).toBeTruthy()
     expect(screen.getByText('Send to the cutting table').closest('button')?.disabled).toBe(true)
     expect(screen.getByText(/Keep this layout first/)).toBeTruthy()
@@ -321,14 +326,16 @@ describe('fleets', () => {
   it('vehicles are picked and counted, sent, and the page goes to the layout; a refusal is said', async () => {
     actions.startFleet.mockResolvedValueOnce({ ok: false, error: { code: 'no_pieces' } })
     render(
-      <Fleet
-        rows={[]}
-        jobs={[{ id: 'j', name: 'To green', vehicle: 'Pip' }]}
-        films={[film('fen-satin')]}
-        stock={[]}
-        units={units}
-        mayStart
-      />,
+      <Queries>
+        <Fleet
+          rows={[]}
+          jobs={[{ id: 'j', name: 'To green', vehicle: 'Pip' }]}
+          films={[film('fen-satin')]}
+          stock={[]}
+          units={units}
+          mayStart
+        />
+      </Queries>,
     )
     expect(screen.getByText(/Nothing has been laid out for a fleet/)).toBeTruthy()
     await waitFor(() => expect(screen.getByLabelText('Film').closest('fieldset')?.disabled).toBe(false))
@@ -338,7 +345,7 @@ describe('fleets', () => {
     fireEvent.click(screen.getByText('Lay them out'))
     expect(await screen.findByText(/None of these vehicles has a piece/)).toBeTruthy()
     actions.startFleet.mockResolvedValueOnce({ ok: true, value: { id: 'new' } })
-    actions.fleetHeads.mockResolvedValue({ ok: true, value: [] })
+    actions.read.mockResolvedValue([])
     fireEvent.click(screen.getByText('Lay them out'))
     await waitFor(() => expect(actions.push).toHaveBeenCalledWith('/fleet/new'))
     expect(actions.startFleet.mock.calls[1]?.[0]).toMatchObject({
@@ -349,8 +356,12 @@ describe('fleets', () => {
   })
   it('what runs shows how far it is and who took it up again, and can be cancelled', async () => {
     actions.cancelFleet.mockResolvedValue({ ok: true, value: null })
-    actions.fleetHeads.mockResolvedValue({ ok: true, value: [{ ...head, cancelAsked: true }] })
-    render(<Fleet rows={[head]} jobs={[]} films={[film('fen-satin')]} stock={[]} units={units} mayStart />)
+    actions.read.mockResolvedValue([{ ...head, cancelAsked: true }])
+    render(
+      <Queries>
+        <Fleet rows={[head]} jobs={[]} films={[film('fen-satin')]} stock={[]} units={units} mayStart />
+      </Queries>,
+    )
     expect(screen.getByText(/being laid out, taken up again \(2\)/)).toBeTruthy()
     expect(screen.getByRole('progressbar').getAttribute('value')).toBe('0.4')
     expect(screen.getByText('2.6 %')).toBeTruthy()
@@ -358,14 +369,16 @@ describe('fleets', () => {
     expect(await screen.findByText(/stopping/)).toBeTruthy()
     cleanup()
     render(
-      <Fleet
-        rows={[{ ...head, silent: true }]}
-        jobs={[]}
-        films={[film('fen-satin')]}
-        stock={[]}
-        units={units}
-        mayStart
-      />,
+      <Queries>
+        <Fleet
+          rows={[{ ...head, silent: true }]}
+          jobs={[]}
+          films={[film('fen-satin')]}
+          stock={[]}
+          units={units}
+          mayStart
+        />
+      </Queries>,
     )
     expect(screen.getByText(/being laid out, no word from its worker/)).toBeTruthy()
   })
@@ -401,11 +414,13 @@ describe('fleets', () => {
       unplaced: [{ piece: '1 Pip / sign', copy: 1, why: 'wider_than_every_bin' as const }],
     }
     const { container } = render(
-      <FleetResult
-        file={{ ...head, state: 'done', usedMm: 1100, boundMm: 1100, request, stages: 3, result }}
-        units={units}
-        mayStart
-      />,
+      <Queries>
+        <FleetResult
+          file={{ ...head, state: 'done', usedMm: 1100, boundMm: 1100, request, stages: 3, result }}
+          units={units}
+          mayStart
+        />
+      </Queries>,
     )
     expect(screen.getByText('1 roll')).toBeTruthy()
     expect(screen.getByText(/1 Pip \/ sign \(wider than every roll\)/)).toBeTruthy()

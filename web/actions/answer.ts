@@ -1,3 +1,4 @@
+import { log } from '@/db/log'
 import type { z } from 'zod'
 import { controlCharacterIn } from '@/core/kit/plain-text'
 import type { Fault } from '@/core/kit/result'
@@ -9,7 +10,7 @@ import { ThreadFault } from '@/web/threads/pool'
 import { currentMember } from './session'
 
 export type Answer<T> = { ok: true; value: T } | { ok: false; error: Fault }
-export const no = (code: string, facts?: Fault['facts']): { ok: false; error: Fault } => ({
+export const refuse = (code: string, facts?: Fault['facts']): { ok: false; error: Fault } => ({
   ok: false,
   error: { code, ...(facts ? { facts } : {}) },
 })
@@ -28,8 +29,8 @@ export async function answer<S extends z.ZodType, T>(
 ): Promise<Answer<T>> {
   try {
     const member = await currentMember()
-    if (!member) return no('signed_out')
-    if (!may(member.who.role, right)) return no('not_allowed', { right })
+    if (!member) return refuse('signed_out')
+    if (!may(member.who.role, right)) return refuse('not_allowed', { right })
     const at = controlCharacterIn(raw)
     if (at !== null) return { ok: false, error: { code: 'control_character', at } }
     const parsed = schema.safeParse(raw)
@@ -41,12 +42,12 @@ export async function answer<S extends z.ZodType, T>(
 }
 
 export function broken(error: unknown): { ok: false; error: Fault } {
-  if (error instanceof Denied) return no('not_allowed', { right: error.right })
-  if (error instanceof ThreadFault) return no(error.code)
-  if (isBusy(error)) return no('busy')
+  if (error instanceof Denied) return refuse('not_allowed', { right: error.right })
+  if (error instanceof ThreadFault) return refuse(error.code)
+  if (isBusy(error)) return refuse('busy')
   const reference = crypto.randomUUID().slice(0, 8)
-  console.error(`[${reference}]`, cleanDatabaseError(error))
-  return no('went_wrong', { reference })
+  log.error({ reference, err: cleanDatabaseError(error) }, 'a request went wrong')
+  return refuse('went_wrong', { reference })
 }
 
 const STATUS: Record<string, number> = {

@@ -5,7 +5,7 @@ import { readJson } from '@/core/kit/json-guard'
 import { controlCharacterIn } from '@/core/kit/plain-text'
 import { firstFault } from '@/core/model/plan/parse'
 import { appendBatches, type EntryOutcome } from '@/db/queries/entries'
-import { no } from './answer'
+import { refuse } from './answer'
 import { isUuid, takes } from './routes'
 import { gathered } from './gathered'
 import { yardFollows } from './yard'
@@ -27,13 +27,13 @@ const Readable = BayEntry.refine((entry) => controlCharacterIn(entry) === null)
 export const takeEntries = (request: Request, jobId: string): Promise<Response> =>
   takes(request, { right: 'log', limit: MAX_BATCH_BYTES, bare: true }, async ({ who }, body) => {
     const received = new Date()
-    if (!isUuid(jobId)) return no('not_found')
+    if (!isUuid(jobId)) return refuse('not_found')
     const json = readJson(body.toString('utf8'))
     if (!json.ok) return json
     const batch = Batch.safeParse(json.value)
     if (!batch.success) return { ok: false, error: firstFault(batch.error) }
     const { sent_at, member, entries } = batch.data
-    if (member !== undefined && member !== who.memberId) return no('another_member')
+    if (member !== undefined && member !== who.memberId) return refuse('another_member')
     const read = entries.map((raw) => ({ raw, parsed: Readable.safeParse(raw) }))
     const nameless = read.findIndex(({ raw, parsed }) => !parsed.success && !WithId.safeParse(raw).success)
     if (nameless >= 0) return { ok: false, error: { code: 'bad_input', at: `entries[${nameless}].id` } }

@@ -7,17 +7,10 @@ import { firstFault } from '@/core/model/plan/parse'
 import { LayoutInput, MOST_FLEET_PIECES } from '@/core/engines/roll/contract'
 import { fleetInput, type FleetCar } from '@/core/engines/roll/fleet'
 import type { Who } from '@/db/client'
-import {
-  askFleet,
-  cancelFleet as askCancel,
-  fleetFile,
-  fleets,
-  type FleetFile,
-  type FleetHead,
-} from '@/db/queries/fleet'
+import { askFleet, cancelFleet as askCancel } from '@/db/queries/fleet'
 import { openJob } from '@/db/queries/jobs'
 import { rack } from '@/db/queries/rack'
-import { answer, no, type Answer } from './answer'
+import { answer, refuse, type Answer } from './answer'
 import { threads } from './threads'
 
 const Ask = z.strictObject({
@@ -42,9 +35,9 @@ export async function startFleet(raw: unknown): Promise<Answer<{ id: string }>> 
   return answer('fleet', Ask, raw, async (who, ask) => {
     const { all, stock } = await rack(who)
     const film = all.find((f) => f.sheet.id === ask.filmId)?.sheet
-    if (!film) return no('no_such_film')
+    if (!film) return refuse('no_such_film')
     const cars = await carsOf(who, ask)
-    if (!cars) return no('not_found')
+    if (!cars) return refuse('not_found')
     const input = fleetInput({ ...ask, film, cars, stock: ask.shelf ? stock : [] })
     if (!input.ok) return input
     return begin(who, ask.id, ask.name, input.value, ask.cutting === 'free' ? null : ask.stages)
@@ -86,7 +79,7 @@ export async function startFleetFile(raw: unknown): Promise<Answer<{ id: string 
       const parsed = LayoutInput.safeParse(json.value)
       if (!parsed.success) return { ok: false, error: firstFault(parsed.error) }
       const copies = parsed.data.pieces.reduce((s, p) => s + p.count, 0)
-      if (copies > MOST_FLEET_PIECES) return no('too_many_fleet_pieces', { limit: MOST_FLEET_PIECES })
+      if (copies > MOST_FLEET_PIECES) return refuse('too_many_fleet_pieces', { limit: MOST_FLEET_PIECES })
       return begin(who, ask.id, ask.name, parsed.data, null)
     },
   )
@@ -95,18 +88,6 @@ export async function startFleetFile(raw: unknown): Promise<Answer<{ id: string 
 export async function cancelFleet(raw: unknown): Promise<Answer<null>> {
   return answer('fleet', z.strictObject({ id: z.uuid() }), raw, async (who, { id }) => {
     const out = await askCancel(who, id)
-    return out === 'done' ? { ok: true, value: null } : no(out)
-  })
-}
-
-/** How the layouts of this shop stand. */
-export async function fleetHeads(raw: unknown): Promise<Answer<FleetHead[]>> {
-  return answer('read', z.strictObject({}), raw, async (who) => ({ ok: true, value: await fleets(who) }))
-}
-
-export async function fleetResult(raw: unknown): Promise<Answer<FleetFile>> {
-  return answer('read', z.strictObject({ id: z.uuid() }), raw, async (who, { id }) => {
-    const file = await fleetFile(who, id)
-    return file ? { ok: true, value: file } : no('not_found')
+    return out === 'done' ? { ok: true, value: null } : refuse(out)
   })
 }

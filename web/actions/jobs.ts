@@ -15,7 +15,7 @@ import { revisions, savePlan, takeBack, type RevisionHead, type SaveOutcome } fr
 import { vehicleFile } from '@/db/queries/vehicles'
 import { currentMember } from './session'
 import { summarise } from '@/web/words/summary'
-import { answer, no, type Answer } from './answer'
+import { answer, refuse, type Answer } from './answer'
 import { inLine } from './in-line'
 import { yardFollows } from './yard'
 
@@ -59,7 +59,7 @@ export async function createJob(raw: unknown): Promise<Answer<{ id: string }>> {
       }
     } else if (start.from === 'vehicle') {
       const file = await vehicleFile(who, start.vehicleId)
-      if (!file) return no('not_found')
+      if (!file) return refuse('not_found')
       plan = startFrom(plan, file.measured, start.vehicleId)
     }
     plan = Plan.parse(plan)
@@ -84,9 +84,9 @@ function saved(
   jobId: string,
   out: SaveOutcome | Extract<Saved, { kind: 'saved' | 'merged' }>,
 ): Answer<Saved> {
-  if (out.kind === 'not_found') return no('not_found')
-  if (out.kind === 'invalid') return no('not_a_valid_plan')
-  if (out.kind === 'not_yours') return no('not_allowed', { right: 'plan' })
+  if (out.kind === 'not_found') return refuse('not_found')
+  if (out.kind === 'invalid') return refuse('not_a_valid_plan')
+  if (out.kind === 'not_yours') return refuse('not_allowed', { right: 'plan' })
   if (out.kind === 'saved' || out.kind === 'merged') yardFollows(who, jobId)
   return { ok: true, value: out }
 }
@@ -107,9 +107,9 @@ export async function takeBackChange(raw: unknown): Promise<Answer<{ number: num
   return answer('read', Ref.extend({ way: z.enum(['undo', 'redo']) }), raw, async (who, { jobId, way }) => {
     const summary = (before: Plan, after: Plan) => summarise(planEdits(before, after))
     const out = await inLine(jobId, () => takeBack(who, { jobId, way, summary }, new Date()))
-    if (out.kind === 'nothing') return no(way === 'undo' ? 'nothing_to_undo' : 'nothing_to_redo')
-    if (out.kind === 'not_found') return no('not_found')
-    if (out.kind === 'changed_since') return no('changed_since', { by: out.by, what: out.what })
+    if (out.kind === 'nothing') return refuse(way === 'undo' ? 'nothing_to_undo' : 'nothing_to_redo')
+    if (out.kind === 'not_found') return refuse('not_found')
+    if (out.kind === 'changed_since') return refuse('changed_since', { by: out.by, what: out.what })
     yardFollows(who, jobId)
     return { ok: true, value: { number: out.number, plan: out.plan, said: out.said } }
   })
@@ -120,7 +120,7 @@ export async function restoreRevision(raw: unknown): Promise<Answer<Saved>> {
   const Restore = Ref.extend({ number: z.number().int().min(1), basedOn: z.number().int().min(1) })
   return answer('plan', Restore, raw, async (who, { jobId, number, basedOn }) => {
     const plan = await planAt(who, jobId, number)
-    if (!plan) return no('not_found')
+    if (!plan) return refuse('not_found')
     const summary = () => `Brought back: revision ${number}`
     const out = await inLine(jobId, () =>
       savePlan(who, { jobId, basedOn, plan, restores: number, summary }, new Date()),

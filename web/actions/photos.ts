@@ -1,5 +1,5 @@
 import { addPhoto, photoBytes } from '@/db/queries/photos'
-import { no } from './answer'
+import { refuse } from './answer'
 import { gives, isUuid, takes } from './routes'
 import { threads } from './threads'
 
@@ -12,13 +12,13 @@ export const takePhoto = (request: Request, jobId: string): Promise<Response> =>
     request,
     { right: 'photo', limit: MAX_PHOTO_BYTES, tooLarge: 'photo_too_large' },
     async ({ who }, bytes) => {
-      if (!isUuid(jobId)) return no('not_found')
+      if (!isUuid(jobId)) return refuse('not_found')
       const photo = await threads().run('photo', { bytes: new Uint8Array(bytes) })
-      if ('fault' in photo) return no(photo.fault)
+      if ('fault' in photo) return refuse(photo.fault)
       const id = crypto.randomUUID()
       const { width, height, data } = photo
       const out = await addPhoto(who, { id, jobId, width, height, bytes: Buffer.from(data) })
-      return out === 'done' ? { ok: true, value: { id } } : no(out)
+      return out === 'done' ? { ok: true, value: { id } } : refuse(out)
     },
     201,
   )

@@ -10,21 +10,21 @@ import { firstFault } from '@/core/model/plan/parse'
 import { importSheets, saveFilm, setSold } from '@/db/queries/rack'
 import { readCsv } from '@/web/kit/csv'
 import { tableFault } from '@/web/words/table'
-import { answer, no, type Answer } from './answer'
+import { answer, refuse, type Answer } from './answer'
 
 /** A film's sheet, new (`basedOn` 0) or changed. */
 export async function putFilm(raw: unknown): Promise<Answer<null>> {
   const Put = z.strictObject({ sheet: FilmSheet, basedOn: z.number().int().min(0) })
   return answer('film', Put, raw, async (who, { sheet, basedOn }) => {
     const out = await saveFilm(who, sheet, basedOn)
-    return out === 'done' ? { ok: true, value: null } : no(out)
+    return out === 'done' ? { ok: true, value: null } : refuse(out)
   })
 }
 
 export async function sellFilm(raw: unknown): Promise<Answer<null>> {
   return answer('film', z.strictObject({ id: Id, sold: z.boolean() }), raw, async (who, { id, sold }) => {
     const out = await setSold(who, id, sold)
-    return out === 'done' ? { ok: true, value: null } : no(out)
+    return out === 'done' ? { ok: true, value: null } : refuse(out)
   })
 }
 
@@ -35,7 +35,7 @@ export async function bringFilms(raw: unknown): Promise<Answer<{ added: number; 
     if (csv) {
       const rows = readCsv(text)
       const films = rows.ok ? filmsFromTable(rows.value) : rows
-      if (!films.ok) return no('table', { said: tableFault(films.error) })
+      if (!films.ok) return refuse('table', { said: tableFault(films.error) })
       return { ok: true, value: await importSheets(who, films.value) }
     }
     const json = readJson(text)

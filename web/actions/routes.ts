@@ -1,7 +1,7 @@
 import type { Right } from '@/core/model/rights/rights'
 import { may } from '@/core/model/rights/rights'
 import { bodyWithin } from './body'
-import { broken, httpStatus, no, type Answer } from './answer'
+import { broken, httpStatus, refuse, type Answer } from './answer'
 import { fromOutside } from './origin'
 import { currentMember } from './session'
 
@@ -35,13 +35,13 @@ export async function takes(
     const full = answerJson(answer, status)
     return bare ? Response.json(answer.ok ? answer.value : answer.error, full) : full
   }
-  if (fromOutside(request)) return say(no('not_allowed'), 403)
+  if (fromOutside(request)) return say(refuse('not_allowed'), 403)
   try {
     const member = await currentMember()
-    if (!member) return say(no('signed_out'))
-    if (!may(member.who.role, right)) return say(no('not_allowed', { right }))
+    if (!member) return say(refuse('signed_out'))
+    if (!may(member.who.role, right)) return say(refuse('not_allowed', { right }))
     const body = limit === 0 ? Buffer.alloc(0) : await bodyWithin(request, limit)
-    if (body === null) return say(no(tooLarge, { limit }), 413)
+    if (body === null) return say(refuse(tooLarge, { limit }), 413)
     const out = await work(member, body)
     return say(out, out.ok ? okStatus : undefined)
   } catch (error) {

@@ -11,7 +11,7 @@ export const currentMember = cache(async () => {
 })
 
 /** For pages: the signed-in member, or off to the door. */
-export async function memberOrDoor() {
+export async function requireMember() {
   const member = await currentMember()
   if (!member) redirect('/sign-in')
   return member

@@ -14,7 +14,7 @@ import {
   setUnits as updateUnits,
 } from '@/db/queries/people'
 import { receiveStock as insertStock, setDamage as updateDamage } from '@/db/queries/rack'
-import { answer, no, type Answer } from './answer'
+import { answer, refuse, type Answer } from './answer'
 
 /** Only what changes: two quick choices must not undo each other. */
 const Units = z
@@ -43,7 +43,7 @@ const NewMember = z.strictObject({
 export async function addMember(raw: unknown): Promise<Answer<null>> {
   return answer('people', NewMember, raw, async (who, input) => {
     const userId = await createUser(input.name, input.email, input.password)
-    if (!userId) return no('email_taken')
+    if (!userId) return refuse('email_taken')
     await insertMember(who, userId, input.role)
     return { ok: true, value: null }
   })
@@ -56,7 +56,7 @@ export async function setRole(raw: unknown): Promise<Answer<null>> {
     raw,
     async (who, { memberId, role }) => {
       const out = await updateRole(who, memberId, role)
-      return out === 'done' ? { ok: true, value: null } : no(out)
+      return out === 'done' ? { ok: true, value: null } : refuse(out)
     },
   )
 }
@@ -75,7 +75,7 @@ const Receipt = z.strictObject({
 export async function receiveStock(raw: unknown): Promise<Answer<null>> {
   return answer('stock', Receipt, raw, async (who, input) => {
     const out = await insertStock(who, input)
-    return out === 'done' || out === 'again' ? { ok: true, value: null } : no(out)
+    return out === 'done' || out === 'again' ? { ok: true, value: null } : refuse(out)
   })
 }
 
@@ -87,7 +87,7 @@ export async function setDamage(raw: unknown): Promise<Answer<null>> {
     raw,
     async (who, input) => {
       const out = await updateDamage(who, input.itemId, input.damage)
-      return out === 'done' ? { ok: true, value: null } : no(out)
+      return out === 'done' ? { ok: true, value: null } : refuse(out)
     },
   )
 }

@@ -1,5 +1,6 @@
 import { availableParallelism } from 'node:os'
 import * as threading from 'node:worker_threads'
+import { log } from '@/db/log'
 import { environment } from '@/db/environment'
 import { ThreadPool } from '@/web/threads/pool'
 
@@ -13,6 +14,7 @@ export const threads = (): ThreadPool =>
   (kept.cuirassThreads ??= new ThreadPool({
     size: Math.min(environment().THREADS, Math.max(1, availableParallelism())),
     open: () => new Thread(threadFile()),
+    broke: (err) => log.error({ part: 'threads', err }, 'a thread broke'),
   }))
 
 export async function closeThreads(): Promise<void> {

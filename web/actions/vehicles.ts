@@ -3,7 +3,7 @@
 import { z } from 'zod'
 import { MeasuredVehicle } from '@/core/model/plan/vehicle-library'
 import { saveVehicle, vehicleFile, vehicles, type VehicleHead } from '@/db/queries/vehicles'
-import { answer, no, type Answer } from './answer'
+import { answer, refuse, type Answer } from './answer'
 
 export type { VehicleHead } from '@/db/queries/vehicles'
 
@@ -19,7 +19,7 @@ const Keep = z.strictObject({
 export async function keepVehicle(raw: unknown): Promise<Answer<{ id: string; number: number }>> {
   return answer('vehicles', Keep, raw, async (who, input) => {
     const out = await saveVehicle(who, input, new Date())
-    return out.kind === 'saved' ? { ok: true, value: { id: out.id, number: out.number } } : no(out.kind)
+    return out.kind === 'saved' ? { ok: true, value: { id: out.id, number: out.number } } : refuse(out.kind)
   })
 }
 
@@ -27,13 +27,13 @@ export async function restoreVehicle(raw: unknown): Promise<Answer<{ number: num
   const Back = z.strictObject({ id: z.uuid(), basedOn: z.number().int().min(1), number: z.number().int().min(1) })
   return answer('vehicles', Back, raw, async (who, { id, basedOn, number }) => {
     const file = await vehicleFile(who, id, number)
-    if (!file) return no('not_found')
+    if (!file) return refuse('not_found')
     const out = await saveVehicle(
       who,
       { id, basedOn, measured: file.measured, summary: `Brought back: state ${number}`, fromJob: null },
       new Date(),
     )
-    return out.kind === 'saved' ? { ok: true, value: { number: out.number } } : no(out.kind)
+    return out.kind === 'saved' ? { ok: true, value: { number: out.number } } : refuse(out.kind)
   })
 }
 

@@ -26,7 +26,8 @@ export function FilmFacts({ film, fmt }: { film: FilmSheet; fmt: Formatter }) {
     [
       'Pre-stretch',
       film.preStretchMax.warm > 0
-        ? `up to ${pct(film.preStretchMax.cold)} cold, ${pct(film.preStretchMax.warm)} warm; heat takes back ${pct(film.recovers)} of a stretch`
+        ? `up to ${pct(film.preStretchMax.cold)} cold, ${pct(film.preStretchMax.warm)} warm; heat takes ` +
+          `back ${pct(film.recovers)} of a stretch`
         : 'none',
     ],
     ['Heat shrink', pct(film.heatShrink)],

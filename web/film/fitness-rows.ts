@@ -21,7 +21,7 @@ export interface Row {
 }
 
 export const RANK = { fits: 0, note: 1, warn: 2, stop: 3 } as const
-export function together(
+export function rowOfAllPanels(
   film: FilmSheet,
   parts: readonly PanelFitness[],
   names: ReadonlyMap<string, string>,

@@ -23,7 +23,7 @@ import { word } from '@/web/words/names'
 import { findingText } from '@/web/words/findings'
 import { chooseFilm, chooseFor } from './choose'
 import { FilmFacts } from './film-facts'
-import { RANK, Row, together } from '@/web/film/fitness-rows'
+import { RANK, Row, rowOfAllPanels } from '@/web/film/fitness-rows'
 
 const VERDICT = {
   fits: 'Suits',
@@ -58,14 +58,14 @@ export function FitnessTable({
       // Nothing is measured yet: paint, zone and the film's own kind are all that can be said.
       if (panels.length === 0) {
         const reasons = filmFitness(film, { ...plan, film: { mainId: film.id, sheets: [film] } }, catalogue.now)
-        const none = together(film, [], names, null, plan.film.mainId === film.id)
+        const none = rowOfAllPanels(film, [], names, null, plan.film.mainId === film.id)
         const level = reasons.reduce<PanelFitness['level']>((w, r) => (RANK[r.level] > RANK[w] ? r.level : w), 'fits')
         return [{ ...none, level, reasons: reasons.map((reason) => ({ reason, count: 1 })) }]
       }
       const on = (id: string) => (plan.panels.find((p) => p.id === id)?.filmId ?? plan.film.mainId) === film.id
       return each
-        ? parts.map((p) => together(film, [p], names, p.panelId, on(p.panelId)))
-        : [together(film, parts, names, null, scope.length > 0 ? scope.every(on) : plan.film.mainId === film.id)]
+        ? parts.map((p) => rowOfAllPanels(film, [p], names, p.panelId, on(p.panelId)))
+        : [rowOfAllPanels(film, parts, names, null, scope.length > 0 ? scope.every(on) : plan.film.mainId === film.id)]
     })
   }, [plan, catalogue, films, scope, each])
   const shown = useMemo(() => {

@@ -10,7 +10,7 @@ import { startFleet, startFleetFile } from '@/web/actions/fleet'
 import { newId } from '@/web/kit/call'
 import { FilterBox } from '@/web/kit/fields'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
-import { useAlive } from '@/web/kit/use-alive'
+import { useHydrated } from '@/web/kit/use-hydrated'
 import { type Formatter } from '@/web/words/format'
 import { faultText } from '@/web/words/faults'
 
@@ -39,7 +39,7 @@ export function Ask({
   onAsked: () => void
 }) {
   const router = useRouter()
-  const alive = useAlive()
+  const alive = useHydrated()
   const [filter, setFilter] = useState('')
   const [filmId, setFilm] = useState(() => {
     const left = (f: FilmSheet) => stock.filter((s) => s.filmId === f.id).reduce((t, s) => t + s.leftMm, 0)
@@ -78,10 +78,8 @@ export function Ask({
         id: newId(),
         name:
           name.trim() ||
-          `${picked.length === 1 ? (jobs.find((j) => j.id === picked[0]?.[0])?.vehicle ?? '1 job') : `${picked.length} jobs`} in ${film?.name ?? ''}`.slice(
-            0,
-            120,
-          ),
+          `${picked.length === 1 ? (jobs.find((j) => j.id === picked[0]?.[0])?.vehicle ?? '1 job') : `${picked.length} jobs`} ` +
+            `in ${film?.name ?? ''}`.slice(0, 120),
         filmId,
         cars: picked.map(([jobId, count]) => ({ jobId, count })),
         widthMm,

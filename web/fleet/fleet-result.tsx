@@ -4,17 +4,17 @@ import { unplacedText } from '@/web/words/unplaced'
 import { fleetTable } from '@/core/engines/roll/fleet-table'
 import { writeCsv } from '@/web/kit/csv'
 import Link from 'next/link'
-import { useEffect, useMemo, useState } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
 import type { Figure } from '@/core/model/figure/figure'
 import { fleetFigures } from '@/core/stages/roll/fleet-figures'
-import { fleetResult } from '@/web/actions/fleet'
-import { call } from '@/web/kit/call'
+import type { FleetFile as File } from '@/web/actions/reads'
+import { read } from '@/web/kit/read'
 import { FilterBox } from '@/web/kit/fields'
 import { FigureButton, WorkingSheet, type Place } from '@/web/kit/working'
 import { formatter, type MemberUnits } from '@/web/words/format'
-import { busy, Cancel, gapText, Progress } from './fleet-row'
+import { busy, Cancel, gapText, Progress, type FleetRow } from './fleet-row'
 
-type File = Extract<Awaited<ReturnType<typeof fleetResult>>, { ok: true }>['value']
 const LOOK_MS = 1000
 const PX_PER_MM = 0.075
 const NAMES: Record<string, string> = {
@@ -34,23 +34,30 @@ const PLACES: Record<string, Place> = {
 /** One layout of a fleet: how far it is, then each roll with what lies on it. */
 export function FleetResult({ file: first, units, mayStart }: { file: File; units: MemberUnits; mayStart: boolean }) {
   const fmt = useMemo(() => formatter(units), [units])
-  const [file, setFile] = useState(first)
   const [filter, setFilter] = useState('')
-  const look = async (id: string) => {
-    const out = await call(fleetResult, { id })
-    if (out.ok) setFile(out.value)
-  }
-  const going = busy(file)
-  useEffect(() => {
-    if (!going) return
-    const timer = setInterval(() => void look(first.id), LOOK_MS)
-    return () => clearInterval(timer)
-  }, [going, first.id])
+  const queries = useQueryClient()
+  // While it runs only its head is asked for again and again; the whole is read once it has ended.
+  const { data: head } = useQuery({
+    queryKey: ['fleet', first.id, 'head'],
+    queryFn: ({ signal }) => read<FleetRow>(`/api/fleets/${first.id}/head`, signal),
+    initialData: first,
+    refetchInterval: ({ state }) => (state.data && busy(state.data) ? LOOK_MS : false),
+  })
+  const ended = !busy(head)
+  const { data: whole } = useQuery({
+    queryKey: ['fleet', first.id, 'whole'],
+    queryFn: ({ signal }) => read<File>(`/api/fleets/${first.id}`, signal),
+    initialData: first,
+    enabled: ended && busy(first),
+    staleTime: 0,
+  })
+  const file = useMemo(() => ({ ...whole, ...head }), [whole, head])
+  const look = () => queries.invalidateQueries({ queryKey: ['fleet', first.id, 'head'] })
   const { result, request } = file
   const sizes = useMemo(() => new Map(request.pieces.map((p) => [p.id, p])), [request])
   const [shown, setShown] = useState<string | null>(null)
   const figures = useMemo(
-    () => new Map((result ? fleetFigures(request, result) : []).map((f) => [f.id, f])),
+    () => new Map<string, Figure>((result ? fleetFigures(request, result) : []).map((f) => [f.id, f])),
     [request, result],
   )
   /** While it is being laid out a number stands as it is; of a result it opens its working. */
@@ -99,7 +106,7 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
             <span className="label">Becomes pieces</span> <b>{number('fleet/yield', '–')}</b>
           </span>
         )}
-        <Cancel row={file} may={mayStart} onAsked={() => void look(file.id)} />
+        <Cancel row={file} may={mayStart} onAsked={() => void look()} />
         {result && (
           <span className="ms-auto d-flex gap-3">
             <a href={csv()} download={`fleet-${file.id.slice(0, 8)}.csv`}>

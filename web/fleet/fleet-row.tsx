@@ -2,7 +2,8 @@
 
 import Button from 'react-bootstrap/Button'
 import { useState } from 'react'
-import { cancelFleet, fleetHeads } from '@/web/actions/fleet'
+import { cancelFleet } from '@/web/actions/fleet'
+import type { FleetHead } from '@/web/actions/reads'
 import { call } from '@/web/kit/call'
 import { type Formatter } from '@/web/words/format'
 import { faultText } from '@/web/words/faults'
@@ -65,4 +66,5 @@ export function Cancel({ row, may, onAsked }: { row: FleetRow; may: boolean; onA
   )
 }
 
-export type FleetRow = Extract<Awaited<ReturnType<typeof fleetHeads>>, { ok: true }>['value'][number]
+/** How one layout of a fleet stands. */
+export type FleetRow = FleetHead

@@ -6,10 +6,10 @@ import { busy, gapText, Progress, Cancel, FleetRow } from '@/web/fleet/fleet-row
 
 import Table from 'react-bootstrap/Table'
 import Link from 'next/link'
-import { useEffect, useMemo, useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
+import { useMemo } from 'react'
 import type { FilmSheet, StockItem } from '@/core/model/film/schema'
-import { fleetHeads } from '@/web/actions/fleet'
-import { call } from '@/web/kit/call'
+import { read } from '@/web/kit/read'
 import { formatter, type MemberUnits } from '@/web/words/format'
 
 const LOOK_MS = 1000
@@ -30,24 +30,19 @@ export function Fleet({
   mayStart: boolean
 }) {
   const fmt = useMemo(() => formatter(units), [units])
-  const [rows, setRows] = useState(first)
-  const look = async () => {
-    const out = await call(fleetHeads, {})
-    if (out.ok) setRows(out.value)
-  }
-  const going = rows.some(busy)
-  useEffect(() => {
-    if (!going) return
-    const timer = setInterval(() => void look(), LOOK_MS)
-    return () => clearInterval(timer)
-  }, [going])
+  const { data: rows, refetch } = useQuery({
+    queryKey: ['fleets'],
+    queryFn: ({ signal }) => read<FleetRow[]>('/api/fleets', signal),
+    initialData: first,
+    refetchInterval: ({ state }) => (state.data?.some(busy) ? LOOK_MS : false),
+  })
   return (
     <main className="sheet" id="main">
       <div className="bench-head">
         <h1>Fleet</h1>
         <span className="label">Many vehicles laid out together over several rolls, each vehicle from one lot</span>
       </div>
-      {mayStart && <Ask jobs={jobs} films={films} stock={stock} fmt={fmt} onAsked={() => void look()} />}
+      {mayStart && <Ask jobs={jobs} films={films} stock={stock} fmt={fmt} onAsked={() => void refetch()} />}
       {rows.length === 0 && <p className="plate">Nothing has been laid out for a fleet yet.</p>}
       {rows.length > 0 && (
         <section className="plate scroll-x" aria-label="Layouts" tabIndex={0}>
@@ -79,7 +74,7 @@ export function Fleet({
                   <td className="n">{r.usedMm === null ? '–' : fmt.text(fmt.longLength(r.usedMm))}</td>
                   <td className="n">{gapText(r, fmt)}</td>
                   <td>
-                    <Cancel row={r} may={mayStart} onAsked={() => void look()} />
+                    <Cancel row={r} may={mayStart} onAsked={() => void refetch()} />
                   </td>
                 </tr>
               ))}

@@ -3,11 +3,9 @@
 import type { Figure } from '@/core/model/figure/figure'
 import { FigureButton, WorkingSheet } from '@/web/kit/working'
 import type { Quantity } from '@/web/words/format'
-import { word } from '@/web/words/names'
 import { useJob } from './job-state'
-import { figureName, placeOf } from './where'
-
-export { Quant, StandingMark } from '@/web/kit/working'
+import { figureName } from '@/web/words/figure-names'
+import { placeOf } from '@/web/words/places'
 
 /** Figures by their names, for a reckoning that is not the job's own: another film, another method. */
 export type Figures = ReadonlyMap<string, Figure>
@@ -17,7 +15,7 @@ export function Fig({ id, as, among }: { id: string; as?: Quantity; among?: Figu
   const { reckoning, fmt, show, plan } = useJob()
   const f = (among ?? reckoning.figures).get(id)
   if (!f) return <span>–</span>
-  const name = figureName(id, plan, (c) => word('rail', c))
+  const name = figureName(id, plan)
   return <FigureButton f={f} name={name} fmt={fmt} as={as} onShow={() => show(id, among ?? null)} />
 }
 
@@ -28,7 +26,7 @@ export function Working() {
     <WorkingSheet
       f={shown ? (shown.among ?? reckoning.figures).get(shown.id) : undefined}
       fmt={fmt}
-      nameOf={(id) => figureName(id, plan, (c) => word('rail', c))}
+      nameOf={(id) => figureName(id, plan)}
       placeOf={(at) => placeOf(at, plan, jobId)}
       onShow={(id) => (id === null ? show(null) : show(id, shown?.among ?? null))}
     />

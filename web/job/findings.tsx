@@ -6,7 +6,7 @@ import { useState } from 'react'
 import { type Finding } from '@/core/model/finding/finding'
 import { applyChange } from '@/core/model/plan/plan-change'
 import { type Stage } from '@/core/model/finding/stage'
-import { priceWayOut } from '@/core/reckon/price'
+import { priceChange } from '@/core/reckon/price'
 import { findingText, wayText } from '@/web/words/findings'
 import { CAUTIONS } from '@/web/words/steps'
 import { solvedText } from '@/web/words/stretch-words'
@@ -47,7 +47,7 @@ function OneFinding({ f }: { f: Finding }) {
   const ways = solvedWays ?? f.waysOut
   const said = solvedWays?.map((w) => solvedText(w, fmt)) ?? f.waysOut.map((w) => wayText(w, fmt))
   const [open, setOpen] = useState(false)
-  const prices = open ? ways.map((w) => priceWayOut(plan, catalogue, ledger, w.change, reckoning)) : []
+  const prices = open ? ways.map((w) => priceChange(plan, catalogue, ledger, w.change, reckoning)) : []
   return (
     <div className="finding" data-level={f.level}>
       <span className="level">{LEVEL[f.level]}</span>

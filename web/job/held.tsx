@@ -7,7 +7,7 @@ import type { Fault } from '@/core/kit/result'
 import type { HeldBack } from '@/core/model/plan/hold-back'
 import { faultText } from '@/web/words/faults'
 import { useJob } from './job-state'
-import { placeOf } from './where'
+import { placeOf } from '@/web/words/places'
 
 const Held = createContext<readonly HeldBack[]>([])
 /** What is wrong with the figure at a place, where it is held back from saving. */

@@ -13,7 +13,7 @@ import { may, planPartsOf } from '@/core/model/rights/rights'
 import type { SolvedStretch, SolvedTable } from '@/core/model/catalogue/solved-stretch'
 import { keepStretch } from '@/web/actions/stretch'
 import { call } from '@/web/kit/call'
-import { useAlive } from '@/web/kit/use-alive'
+import { useHydrated } from '@/web/kit/use-hydrated'
 import { formatter, type Formatter, type MemberUnits } from '@/web/words/format'
 import { useLedger, type Ledger } from './use-ledger'
 import { usePlan, type PlanStore } from './use-plan'
@@ -64,7 +64,7 @@ export function useJob(): JobContext {
 
 /** A job is reckoned where it is shown: the server sends what it hangs on, and never reckons a page itself. */
 export function JobProvider({ start, children }: { start: JobStart; children: ReactNode }) {
-  const alive = useAlive()
+  const alive = useHydrated()
   if (alive) return <OpenJob start={start}>{children}</OpenJob>
   return (
     <main className="sheet" id="main" aria-busy="true">

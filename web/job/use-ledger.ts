@@ -77,6 +77,12 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
   const offset = useClockOffsetMs()
   const busy = useRef(false)
   const channel = useRef<BroadcastChannel | null>(null)
+  /** A page that is gone sets nothing any more. */
+  const open = useRef(true)
+  useEffect(() => {
+    open.current = true
+    return () => void (open.current = false)
+  }, [])
   const { id: memberId, name } = member
 
   const look = useCallback(
@@ -85,6 +91,7 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
       const now = Date.now()
       for (const entry of list)
         if (entry.state === 'sent' && now - (entry.sentAtMs ?? 0) > SENT_KEPT_MS) await store.remove(entry.id)
+      if (!open.current) return list
       setLasts(store.lasts)
       setEntries((was) => {
         const known = new Set(list.map((entry) => entry.id))

@@ -1,6 +1,7 @@
 'use client'
 
 import DatePicker from 'react-datepicker'
+import { TZDate } from '@date-fns/tz'
 import { format, isValid, parse } from 'date-fns'
 import { enGB, enUS } from 'date-fns/locale'
 
@@ -11,6 +12,8 @@ interface DateFieldProps {
   value: string | null
   onValue: (value: string | null) => void
   locale: string
+  /** The shop's zone: which day and hour it is there now. */
+  timeZone?: string
   withTime?: boolean
   size?: 'sm'
   disabled?: boolean
@@ -22,15 +25,32 @@ const SHOWN = {
   'en-GB': { locale: enGB, date: 'dd/MM/yyyy', moment: 'dd/MM/yyyy HH:mm', time: 'HH:mm' },
 }
 
+/** The wall time of a zone now, as the picker holds it: without a zone. */
+function nowIn(timeZone: string): Date {
+  const now = TZDate.tz(timeZone)
+  return new Date(now.getFullYear(), now.getMonth(), now.getDate(), now.getHours(), 0)
+}
+
 /** A date, or a date with its hour, picked or typed as the member writes it. */
-export function DateField({ id, label, value, onValue, locale, withTime = false, size, disabled }: DateFieldProps) {
+export function DateField({
+  id,
+  label,
+  value,
+  onValue,
+  locale,
+  timeZone,
+  withTime = false,
+  size,
+  disabled,
+}: DateFieldProps) {
   const kind = withTime ? 'moment' : 'date'
   const shown = locale === 'en-US' ? SHOWN['en-US'] : SHOWN['en-GB']
   const read = value ? parse(value.slice(0, withTime ? 16 : 10), STORED[kind], new Date(0)) : null
   return (
     <DatePicker
       {...(id ? { id } : {})}
-      {...(label ? { ariaLabelledBy: undefined, title: label } : {})}
+      customInput={<input {...(label ? { 'aria-label': label } : {})} />}
+      {...(timeZone ? { openToDate: nowIn(timeZone) } : {})}
       selected={read && isValid(read) ? read : null}
       onChange={(date: Date | null) => onValue(date && isValid(date) ? format(date, STORED[kind]) : null)}
       locale={shown.locale}

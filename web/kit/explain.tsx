@@ -1,5 +1,6 @@
 'use client'
 
+import { QuestionCircle } from 'react-bootstrap-icons'
 import OverlayTrigger from 'react-bootstrap/OverlayTrigger'
 import Tooltip from 'react-bootstrap/Tooltip'
 import { TERMS, type Term } from '@/web/words/terms'
@@ -13,7 +14,7 @@ export const Explain = ({ term }: { term: Term }) => (
     overlay={<Tooltip>{TERMS[term].line}</Tooltip>}
   >
     <PlainButton className="explain no-print" aria-label={`What is ${TERMS[term].name}?`}>
-      ?
+      <QuestionCircle aria-hidden size={12} />
     </PlainButton>
   </OverlayTrigger>
 )

@@ -1,5 +1,6 @@
 'use client'
 
+import { X } from 'react-bootstrap-icons'
 import { DateField } from './date-field'
 import Button from 'react-bootstrap/Button'
 import { WordSelect } from '@/web/kit/fields'
@@ -102,7 +103,7 @@ export function FeatureTable<T extends { id: string }>({
                         aria-label={`Remove ${naming(row, i)}`}
                         onClick={() => onRows((all) => all.filter((r) => r.id !== row.id))}
                       >
-                        ×
+                        <X aria-hidden />
                       </Button>
                     </td>
                   )}

@@ -7,7 +7,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { z } from 'zod'
-import { useAlive } from '@/web/kit/use-alive'
+import { useHydrated } from '@/web/kit/use-hydrated'
 import { faultText } from '@/web/words/faults'
 
 const Door = z.object({
@@ -19,7 +19,7 @@ const post = (url: string, body?: unknown) =>
 
 export function SignIn({ demo }: { demo: boolean }) {
   const router = useRouter()
-  const alive = useAlive()
+  const alive = useHydrated()
   const [fault, setFault] = useState<string | null>(null)
   const { register, handleSubmit, formState } = useForm<z.infer<typeof Door>>({ resolver: zodResolver(Door) })
   const enter = async (response: Promise<Response>) => {

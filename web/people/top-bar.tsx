@@ -8,7 +8,7 @@ import Link from 'next/link'
 import { usePathname, useRouter } from 'next/navigation'
 import { setUnits } from '@/web/actions/shop'
 import { call } from '@/web/kit/call'
-import { useAlive } from '@/web/kit/use-alive'
+import { useHydrated } from '@/web/kit/use-hydrated'
 
 interface Units {
   lengthUnit: 'mm' | 'cm' | 'in'
@@ -31,7 +31,7 @@ export function TopBar({
 }) {
   const path = usePathname()
   const router = useRouter()
-  const alive = useAlive()
+  const alive = useHydrated()
   const change = async (part: Partial<Units>) => {
     await call(setUnits, part)
     router.refresh()

@@ -14,7 +14,7 @@ import { Fig } from '@/web/job/figure'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
-import { useAlive } from '@/web/kit/use-alive'
+import { useHydrated } from '@/web/kit/use-hydrated'
 import { solvedText, spotText } from '@/web/words/stretch-words'
 import { stretchBand } from './bands'
 import { ScanPlate } from './scan-plate'
@@ -27,7 +27,7 @@ import { preStretchGroups } from '@/web/pieces/pre-stretch-groups'
 export function Pieces() {
   const { plan, reckoning, catalogue, fmt, edit, mayPlan, waysFound, jobId } = useJob()
   const survey = useSurvey()
-  const alive = useAlive()
+  const alive = useHydrated()
   // The worst when the page was opened; figures that come in later do not change what is looked at.
   const [picked, setPicked] = useState(
     () => [...reckoning.stretch].reduce((a, b) => (b[1] > a[1] ? b : a), ['', -1] as [string, number])[0],

@@ -65,14 +65,14 @@ export function ScanPlate({
     ask({ kind: 'read', bytes, name: file.name }, ({ mesh, was, welded, dropped, turned }) => {
       const mended = [
         welded > 0 ? `${welded} points joined` : '',
-        dropped > 0 ? `${dropped} triangles dropped` : '',
+        dropped > 0 ? `${dropped} parts of no size left out` : '',
         turned > 0 ? `${turned} turned round` : '',
       ].filter((x) => x !== '')
       setSaid('')
       setRaw({
         name: file.name,
         mesh,
-        told: `${was} triangles read${mesh.triangles.length / 3 < was ? `, thinned to ${mesh.triangles.length / 3}` : ''}${mended.length > 0 ? `; ${mended.join(', ')}` : ''}.`,
+        told: `Read${mesh.triangles.length / 3 < was ? ', made coarser' : ''}${mended.length > 0 ? `; ${mended.join(', ')}` : ''}.`,
       })
     })
   }
@@ -88,9 +88,7 @@ export function ScanPlate({
       <div className="d-flex gap-2 flex-wrap align-items-center">
         <h3 className="mb-0">Surface</h3>
         <span className="label">
-          {kept
-            ? `from the scan ${kept.name}, ${kept.triangles} triangles, put in by ${kept.by}`
-            : 'made from the tape'}
+          {kept ? `from the scan ${kept.name}, put in by ${kept.by}` : 'made from the tape'}
         </span>
         {mayTape && (
           <FilePicker

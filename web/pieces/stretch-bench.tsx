@@ -67,7 +67,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   const key = `${planKey} ${pull} ${String(atOnce)} ${flangeMm} ${scan ? scan.positions.length : 0}`
   useEffect(() => {
     const ask = { plan, panelId: panel.id, pull, atOnce, flangeMm, scan }
-    const hear = (news: StretchNews) => {
+    const onMessage = (news: StretchNews) => {
       if (news.kind === 'tick') setState((s) => ({ ...s, share: news.share }))
       else if (news.kind === 'map') {
         setState({ key, map: news.map, coarse: news.coarse, share: news.coarse ? 0 : 1, fault: '' })
@@ -77,11 +77,11 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
       } else if (news.kind === 'fault') setState({ ...NOTHING, key, coarse: false, fault: faultText(news.fault) })
     }
     // A scan is as fine as it is: there is no coarser map of it.
-    if (scan) return startStretch({ kind: 'map', ...ask }, hear)
+    if (scan) return startStretch({ kind: 'map', ...ask }, onMessage)
     let finer = () => {}
     const first = startQuick(ask, (news) => {
-      hear(news)
-      if (news.kind === 'map') finer = startStretch({ kind: 'map', ...ask }, hear)
+      onMessage(news)
+      if (news.kind === 'map') finer = startStretch({ kind: 'map', ...ask }, onMessage)
     })
     return () => {
       first()
@@ -155,7 +155,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
           </span>
         ))}
         <span className="label" role="status">
-          {coarse ? 'first, coarse map; a finer one follows' : `${map.report.triangles} triangles`}
+          {coarse ? 'first, coarse map; a finer one follows' : 'fine map'}
         </span>
         {coarse && <progress value={state.share} max={1} aria-label="Finer map" style={{ width: 80 }} />}
       </div>
@@ -209,7 +209,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
             checked={grid}
             onChange={(e) => setGrid(e.target.checked)}
           />
-          film’s 100 mm grid
+          film’s grid, every {fmt.text(fmt.length(100))}
         </label>
         {overMm > 0 && (
           <label className="d-flex gap-2 align-items-center">
@@ -229,7 +229,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
             checked={flat}
             onChange={(e) => setFlat(e.target.checked)}
           />
-          drawn flat
+          flat view
         </label>
       </div>
       <BandKey areas={feel.areaMm2} text={(mm2) => fmt.text(fmt.area(mm2))} />
@@ -267,7 +267,8 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
       </div>
       <p className="mb-1" role="status" style={{ minHeight: '1.5em' }}>
         {at !== null && at < feel.taken.length
-          ? `Here ${fmt.text(fmt.percent(feel.taken[at] as number))}: ${BAND_NAMES[feel.band[at] ?? 0]}. After post-heat ${fmt.text(fmt.percent(feel.residual.heated[at] as number))} of it still pulls.`
+          ? `Here ${fmt.text(fmt.percent(feel.taken[at] as number))}: ${BAND_NAMES[feel.band[at] ?? 0]}. ` +
+            `After post-heat ${fmt.text(fmt.percent(feel.residual.heated[at] as number))} of it still pulls.`
           : 'Point at the panel or the film to read the stretch there.'}
       </p>
       <Spots spots={spots} limit={limit} />

@@ -31,7 +31,7 @@ export function onWaiting(tell: () => void): () => void {
 
 /** A worker for first maps alone: they take so little that they are never called off, and it stays ready. */
 let quick: Worker | null = null
-const heard = new Map<number, (news: StretchNews) => void>()
+const listeners = new Map<number, (news: StretchNews) => void>()
 let asked = 0
 
 /** A first, coarse map; called off, its answer is not listened to. */
@@ -42,18 +42,18 @@ export function startQuick(
   const own = (quick ??= quickWorker())
   const id = ++asked
   count(1)
-  heard.set(id, on)
+  listeners.set(id, on)
   own.postMessage({ kind: 'quick', id, map: ask } satisfies StretchAsk)
   return () => {
-    if (heard.delete(id)) count(-1)
+    if (listeners.delete(id)) count(-1)
   }
 }
 function quickWorker(): Worker {
   const own = fresh()
   const answered = (id: number, news: StretchNews) => {
-    const on = heard.get(id)
+    const on = listeners.get(id)
     if (!on) return
-    heard.delete(id)
+    listeners.delete(id)
     count(-1)
     on(news)
   }
@@ -63,7 +63,7 @@ function quickWorker(): Worker {
   own.onerror = () => {
     own.terminate()
     quick = null
-    for (const id of [...heard.keys()]) answered(id, { kind: 'fault', fault: { code: 'no_worker' } })
+    for (const id of [...listeners.keys()]) answered(id, { kind: 'fault', fault: { code: 'no_worker' } })
   }
   own.postMessage({ kind: 'warm' } satisfies StretchAsk)
   return own

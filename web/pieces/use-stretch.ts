@@ -84,15 +84,15 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
       count()
       if (first.size + best.size + finer.size === 0) return
       let batch: { key: string; value: SolvedStretch }[] = []
-      const hand = () => {
+      const flush = () => {
         if (batch.length > 0) solved(batch)
         batch = []
       }
-      let gone = false
-      let own: (() => void) | null = null
+      let stopped = false
+      let stopOwn: (() => void) | null = null
       let scans: ReadonlyMap<string, ScanSurface> | null = null
       let again: ReturnType<typeof setTimeout> | undefined
-      const hear = (news: StretchNews) => {
+      const onMessage = (news: StretchNews) => {
         if (news.kind === 'survey') {
           const key = keys.get(news.panelId) as string
           if (news.fault) {
@@ -107,7 +107,7 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
             finer.delete(news.panelId)
             refined.add(key)
           }
-          if (batch.length >= BATCH || first.size === 0) hand()
+          if (batch.length >= BATCH || first.size === 0) flush()
           count()
         } else if (news.kind === 'best') {
           best.delete(news.panelId)
@@ -117,17 +117,17 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
             news.ways.map((w) => ({ code: w.code, change: w.change, becomes: w.worst, facts: w.facts })),
           )
         } else if (news.kind === 'end') {
-          own = null
-          hand()
+          stopOwn = null
+          flush()
           first.clear()
           best.clear()
           finer.clear()
           count()
         }
       }
-      const go = () => {
-        if (gone || own || !scans || someoneWaits() || first.size + best.size + finer.size === 0) return
-        own = startStretch(
+      const resume = () => {
+        if (stopped || stopOwn || !scans || someoneWaits() || first.size + best.size + finer.size === 0) return
+        stopOwn = startStretch(
           {
             kind: 'survey',
             plan: now,
@@ -138,33 +138,33 @@ export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number
             films: shop.films,
             scans,
           },
-          hear,
+          onMessage,
           true,
         )
       }
-      const giveWay = () => {
+      const yieldToUser = () => {
         clearTimeout(again)
-        if (!someoneWaits()) again = setTimeout(go, GIVEN_WAY_MS)
-        else if (own) {
-          own()
-          own = null
-          hand()
+        if (!someoneWaits()) again = setTimeout(resume, GIVEN_WAY_MS)
+        else if (stopOwn) {
+          stopOwn()
+          stopOwn = null
+          flush()
         }
       }
-      const listen = onWaiting(giveWay)
+      const listen = onWaiting(yieldToUser)
       const scanned = [...new Set([...first, ...best])].filter((id) => shop.scans?.[id])
       void Promise.all(scanned.map(async (id) => [id, await fetchScan(jobId, id)] as const)).then((list) => {
         // A scan that cannot be had leaves its panel to the rule.
         for (const [id, s] of list) if (!s) for (const set of [first, best]) set.delete(id)
         scans = new Map(list.flatMap(([id, s]) => (s ? [[id, s] as const] : [])))
-        go()
+        resume()
       })
       stop = () => {
-        gone = true
+        stopped = true
         clearTimeout(again)
         listen()
-        hand()
-        own?.()
+        flush()
+        stopOwn?.()
       }
     }, PAUSE_MS)
     return () => {

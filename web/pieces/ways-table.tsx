@@ -3,6 +3,7 @@
 import Button from 'react-bootstrap/Button'
 import Table from 'react-bootstrap/Table'
 import { useEffect, useMemo, useRef, useState } from 'react'
+import type { WayPart } from '@/core/model/figure/figure-id'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { applyChange } from '@/core/model/plan/plan-change'
 import { wayFigureId, wayFigures } from '@/core/stages/pieces/way-figures'
@@ -69,7 +70,7 @@ export function WaysTable({
     const now = state.now ? wayFigures(panel, film, state.now, 'now', null, null, undefined, undefined) : []
     return new Map([...state.base, ...[...now, ...own].map((f) => [f.id, f] as const)])
   }, [state, panel, film])
-  const cell = (n: number | 'now', part: string, as?: string) => (
+  const cell = (n: number | 'now', part: WayPart, as?: string) => (
     <Fig
       among={among}
       id={wayFigureId(panelId, n, part)}

@@ -175,7 +175,8 @@ function SourceNotes({
     )
   else if (!enough)
     notes.push(
-      `${source.item.label} has ${length(source.soundMm)} of sound film left, too little for this cut. Go on from another roll: choose it above.`,
+      `${source.item.label} has ${length(source.soundMm)} of sound film left, too little for this cut. ` +
+        'Go on from another roll: choose it above.',
     )
   else if (source.fit === 'short')
     notes.push(
@@ -187,7 +188,9 @@ function SourceNotes({
     )
   if (source?.otherLot)
     notes.push(
-      `Lot ${source.item.lot} is another than that of the other pieces${switched ? ' cut before' : ''}: shades differ between lots. Keep one colour area in one lot, or look at the shade where they meet.`,
+      `Lot ${source.item.lot} is another than that of the other ` +
+        `pieces${switched ? ' cut before' : ''}: shades differ between lots. Keep one colour area in one ` +
+        'lot, or look at the shade where they meet.',
     )
   return notes.map((note) => (
     <p key={note} className="caution mb-2">

@@ -2,42 +2,35 @@
 
 import Form from 'react-bootstrap/Form'
 import Button from 'react-bootstrap/Button'
-import { useCallback, useEffect, useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { cutsMade, machineEntry, machineKey } from '@/core/engines/roll/cutting'
 import type { FilmLayout, RollPlan } from '@/core/engines/roll/film-layout'
-import { sendToTable, tableReports } from '@/web/actions/cutting-table'
+import { sendToTable } from '@/web/actions/cutting-table'
+import type { TableReport } from '@/web/actions/reads'
+import { read } from '@/web/kit/read'
 import { useJob } from '@/web/job/job-state'
 import { call } from '@/web/kit/call'
 import { faultText } from '@/web/words/faults'
 import { nameOf } from './roll-name'
 
-type Reports = NonNullable<Extract<Awaited<ReturnType<typeof tableReports>>, { ok: true }>['value']>
+type Reports = readonly TableReport[]
 const LOOK_MS = 1000
 
 /** Kept plans to the cutting table: what it says of each, and the cut made real when it is done. */
 export function CuttingTable({ layout }: { layout: FilmLayout }) {
   const { jobId } = useJob()
-  const [reports, setReports] = useState<Reports | null>([])
-  const [going, setGoing] = useState(false)
-  const look = useCallback(async () => {
-    const out = await call(tableReports, { jobId })
-    if (!out.ok) return
-    setReports(out.value)
-    setGoing(
-      (was) =>
-        (out.value?.some((r) => r.state === 'received' || r.state === 'cutting') ?? false) ||
-        (was && (out.value?.length ?? 0) === 0),
-    )
-  }, [jobId])
-  useEffect(() => {
-    // The first look is one of its own, so that nothing is set while the page is drawn.
-    const first = setTimeout(() => void look(), 0)
-    const timer = going ? setInterval(() => void look(), LOOK_MS) : null
-    return () => {
-      clearTimeout(first)
-      if (timer) clearInterval(timer)
-    }
-  }, [look, going])
+  const [sent, setSent] = useState(false)
+  const { data: reports, refetch } = useQuery({
+    queryKey: ['table', jobId],
+    queryFn: ({ signal }) => read<Reports | null>(`/api/jobs/${jobId}/table`, signal),
+    // Something is on the table, or was just sent and has not arrived there yet.
+    refetchInterval: ({ state: { data } }) =>
+      data?.some((r) => r.state === 'received' || r.state === 'cutting') || (sent && data?.length === 0)
+        ? LOOK_MS
+        : false,
+  })
+  if (reports === undefined) return <p className="label">Asking the cutting table …</p>
   if (reports === null) return <p className="label">No cutting table is set up on this server.</p>
   return (
     <section className="mb-3" aria-label="Cutting table">
@@ -54,8 +47,8 @@ export function CuttingTable({ layout }: { layout: FilmLayout }) {
               .sort((a, b) => b.at.localeCompare(a.at))[0]
           }
           onSent={() => {
-            setGoing(true)
-            void look()
+            setSent(true)
+            void refetch()
           }}
         />
       ))}

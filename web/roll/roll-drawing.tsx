@@ -182,7 +182,10 @@ export function RollDrawing({
                 tabIndex={onPick ? 0 : undefined}
                 role={onPick ? 'button' : 'img'}
                 aria-pressed={onPick ? picked === p.id : undefined}
-                aria-label={`${p.name}, ${fmt.text(fmt.longLength(p.x / scale))} from the end${p.locked ? ', locked' : ''}${p.cut ? ', cut' : ''}`}
+                aria-label={
+                  `${p.name}, ${fmt.text(fmt.longLength(p.x / scale))} from the ` +
+                  `end${p.locked ? ', locked' : ''}${p.cut ? ', cut' : ''}`
+                }
                 transform={moved ? `translate(${moved.dx} ${moved.dy})` : undefined}
                 onPointerDown={(e) => down(e, p)}
                 onPointerMove={move}

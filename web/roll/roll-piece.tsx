@@ -72,7 +72,10 @@ export function Piece({ p, hex, picked }: { p: PieceMark; hex: string; picked: b
       )}
       {fits && (
         <text
-          transform={`translate(${p.x + p.width / 2 + (small && !tall ? 6 : 0)} ${p.y + p.height / 2 + (small && tall ? 6 : 0)}) ${tall ? 'rotate(-90)' : ''}`}
+          transform={
+            `translate(${p.x + p.width / 2 + (small && !tall ? 6 : 0)} ` +
+            `${p.y + p.height / 2 + (small && tall ? 6 : 0)}) ${tall ? 'rotate(-90)' : ''}`
+          }
           textAnchor="middle"
           dominantBaseline="central"
           fontSize={11.5}

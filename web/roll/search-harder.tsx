@@ -36,7 +36,10 @@ export function SearchHarder({ layout }: { layout: FilmLayout }) {
       if (data.kind === 'better')
         return setState({
           share: data.share,
-          said: `${fmt.text(fmt.longLength(data.usedMm))}, at most ${fmt.text(fmt.percent(Math.max(0, data.usedMm / Math.max(1, data.boundMm) - 1)))} above the least`,
+          said:
+            `${fmt.text(fmt.longLength(data.usedMm))}, at most ` +
+            `${fmt.text(fmt.percent(Math.max(0, data.usedMm / Math.max(1, data.boundMm) - 1)))} above the ` +
+            'least',
         })
       const shorter = was.usedMm - data.usedMm
       const take = data.unplaced <= was.unplaced.length && (shorter > 0.5 || was.kept !== 'current')

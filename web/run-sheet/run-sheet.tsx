@@ -43,6 +43,7 @@ export function RunSheet() {
             withTime
             value={plan.runSheet.startAt}
             locale={fmt.units.locale}
+            timeZone={fmt.units.timeZone}
             onValue={(startAt) => set({ startAt })}
           />
         </div>

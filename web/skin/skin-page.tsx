@@ -16,7 +16,8 @@ export function SkinPage() {
       <div className="bench-head">
         <h1>The skin</h1>
         <span className="label">
-          {plan.vehicle.name}, {plan.panels.length} panels, over a 100 mm grid. Front to the left, left side below.
+          {plan.vehicle.name}, {plan.panels.length} panels, over a grid of {fmt.text(fmt.length(100))}. Front to the
+          left, left side below.
         </span>
         <span className="spacer" />
         <Button variant="outline-primary" size="sm" className="no-print" onClick={() => window.print()}>
@@ -27,7 +28,8 @@ export function SkinPage() {
       <p className="label no-print" role="status">
         {picked.length === 0
           ? 'Arrows walk from panel to panel, Shift keeps those passed; + and − zoom, 0 shows it whole, Ctrl and wheel too.'
-          : `${picked.length} picked: ${picked.map((p) => p.name).join(', ')}, ${fmt.text(fmt.area(picked.reduce((s, p) => s + panelAreaMm2(p), 0)))}`}
+          : `${picked.length} picked: ${picked.map((p) => p.name).join(', ')}, ` +
+            `${fmt.text(fmt.area(picked.reduce((s, p) => s + panelAreaMm2(p), 0)))}`}
       </p>
     </div>
   )

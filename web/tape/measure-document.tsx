@@ -105,7 +105,8 @@ export function MeasureDocument({ plan, fmt, shop }: { plan: Plan; fmt: Formatte
           style={s.foot}
           fixed
           render={({ pageNumber, totalPages }) =>
-            `Small grey figures are what is written down now. Soft tape along the surface, over the highest point; crown: gap under a straightedge. Page ${pageNumber} of ${totalPages}`
+            'Small grey figures are what is written down now. Soft tape along the surface, over the highest ' +
+            `point; crown: gap under a straightedge. Page ${pageNumber} of ${totalPages}`
           }
         />
       </Page>

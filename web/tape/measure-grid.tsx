@@ -1,5 +1,6 @@
 'use client'
 
+import { UNIT_NAMES } from '@/web/words/names'
 import Table from 'react-bootstrap/Table'
 import Form from 'react-bootstrap/Form'
 import Button from 'react-bootstrap/Button'
@@ -58,7 +59,7 @@ export function MeasureGrid({
   const format = (mm: number) => fmt.length(mm).text
   const shown = plan.panels.filter((p) => p.name.toLowerCase().includes(wanted.trim().toLowerCase()))
 
-  const go = (row: number, column: number) => {
+  const moveTo = (row: number, column: number) => {
     const cell = grid.current?.querySelector<HTMLElement>(`[data-cell="${row}:${column}"]`)
     cell?.focus()
     return cell !== null && cell !== undefined
@@ -86,14 +87,15 @@ export function MeasureGrid({
       return
     }
     const move = (r: number, c: number) => {
-      if (go(r, c)) event.preventDefault()
+      if (moveTo(r, c)) event.preventDefault()
     }
     if (event.key !== 'Shift' && !(event.ctrlKey || event.metaKey)) setRange(null)
     if (event.key === 'Enter') {
       event.preventDefault()
       const next = nextSize(column, box?.value.trim() === '')
-      if (next !== null) go(row, next)
-      else if (!go(row + 1, column < FIRST_SIZE || column > LAST_BY_ENTER ? column : FIRST_SIZE)) go(shown.length, 0)
+      if (next !== null) moveTo(row, next)
+      else if (!moveTo(row + 1, column < FIRST_SIZE || column > LAST_BY_ENTER ? column : FIRST_SIZE))
+        moveTo(shown.length, 0)
     } else if (event.key === 'ArrowDown' && !isSelect) move(row + 1, row + 1 === shown.length ? 0 : column)
     else if (event.key === 'ArrowUp' && !isSelect) move(row - 1, column)
     else if (event.key === 'ArrowRight' && (!box || whole || box.selectionStart === box.value.length) && !isSelect)
@@ -144,7 +146,7 @@ export function MeasureGrid({
     edit((p) => addPanel(p, wantedName))
     setName('')
     // The new row is there after the next paint; the hand goes on to its width.
-    requestAnimationFrame(() => requestAnimationFrame(() => go(shown.length, FIRST_SIZE)))
+    requestAnimationFrame(() => requestAnimationFrame(() => moveTo(shown.length, FIRST_SIZE)))
   }
   const marked = (row: number, column: number): boolean =>
     range !== null &&
@@ -290,7 +292,9 @@ export function MeasureGrid({
       </div>
       <p className="label mt-1 mb-0" role="status">
         {said ||
-          `${plan.panels.some((p) => p.assumed.length > 0) ? 'Hatched cells are assumed until they are taped. ' : ''}A bare number is in ${unit}; 37 1/2, 37.5in, 3'1", 95cm and 0.95 m are read too. Shift and arrows mark cells; Ctrl C and Ctrl V go to and from a spreadsheet.`}
+          `${plan.panels.some((p) => p.assumed.length > 0) ? 'Hatched cells are assumed until they are taped. ' : ''}` +
+            `A number without a unit is in ${UNIT_NAMES[unit]}; 37 1/2, 37.5in, 3'1", 95cm and 0.95 m are read too. Shift and arrows ` +
+            'mark cells; Ctrl C and Ctrl V go to and from a spreadsheet.'}
       </p>
     </>
   )

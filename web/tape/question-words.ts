@@ -40,7 +40,11 @@ export function questionHint(q: TapeQuestion, fmt: Formatter): string {
       return 'Soft tape along the surface, top to bottom (front to rear on a flat panel), over the highest point.'
     case 'crown':
     case 'crown_down':
-      return `Lay the ${fmt.text(fmt.length(q.overMm ?? 0))} straightedge ${q.ask === 'crown' ? 'across' : 'down'} the panel so that it touches in the middle; add the gaps at both ends and halve them. 0 where it lies flat.`
+      return (
+        `Lay the ${fmt.text(fmt.length(q.overMm ?? 0))} straightedge ` +
+        `${q.ask === 'crown' ? 'across' : 'down'} the panel so that it touches in the middle; add the ` +
+        'gaps at both ends and halve them. 0 where it lies flat.'
+      )
     case 'corner_radius':
       return 'Radius gauge, or a coin that fits the corner.'
     case 'edge':

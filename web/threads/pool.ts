@@ -27,6 +27,8 @@ interface Thread {
 }
 
 export interface PoolOptions {
+  /** Told of an error that a thread did not catch itself. */
+  broke?: (error: unknown) => void
   size: number
   mostWaiting?: number
   timeLimitMs?: number
@@ -93,7 +95,7 @@ export class ThreadPool {
       this.next()
     })
     thread.worker.on('error', (error) => {
-      console.error('A thread broke:', error)
+      this.options.broke?.(error)
       void this.end(thread, 'thread_ended')
     })
     thread.worker.on('exit', () => void this.end(thread, 'thread_ended'))

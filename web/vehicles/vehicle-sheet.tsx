@@ -11,7 +11,7 @@ import { tapedShare, vehicleEdits, type MeasuredVehicle } from '@/core/model/pla
 import { panelFindings } from '@/core/stages/tape/findings'
 import { keepVehicle, restoreVehicle } from '@/web/actions/vehicles'
 import { call } from '@/web/kit/call'
-import { useAlive } from '@/web/kit/use-alive'
+import { useHydrated } from '@/web/kit/use-hydrated'
 import { MeasureGrid } from '@/web/tape/measure-grid'
 import { PanelSheet } from '@/web/tape/panel-sheet'
 import { formatter, type MemberUnits } from '@/web/words/format'
@@ -44,7 +44,7 @@ export function VehicleSheet({
   mayCorrect: boolean
 }) {
   const router = useRouter()
-  const alive = useAlive()
+  const alive = useHydrated()
   const fmt = useMemo(() => formatter(units), [units])
   const { measured } = file
   const [plan, setPlan] = useState<Plan>(() => ({
@@ -76,7 +76,11 @@ export function VehicleSheet({
     const first = edits[0]
     const number = (v: unknown) => (typeof v === 'number' ? fmt.text(fmt.length(v)) : '')
     const summary = first
-      ? `${first.panel}${first.field ? `: ${FIELDS[first.field] ?? first.field}` : ''}${typeof first.after === 'number' ? ` ${number(first.before)} → ${number(first.after)}` : ''}${edits.length > 1 ? ` and ${edits.length - 1} more` : ''}`
+      ? [
+          `${first.panel}${first.field ? `: ${FIELDS[first.field] ?? first.field}` : ''}`,
+          ...(typeof first.after === 'number' ? [`${number(first.before)} → ${number(first.after)}`] : []),
+          ...(edits.length > 1 ? [`and ${edits.length - 1} more`] : []),
+        ].join(' ')
       : 'No change'
     after(
       await call(keepVehicle, { id: file.head.id, basedOn: file.head.head, measured: now, summary, fromJob: null }),

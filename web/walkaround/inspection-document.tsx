@@ -153,7 +153,9 @@ export function InspectionDocument({ plan, findings, photos, fmt, shop, printedA
                     .slice(0, 12)
                     .map(
                       (n) =>
-                        `${word('neverCover', n.kind)}${n.panelId ? ` (${panelName(n.panelId)})` : ''}${n.note ? `: ${n.note.slice(0, 40)}` : ''}`,
+                        word('neverCover', n.kind) +
+                        (n.panelId ? ` (${panelName(n.panelId)})` : '') +
+                        (n.note ? `: ${n.note.slice(0, 40)}` : ''),
                     )
                     .join(' · ')}
             </Text>

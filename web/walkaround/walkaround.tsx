@@ -137,6 +137,7 @@ export function WalkaroundView() {
                   id="repainted-on"
                   value={w.paint.repaintedOn}
                   locale={fmt.units.locale}
+                  timeZone={fmt.units.timeZone}
                   onValue={(repaintedOn) => paint({ repaintedOn })}
                 />
               </div>

@@ -100,3 +100,6 @@ export const STANDING_WORDS: Record<Standing, string> = {
   common_practice: 'common practice',
   assumed: 'assumed',
 }
+
+/** A length unit as it is read out. */
+export const UNIT_NAMES: Record<'mm' | 'cm' | 'in', string> = { mm: 'millimetres', cm: 'centimetres', in: 'inches' }

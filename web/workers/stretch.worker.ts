@@ -5,7 +5,7 @@ import { choiceFor } from '@/core/model/plan/new-plan'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
-import { priceWayOut } from '@/core/reckon/price'
+import { priceChange } from '@/core/reckon/price'
 import { type Price } from '@/core/model/finding/price'
 import { reckon } from '@/core/reckon/reckon'
 import { solvedOf } from '@/core/engines/stretch/feel'
@@ -49,7 +49,7 @@ export type StretchAsk =
     }
   | { kind: 'ways'; plan: Plan; panelId: string; catalogue: Catalogue; ledger: LogRow[]; scan: ScanSurface | null }
   | { kind: 'schools'; plan: Plan; panelId: string; scan: ScanSurface | null }
-  /** Lays a panel of no account, so that the next map does not wait for the solver to be compiled. */
+  /** Warm-up solve: a small panel is laid, so that the first real map does not wait for the solver to be compiled. */
   | { kind: 'warm' }
 
 export type PricedWay = SolvedWay & { price: Price | null }
@@ -169,7 +169,7 @@ function ways({ plan, panelId, catalogue, ledger, scan }: Extract<StretchAsk, { 
   const base = reckon(plan, catalogue, ledger)
   const priced = list.map((w, i): PricedWay => ({
     ...w,
-    price: i < PRICED ? priceWayOut(plan, catalogue, ledger, w.change, base) : null,
+    price: i < PRICED ? priceChange(plan, catalogue, ledger, w.change, base) : null,
   }))
   post({ kind: 'ways', now, ways: priced, done: true })
 }

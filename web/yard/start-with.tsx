@@ -1,5 +1,6 @@
 'use client'
 
+import { UNIT_NAMES } from '@/web/words/names'
 import Form from 'react-bootstrap/Form'
 import { useState } from 'react'
 import { STYLES, type Keys, type Style } from '@/core/model/vehicle/families'
@@ -125,7 +126,8 @@ export function StartWith({
             ))}
           </div>
           <p className="label mb-0 mt-1">
-            Tape what you can; the rest is assumed and marked so. A bare number is in {units.lengthUnit}.
+            Tape what you can; the rest is assumed and marked so. A number without a unit is in{' '}
+            {UNIT_NAMES[units.lengthUnit]}.
           </p>
         </>
       )}

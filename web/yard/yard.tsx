@@ -5,7 +5,7 @@ import Link from 'next/link'
 import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useState } from 'react'
 import { STAGES } from '@/core/model/finding/stage'
-import { useAlive } from '@/web/kit/use-alive'
+import { useHydrated } from '@/web/kit/use-hydrated'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'
 import { stageWhy } from '@/web/words/stages'
@@ -29,7 +29,7 @@ export interface YardJob {
 /** The shop's jobs along the order of the work, each with what it waits for. */
 export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUnits; mayAdd: boolean }) {
   const [filter, setFilter] = useState('')
-  const alive = useAlive()
+  const alive = useHydrated()
   const [adding, setAdding] = useState(false)
   const fmt = useMemo(() => formatter(units), [units])
   const wanted = filter.trim().toLowerCase()

@@ -2,13 +2,13 @@ import { may } from '@/core/model/rights/rights'
 import { fleets } from '@/db/queries/fleet'
 import { jobs } from '@/db/queries/jobs'
 import { rack } from '@/db/queries/rack'
-import { memberOrDoor } from '@/web/actions/session'
+import { requireMember } from '@/web/actions/session'
 import { Fleet } from '@/web/fleet/fleet'
 
 export const metadata = { title: 'Fleet' }
 
 export default async function FleetPage() {
-  const { who, units, shop } = await memberOrDoor()
+  const { who, units, shop } = await requireMember()
   const { films, stock } = await rack(who)
   return (
     <Fleet

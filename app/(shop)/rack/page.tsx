@@ -1,12 +1,12 @@
 import { may } from '@/core/model/rights/rights'
 import { rack } from '@/db/queries/rack'
-import { memberOrDoor } from '@/web/actions/session'
+import { requireMember } from '@/web/actions/session'
 import { Rack } from '@/web/rack/rack'
 
 export const metadata = { title: 'Rack' }
 
 export default async function RackPage() {
-  const { who, units, shop } = await memberOrDoor()
+  const { who, units, shop } = await requireMember()
   const { all, stock } = await rack(who)
   return (
     <Rack

@@ -3,10 +3,11 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
 import { STRONG_CONTRAST_DE } from '../../model/vehicle/paint-data'
 import { figure, input, type Figure } from '../../model/figure/figure'
+import type { FigureId } from '../../model/figure/figure-id'
 import { hexDifference } from '../../model/vehicle/colour'
 
 /** Colour difference of body and film with its working, ΔE00. */
-export const contrastFigure = (id: string, plan: Plan, film: FilmSheet, value: number): Figure =>
+export const contrastFigure = (id: FigureId, plan: Plan, film: FilmSheet, value: number): Figure =>
   figure(
     id,
     value,

@@ -8,7 +8,7 @@ import { SideDrops } from './side-drops'
 /** The figures of the drops of one side, each with its working. */
 export function dropFigures(film: FilmSheet, side: SideDrops, plan: Plan): Figure[] {
   if (!side.plan.ok) return []
-  const id = (f: string) => `drops/${film.id}/${side.side}/${f}`
+  const id = (f: string) => `drops/${film.id}/${side.side}/${f}` as const
   const { drops, seamsMm, filmMm } = side.plan.value
   const { bleedMm, printableMm } = plan.layout.drops
   const overlap = input('overlap', film.overlapMm, 'mm', filmStanding(film, 'overlapMm'), `film/${film.id}/overlapMm`)

@@ -44,7 +44,7 @@ export function shinglesOf(plan: Plan, film: FilmSheet): PanelShingles[] {
 /** Sheets and strips of one panel with their working. */
 export function shingleFigures(plan: Plan, film: FilmSheet, at: PanelShingles): Figure[] {
   if (!at.plan.ok) return []
-  const id = (f: string) => `shingles/${film.id}/${at.panel.id}/${f}`
+  const id = (f: 'strip' | 'sheets') => `shingles/${film.id}/${at.panel.id}/${f}` as const
   const size = sizesOf(plan, film)
   const { rips } = plan.layout.sheets
   const strips = input('strips', rips, 'count', 'measured', 'layout/sheets')

@@ -114,7 +114,9 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
         `piece/${id}/${axis.name}`,
         value,
         'mm',
-        `(${flatMm !== null ? '{flat}' : seams ? '{part}' : `{${axis.name}}${split ? ' ÷ {parts}' : ''}`} + {${axis.ends[0]}} + {${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}${pre > 0 ? ' ÷ (1 + {pre})' : ''}`,
+        `(${flatMm !== null ? '{flat}' : seams ? '{part}' : `{${axis.name}}${split ? ' ÷ {parts}' : ''}`} ` +
+          `+ {${axis.ends[0]}} + ` +
+          `{${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}${pre > 0 ? ' ÷ (1 + {pre})' : ''}`,
         [
           input(
             axis.name,

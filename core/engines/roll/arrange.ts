@@ -108,9 +108,9 @@ export function dropAt(layout: FilmLayout, plan: Plan, rollId: string, spot: Spo
   for (const xMm of close(lines.x, spot.xMm).slice(0, 6))
     for (const yMm of close(lines.y, spot.yMm).slice(0, 6)) {
       const there = { ...spot, xMm, yMm }
-      const no = obstacle(layout, plan, rollId, there)
-      if (!no) return ok(there)
-      first ??= no
+      const refused = obstacle(layout, plan, rollId, there)
+      if (!refused) return ok(there)
+      first ??= refused
     }
   return err(first ?? { code: 'no_such_roll', facts: {} })
 }
@@ -132,9 +132,9 @@ export function nudge(
   let first: { code: string; facts: Record<string, string | number> } | null = null
   for (const v of back ? ahead.reverse() : ahead) {
     const there = along ? { ...spot, yMm: v } : { ...spot, xMm: v }
-    const no = obstacle(layout, plan, rollId, there)
-    if (!no) return ok(there)
-    first ??= no
+    const refused = obstacle(layout, plan, rollId, there)
+    if (!refused) return ok(there)
+    first ??= refused
   }
   return err(first ?? { code: 'nowhere_further', facts: { piece: nameOf(layout, spot.pieceId) } })
 }
@@ -164,9 +164,9 @@ export function toRoll(layout: FilmLayout, plan: Plan, rollId: string, spot: Spo
   for (const yMm of lines.y)
     for (const xMm of lines.x) {
       const there = { ...spot, xMm, yMm }
-      const no = obstacle(layout, plan, rollId, there)
-      if (!no) return ok(there)
-      first ??= no
+      const refused = obstacle(layout, plan, rollId, there)
+      if (!refused) return ok(there)
+      first ??= refused
     }
   return err(first ?? { code: 'no_such_roll', facts: {} })
 }

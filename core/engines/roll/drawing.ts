@@ -82,7 +82,8 @@ export function layoutSvg(d: LayoutDrawing): string {
     `<g id="${id}" fill="none" stroke="${stroke}" stroke-width="1">${body}</g>`
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${n(d.widthMm)}mm" height="${n(d.heightMm)}mm" viewBox="0 0 ${n(d.widthMm)} ${n(d.heightMm)}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${n(d.widthMm)}mm" height="${n(d.heightMm)}mm" ` +
+      `viewBox="0 0 ${n(d.widthMm)} ${n(d.heightMm)}">`,
     layer(
       'pieces',
       '#16202e',
@@ -94,7 +95,9 @@ export function layoutSvg(d: LayoutDrawing): string {
       d.cuts.map((c) => `<path data-cut="${c.number}" d="${path([c.from, c.to], false)}"/>`).join(''),
     ),
     layer('marks', '#7a5910', d.marks.map((m) => `<path d="${path(m.points, m.closed)}"/>`).join('')),
-    `<g id="text" fill="#16202e" font-family="sans-serif">${d.text.map((t) => `<text x="${n(t.x)}" y="${n(t.y)}" font-size="${n(t.heightMm)}">${escape(t.text)}</text>`).join('')}</g>`,
+    '<g id="text" fill="#16202e" font-family="sans-serif">',
+    ...d.text.map((t) => `<text x="${n(t.x)}" y="${n(t.y)}" font-size="${n(t.heightMm)}">${escape(t.text)}</text>`),
+    '</g>',
     '</svg>',
     '',
   ].join('\n')

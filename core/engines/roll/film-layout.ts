@@ -7,7 +7,7 @@ import { lengthBound, pack, type Packing, type PackOptions, type Placed } from '
 import { NO_CONTEXT, SearchOptions, type FilmLayout, type LayOutContext, type RollPlan } from './roll-plan'
 import type { Piece } from '../pieces/pieces'
 import { pieceAreaMm2 } from '../pieces/shape'
-import { sourcesOf, type Part, type Way } from './sources'
+import { sourcesOf, type Part, type FilmSource } from './sources'
 import { itemsFor, type Unit } from './units'
 import { asRoll, readKept, spoils, sum } from './kept-layout'
 import { interlocked, NEST_FROM, outlineBound } from './interlocked'
@@ -106,7 +106,7 @@ export function layOutFilm(
     reserve: reserveBandsMm,
     lay: (part, hard) => lay(part, hard ? { budget: harder } : {}).packing,
   })
-  const taken: Way | undefined =
+  const taken: FilmSource | undefined =
     (wanted ? ways.find((w) => w.source.id === wanted) : undefined) ??
     ways.find((w) => w.source.covers && w.source.kind !== 'join') ??
     ways.find((w) => w.source.kind === 'new')

@@ -6,7 +6,7 @@ import { LEAST_REST, cutPlan } from './cuts'
 import { freeRooms } from './free-rooms'
 import { type FilmLayout, type RollPlan, damageFromEnd } from './roll-plan'
 import type { Unit } from './units'
-import type { Way } from './sources'
+import type { FilmSource } from './sources'
 import type { CutPiece } from '../../model/log/cut-pieces'
 
 export const sum = (rolls: readonly { usedMm: number }[]): number => rolls.reduce((s, r) => s + r.usedMm, 0)
@@ -42,7 +42,7 @@ export function asRoll(
 export function readKept(
   kept: KeptLayout,
   base: Pick<FilmLayout, 'film' | 'sources' | 'source'>,
-  ways: readonly Way[],
+  ways: readonly FilmSource[],
   pieces: readonly Piece[],
   toLay: readonly Piece[],
   width: number,

@@ -14,7 +14,7 @@ export interface Part {
   bins: PackBin[]
   pieces: readonly Piece[]
 }
-export interface Way {
+export interface FilmSource {
   source: Source
   parts: Part[]
   join: LotJoin | null
@@ -47,7 +47,7 @@ const roomOf = (bins: readonly PackBin[]): number =>
 /**
  * Every lot on the shelf, every width that is sold, and joins of two lots; what covers the plan at least cost first.
  */
-export function sourcesOf(ask: SourceAsk): Way[] {
+export function sourcesOf(ask: SourceAsk): FilmSource[] {
   const { film, plan, pieces, stock } = ask
   const width = plan.layout.rollWidthMm
   const own = stock.filter(
@@ -64,7 +64,7 @@ export function sourcesOf(ask: SourceAsk): Way[] {
   if (!shelf.some((w) => w.source.covers)) out.push(...joins(ask, shelf, news))
   // What covers all before what does not; one lot before two; then the cheapest; what leaves least of a begun lot; the
   // widest.
-  const rank = (w: Way) => (w.source.covers ? 0 : 2) + (w.source.kind === 'join' ? 1 : 0)
+  const rank = (w: FilmSource) => (w.source.covers ? 0 : 2) + (w.source.kind === 'join' ? 1 : 0)
   return out.sort(
     (a, b) =>
       rank(a) - rank(b) ||
@@ -77,7 +77,7 @@ export function sourcesOf(ask: SourceAsk): Way[] {
 const lacksOf = (packing: Packing, leavesMm: number, reserveMm: number): Source['lacks'] =>
   packing.unplaced.length > 0 ? 'pieces' : leavesMm < reserveMm - 1e-6 ? 'reserve' : 'nothing'
 
-function shelfWay(ask: SourceAsk, lot: string, own: readonly StockItem[]): Way {
+function shelfWay(ask: SourceAsk, lot: string, own: readonly StockItem[]): FilmSource {
   const { plan, pieces } = ask
   const { gapMm, trimMm } = plan.layout
   // Rests first, then the roll that is nearest its end.
@@ -146,7 +146,7 @@ export function newPart(
   }
 }
 
-function newWay(ask: SourceAsk, pieces: readonly Piece[], widthMm: number): Way {
+function newWay(ask: SourceAsk, pieces: readonly Piece[], widthMm: number): FilmSource {
   const { part, packing } = newPart(ask, pieces, widthMm)
   const usedMm = usedOf(packing)
   const order = orderFor(ask.film, widthMm, usedMm > 0 ? [...bandsOf(packing), ...ask.reserve] : [])
@@ -172,10 +172,10 @@ function newWay(ask: SourceAsk, pieces: readonly Piece[], widthMm: number): Way 
 }
 
 /** Two lots of the shelf, or one and what is bought beside it: pieces shared out so that the join shows least. */
-function joins(ask: SourceAsk, shelf: readonly Way[], news: readonly Way[]): Way[] {
+function joins(ask: SourceAsk, shelf: readonly FilmSource[], news: readonly FilmSource[]): FilmSource[] {
   const { plan, pieces, film } = ask
   const { gapMm } = plan.layout
-  const out: Way[] = []
+  const out: FilmSource[] = []
   const bound = (some: readonly Piece[], width: number) =>
     some.length === 0
       ? 0
@@ -184,8 +184,8 @@ function joins(ask: SourceAsk, shelf: readonly Way[], news: readonly Way[]): Way
           width,
           gapMm,
         )
-  const widthOf = (w: Way) => Math.max(...nth(w.parts, 0).bins.map((b) => b.width))
-  const room = (w: Way) => roomOf(nth(w.parts, 0).bins)
+  const widthOf = (w: FilmSource) => Math.max(...nth(w.parts, 0).bins.map((b) => b.width))
+  const room = (w: FilmSource) => roomOf(nth(w.parts, 0).bins)
   const lots = [...shelf].sort((a, b) => room(b) - room(a)).slice(0, JOIN_LOTS)
   const cheapest = [...news]
     .filter((w) => w.source.lacks === 'nothing')

@@ -2,8 +2,8 @@ import type { Point } from '../../kit/plane'
 import { Skin } from './skin'
 import { SkinPanel } from './skin-panel'
 
-export type Way = 'up' | 'down' | 'left' | 'right'
-export const WAY: Record<Way, Point> = {
+export type StepDirection = 'up' | 'down' | 'left' | 'right'
+export const WAY: Record<StepDirection, Point> = {
   up: { x: 0, y: -1 },
   down: { x: 0, y: 1 },
   left: { x: -1, y: 0 },
@@ -11,7 +11,7 @@ export const WAY: Record<Way, Point> = {
 }
 
 /** The panel across the edge on that side: the neighbour that the edge names, else the nearest that way on the map. */
-export function panelAcross(skin: Skin, id: string, way: Way): string | null {
+export function panelAcross(skin: Skin, id: string, way: StepDirection): string | null {
   const from = skin.panels.find((p) => p.id === id)
   if (!from) return skin.panels[0]?.id ?? null
   const ids = new Set(skin.panels.map((p) => p.id))

@@ -14,7 +14,7 @@ export function crownStretch(
   parts: number,
   along: 'width' | 'height',
 ): { crown: Figure; parts: Figure[] } {
-  const id = `stretch/${panel.id}/crown`
+  const id = `stretch/${panel.id}/crown` as const
   const at = (f: string) => `panels/${panel.id}/${f}`
   if (panel.crownMm <= 0 || panel.crownOverMm <= 0)
     return {

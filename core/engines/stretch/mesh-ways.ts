@@ -3,7 +3,7 @@ import type { Point } from '../../kit/plane'
 import { ok, type Result } from '../../kit/result'
 import type { TriMesh } from '../../solve/mesh'
 import { flatPanel } from './flat-panel'
-import { proposals, together, type Proposal } from './proposals'
+import { proposals, seamWithSlits, type Proposal } from './proposals'
 import { shown, type SurfaceMap, type SurfaceOptions } from './surface-map'
 
 /** A way to part the film of a mesh, solved: vertices along each cut, numbered from 0. Fractions, mm, mm². */
@@ -80,7 +80,7 @@ export function waysOnMesh(mesh: TriMesh, options: MeshWaysOptions): Result<{ wh
       .sort((a, b) => a.way.stretch - b.way.stretch)
       .slice(0, n)
   for (const seam of best('seam', 1))
-    for (const cut of best('slits', 2)) solve(together(seam.from, cut.from), 'seam_and_slits')
+    for (const cut of best('slits', 2)) solve(seamWithSlits(seam.from, cut.from), 'seam_and_slits')
   return ok({ whole: whole.value, ways: ways.map((w) => w.way).sort((a, b) => a.stretch - b.stretch) })
 }
 

@@ -156,7 +156,7 @@ export function boxOf(places: Float64Array): [number, number, number, number] {
 }
 
 /** Two ways taken together: a seam and the cuts of another, as far as they do not cross. */
-export const together = (seam: Proposal, slits: Proposal): Proposal => ({
+export const seamWithSlits = (seam: Proposal, slits: Proposal): Proposal => ({
   ...seam,
   lines: [...seam.lines, ...slits.lines],
 })

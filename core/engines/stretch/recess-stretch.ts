@@ -7,7 +7,7 @@ import { GEOMETRY } from './sources'
 
 /** Stretch of film over one recess: bridged over its profile, or none where it is fed or inlaid. */
 export function recessStretch(panel: Panel, r: Recess): { f: Figure; parts: Figure[] } {
-  const id = `stretch/${panel.id}/${r.id}`
+  const id = `stretch/${panel.id}/${r.id}` as const
   const at = (f: string) => `panels/${panel.id}/recesses/${r.id}/${f}`
   const standing = (f: string) => measureStanding(panel, `recesses.${r.id}.${f}`)
   if (r.way !== 'bridge')

@@ -1,11 +1,6 @@
 import { nth } from '../../kit/known'
 import type { SurfaceMap } from './surface-map'
 
-export const SURFACE_BANDS = ['slight', 'fine', 'post_heat', 'past_limit'] as const
-/** Ordered bands: up to half of what must be post-heated, up to it, up to the film's limit, past it. */
-export const bandOf = (stretch: number, postHeatOver: number, limit: number): number =>
-  stretch > limit ? 3 : stretch > postHeatOver ? 2 : stretch > postHeatOver / 2 ? 1 : 0
-
 export interface Spot {
   /** Row and column of thirds as the panel is looked at. */
   row: 'top' | 'middle' | 'bottom'

@@ -7,7 +7,7 @@ import { applyChange } from '../../model/plan/plan-change'
 import { feelOf, type Feel } from './feel'
 import { laidPanel } from './sticking-order'
 import { shrinkCapacity } from './pre-stretch'
-import { together } from './proposals'
+import { seamWithSlits } from './proposals'
 import type { ScanSurface } from '../../solve/mesh/scan'
 import type { SurfaceMap } from './surface-map'
 import { bothOf, Candidate, candidates, filmOf, SeamSeen, SolvedWay } from './way-candidates'
@@ -112,7 +112,8 @@ export function waysFor(
       .map((w) => mustGet(solved, w))
   for (const seam of best('seam', 1))
     for (const slits of best('slits', BOTH))
-      if (seam.proposal && slits.proposal) solve(bothOf(panel, seam, slits, together(seam.proposal, slits.proposal)))
+      if (seam.proposal && slits.proposal)
+        solve(bothOf(panel, seam, slits, seamWithSlits(seam.proposal, slits.proposal)))
   sortInPlace(ways)
   for (const way of ways.slice(0, CONFIRMED)) {
     // A scan is as fine as it is.

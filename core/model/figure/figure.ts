@@ -1,3 +1,5 @@
+import type { FigureId } from './figure-id'
+
 /** How well a number is known, best first. A figure stands no higher than the weakest of its inputs. */
 export const STANDINGS = ['measured', 'film_sheet', 'published', 'common_practice', 'assumed'] as const
 export type Standing = (typeof STANDINGS)[number]
@@ -40,7 +42,7 @@ export interface FigureLimit {
 
 /** One computed number with all of its working. `formula` names its inputs in braces. */
 export interface Figure {
-  id: string
+  id: FigureId
   value: number | string | null
   unit: FigureUnit
   formula: string
@@ -80,7 +82,7 @@ interface FigureOptions {
 }
 
 export function figure(
-  id: string,
+  id: FigureId,
   value: Figure['value'],
   unit: FigureUnit,
   formula: string,

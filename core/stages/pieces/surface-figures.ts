@@ -3,6 +3,7 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { Method } from '../../model/method/schema'
 import type { PieceChoice } from '../../model/plan/schema'
 import { figure, from, input, type Figure } from '../../model/figure/figure'
+import type { SurfacePart } from '../../model/figure/figure-id'
 import { call } from '../../model/figure/formula'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Panel } from '../../model/vehicle/schema'
@@ -18,7 +19,7 @@ export function surfaceFigures(
   feel: Feel,
   how: { pull: 'tightest' | 'even'; choice: PieceChoice; method: Method; scanned?: boolean },
 ): Figure[] {
-  const id = (f: string) => `surface/${panel.id}/${f}`
+  const id = (f: SurfacePart) => `surface/${panel.id}/${f}` as const
   const size = (key: 'widthMm' | 'heightMm') =>
     input(
       key === 'widthMm' ? 'width' : 'height',

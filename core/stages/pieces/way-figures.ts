@@ -2,13 +2,14 @@ import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Price } from '../../model/finding/price'
 import { figure, from, input, type Figure } from '../../model/figure/figure'
+import type { FigureId, WayPart } from '../../model/figure/figure-id'
 import { call } from '../../model/figure/formula'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Panel } from '../../model/vehicle/schema'
 import type { SolvedWay } from '../../engines/stretch/way-candidates'
 
 /** Names of a way's figures: `way/<panel>/<n>/worst`, `over`, `seam`, `film`, `minutes`. */
-export const wayFigureId = (panelId: string, n: number | 'now', part: string): string => `way/${panelId}/${n}/${part}`
+export const wayFigureId = (panelId: string, n: number | 'now', part: WayPart) => `way/${panelId}/${n}/${part}` as const
 
 /**
  * The figures of a way out with their working. `n` numbers it in its table, or says that it is the panel as it is now;
@@ -26,7 +27,7 @@ export function wayFigures(
   used: Figure | undefined,
   crew: Figure | undefined,
 ): Figure[] {
-  const id = (part: string) => wayFigureId(panel.id, n, part)
+  const id = (part: WayPart) => wayFigureId(panel.id, n, part)
   const standing = 'common_practice' as const
   // Another film has its own limit.
   const own = way.change.kind === 'film' ? way.change.sheet : film
@@ -77,7 +78,7 @@ export function wayFigures(
 }
 
 /** Seam to be made: along the divisions, along the cuts, and round what is inlaid. */
-function seamFigure(id: string, panel: Panel, { change, seamMm }: SolvedWay): Figure {
+function seamFigure(id: FigureId, panel: Panel, { change, seamMm }: SolvedWay): Figure {
   const side = (key: 'widthMm' | 'heightMm') =>
     input('side', panel[key], 'mm', measureStanding(panel, key), `panels/${panel.id}/${key}`)
   if (change.kind === 'recess') {

@@ -6,6 +6,7 @@ import { restsOf } from '../../engines/roll/rests'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import type { Panel } from '../../model/vehicle/schema'
 import { figure, from, input, type Figure, type FigureInput } from '../../model/figure/figure'
+import type { FigureId, RollPart } from '../../model/figure/figure-id'
 import { call } from '../../model/figure/formula'
 
 const isWhole = (film: FilmSheet): boolean => film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet'
@@ -14,7 +15,7 @@ const isWhole = (film: FilmSheet): boolean => film.soldBy.unit === 'roll' || fil
 export function filmFigures(layout: FilmLayout, bought: Purchase, panels: ReadonlyMap<string, Panel>): Figure[] {
   const { film } = layout
   const at = (f: string) => `film/${film.id}/${f}`
-  const id = (f: string) => `roll/${film.id}/${f}`
+  const id = (f: RollPart) => `roll/${film.id}/${f}` as const
   // A layout that is kept counts what is cut of it; one laid anew stands beside what was cut before.
   const doneMm = layout.kept === 'current' ? 0 : layout.doneMm
   const used = figure(
@@ -56,7 +57,7 @@ export const filmAreaMm2 = (layout: FilmLayout): number =>
   layout.rolls.reduce((sum, r) => sum + r.usedMm * r.widthMm, 0) + (layout.kept === 'current' ? 0 : layout.doneMm2)
 
 /** The proven least length of these pieces on one endless roll of this width. */
-export const boundFigure = (id: string, boundMm: number, pieces: number, width: FigureInput): Figure =>
+export const boundFigure = (id: FigureId, boundMm: number, pieces: number, width: FigureInput): Figure =>
   figure(
     id,
     boundMm,
@@ -67,7 +68,7 @@ export const boundFigure = (id: string, boundMm: number, pieces: number, width: 
   )
 
 /** What a layout takes above the least there is. */
-export const aboveFigure = (id: string, used: FigureInput, bound: FigureInput): Figure => {
+export const aboveFigure = (id: FigureId, used: FigureInput, bound: FigureInput): Figure => {
   const [u, b] = [Number(used.value), Number(bound.value)]
   return figure(id, b > 0 ? Math.max(0, u / b - 1) : null, 'fraction', '{used} ÷ {bound} − 1', [used, bound])
 }
@@ -108,7 +109,7 @@ function reserveFigure(layout: FilmLayout): Figure {
 function buyingFigures(layout: FilmLayout, bought: Purchase, used: Figure, reserve: Figure): Figure[] {
   const { film } = layout
   const at = (f: string) => `film/${film.id}/${f}`
-  const id = (f: string) => `roll/${film.id}/${f}`
+  const id = (f: RollPart) => `roll/${film.id}/${f}` as const
   const sold = filmStanding(film, 'soldBy')
   // With pieces that fit no roll, what to order is not known yet: no figure rather than a wrong one.
   const missing = layout.unplaced.length
@@ -200,7 +201,7 @@ function joinFigure(layout: FilmLayout): Figure[] {
 export function sourceFigures(layout: FilmLayout): Figure[] {
   const { film } = layout
   return layout.sources.flatMap((s) => {
-    const id = (f: string) => `roll/${film.id}/source:${s.id}/${f}`
+    const id = (f: RollPart) => `roll/${film.id}/source:${s.id}/${f}` as const
     const used = figure(
       id('takes'),
       s.usedMm,
@@ -259,7 +260,7 @@ export const restFigures = (layout: FilmLayout): Figure[] =>
 
 /** What two plans of the same pieces are held against each other by. */
 export function compareFigures(layout: FilmLayout): Figure[] {
-  const id = (f: string) => `roll/${layout.film.id}/${f}`
+  const id = (f: RollPart) => `roll/${layout.film.id}/${f}` as const
   const cuts = layout.rolls.map((r, i) => input(`roll_${i + 1}`, r.cutting.cuts.length, 'count', 'measured', 'layout'))
   const rests = restsOf(layout)
   return [

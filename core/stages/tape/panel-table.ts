@@ -54,7 +54,9 @@ export function panelTable(panels: readonly Panel[]): string[][] {
       ...(e.cornerDeg !== null ? [`corner=${round(e.cornerDeg)}`] : []),
     ].join(' ')
   const recess = (r: Panel['recesses'][number]): string =>
-    `${r.name.replace(/[;:]/g, ' ')}: ${round(r.mouthWidthMm)} x ${round(r.mouthHeightMm)} x ${round(r.depthMm)} wall=${round(r.wallDeg)} ${r.open ? 'open' : 'closed'} ${r.way} gap=${round(r.gapMm)}`
+    `${r.name.replace(/[;:]/g, ' ')}: ${round(r.mouthWidthMm)} x ${round(r.mouthHeightMm)} x ` +
+    `${round(r.depthMm)} wall=${round(r.wallDeg)} ${r.open ? 'open' : 'closed'} ${r.way} ` +
+    `gap=${round(r.gapMm)}`
   const rows = panels.map((p) => {
     const edges = edgesInOrder(p)
     const cells: (string | number | boolean | null)[] = [

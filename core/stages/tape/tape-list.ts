@@ -108,7 +108,8 @@ function readingsOf(plan: Plan, panel: Panel): Reading[] {
       `tape/${panel.id}/${field}`,
       stakeMm2,
       'mm2',
-      `|{film_high} − {film_low}| + ({stretch_high} − {stretch_low}) ÷ {limit} × {film} ÷ 2${decides ? ' + {film}' : ''} (± {spread})`,
+      '|{film_high} − {film_low}| + ({stretch_high} − {stretch_low}) ÷ {limit} × {film} ÷ 2' +
+        `${decides ? ' + {film}' : ''} (± {spread})`,
       [
         own('film_high', high.film, 'mm2'),
         own('film_low', low.film, 'mm2'),

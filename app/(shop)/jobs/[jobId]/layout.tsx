@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { openJob } from '@/db/queries/jobs'
-import { memberOrDoor } from '@/web/actions/session'
+import { requireMember } from '@/web/actions/session'
 import { JobFrame } from '@/web/job/frame'
 import { JobProvider } from '@/web/job/job-state'
 
@@ -15,7 +15,7 @@ export default async function JobLayout({
   params: Promise<{ jobId: string }>
 }) {
   const { jobId } = await params
-  const { who, units, shop } = await memberOrDoor()
+  const { who, units, shop } = await requireMember()
   const file = UUID.test(jobId) ? await openJob(who, jobId, new Date()) : null
   if (!file) notFound()
   return (

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation'
 import { may } from '@/core/model/rights/rights'
 import { vehicleFile } from '@/db/queries/vehicles'
-import { memberOrDoor } from '@/web/actions/session'
+import { requireMember } from '@/web/actions/session'
 import { VehicleSheet } from '@/web/vehicles/vehicle-sheet'
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
@@ -9,7 +9,7 @@ export const metadata = { title: 'Measured vehicle' }
 
 export default async function VehiclePage({ params }: { params: Promise<{ vehicleId: string }> }) {
   const { vehicleId } = await params
-  const { who, units, shop } = await memberOrDoor()
+  const { who, units, shop } = await requireMember()
   const file = UUID.test(vehicleId) ? await vehicleFile(who, vehicleId) : null
   if (!file) notFound()
   return (

@@ -14,30 +14,30 @@ export interface BeamJob {
 }
 
 /** How part plans are judged and what is tried: found by trial on sheets cut up at random, and on vans. */
-export interface Taste {
+export interface BeamWeights {
   /** How much more a plan that holds more is worth. */
-  held: number
+  fillExponent: number
   /** How much each step of the outline, or each free rectangle, counts against it. */
-  steps: number
+  outlinePenalty: number
   /** Items tried where none matches, largest first. */
-  loose: number
+  looseTries: number
   /** Loss as a share of all that every plan is taken to have, so that plans without loss differ by what they hold. */
-  given: number
+  allowedLoss: number
 }
 
 /** Fills a sheet of the length `target`, so many part plans side by side; null where all of them lost too much. */
-export type Filler = (job: BeamJob, target: number, wide: number, taste: Taste) => Band | null
+export type Filler = (job: BeamJob, target: number, wide: number, taste: BeamWeights) => Band | null
 
 /** Where nothing need be lost. */
-export const LOSSLESS: readonly Taste[] = [
-  { held: 2, steps: 0.1, loose: 6, given: 0.01 },
-  { held: 1, steps: 0.1, loose: 3, given: 0.02 },
+export const LOSSLESS: readonly BeamWeights[] = [
+  { fillExponent: 2, outlinePenalty: 0.1, looseTries: 6, allowedLoss: 0.01 },
+  { fillExponent: 1, outlinePenalty: 0.1, looseTries: 3, allowedLoss: 0.02 },
 ]
 
 /** Where something must be. */
-export const LOSSY: readonly Taste[] = [
-  { held: 1, steps: 0.1, loose: 20, given: 0.1 },
-  { held: 1, steps: 0.1, loose: 10, given: 0.1 },
+export const LOSSY: readonly BeamWeights[] = [
+  { fillExponent: 1, outlinePenalty: 0.1, looseTries: 20, allowedLoss: 0.1 },
+  { fillExponent: 1, outlinePenalty: 0.1, looseTries: 10, allowedLoss: 0.1 },
 ]
 
 /** Plans differ a little by chance, so that a second try is another one. */
@@ -158,13 +158,14 @@ export function scoreOf(
   item: number,
   lost: number,
   steps: number,
-  taste: Taste,
+  taste: BeamWeights,
   random: Random,
 ): number {
   const held = part.worth + sheet.worth[item]
   const gone = part.loss + lost + part.placed + sheet.w[item] * sheet.h[item]
   return (
-    ((Math.max(0, gone - held + taste.given * sheet.area) * (1 + taste.steps * steps)) / held ** taste.held) *
+    ((Math.max(0, gone - held + taste.allowedLoss * sheet.area) * (1 + taste.outlinePenalty * steps)) /
+      held ** taste.fillExponent) *
     (1 + CHANCE * random())
   )
 }
@@ -224,7 +225,7 @@ export class BeamSearch {
   constructor(
     private readonly job: BeamJob,
     private readonly fill: Filler,
-    private readonly tastes: readonly Taste[],
+    private readonly tastes: readonly BeamWeights[],
   ) {}
   /** A plan shorter than `length`, or null; and the rounds of annealing that it counts for. */
   run(length: number): { band: Band | null; rounds: number } {

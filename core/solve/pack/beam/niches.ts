@@ -10,7 +10,7 @@ import {
   sheetOf,
   type BeamJob,
   type Part,
-  type Taste,
+  type BeamWeights,
 } from './beam'
 
 interface Node extends Part {
@@ -34,7 +34,7 @@ interface Child {
  * by side: those that lost least for what they hold. The plan, or null where all of them lost too much.
  * Source of the idea: docs/sources.md#libralesso-2021.
  */
-export function niches(job: BeamJob, target: number, wide: number, taste: Taste): Band | null {
+export function niches(job: BeamJob, target: number, wide: number, taste: BeamWeights): Band | null {
   const { n } = job.items
   const sheet = sheetOf(job, target)
   const { width: W, length: T, w, h, turn, budget, bySize, byNarrow, byLow, narrow, low } = sheet
@@ -79,12 +79,12 @@ export function niches(job: BeamJob, target: number, wide: number, taste: Taste)
                 if (b === wallR) segs--
               } else if (spare < least) {
                 trapped = spare * Math.min(b, Math.max(wallL, wallR) === wallL ? wallR : wallL)
-                if (node.loss + trapped > budget || (loose >= taste.loose && i !== tallest)) continue
+                if (node.loss + trapped > budget || (loose >= taste.looseTries && i !== tallest)) continue
                 segs++
                 loose++
               } else {
                 if (!atWall) {
-                  if (loose >= taste.loose && i !== tallest) continue
+                  if (loose >= taste.looseTries && i !== tallest) continue
                   loose++
                 }
                 segs += atWall ? 0 : 1

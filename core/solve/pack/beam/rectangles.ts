@@ -10,7 +10,7 @@ import {
   sheetOf,
   type BeamJob,
   type Part,
-  type Taste,
+  type BeamWeights,
 } from './beam'
 
 interface Node extends Part {
@@ -36,7 +36,7 @@ interface Child {
  * item is
  * parted by one cut, either way. Answers as `niches` does.
  */
-export function rectangles(job: BeamJob, target: number, wide: number, taste: Taste): Band | null {
+export function rectangles(job: BeamJob, target: number, wide: number, taste: BeamWeights): Band | null {
   const { n } = job.items
   const sheet = sheetOf(job, target)
   const { width: W, length: T, w, h, turn, budget, bySize, byNarrow, byLow, narrow, low } = sheet
@@ -79,7 +79,7 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Ta
               if (dw < 0 || dh < 0) continue
               const exact = (dw === 0 ? 1 : 0) + (dh === 0 ? 1 : 0)
               if (exact === 0) {
-                if (loose >= taste.loose) continue
+                if (loose >= taste.looseTries) continue
                 loose++
               }
               for (let c = 0; c < (exact === 0 ? 2 : 1); c++) {

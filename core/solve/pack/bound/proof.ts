@@ -26,7 +26,7 @@ interface ProofJob {
   gone?: (() => number) | undefined
 }
 
-export class Proof {
+export class BoundProof {
   private readonly parts: Parts
   /** Work and share of the time there was, and work there may still be. */
   private work = 0

@@ -47,7 +47,7 @@ const SAME = 1e-5
 type Rest = (blocks: { w: number; l: number; turn: boolean }[]) => { x: number; y: number; turned: boolean }[] | null
 
 /** What no longer goes together side by side, placed by `rest` as one sheet with what is done. */
-function together(blocks: Block[], finished: Block[], width: number, rest: Rest): Band[] | null {
+function joinMatchingSides(blocks: Block[], finished: Block[], width: number, rest: Rest): Band[] | null {
   const places = rest(blocks)
   if (!places) return null
   const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
@@ -143,7 +143,7 @@ function attempt(
         blocks.push(five.block)
         continue
       }
-      return rest ? together(blocks, finished, width, rest) : null
+      return rest ? joinMatchingSides(blocks, finished, width, rest) : null
     }
     const [P, Q] = [blocks[best.p], blocks[best.q]]
     const shared = best.sideP === 1 ? P.w : P.l

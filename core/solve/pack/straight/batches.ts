@@ -1,7 +1,7 @@
 import { runPortfolio, type Method, type MethodName } from '../model/method'
 import { BeamSearch, LOSSLESS } from '../beam/beam'
 import { splitIntoBands, bandsLength, ofWhole, worth, type Band } from '../model/band'
-import { Known } from './known-bands'
+import { KnownBands } from './known-bands'
 import { Decoder } from './decode'
 import { type StripItems, itemsOf } from '../model/strip-items'
 import { commonStep, partOf } from '../model/kinds'
@@ -93,7 +93,7 @@ class LargeSearch {
 
   private methods(beams: BeamSearch | null): Method[] {
     const { job, take } = this
-    const known = new Known(job, beams === null)
+    const known = new KnownBands(job, beams === null)
     // One band cannot be taken apart: only as a whole.
     const whole = (turn: number) =>
       beams !== null && (turn % BEAMS_PAUSE !== BEAMS_PAUSE - 1 || this.best.length < BANDS_APART)
@@ -122,7 +122,7 @@ class LargeSearch {
   }
 
   /** Some bands of the best plan, those that lose most among them, solved anew as a strip of their own. */
-  private batch(known: Known): void {
+  private batch(known: KnownBands): void {
     const { job, items } = this
     const depth = Math.min(items.n > BATCH.many ? BATCH.roundsOfMany : BATCH.rounds, job.rounds - this.rounds)
     this.rounds += depth

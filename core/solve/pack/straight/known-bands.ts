@@ -14,7 +14,7 @@ import { type StripJob } from '../model/strip-job'
 const KNOWN = { kinds: 320, every: 0.05, least: 50_000, rest: 40, rounds: 12_000 }
 
 /** Every band met while parts of a large strip were laid anew, and what these bands make items worth. */
-export class Known {
+export class KnownBands {
   private readonly pool = new BandPool()
   private readonly code: Float64Array
   private readonly used: boolean

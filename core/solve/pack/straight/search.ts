@@ -6,7 +6,7 @@ import { Decoder, EITHER } from './decode'
 import { itemsOf, type StripItems } from '../model/strip-items'
 import { commonStep } from '../model/kinds'
 import { matched } from '../lossless/match'
-import { Proof, PROOF_ROUNDS } from '../bound/proof'
+import { BoundProof, PROOF_ROUNDS } from '../bound/proof'
 import { rectangles } from '../beam/rectangles'
 import { BandPool } from './recombine'
 import { subsets } from './subset'
@@ -61,7 +61,7 @@ export class Search {
   private readonly mark: Float64Array
 
   private readonly job: StripJob
-  private readonly proof: Proof | null
+  private readonly proof: BoundProof | null
 
   constructor(asked: StripJob) {
     const job = { ...asked }
@@ -79,7 +79,7 @@ export class Search {
     this.across = new Uint8Array(this.items.n)
     this.glue = new Uint8Array(this.items.n)
     const deep = job.cuts > 2 * this.items.n
-    this.proof = job.prove && job.rounds >= PROOF_ROUNDS ? new Proof({ ...job, deep }) : null
+    this.proof = job.prove && job.rounds >= PROOF_ROUNDS ? new BoundProof({ ...job, deep }) : null
   }
   private get slack(): number {
     return this.length - this.sum - LEAST_STEP

@@ -5,7 +5,7 @@ import { useSyncExternalStore } from 'react'
 const neverChanges = () => () => {}
 
 /** False until the page is alive: what is typed into a dead field would be lost, so fields stay shut till then. */
-export const useAlive = (): boolean =>
+export const useHydrated = (): boolean =>
   useSyncExternalStore(
     neverChanges,
     () => true,

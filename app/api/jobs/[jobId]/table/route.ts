@@ -1,0 +1,5 @@
+import { readTableReports } from '@/web/actions/reads'
+
+export async function GET(_request: Request, { params }: { params: Promise<{ jobId: string }> }): Promise<Response> {
+  return readTableReports((await params).jobId)
+}

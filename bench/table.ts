@@ -1,0 +1,2 @@
+/** A row of a table in Markdown. */
+export const tableRow = (...cells: readonly (string | number)[]): string => `| ${cells.join(' | ')} |`
