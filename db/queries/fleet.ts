@@ -32,7 +32,7 @@ const MOST_LISTED = 50
 const own = (who: Who, id: string) => and(eq(fleetLayout.shopId, who.shopId), eq(fleetLayout.id, id))
 /** Pieces asked for, counted where they lie: the request itself stays in the database. */
 const copies = sql<number>`(
-  select coalesce(sum((p ->> 'count')::int), 0)::int from jsonb_array_elements(${fleetLayout.request} -> 'pieces') p
+  select coalesce(sum((p ->> 'count')::int), 0)::int from json_array_elements(${fleetLayout.request} -> 'pieces') p
 )`
 const HEAD = {
   id: fleetLayout.id,

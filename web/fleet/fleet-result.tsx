@@ -153,6 +153,7 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
                 </span>
                 <div className="scroll-x" role="region" tabIndex={0} aria-label={`Pieces on ${s.id}`}>
                   <svg
+                    className="daylight"
                     width={Math.min(stock.length_mm, s.used_mm + 300) * PX_PER_MM + 4}
                     height={stock.width_mm * PX_PER_MM + 4}
                     role="img"

@@ -59,6 +59,7 @@ export function SurfacePicture({
     <figure className="mb-0">
       <figcaption className="label">{title}</figcaption>
       <svg
+        className="daylight"
         width={m.width}
         height={m.height}
         viewBox={`${m.left} ${m.top} ${m.width} ${m.height}`}

@@ -30,7 +30,7 @@ export function StepDrawing({
   return (
     <svg
       viewBox={`${start - pad} ${-pad} ${end - start + 2 * pad} ${roll.widthMm + 2 * pad}`}
-      className="cutting-drawing"
+      className="cutting-drawing daylight"
       role="img"
       aria-label={`Cut ${cut.number}, ${cut.way}`}
     >

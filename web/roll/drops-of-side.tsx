@@ -56,7 +56,13 @@ export function OneSide({
         </p>
       )}
       <div className="scroll-x" tabIndex={0} role="region" aria-label={`Drops, ${side.side} side`}>
-        <svg width={768} height={h + 22} role="img" aria-label={`${drops.length} drops, ${side.run}`}>
+        <svg
+          className="daylight"
+          width={768}
+          height={h + 22}
+          role="img"
+          aria-label={`${drops.length} drops, ${side.run}`}
+        >
           {hatch(`keep-${side.side}`, 'var(--stop)', 6)}
           <g transform="translate(4 2)">
             {side.panels.map((p) => (

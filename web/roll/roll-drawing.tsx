@@ -91,6 +91,7 @@ export function RollDrawing({
       aria-label={`${label}, ${fmt.text(fmt.longLength(roll.usedMm))} of ${fmt.text(fmt.length(roll.widthMm))} wide film`}
     >
       <svg
+        className="daylight"
         width={m.width + 8}
         height={m.height + top + 20}
         role="group"

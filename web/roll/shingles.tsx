@@ -101,7 +101,13 @@ function OnePanel({ at, film, figures }: { at: PanelShingles; film: FilmSheet; f
       {laid.length} strips of <Fig among={figures} id={id('strip')} />; numbers are the order of laying, aft on the{' '}
       {at.aftAt === 'right' ? 'right' : 'left'}.
       <div className="scroll-x" tabIndex={0} role="region" aria-label={`Shingles on ${at.panel.name}`}>
-        <svg width={768} height={h + 8} role="img" aria-label={`${laid.length} strips on ${at.panel.name}`}>
+        <svg
+          className="daylight"
+          width={768}
+          height={h + 8}
+          role="img"
+          aria-label={`${laid.length} strips on ${at.panel.name}`}
+        >
           <g transform="translate(4 4)">
             <rect width={at.panel.widthMm * k} height={h} fill="#fbf8ef" stroke="var(--ink)" />
             {laid.map((s) => {

@@ -45,6 +45,9 @@ export interface PortfolioRun {
   gained?: ((name: MethodName, by: number) => void) | undefined
 }
 
+/** Turns that gain nothing, after which a search that lacks a method ends. */
+const IDLE_TURNS = 12
+
 /**
  * Turn by turn each method that applies takes a step, in the order of the list, until all is done. Answers what each
  * gained.
@@ -52,7 +55,11 @@ export interface PortfolioRun {
 export function runPortfolio({ methods, without, done, length, gained }: PortfolioRun): Map<MethodName, Gain> {
   const gains = new Map<MethodName, Gain>()
   const kept = methods.filter((m) => !without?.has(m.name))
-  for (let turn = 0; kept.length > 0 && !done(); turn++)
+  // Without the method that spends the rounds nothing else would end the search.
+  const mostIdle = kept.length < methods.length ? IDLE_TURNS : Infinity
+  let idle = 0
+  for (let turn = 0; kept.length > 0 && idle < mostIdle && !done(); turn++) {
+    idle++
     for (const method of kept) {
       if (done()) break
       if (!method.applies(turn)) continue
@@ -61,7 +68,11 @@ export function runPortfolio({ methods, without, done, length, gained }: Portfol
       const by = Number.isFinite(before) ? before - length() : 0
       const gain = gains.get(method.name) ?? { steps: 0, length: 0 }
       gains.set(method.name, { steps: gain.steps + 1, length: gain.length + by })
-      if (by > 0) gained?.(method.name, by)
+      if (by > 0) {
+        idle = 0
+        gained?.(method.name, by)
+      }
     }
+  }
   return gains
 }
