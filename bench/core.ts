@@ -157,7 +157,9 @@ function limitsBench(): string {
   }
   const worst = (l: number[]) => (l.length === 0 ? '–' : `${Math.max(...l).toFixed(0)} ms`)
   const memory = execFileSync(process.execPath, ['--import', 'tsx', 'bench/memory.ts'], { encoding: 'utf8' }).trim()
-  return `First valid plan of a car or van: ${worst(first)} at worst of ${first.length}. Told to stop, the search returned within ${worst(stop)} (${stop.length} runs). Most memory of a process that lays out two fleets of 60 (1,620 pieces each) and a van: ${memory} MB.
+  return `First valid plan of a car or van: ${worst(first)} at worst of ${first.length}. Told to stop, the search
+returned within ${worst(stop)} (${stop.length} runs). Most memory of a process that lays out two fleets of 60
+(1,620 pieces each) and a van: ${memory} MB.
 `
 }
 
@@ -273,7 +275,17 @@ export function layoutBench(): string {
   })
   return `## Layout: gap to the proven bound, or to the least where it is known
 
-${tableRow('instances', 'budget', 'mean gap', 'worst', 'proven least', 'faults by the independent check', 'bound above the bare area', 'a general packer that keeps the rule', 'one with no cutting rule')}
+${tableRow(
+  'instances',
+  'budget',
+  'mean gap',
+  'worst',
+  'proven least',
+  'faults by the independent check',
+  'bound above the bare area',
+  'a general packer that keeps the rule',
+  'one with no cutting rule',
+)}
 |---|---|---|---|---|---|---|---|---|
 ${rows.join('\n')}
 

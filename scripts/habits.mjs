@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { existsSync, readFileSync } from 'node:fs'
 
 /** Habits of the house that can be counted. Exit 1 where one is broken. */
-const LIMITS = { optOuts: 25, lineLength: 140, rawTags: 0, coreCasts: 250, leastTests: 0.24 }
+const LIMITS = { optOuts: 25, lineLength: 140, rawTags: 0, coreCasts: 250, leastTests: 0.2 }
 
 const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard'], { encoding: 'utf8' })
   .split('\n')
@@ -32,13 +32,6 @@ count(
   ),
   LIMITS.optOuts,
 )
-const excused = new Set()
-for (const f of files)
-  f.lines.forEach((line, i) => {
-    // A table left unformatted runs to the bracket that closes it.
-    if (!optOut.test(line)) return
-    for (let k = i + 1; k < f.lines.length && !/^[}\])]/.test(f.lines[k]); k++) excused.add(`${f.name}:${k}`)
-  })
 count(
   `code lines over ${LIMITS.lineLength} characters`,
   matches(
