@@ -1,4 +1,4 @@
-import type { ConditionCode, FigureId, RailCode, RollPart, SurfacePart, WayPart } from '@/core/model/figure/figure-id'
+import type { ConditionCode, FigureId, RollPart, SurfacePart, WayPart } from '@/core/model/figure/figure-id'
 import type { Plan } from '@/core/model/plan/schema'
 import { word } from './names'
 
