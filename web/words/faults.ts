@@ -140,6 +140,11 @@ const FAULTS: Record<string, Say> = {
   not_manifold: () => 'The surface is folded on itself. Check outline, holes and recesses.',
   degenerate: () => 'A part of the surface has no area. Check outline and holes.',
   empty_mesh: () => 'Nothing is left of the panel. Check outline and holes.',
+  too_many_triangles: (f) =>
+    `The surface has ${f.triangles} parts; up to ${f.limit} can be laid. Thin it where it was made.`,
+  no_such_triangle: () => 'A part of the surface is named that is not there.',
+  no_such_line: () => 'The line does not lie on the surface.',
+  laid_in_parts: (f) => `What is laid first falls into ${f.parts} parts. Lay one region at a time.`,
   wrong_sign_in: () => 'E-mail and password do not go together.',
 }
 
