@@ -5,6 +5,7 @@ import { Explain } from '@/web/kit/explain'
 import { FilePicker } from '@/web/kit/file-picker'
 import { PageError } from '@/web/kit/page-error'
 import { read, ReadFault } from '@/web/kit/read'
+import { SortableTable, type SortableColumn } from '@/web/kit/sortable-table'
 import { Skeleton } from '@/web/kit/skeleton'
 import { TERMS } from '@/web/words/terms'
 
@@ -90,6 +91,56 @@ describe('choosing a file', () => {
     )
     fireEvent.change(screen.getByLabelText('Sheet'), { target: { files: [] } })
     expect(seen).not.toHaveBeenCalled()
+  })
+})
+
+describe('a list that is sorted and filtered', () => {
+  interface Row {
+    id: string
+    name: string
+    mm: number | null
+  }
+  const rows: Row[] = [
+    { id: 'a', name: 'Bonnet', mm: 1400 },
+    { id: 'b', name: 'Door', mm: 900 },
+    { id: 'c', name: 'Roof', mm: 1600 },
+  ]
+  const columns: SortableColumn<Row>[] = [
+    { header: 'Panel', accessorKey: 'name' },
+    { header: 'Length', accessorKey: 'mm', meta: { numbers: true } },
+  ]
+  const names = () =>
+    screen
+      .getAllByRole('row')
+      .slice(1)
+      .map((r) => r.querySelector('td')?.textContent)
+  const list = (filter = '') => (
+    <SortableTable label="Panels" rows={rows} columns={columns} rowKey={(r) => r.id} filter={filter} none="None." />
+  )
+  it('by any column, up, down, and back to how it came', () => {
+    render(list())
+    expect(names()).toEqual(['Bonnet', 'Door', 'Roof'])
+    const head = () => screen.getByRole('columnheader', { name: /Length/ })
+    const press = () => fireEvent.click(screen.getByRole('button', { name: /Length/ }))
+    press()
+    const first = head().getAttribute('aria-sort')
+    expect(['ascending', 'descending']).toContain(first)
+    expect(names()).toEqual(first === 'ascending' ? ['Door', 'Bonnet', 'Roof'] : ['Roof', 'Bonnet', 'Door'])
+    press()
+    expect(head().getAttribute('aria-sort')).not.toBe(first)
+    expect(names()).toEqual(first === 'ascending' ? ['Roof', 'Bonnet', 'Door'] : ['Door', 'Bonnet', 'Roof'])
+    press()
+    expect(head().getAttribute('aria-sort')).toBe('none')
+    expect(names()).toEqual(['Bonnet', 'Door', 'Roof'])
+  })
+  it('as one types, whatever the case; what is left out is said', () => {
+    const { rerender } = render(list('ROO'))
+    expect(names()).toEqual(['Roof'])
+    rerender(list(' 900 '))
+    expect(names()).toEqual(['Door'])
+    rerender(list('nothing such'))
+    expect(screen.getByText('None.')).toBeTruthy()
+    expect(screen.queryByRole('table')).toBeNull()
   })
 })
 

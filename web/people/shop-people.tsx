@@ -1,10 +1,10 @@
 'use client'
 
-import Table from 'react-bootstrap/Table'
 import Form from 'react-bootstrap/Form'
 import Button from 'react-bootstrap/Button'
 import { zodResolver } from '@hookform/resolvers/zod'
-import { WordSelect } from '@/web/kit/fields'
+import { FilterBox, WordSelect } from '@/web/kit/fields'
+import { SortableTable, type SortableColumn } from '@/web/kit/sortable-table'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
@@ -37,6 +37,7 @@ const MAY_DO: Record<string, string> = {
 export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: string; owner: boolean }) {
   const router = useRouter()
   const [fault, setFault] = useState<string | null>(null)
+  const [text, setText] = useState('')
   const { register, handleSubmit, formState, reset } = useForm<z.infer<typeof Fields>>({
     resolver: zodResolver(Fields),
     defaultValues: { role: 'installer' },
@@ -49,6 +50,31 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
   const add = useOnce(async (v: z.infer<typeof Fields>) => {
     if (done(await call(addMember, v))) reset()
   })
+  const columns: SortableColumn<Person>[] = [
+    { header: 'Name', accessorKey: 'name' },
+    { header: 'E-mail', accessorKey: 'email' },
+    {
+      header: 'Role',
+      accessorKey: 'role',
+      cell: ({ row: { original: p } }) =>
+        owner ? (
+          <WordSelect
+            list="role"
+            className="form-select form-select-sm w-auto"
+            aria-label={`Role of ${p.name}`}
+            value={p.role}
+            onCode={async (code) => void done(await call(setRole, { memberId: p.id, role: code }))}
+          />
+        ) : (
+          p.role
+        ),
+    },
+    {
+      header: 'May',
+      accessorFn: (p) => MAY_DO[p.role] ?? '',
+      cell: ({ getValue }) => <span className="label">{getValue()}</span>,
+    },
+  ]
   return (
     <main className="sheet" id="main">
       <div className="bench-head">
@@ -60,40 +86,21 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
           {fault}
         </p>
       )}
-      <section className="plate mb-3 scroll-x">
-        <h2>People</h2>
-        <Table bsPrefix="quiet-table">
-          <thead>
-            <tr>
-              <th>Name</th>
-              <th>E-mail</th>
-              <th>Role</th>
-              <th>May</th>
-            </tr>
-          </thead>
-          <tbody>
-            {people.map((p) => (
-              <tr key={p.id}>
-                <td>{p.name}</td>
-                <td>{p.email}</td>
-                <td>
-                  {owner ? (
-                    <WordSelect
-                      list="role"
-                      className="form-select form-select-sm w-auto"
-                      aria-label={`Role of ${p.name}`}
-                      value={p.role}
-                      onCode={async (code) => void done(await call(setRole, { memberId: p.id, role: code }))}
-                    />
-                  ) : (
-                    p.role
-                  )}
-                </td>
-                <td className="label">{MAY_DO[p.role]}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
+      <section className="mb-3">
+        <div className="d-flex gap-2 align-items-center mb-2">
+          <h2 className="mb-0">People</h2>
+          <span className="ms-auto">
+            <FilterBox label="Filter people" value={text} onText={setText} />
+          </span>
+        </div>
+        <SortableTable
+          label="People"
+          rows={people}
+          columns={columns}
+          rowKey={(p) => p.id}
+          filter={text}
+          none={`Nobody matches “${text}”.`}
+        />
       </section>
       {owner && (
         <Form className="plate row gx-2 mx-0 align-items-end" noValidate onSubmit={handleSubmit(add)}>

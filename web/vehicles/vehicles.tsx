@@ -1,10 +1,10 @@
 'use client'
 
-import Table from 'react-bootstrap/Table'
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import type { VehicleHead } from '@/web/actions/vehicles'
 import { FilterBox } from '@/web/kit/fields'
+import { SortableTable, type SortableColumn } from '@/web/kit/sortable-table'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'
 
@@ -12,8 +12,29 @@ import { word } from '@/web/words/names'
 export function Vehicles({ vehicles, units }: { vehicles: VehicleHead[]; units: MemberUnits }) {
   const [text, setText] = useState('')
   const fmt = useMemo(() => formatter(units), [units])
-  const shown = vehicles.filter((v) =>
-    `${v.name} ${word('vehicle', v.kind, units.locale)}`.toLowerCase().includes(text.trim().toLowerCase()),
+  const columns = useMemo(
+    (): SortableColumn<VehicleHead>[] => [
+      {
+        header: 'Vehicle',
+        accessorKey: 'name',
+        cell: ({ row: { original: v } }) => <Link href={`/vehicles/${v.id}`}>{v.name}</Link>,
+      },
+      { header: 'Body', accessorFn: (v) => word('vehicle', v.kind, units.locale) },
+      { header: 'Panels', accessorKey: 'panels', meta: { numbers: true } },
+      {
+        header: 'Figures taped',
+        accessorFn: (v) => v.taped / Math.max(1, v.figures),
+        cell: ({ row: { original: v } }) => `${v.taped} of ${v.figures}`,
+        meta: { numbers: true },
+      },
+      { header: 'State', accessorKey: 'head', meta: { numbers: true } },
+      {
+        header: 'Changed',
+        accessorKey: 'updatedAt',
+        cell: ({ row: { original: v } }) => fmt.moment(v.updatedAt),
+      },
+    ],
+    [fmt, units.locale],
   )
   return (
     <main className="sheet" id="main">
@@ -26,44 +47,15 @@ export function Vehicles({ vehicles, units }: { vehicles: VehicleHead[]; units: 
       {vehicles.length === 0 && (
         <p className="plate">No vehicle is kept yet. A job’s Tape stage keeps one with “Keep in the library”.</p>
       )}
-      {vehicles.length > 0 && shown.length === 0 && <p className="plate">No vehicle matches “{text}”.</p>}
-      {shown.length > 0 && (
-        <div className="plate scroll-x">
-          <Table bsPrefix="quiet-table">
-            <thead>
-              <tr>
-                <th scope="col">Vehicle</th>
-                <th scope="col">Body</th>
-                <th scope="col" className="n">
-                  Panels
-                </th>
-                <th scope="col" className="n">
-                  Figures taped
-                </th>
-                <th scope="col" className="n">
-                  State
-                </th>
-                <th scope="col">Changed</th>
-              </tr>
-            </thead>
-            <tbody>
-              {shown.map((v) => (
-                <tr key={v.id}>
-                  <td>
-                    <Link href={`/vehicles/${v.id}`}>{v.name}</Link>
-                  </td>
-                  <td>{word('vehicle', v.kind, units.locale)}</td>
-                  <td className="n">{v.panels}</td>
-                  <td className="n">
-                    {v.taped} of {v.figures}
-                  </td>
-                  <td className="n">{v.head}</td>
-                  <td>{fmt.moment(v.updatedAt)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-        </div>
+      {vehicles.length > 0 && (
+        <SortableTable
+          label="Vehicles"
+          rows={vehicles}
+          columns={columns}
+          rowKey={(v) => v.id}
+          filter={text}
+          none={`No vehicle matches “${text}”.`}
+        />
       )}
     </main>
   )
