@@ -198,15 +198,23 @@ export interface DemoStock {
   lengthMm: number
 }
 
-const stock = (
-  n: number,
-  filmId: string,
-  kind: DemoStock['kind'],
-  label: string,
-  lot: string,
-  widthMm: number,
-  lengthMm: number,
-): DemoStock => ({
+const stock = ({
+  n,
+  filmId,
+  kind,
+  label,
+  lot,
+  widthMm,
+  lengthMm,
+}: {
+  n: number
+  filmId: string
+  kind: DemoStock['kind']
+  label: string
+  lot: string
+  widthMm: number
+  lengthMm: number
+}): DemoStock => ({
   id: `5a170000-0000-4000-8000-0000000001${String(n).padStart(2, '0')}`,
   movementId: `5a170000-0000-4000-8000-0000000002${String(n).padStart(2, '0')}`,
   filmId,
@@ -219,16 +227,16 @@ const stock = (
 
 /** Rolls of two lots and more, and five rests on the shelf. */
 export const DEMO_STOCK: DemoStock[] = [
-  stock(1, 'fen-satin', 'roll', 'R-01', 'T26-0417', 1520, 8200),
-  stock(2, 'fen-satin', 'roll', 'R-02', 'T26-0533', 1520, 9600),
-  stock(3, 'mere-mirror', 'roll', 'R-03', 'O26-118', 1520, 20000),
-  stock(4, 'dusk-shift', 'roll', 'R-04', 'O26-073', 1520, 22000),
-  stock(5, 'folio-print', 'roll', 'R-05', 'T26-0490', 1370, 50000),
-  stock(6, 'slate-matte', 'roll', 'R-06', 'T26-0388', 1520, 25000),
-  stock(7, 'quay-orange', 'roll', 'R-07', 'K26-22', 1220, 25000),
-  stock(8, 'heron-gloss', 'rest', 'S-11', 'T26-0301', 1520, 1450),
-  stock(9, 'fen-satin', 'rest', 'S-12', 'T26-0417', 760, 900),
-  stock(10, 'dusk-shift', 'rest', 'S-13', 'O25-990', 1520, 1100),
-  stock(11, 'slate-matte', 'rest', 'S-14', 'T26-0388', 600, 2100),
-  stock(12, 'quay-orange', 'rest', 'S-15', 'K25-07', 1220, 1800),
+  stock({ n: 1, filmId: 'fen-satin', kind: 'roll', label: 'R-01', lot: 'T26-0417', widthMm: 1520, lengthMm: 8200 }),
+  stock({ n: 2, filmId: 'fen-satin', kind: 'roll', label: 'R-02', lot: 'T26-0533', widthMm: 1520, lengthMm: 9600 }),
+  stock({ n: 3, filmId: 'mere-mirror', kind: 'roll', label: 'R-03', lot: 'O26-118', widthMm: 1520, lengthMm: 20000 }),
+  stock({ n: 4, filmId: 'dusk-shift', kind: 'roll', label: 'R-04', lot: 'O26-073', widthMm: 1520, lengthMm: 22000 }),
+  stock({ n: 5, filmId: 'folio-print', kind: 'roll', label: 'R-05', lot: 'T26-0490', widthMm: 1370, lengthMm: 50000 }),
+  stock({ n: 6, filmId: 'slate-matte', kind: 'roll', label: 'R-06', lot: 'T26-0388', widthMm: 1520, lengthMm: 25000 }),
+  stock({ n: 7, filmId: 'quay-orange', kind: 'roll', label: 'R-07', lot: 'K26-22', widthMm: 1220, lengthMm: 25000 }),
+  stock({ n: 8, filmId: 'heron-gloss', kind: 'rest', label: 'S-11', lot: 'T26-0301', widthMm: 1520, lengthMm: 1450 }),
+  stock({ n: 9, filmId: 'fen-satin', kind: 'rest', label: 'S-12', lot: 'T26-0417', widthMm: 760, lengthMm: 900 }),
+  stock({ n: 10, filmId: 'dusk-shift', kind: 'rest', label: 'S-13', lot: 'O25-990', widthMm: 1520, lengthMm: 1100 }),
+  stock({ n: 11, filmId: 'slate-matte', kind: 'rest', label: 'S-14', lot: 'T26-0388', widthMm: 600, lengthMm: 2100 }),
+  stock({ n: 12, filmId: 'quay-orange', kind: 'rest', label: 'S-15', lot: 'K25-07', widthMm: 1220, lengthMm: 1800 }),
 ]

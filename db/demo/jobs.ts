@@ -145,10 +145,10 @@ export const corvane = (): Plan => ({
     panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1240, 1080, { crown: [20, 1000], cornerRadiusMm: 80 }),
     panel('boot-lid', 'Boot lid', 'boot_lid', 'rear', 1150, 620, {
       crown: [25, 1000],
-      recesses: [recess('plate', 'Plate recess', 540, 150, 22)],
+      recesses: [recess({ id: 'plate', name: 'Plate recess', mouthWidthMm: 540, mouthHeightMm: 150, depthMm: 22 })],
     }),
     panel('front-bumper', 'Front bumper', 'front_bumper', 'front', 1780, 520, { crown: [110, 1000] }),
-    ...pair('mirror', 'Mirror', 'mirror', 240, 190, { crown: [18, 200] }),
+    ...pair({ id: 'mirror', name: 'Mirror', kind: 'mirror', widthMm: 240, heightMm: 190, over: { crown: [18, 200] } }),
   ],
   pieces: [
     {
@@ -182,17 +182,65 @@ export const drover = (): Plan => ({
   film: { mainId: 'folio-print', sheets: [sheet('folio-print')] },
   panels: [
     panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1450, 620, { crown: [30, 1000] }),
-    ...pair('front-door', 'Front door', 'door', 1180, 1150, side),
-    ...pair('side-fore', 'Side, fore', 'van_side', 1400, 1900, {
-      ...side,
-      recesses: [recess('panel', 'Side recess', 900, 620, 32, { gapMm: 40 })],
+    ...pair({ id: 'front-door', name: 'Front door', kind: 'door', widthMm: 1180, heightMm: 1150, over: side }),
+    ...pair({
+      id: 'side-fore',
+      name: 'Side, fore',
+      kind: 'van_side',
+      widthMm: 1400,
+      heightMm: 1900,
+      over: {
+        ...side,
+        recesses: [
+          recess({
+            id: 'panel',
+            name: 'Side recess',
+            mouthWidthMm: 900,
+            mouthHeightMm: 620,
+            depthMm: 32,
+            over: { gapMm: 40 },
+          }),
+        ],
+      },
     }),
-    ...pair('side-aft', 'Side, aft', 'van_side', 1750, 1900, {
-      ...side,
-      recesses: [recess('panel', 'Side recess', 1100, 620, 32, { gapMm: 40 })],
+    ...pair({
+      id: 'side-aft',
+      name: 'Side, aft',
+      kind: 'van_side',
+      widthMm: 1750,
+      heightMm: 1900,
+      over: {
+        ...side,
+        recesses: [
+          recess({
+            id: 'panel',
+            name: 'Side recess',
+            mouthWidthMm: 1100,
+            mouthHeightMm: 620,
+            depthMm: 32,
+            over: { gapMm: 40 },
+          }),
+        ],
+      },
     }),
-    ...pair('rear-door', 'Rear door', 'door', 780, 1900, {
-      recesses: [recess('panel', 'Door recess', 520, 120, 60, { wallDeg: 80, gapMm: 20 })],
+    ...pair({
+      id: 'rear-door',
+      name: 'Rear door',
+      kind: 'door',
+      widthMm: 780,
+      heightMm: 1900,
+      over: {
+        recesses: [
+          recess({
+            id: 'panel',
+            name: 'Door recess',
+            mouthWidthMm: 520,
+            mouthHeightMm: 120,
+            depthMm: 60,
+            over: { wallDeg: 80, gapMm: 20 },
+          }),
+        ],
+      },
     }),
   ],
 })
@@ -221,7 +269,14 @@ export const pickup = (): Plan => ({
   panels: [
     panel('roof', 'Roof', 'roof', 'centre', 1350, 1250, { crown: [16, 1000] }),
     panel('tailgate', 'Tailgate', 'tailgate', 'rear', 1450, 520, { crown: [8, 1000] }),
-    ...pair('bed-side', 'Bed side', 'bed_side', 1900, 560, { crown: [12, 1000] }),
+    ...pair({
+      id: 'bed-side',
+      name: 'Bed side',
+      kind: 'bed_side',
+      widthMm: 1900,
+      heightMm: 560,
+      over: { crown: [12, 1000] },
+    }),
   ],
 })
 

@@ -21,26 +21,40 @@ export function panel(
 }
 
 /** The same on both sides: left and right mirror each other. */
-export const pair = (
-  id: string,
-  name: string,
-  kind: Panel['kind'],
-  widthMm: number,
-  heightMm: number,
-  over: Over = {},
-): Panel[] =>
+export const pair = ({
+  id,
+  name,
+  kind,
+  widthMm,
+  heightMm,
+  over = {},
+}: {
+  id: string
+  name: string
+  kind: Panel['kind']
+  widthMm: number
+  heightMm: number
+  over?: Over
+}): Panel[] =>
   (['left', 'right'] as const).map((side) =>
     panel(`${id}-${side}`, `${name} ${side}`, kind, side, widthMm, heightMm, over),
   )
 
-export const recess = (
-  id: string,
-  name: string,
-  mouthWidthMm: number,
-  mouthHeightMm: number,
-  depthMm: number,
-  over: Partial<Recess> = {},
-): Recess => ({
+export const recess = ({
+  id,
+  name,
+  mouthWidthMm,
+  mouthHeightMm,
+  depthMm,
+  over = {},
+}: {
+  id: string
+  name: string
+  mouthWidthMm: number
+  mouthHeightMm: number
+  depthMm: number
+  over?: Partial<Recess>
+}): Recess => ({
   id,
   name,
   mouthWidthMm,

@@ -153,10 +153,11 @@ export const takeBack = (
     if (!merge.clean)
       return {
         kind: 'changed_since',
-        ...(await changedSince(tx, who, jobId, target, merge.clashes[0]?.part ?? '', summary)),
+        ...(await changedSince({ tx, who, jobId, number: target, part: merge.clashes[0]?.part ?? '', summary })),
       }
     // What was built on the change since does not go without it.
-    if (!merged?.ok) return { kind: 'changed_since', ...(await changedSince(tx, who, jobId, target, '', summary)) }
+    if (!merged?.ok)
+      return { kind: 'changed_since', ...(await changedSince({ tx, who, jobId, number: target, part: '', summary })) }
     const said = summary(head.plan, merged.value)
     const verb = way === 'undo' ? 'Undo' : 'Redo'
     const number = await writeRevision(
@@ -180,14 +181,21 @@ async function ownMarks(tx: Tx, who: Who, jobId: string): Promise<RevisionMark[]
 }
 
 /** Who changed a part after that revision, and what they did. */
-async function changedSince(
-  tx: Tx,
-  who: Who,
-  jobId: string,
-  number: number,
-  part: string,
-  summary: Summary,
-): Promise<{ by: string; what: string }> {
+async function changedSince({
+  tx,
+  who,
+  jobId,
+  number,
+  part,
+  summary,
+}: {
+  tx: Tx
+  who: Who
+  jobId: string
+  number: number
+  part: string
+  summary: Summary
+}): Promise<{ by: string; what: string }> {
   const rows = await tx
     .select()
     .from(revision)

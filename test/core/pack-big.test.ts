@@ -41,7 +41,7 @@ describe('the table of small items', () => {
       for (const stages of [Infinity, 3]) {
         const table = tableOf(kinds, 700, stages)
         expect(table.whole).toBe(true)
-        const exact = subsets(kinds, everything(kinds), 700, 1e5, stages, never)
+        const exact = subsets({ kinds, members: everything(kinds), width: 700, cap: 1e5, cuts: stages, spent: never })
         // One block that falls apart lengthwise first, for three stages; any block else. Bands behind each other are
         // blocks too where cuts are free.
         const all = table.shortest(table.all)

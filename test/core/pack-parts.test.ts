@@ -48,7 +48,9 @@ const everything = (kinds: readonly Kind[]) => kinds.flatMap((k, i) => k.items.m
 const relaxed = (kinds: readonly Kind[], width = WIDTH) => bars(kinds, width, dualFeasible(kinds, width))
 /** The least there can be, by another search over all subsets. */
 const leastOf = (kinds: readonly Kind[]) =>
-  bandsLength(subsets(kinds, everything(kinds), WIDTH, 1e5, Infinity, never).best as Band[])
+  bandsLength(
+    subsets({ kinds, members: everything(kinds), width: WIDTH, cap: 1e5, cuts: Infinity, spent: never }).best as Band[],
+  )
 
 function faults(bands: readonly Band[], kinds: readonly Kind[], items: readonly PackItem[], width = WIDTH) {
   const placed = asPlan(bands, kinds)

@@ -240,15 +240,24 @@ describe('rests', () => {
             for (let l = 2; y + l <= used; l++)
               if (w * l > most && !pieces.some((p) => meets(p, { xMm: x, yMm: y, widthMm: w, lengthMm: l })))
                 most = w * l
-      const rooms = freeRooms(pieces, width, used, 0, [], least)
+      const rooms = freeRooms({ pieces, widthMm: width, usedMm: used, gapMm: 0, damage: [], least })
       expect((rooms[0]?.widthMm ?? 0) * (rooms[0]?.lengthMm ?? 0)).toBe(most)
       rooms.forEach((r, i) => expect([...pieces, ...rooms.slice(0, i)].some((p) => meets(r, p))).toBe(false))
     }
-    expect(freeRooms([{ xMm: 0, yMm: 0, widthMm: 5, lengthMm: 10 }], 12, 10, 3, [{ from: 4, to: 5 }], least)).toEqual([
+    expect(
+      freeRooms({
+        pieces: [{ xMm: 0, yMm: 0, widthMm: 5, lengthMm: 10 }],
+        widthMm: 12,
+        usedMm: 10,
+        gapMm: 3,
+        damage: [{ from: 4, to: 5 }],
+        least,
+      }),
+    ).toEqual([
       { xMm: 8, yMm: 5, widthMm: 4, lengthMm: 5 },
       { xMm: 8, yMm: 0, widthMm: 4, lengthMm: 4 },
     ])
-    expect(freeRooms([], 12, 10, 0, [], least)).toEqual([])
+    expect(freeRooms({ pieces: [], widthMm: 12, usedMm: 10, gapMm: 0, damage: [], least })).toEqual([])
   })
   it('hold no damage of their roll, by hand and by machine', () => {
     const torn = [{ fromCoreMm: 21_000, lengthMm: 150, note: '' }]

@@ -419,7 +419,7 @@ describe('ways out, solved', () => {
     const [used, crew] = ['rail/film_used', 'rail/crew_minutes'].map((f) => before.figures.get(f))
     for (const [n, w] of ways.entries()) {
       const price = priceChange(plan, EMPTY_CATALOGUE, [], w.change, before)
-      const figures = wayFigures(panel, sheet, w, n, now, price, used, crew)
+      const figures = wayFigures({ panel, film: sheet, way: w, n, now, price, used, crew })
       const of = (part: WayPart) => figures.find((f) => f.id === wayFigureId(panel.id, n, part))
       expect(of('worst')?.value).toBe(w.worst)
       expect(of('seam')?.value ?? 0).toBe(w.seamMm)

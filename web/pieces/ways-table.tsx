@@ -66,8 +66,12 @@ export function WaysTable({
   const among = useMemo(() => {
     if (!state) return new Map()
     const [used, crew] = [state.base.get('rail/film_used'), state.base.get('rail/crew_minutes')]
-    const own = state.ways.flatMap((w, n) => wayFigures(panel, film, w, n, state.now, w.price, used, crew))
-    const now = state.now ? wayFigures(panel, film, state.now, 'now', null, null, undefined, undefined) : []
+    const own = state.ways.flatMap((w, n) =>
+      wayFigures({ panel, film, way: w, n, now: state.now, price: w.price, used, crew }),
+    )
+    const now = state.now
+      ? wayFigures({ panel, film, way: state.now, n: 'now', now: null, price: null, used: undefined, crew: undefined })
+      : []
     return new Map([...state.base, ...[...now, ...own].map((f) => [f.id, f] as const)])
   }, [state, panel, film])
   const cell = (n: number | 'now', part: WayPart, as?: string) => (

@@ -76,14 +76,21 @@ export function cellText(p: Panel, column: number, format: (mm: number) => strin
  * A block from a spreadsheet, pasted with its top left at a cell: all of it or none.
  * Errors: paste_too_low, paste_too_wide, or the first cell that cannot be read, with its panel.
  */
-export function pasteBlock(
-  plan: Plan,
-  ids: readonly string[],
-  row: number,
-  column: number,
-  text: string,
-  unit: LengthUnit,
-): Result<Plan> {
+export function pasteBlock({
+  plan,
+  ids,
+  row,
+  column,
+  text,
+  unit,
+}: {
+  plan: Plan
+  ids: readonly string[]
+  row: number
+  column: number
+  text: string
+  unit: LengthUnit
+}): Result<Plan> {
   const lines = text
     .replace(/\r\n?/g, '\n')
     .replace(/\n$/, '')

@@ -131,11 +131,11 @@ export function MeasureGrid({
     if (!at || at.row >= shown.length || !/[\t\n]/.test(text.replace(/\r?\n$/, ''))) return
     event.preventDefault()
     const ids = shown.map((p) => p.id)
-    const out = pasteBlock(plan, ids, at.row, at.column, text, unit)
+    const out = pasteBlock({ plan, ids, row: at.row, column: at.column, text, unit })
     if (!out.ok) return setSaid(`Nothing pasted. ${faultText(out.error, fmt)}`)
     // On whatever the plan is by then, so that nothing typed meanwhile is lost.
     edit((p) => {
-      const again = pasteBlock(p, ids, at.row, at.column, text, unit)
+      const again = pasteBlock({ plan: p, ids, row: at.row, column: at.column, text, unit })
       return again.ok ? again.value : p
     })
     setSaid(`${text.replace(/\n$/, '').split('\n').length} rows pasted.`)

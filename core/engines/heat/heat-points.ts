@@ -33,14 +33,21 @@ export function heatPoints(
 ): HeatPoint[] {
   const readings = new Map<string, HeatPoint['readings'][number][]>()
   const out: HeatPoint[] = []
-  const add = (
-    piece: Piece,
-    film: FilmSheet,
-    kind: HeatPoint['kind'],
-    key: string,
-    name: string,
-    range: HeatPoint['range'],
-  ) =>
+  const add = ({
+    piece,
+    film,
+    kind,
+    key,
+    name,
+    range,
+  }: {
+    piece: Piece
+    film: FilmSheet
+    kind: HeatPoint['kind']
+    key: string
+    name: string
+    range: HeatPoint['range']
+  }) =>
     out.push({
       id: `${piece.id}:${key}`,
       pieceId: piece.id,
@@ -58,16 +65,18 @@ export function heatPoints(
     if (!panel || !film) continue
     // An inlay is read where the overlay lies over it; all else belongs to the piece above.
     if (piece.inlay) {
-      add(piece, film, 'overlap', 'overlap', '', film.overlapC)
+      add({ piece, film, kind: 'overlap', key: 'overlap', name: '', range: film.overlapC })
       continue
     }
     for (const edge of panel.edges)
       if (EDGE_RULES[edge.meets].heatPoint && reaches(piece, edge.at))
-        add(piece, film, 'edge', edge.id, edge.at, film.postHeatC)
+        add({ piece, film, kind: 'edge', key: edge.id, name: edge.at, range: film.postHeatC })
     if (piece.part === 1)
-      for (const recess of panel.recesses) add(piece, film, 'recess', recess.id, recess.name, film.postHeatC)
-    if ((stretch.get(panel.id) ?? 0) > film.postHeatOver) add(piece, film, 'area', 'area', '', film.postHeatC)
-    if (piece.part > 1) add(piece, film, 'overlap', 'overlap', '', film.overlapC)
+      for (const recess of panel.recesses)
+        add({ piece, film, kind: 'recess', key: recess.id, name: recess.name, range: film.postHeatC })
+    if ((stretch.get(panel.id) ?? 0) > film.postHeatOver)
+      add({ piece, film, kind: 'area', key: 'area', name: '', range: film.postHeatC })
+    if (piece.part > 1) add({ piece, film, kind: 'overlap', key: 'overlap', name: '', range: film.overlapC })
   }
   const byId = new Map(out.map((p) => [p.id, p]))
   for (const row of ledger) {

@@ -72,7 +72,7 @@ function compute(plan: Plan, film: FilmSheet): SideDrops[] {
     if (main.length === 0) return []
     const ways = (['upright', 'level'] as const)
       .filter((run) => plan.layout.drops.run === 'fewest' || plan.layout.drops.run === run)
-      .map((run) => oneSide(plan, film, side, run, main, at))
+      .map((run) => oneSide({ plan, film, side, run, main, at }))
     // Fewer drops first, then less film; what has no plan stands last.
     const rank = (d: SideDrops) => (d.plan.ok ? d.plan.value.drops.length * 1e6 + d.plan.value.filmMm : Infinity)
     return [
@@ -84,14 +84,21 @@ function compute(plan: Plan, film: FilmSheet): SideDrops[] {
   })
 }
 
-function oneSide(
-  plan: Plan,
-  film: FilmSheet,
-  side: 'left' | 'right',
-  run: 'upright' | 'level',
-  main: readonly Placed[],
-  at: ReadonlyMap<string, SkinPanel>,
-): SideDrops {
+function oneSide({
+  plan,
+  film,
+  side,
+  run,
+  main,
+  at,
+}: {
+  plan: Plan
+  film: FilmSheet
+  side: 'left' | 'right'
+  run: 'upright' | 'level'
+  main: readonly Placed[]
+  at: ReadonlyMap<string, SkinPanel>
+}): SideDrops {
   const { drops } = plan.layout
   const printableMm = drops.printableMm ?? Math.max(...film.widthsMm) - 2 * plan.layout.trimMm
   const see = fromFront(side, nth(main, 0))

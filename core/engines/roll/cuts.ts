@@ -61,15 +61,23 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
   const leftOver = (p: Part) => {
     if (p.w > EPS && p.l > EPS) offcuts.push({ xMm: p.x, yMm: p.y, widthMm: p.w, lengthMm: p.l })
   }
-  const cut = (
-    way: Cut['way'],
-    stage: number,
-    at: number,
-    part: Part,
-    tapeMm: number,
-    pieceIds: string[],
-    done: string[],
-  ) =>
+  const cut = ({
+    way,
+    stage,
+    at,
+    part,
+    tapeMm,
+    pieceIds,
+    done,
+  }: {
+    way: Cut['way']
+    stage: number
+    at: number
+    part: Part
+    tapeMm: number
+    pieceIds: string[]
+    done: string[]
+  }) =>
     cuts.push({
       number: cuts.length + 1,
       way,
@@ -110,7 +118,7 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
         // A gap or a trim before the group is cut away by itself.
         if (from - at > 1) {
           const waste = slice(from)
-          cut(way, stage, from, part, from - at, [], [])
+          cut({ way, stage, at: from, part, tapeMm: from - at, pieceIds: [], done: [] })
           leftOver(waste)
         }
         at = from
@@ -119,15 +127,15 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
       const last = i === groups.length - 1 && end - to <= EPS
       const whole = group.length === 1 && fills(nth(group, 0), mine)
       if (!last)
-        cut(
+        cut({
           way,
           stage,
-          to,
+          at: to,
           part,
-          to - at,
-          group.map((p) => p.pieceId),
-          whole ? [nth(group, 0).pieceId] : [],
-        )
+          tapeMm: to - at,
+          pieceIds: group.map((p) => p.pieceId),
+          done: whole ? [nth(group, 0).pieceId] : [],
+        })
       at = to
       if (!whole) inner(group, mine, across ? 'lengthwise' : 'across', stage + 1, false)
     })
@@ -145,20 +153,28 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
     const to = Math.max(...band.map((p) => p.yMm + p.lengthMm))
     const part: Part = { x: 0, y: from, w: widthMm, l: to - from }
     if (from - at > 1) {
-      cut('across', 1, from, { x: 0, y: at, w: widthMm, l: from - at }, from - at, [], [])
+      cut({
+        way: 'across',
+        stage: 1,
+        at: from,
+        part: { x: 0, y: at, w: widthMm, l: from - at },
+        tapeMm: from - at,
+        pieceIds: [],
+        done: [],
+      })
       leftOver({ x: 0, y: at, w: widthMm, l: from - at })
       at = from
     }
     const whole = band.length === 1 && fills(nth(band, 0), part)
-    cut(
-      'across',
-      1,
-      to,
+    cut({
+      way: 'across',
+      stage: 1,
+      at: to,
       part,
-      to - at,
-      band.map((p) => p.pieceId),
-      whole ? [nth(band, 0).pieceId] : [],
-    )
+      tapeMm: to - at,
+      pieceIds: band.map((p) => p.pieceId),
+      done: whole ? [nth(band, 0).pieceId] : [],
+    })
     at = to
     if (!whole) inner(band, part, 'lengthwise', 2, false)
   }

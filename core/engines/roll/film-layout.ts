@@ -130,7 +130,10 @@ export function layOutFilm(
   }
   const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
   if (keptPlan && keptPlan.mark === mark && spoiled.length === 0)
-    return { ...base, ...readKept(keptPlan, base, ways, pieces, toLay, width, gap, context.stock, cutting) }
+    return {
+      ...base,
+      ...readKept({ kept: keptPlan, base, ways, pieces, toLay, width, gap, stock: context.stock, cutting }),
+    }
 
   const rounds = options.rounds ?? liveRounds(toLay.length)
   const parts = taken?.parts ?? []
@@ -158,14 +161,14 @@ export function layOutFilm(
           ]
         : []
     })
-    const share = sharedBudget(
+    const share = sharedBudget({
       rounds,
       spent,
       elapsed,
       at,
-      parts.length,
-      cutting === 'free' && part.pieces.some((p) => p.outline) ? NEST_FROM : 1,
-    )
+      of: parts.length,
+      upTo: cutting === 'free' && part.pieces.some((p) => p.outline) ? NEST_FROM : 1,
+    })
     const better = options.better
     const out = lay(part, {
       locked: still,
@@ -202,7 +205,16 @@ export function layOutFilm(
               locked: locked.some((l) => l.placement.pieceId === piece.id && l.placement.locked),
             }))
           })
-        return asRoll(u.binId, (bin?.width ?? 0) + 2 * trimMm, u.length, placements, context.stock, film, cutting, gap)
+        return asRoll({
+          id: u.binId,
+          widthMm: (bin?.width ?? 0) + 2 * trimMm,
+          usedMm: u.length,
+          placements,
+          stock: context.stock,
+          film,
+          cutting,
+          gapMm: gap,
+        })
       })
   })
   const unplaced = done.flatMap(({ packing, units }) =>
@@ -229,7 +241,18 @@ export function layOutFilm(
     // Outlines may lie closer than their rectangles: their bare area, and the longest of them, is what bounds them.
     boundMm = Math.min(boundMm, outlineBound(done.map((d) => d.part)))
     if (nested)
-      rolls = nested.map((r) => asRoll(r.id, r.widthMm, r.usedMm, r.placements, context.stock, film, cutting, gap))
+      rolls = nested.map((r) =>
+        asRoll({
+          id: r.id,
+          widthMm: r.widthMm,
+          usedMm: r.usedMm,
+          placements: r.placements,
+          stock: context.stock,
+          film,
+          cutting,
+          gapMm: gap,
+        }),
+      )
   }
   // The widest that is laid on: a narrow rest beside it does not make the roll narrow.
   const widest = Math.max(0, ...rolls.map((r) => r.widthMm))
@@ -246,14 +269,21 @@ export function layOutFilm(
 }
 
 /** The share of one part of a plan in what may be spent; `upTo`: the share after which something else begins. */
-function sharedBudget(
-  rounds: number,
-  spent: SearchOptions['spent'],
-  elapsed: SearchOptions['elapsed'],
-  at: number,
-  of: number,
-  upTo: number,
-): Budget {
+function sharedBudget({
+  rounds,
+  spent,
+  elapsed,
+  at,
+  of,
+  upTo,
+}: {
+  rounds: number
+  spent: SearchOptions['spent']
+  elapsed: SearchOptions['elapsed']
+  at: number
+  of: number
+  upTo: number
+}): Budget {
   const [from, to] = [(upTo * at) / of, (upTo * (at + 1)) / of]
   return {
     rounds: Math.ceil(rounds / of),

@@ -14,14 +14,21 @@ const EPS = 1e-6
  * no damage, then the largest beside that one, and so on. mm; none whose short side is under `least.short` or long side
  * under `least.long`. `gapMm` is kept clear of the pieces.
  */
-export function freeRooms(
-  pieces: readonly Offcut[],
-  widthMm: number,
-  usedMm: number,
-  gapMm: number,
-  damage: readonly { from: number; to: number }[],
-  least: { short: number; long: number },
-): Offcut[] {
+export function freeRooms({
+  pieces,
+  widthMm,
+  usedMm,
+  gapMm,
+  damage,
+  least,
+}: {
+  pieces: readonly Offcut[]
+  widthMm: number
+  usedMm: number
+  gapMm: number
+  damage: readonly { from: number; to: number }[]
+  least: { short: number; long: number }
+}): Offcut[] {
   if (pieces.length === 0) return []
   const worth = (b: Box) => {
     const [w, l] = [b.x1 - b.x0, b.y1 - b.y0]

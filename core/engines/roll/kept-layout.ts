@@ -10,21 +10,34 @@ import type { FilmSource } from './sources'
 import type { CutPiece } from '../../model/log/cut-pieces'
 
 export const sum = (rolls: readonly { usedMm: number }[]): number => rolls.reduce((s, r) => s + r.usedMm, 0)
-export function asRoll(
-  id: string,
-  widthMm: number,
-  usedMm: number,
-  placements: RollPlan['placements'],
-  stock: readonly StockItem[],
-  film: FilmSheet,
-  cutting: Plan['layout']['cutting'],
-  gapMm: number,
-): RollPlan {
+export function asRoll({
+  id,
+  widthMm,
+  usedMm,
+  placements,
+  stock,
+  film,
+  cutting,
+  gapMm,
+}: {
+  id: string
+  widthMm: number
+  usedMm: number
+  placements: RollPlan['placements']
+  stock: readonly StockItem[]
+  film: FilmSheet
+  cutting: Plan['layout']['cutting']
+  gapMm: number
+}): RollPlan {
   const item = stock.find((s) => s.id === id) ?? null
   const damage = item ? damageFromEnd(item) : []
   const plan =
     cutting === 'free'
-      ? { cuts: [], offcuts: freeRooms(placements, widthMm, usedMm, gapMm, damage, LEAST_REST), knots: [] }
+      ? {
+          cuts: [],
+          offcuts: freeRooms({ pieces: placements, widthMm, usedMm, gapMm, damage, least: LEAST_REST }),
+          knots: [],
+        }
       : cutPlan(placements, widthMm, usedMm)
   return {
     id,
@@ -39,18 +52,39 @@ export function asRoll(
   }
 }
 
-export function readKept(
-  kept: KeptLayout,
-  base: Pick<FilmLayout, 'film' | 'sources' | 'source'>,
-  ways: readonly FilmSource[],
-  pieces: readonly Piece[],
-  toLay: readonly Piece[],
-  width: number,
-  gap: number,
-  stock: readonly StockItem[],
-  cutting: Plan['layout']['cutting'],
-): Pick<FilmLayout, 'source' | 'join' | 'rollWidthMm' | 'boundMm' | 'rolls' | 'usedMm' | 'unplaced' | 'kept'> {
-  const rolls = kept.rolls.map((r) => asRoll(r.id, r.widthMm, r.usedMm, r.placements, stock, base.film, cutting, gap))
+export function readKept({
+  kept,
+  base,
+  ways,
+  pieces,
+  toLay,
+  width,
+  gap,
+  stock,
+  cutting,
+}: {
+  kept: KeptLayout
+  base: Pick<FilmLayout, 'film' | 'sources' | 'source'>
+  ways: readonly FilmSource[]
+  pieces: readonly Piece[]
+  toLay: readonly Piece[]
+  width: number
+  gap: number
+  stock: readonly StockItem[]
+  cutting: Plan['layout']['cutting']
+}): Pick<FilmLayout, 'source' | 'join' | 'rollWidthMm' | 'boundMm' | 'rolls' | 'usedMm' | 'unplaced' | 'kept'> {
+  const rolls = kept.rolls.map((r) =>
+    asRoll({
+      id: r.id,
+      widthMm: r.widthMm,
+      usedMm: r.usedMm,
+      placements: r.placements,
+      stock,
+      film: base.film,
+      cutting,
+      gapMm: gap,
+    }),
+  )
   const placed = new Set(rolls.flatMap((r) => r.placements.map((p) => p.pieceId)))
   const unplaced = toLay.filter((p) => !placed.has(p.id)).map((piece) => ({ piece, why: 'wider_than_every_bin' }))
   const widest = Math.max(width, ...rolls.map((r) => r.widthMm))

@@ -63,16 +63,25 @@ export function layRange(
     : null
 }
 
-export const blank = (
-  id: string,
-  code: string,
-  panelId: string | null,
-  name: string,
-  people: number,
-  minutes: number,
-  waitMin: number,
-  cautions: string[],
-): Step => ({
+export const blank = ({
+  id,
+  code,
+  panelId,
+  name,
+  people,
+  minutes,
+  waitMin,
+  cautions,
+}: {
+  id: string
+  code: string
+  panelId: string | null
+  name: string
+  people: number
+  minutes: number
+  waitMin: number
+  cautions: string[]
+}): Step => ({
   id,
   code,
   panelId,
@@ -117,7 +126,16 @@ export function panelSteps({ plan, panels, films }: Context, panelId: string, pi
   const shaping = panel.recesses.length > 0 || panel.crownMm > 0 || facts.compound
   return [
     {
-      ...blank(`lay:${panelId}`, 'lay', panelId, panel.name, people, lay * pace, film.waitBeforeCutMin, ['hot']),
+      ...blank({
+        id: `lay:${panelId}`,
+        code: 'lay',
+        panelId,
+        name: panel.name,
+        people,
+        minutes: lay * pace,
+        waitMin: film.waitBeforeCutMin,
+        cautions: ['hot'],
+      }),
       range: layRange(method.layWarm, film, shaping, panel.recesses.length > 0),
       facts: {
         film: film.name,
@@ -133,7 +151,16 @@ export function panelSteps({ plan, panels, films }: Context, panelId: string, pi
       },
     },
     {
-      ...blank(`trim:${panelId}`, 'trim', panelId, panel.name, 1, trim * pace, 0, ['blade', 'hot']),
+      ...blank({
+        id: `trim:${panelId}`,
+        code: 'trim',
+        panelId,
+        name: panel.name,
+        people: 1,
+        minutes: trim * pace,
+        waitMin: 0,
+        cautions: ['blade', 'hot'],
+      }),
       facts: { order: film.edgeOrder },
     },
   ]
@@ -144,16 +171,16 @@ export function heatSteps({ plan, points, pieces }: Context, used: FilmSheet[]):
   return used.flatMap((film) => {
     const own = points.filter((p) => filmOf.get(p.pieceId) === film.id)
     if (own.length === 0) return []
-    const step = blank(
-      `post_heat:${film.id}`,
-      'post_heat',
-      null,
-      film.name,
-      1,
-      own.length * HEAT_POINT_MIN * plan.runSheet.paceFactor,
-      0,
-      ['hot', ...(plan.method.heatSource === 'torch' ? ['torch'] : [])],
-    )
+    const step = blank({
+      id: `post_heat:${film.id}`,
+      code: 'post_heat',
+      panelId: null,
+      name: film.name,
+      people: 1,
+      minutes: own.length * HEAT_POINT_MIN * plan.runSheet.paceFactor,
+      waitMin: 0,
+      cautions: ['hot', ...(plan.method.heatSource === 'torch' ? ['torch'] : [])],
+    })
     return [
       {
         ...step,

@@ -17,42 +17,60 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
   const stays = plan.walkaround.hardware.filter((h) => h.way !== 'remove').reduce((sum, h) => sum + h.minutes, 0)
   const hardware: Record<string, number> = { hardware_off: off, hardware_on: off * HARDWARE_ON_SHARE }
   const general = (rule: StepRule): Step =>
-    blank(
-      rule.code,
-      rule.code,
-      null,
-      '',
-      rule.people,
-      ((hardware[rule.code] ?? rule.minutes) + (rule.code === 'mask' ? stays : 0)) * pace,
-      rule.waitMin ?? 0,
-      rule.cautions ?? [],
-    )
+    blank({
+      id: rule.code,
+      code: rule.code,
+      panelId: null,
+      name: '',
+      people: rule.people,
+      minutes: ((hardware[rule.code] ?? rule.minutes) + (rule.code === 'mask' ? stays : 0)) * pace,
+      waitMin: rule.waitMin ?? 0,
+      cautions: rule.cautions ?? [],
+    })
   const steps: Step[] = BEFORE.map(general)
   const used = [...new Set(pieces.map((p) => p.filmId))].flatMap((id) => films.get(id) ?? [])
   for (const film of used)
     if (film.gasOutHours) {
       const areaM2 = pieces.reduce((s, p) => (p.filmId === film.id ? s + (p.acrossMm * p.alongMm) / 1e6 : s), 0)
       steps.push({
-        ...blank(`gas_out:${film.id}`, 'gas_out', null, film.name, 1, 10, film.gasOutHours.max * 60, []),
+        ...blank({
+          id: `gas_out:${film.id}`,
+          code: 'gas_out',
+          panelId: null,
+          name: film.name,
+          people: 1,
+          minutes: 10,
+          waitMin: film.gasOutHours.max * 60,
+          cautions: [],
+        }),
         facts: { film: film.name, hours: film.gasOutHours.max },
       })
       steps.push({
-        ...blank(
-          `laminate:${film.id}`,
-          'laminate',
-          null,
-          film.name,
-          LAMINATE.people,
-          (LAMINATE.setUpMin + areaM2 * LAMINATE.perM2Min) * pace,
-          0,
-          [],
-        ),
+        ...blank({
+          id: `laminate:${film.id}`,
+          code: 'laminate',
+          panelId: null,
+          name: film.name,
+          people: LAMINATE.people,
+          minutes: (LAMINATE.setUpMin + areaM2 * LAMINATE.perM2Min) * pace,
+          waitMin: 0,
+          cautions: [],
+        }),
         facts: { film: film.name },
       })
     }
   if (pieces.length > 0)
     steps.push({
-      ...blank('cut', 'cut', null, '', 1, pieces.length * CUT_MIN * pace, 0, ['blade']),
+      ...blank({
+        id: 'cut',
+        code: 'cut',
+        panelId: null,
+        name: '',
+        people: 1,
+        minutes: pieces.length * CUT_MIN * pace,
+        waitMin: 0,
+        cautions: ['blade'],
+      }),
       facts: { pieces: pieces.length },
     })
   const byPanel = new Map<string, Piece[]>()

@@ -47,7 +47,7 @@ export function panelMesh(panel: Panel, triangles = 5000, options: PanelMeshOpti
   const chains = chopped([...asked, ...surface.folds], [outline, ...bare], within)
   const [rim, ...holes] = ringWith([outline, ...bare], chains) as [Point[], ...Point[][]]
   const target = Math.max(LEAST_TRIANGLES, Math.min(MOST_TRIANGLES, triangles))
-  const { points, along } = scatter(panel, surface.bends, rim, holes, chains, target)
+  const { points, along } = scatter({ panel, boxes: surface.bends, rim, holes, chains, triangles: target })
   const list = triangulate(points, rim, holes)
   const used = usedOnly(points, list)
   const positions = new Float64Array(used.points.length * 3)
@@ -144,14 +144,21 @@ function toRing(ring: readonly Point[], x: number, y: number): number {
 }
 
 /** Points on the rim, the holes and the lines, then a triangular lattice inside, finer where the panel bends. */
-function scatter(
-  panel: Panel,
-  boxes: readonly Bend[],
-  rim: readonly Point[],
-  holes: readonly Point[][],
-  chains: readonly Chain[],
-  triangles: number,
-): { points: Point[]; along: number[][] } {
+function scatter({
+  panel,
+  boxes,
+  rim,
+  holes,
+  chains,
+  triangles,
+}: {
+  panel: Panel
+  boxes: readonly Bend[]
+  rim: readonly Point[]
+  holes: readonly Point[][]
+  chains: readonly Chain[]
+  triangles: number
+}): { points: Point[]; along: number[][] } {
   const { widthMm: W, heightMm: H } = panel
   const area = (ring: readonly Point[]) =>
     Math.abs(

@@ -95,7 +95,7 @@ export function waysFor(
   const before = now.value.feel.worst
   const solve = (c: Candidate) => {
     if (spent()) return
-    const way = solvedWay(plan, panelId, c, triangles, spent, scan)
+    const way = solvedWay({ plan, panelId, c, triangles, spent, scan })
     if (!way || (way.worst > before - BETTER && !(way.wrinklesMm2 === 0 && now.value.feel.areaMm2[4] !== 0)))
       return void of--
     ways.push(way)
@@ -118,7 +118,9 @@ export function waysFor(
   for (const way of ways.slice(0, CONFIRMED)) {
     // A scan is as fine as it is.
     const again =
-      spent() || scan ? null : solvedWay(plan, panelId, mustGet(solved, way), triangles * FINER, spent, null)
+      spent() || scan
+        ? null
+        : solvedWay({ plan, panelId, c: mustGet(solved, way), triangles: triangles * FINER, spent, scan: null })
     if (!again) continue
     ways[ways.indexOf(way)] = again
     found?.(again, ++confirmed + ways.length, of)
@@ -160,14 +162,21 @@ function measured({ map, feel }: { map: SurfaceMap; feel: Feel }) {
   }
 }
 
-function solvedWay(
-  plan: Plan,
-  panelId: string,
-  c: Candidate,
-  triangles: number,
-  spent: () => boolean,
-  scan: ScanSurface | null,
-): SolvedWay | null {
+function solvedWay({
+  plan,
+  panelId,
+  c,
+  triangles,
+  spent,
+  scan,
+}: {
+  plan: Plan
+  panelId: string
+  c: Candidate
+  triangles: number
+  spent: () => boolean
+  scan: ScanSurface | null
+}): SolvedWay | null {
   const made = mapInPlan(applyChange(plan, c.change), panelId, { triangles, spent, scan })
   if (!made?.ok || made.value.map.report.overlaps) return null
   const m = measured(made.value)

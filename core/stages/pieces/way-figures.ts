@@ -17,16 +17,25 @@ export const wayFigureId = (panelId: string, n: number | 'now', part: WayPart) =
  * which
  * it is the difference to.
  */
-export function wayFigures(
-  panel: Panel,
-  film: FilmSheet,
-  way: SolvedWay,
-  n: number | 'now',
-  now: SolvedWay | null,
-  price: Price | null,
-  used: Figure | undefined,
-  crew: Figure | undefined,
-): Figure[] {
+export function wayFigures({
+  panel,
+  film,
+  way,
+  n,
+  now,
+  price,
+  used,
+  crew,
+}: {
+  panel: Panel
+  film: FilmSheet
+  way: SolvedWay
+  n: number | 'now'
+  now: SolvedWay | null
+  price: Price | null
+  used: Figure | undefined
+  crew: Figure | undefined
+}): Figure[] {
   const id = (part: WayPart) => wayFigureId(panel.id, n, part)
   const standing = 'common_practice' as const
   // Another film has its own limit.

@@ -46,32 +46,32 @@ export function boatPanels(k: Keys): Panel[] {
   const stripe =
     g('stripe') >= 40
       ? bothSides([
-          rect(
-            'stripe-left',
-            'Rubbing band left',
-            'hull_side',
-            'left',
-            g('length'),
-            g('stripe'),
-            ['free', 'free', 'free', 'free'],
-            [],
-            { surface: hull },
-          ),
+          rect({
+            id: 'stripe-left',
+            name: 'Rubbing band left',
+            kind: 'hull_side',
+            side: 'left',
+            widthMm: g('length'),
+            heightMm: g('stripe'),
+            meets: ['free', 'free', 'free', 'free'],
+            neighbours: [],
+            features: { surface: hull },
+          }),
         ])
       : []
   return [
     ...bothSides(range(n).map(side)),
-    rect(
-      'transom',
-      'Transom',
-      'hull_side',
-      'rear',
-      g('transomWidth'),
-      g('transomHeight'),
-      ['free', 'free', 'free', 'free'],
-      [undefined, undefined, undefined, undefined],
-      { surface: hull, ...crownOn(g('transomWidth'), g('transomHeight'), 20, 0) },
-    ),
+    rect({
+      id: 'transom',
+      name: 'Transom',
+      kind: 'hull_side',
+      side: 'rear',
+      widthMm: g('transomWidth'),
+      heightMm: g('transomHeight'),
+      meets: ['free', 'free', 'free', 'free'],
+      neighbours: [undefined, undefined, undefined, undefined],
+      features: { surface: hull, ...crownOn(g('transomWidth'), g('transomHeight'), 20, 0) },
+    }),
     ...stripe,
   ]
 }

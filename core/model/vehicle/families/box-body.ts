@@ -49,52 +49,52 @@ export function boxPanels(k: Keys): Panel[] {
   const skirts =
     g('skirt') >= 60
       ? bothSides([
-          rect(
-            'skirt-left',
-            'Skirt left',
-            'sill',
-            'left',
-            g('length') - frame,
-            g('skirt'),
-            ['fixed_gap', 'free', 'free', 'free'],
-            [id(0)],
-            { gaps: [30] },
-          ),
+          rect({
+            id: 'skirt-left',
+            name: 'Skirt left',
+            kind: 'sill',
+            side: 'left',
+            widthMm: g('length') - frame,
+            heightMm: g('skirt'),
+            meets: ['fixed_gap', 'free', 'free', 'free'],
+            neighbours: [id(0)],
+            features: { gaps: [30] },
+          }),
         ])
       : []
   return [
-    rect(
-      'front',
-      'Front wall',
-      'box_side',
-      'front',
-      width,
-      height,
-      beads,
-      ['roof-1', 'side-1-left', undefined, 'side-1-right'],
-      { gaps: [frame + GAP_MM, frame + GAP_MM, undefined, frame + GAP_MM], surface: ALU },
-    ),
+    rect({
+      id: 'front',
+      name: 'Front wall',
+      kind: 'box_side',
+      side: 'front',
+      widthMm: width,
+      heightMm: height,
+      meets: beads,
+      neighbours: ['roof-1', 'side-1-left', undefined, 'side-1-right'],
+      features: { gaps: [frame + GAP_MM, frame + GAP_MM, undefined, frame + GAP_MM], surface: ALU },
+    }),
     ...bothSides(
       range(n).map((i) =>
-        rect(
-          id(i),
-          `Side${letters(i, n)} left`,
-          'box_side',
-          'left',
-          part,
-          height,
-          beads,
-          [
+        rect({
+          id: id(i),
+          name: `Side${letters(i, n)} left`,
+          kind: 'box_side',
+          side: 'left',
+          widthMm: part,
+          heightMm: height,
+          meets: beads,
+          neighbours: [
             `roof-${Math.min(r, Math.floor((i / n) * r) + 1)}`,
             i + 1 < n ? id(i + 1) : 'rear-door-1',
             undefined,
             i > 0 ? id(i - 1) : 'front',
           ],
-          {
+          features: {
             gaps: [frame + 2 * GAP_MM, i + 1 < n ? GAP_MM : frame + GAP_MM, undefined, i > 0 ? GAP_MM : frame + GAP_MM],
             surface: ALU,
           },
-        ),
+        }),
       ),
     ),
     ...range(r).map((i) =>
@@ -109,22 +109,22 @@ export function boxPanels(k: Keys): Panel[] {
       ),
     ),
     ...range(doors).map((i) =>
-      rect(
-        `rear-door-${i + 1}`,
-        doors === 1 ? 'Rear door' : `Rear door ${i === 0 ? 'left' : 'right'}`,
-        'door',
-        'rear',
-        width / doors,
-        height,
-        ['rubber_seal', 'opening', 'rubber_seal', 'opening'],
-        [
+      rect({
+        id: `rear-door-${i + 1}`,
+        name: doors === 1 ? 'Rear door' : `Rear door ${i === 0 ? 'left' : 'right'}`,
+        kind: 'door',
+        side: 'rear',
+        widthMm: width / doors,
+        heightMm: height,
+        meets: ['rubber_seal', 'opening', 'rubber_seal', 'opening'],
+        neighbours: [
           `roof-${r}`,
           i + 1 < doors ? `rear-door-${i + 2}` : `side-${n}-right`,
           undefined,
           i > 0 ? `rear-door-${i}` : `side-${n}-left`,
         ],
-        { gaps: [20, GAP_MM, undefined, GAP_MM], surface: ALU },
-      ),
+        features: { gaps: [20, GAP_MM, undefined, GAP_MM], surface: ALU },
+      }),
     ),
     ...skirts,
   ]

@@ -52,21 +52,21 @@ export function rearBumper(l: Lines): Panel {
 }
 
 export function spoiler(l: Lines): Panel {
-  return rect(
-    'spoiler',
-    'Spoiler',
-    'spoiler',
-    'rear',
-    l.roofWidth,
-    190,
-    ['opening', 'free', 'glass', 'free'],
-    ['roof', undefined, 'hatch'],
-    {
+  return rect({
+    id: 'spoiler',
+    name: 'Spoiler',
+    kind: 'spoiler',
+    side: 'rear',
+    widthMm: l.roofWidth,
+    heightMm: 190,
+    meets: ['opening', 'free', 'glass', 'free'],
+    neighbours: ['roof', undefined, 'hatch'],
+    features: {
       gaps: [GAP_MM, undefined, l.window * 0.8],
       surface: { material: 'plastic', thicknessMm: 3 },
       ...crownOn(l.roofWidth, 190, 16, 250),
     },
-  )
+  })
 }
 
 export function rear(l: Lines): Panel[] {
@@ -94,17 +94,17 @@ export function rear(l: Lines): Panel[] {
       ],
     }
     return bothSides([
-      rect(
-        'rear-door-left',
-        'Rear door left',
-        'door',
-        'rear',
-        half,
-        height,
-        ['rubber_seal', 'opening', 'opening', 'opening'],
-        ['roof', 'rear-door-right', 'rear-bumper'],
-        { gaps: [20, GAP_MM, GAP_MM], ...features },
-      ),
+      rect({
+        id: 'rear-door-left',
+        name: 'Rear door left',
+        kind: 'door',
+        side: 'rear',
+        widthMm: half,
+        heightMm: height,
+        meets: ['rubber_seal', 'opening', 'opening', 'opening'],
+        neighbours: ['roof', 'rear-door-right', 'rear-bumper'],
+        features: { gaps: [20, GAP_MM, GAP_MM], ...features },
+      }),
     ])
   }
   if (lid === 'boot-lid') {
@@ -145,16 +145,16 @@ export function rear(l: Lines): Panel[] {
   const behindGlass =
     l.style === 'pickup' ? undefined : l.style === 'city_car' || l.style === 'suv' ? 'spoiler' : 'roof'
   return [
-    rect(
-      lid,
-      lid === 'hatch' ? 'Hatch' : 'Tailgate',
-      lid === 'hatch' ? 'hatch' : 'tailgate',
-      'rear',
-      w,
-      high,
-      [lid === 'hatch' ? 'glass' : 'free', 'opening', 'opening', 'opening'],
-      [behindGlass, undefined, 'rear-bumper'],
-      {
+    rect({
+      id: lid,
+      name: lid === 'hatch' ? 'Hatch' : 'Tailgate',
+      kind: lid === 'hatch' ? 'hatch' : 'tailgate',
+      side: 'rear',
+      widthMm: w,
+      heightMm: high,
+      meets: [lid === 'hatch' ? 'glass' : 'free', 'opening', 'opening', 'opening'],
+      neighbours: [behindGlass, undefined, 'rear-bumper'],
+      features: {
         gaps: [l.window * (behindGlass === 'spoiler' ? 0.8 : 1.1), undefined, GAP_MM],
         ...crownOn(w, high, 26, 20),
         recesses: w > 700 && high > 180 ? [plateRecess(w / 2, high / 2)] : [],
@@ -173,6 +173,6 @@ export function rear(l: Lines): Panel[] {
           },
         ],
       },
-    ),
+    }),
   ]
 }

@@ -15,15 +15,23 @@ export function columns(l: Lines): Panel[] {
       ? [l.doorFrom, l.doorFrom + doorSpan * 0.53, l.doorTo]
       : [l.doorFrom, l.doorTo - Math.max(0, doorSpan - 1350), l.doorTo]
   const pillar = pillarWidth(l)
-  const door = (
-    id: string,
-    name: string,
-    from: number,
-    to: number,
-    next: string,
-    before: string,
-    withPillar: boolean,
-  ): Panel => {
+  const door = ({
+    id,
+    name,
+    from,
+    to,
+    next,
+    before,
+    withPillar,
+  }: {
+    id: string
+    name: string
+    from: number
+    to: number
+    next: string
+    before: string
+    withPillar: boolean
+  }): Panel => {
     const w = to - from
     return shape(
       id,
@@ -75,36 +83,106 @@ export function columns(l: Lines): Panel[] {
   if (l.van) {
     const s = Math.max(b + 300, l.rearAxle - l.arch - 60)
     return [
-      door('front-door-left', 'Front door left', a, b, 'side-fore-left', 'wing-left', false),
-      vanSide(l, 'side-fore-left', 'Side, fore left', s - b, top, 'front-door-left', 'side-aft-left'),
-      tail(l, 'side-aft-left', 'Side, aft left', s, rearEnd, top, 'side-fore-left', top, 'van_side'),
+      door({
+        id: 'front-door-left',
+        name: 'Front door left',
+        from: a,
+        to: b,
+        next: 'side-fore-left',
+        before: 'wing-left',
+        withPillar: false,
+      }),
+      vanSide({
+        l,
+        id: 'side-fore-left',
+        name: 'Side, fore left',
+        w: s - b,
+        height: top,
+        before: 'front-door-left',
+        after: 'side-aft-left',
+      }),
+      tail({
+        l,
+        id: 'side-aft-left',
+        name: 'Side, aft left',
+        from: s,
+        to: rearEnd,
+        height: top,
+        before: 'side-fore-left',
+        beforeHeight: top,
+        kind: 'van_side',
+      }),
     ]
   }
   const last = `${lastColumn(l)}-left`
   const doors = two
     ? [
-        door('front-door-left', 'Front door left', a, b, 'rear-door-left', 'wing-left', true),
-        door('rear-door-left', 'Rear door left', b, c, last, 'front-door-left', false),
+        door({
+          id: 'front-door-left',
+          name: 'Front door left',
+          from: a,
+          to: b,
+          next: 'rear-door-left',
+          before: 'wing-left',
+          withPillar: true,
+        }),
+        door({
+          id: 'rear-door-left',
+          name: 'Rear door left',
+          from: b,
+          to: c,
+          next: last,
+          before: 'front-door-left',
+          withPillar: false,
+        }),
       ]
-    : [door('front-door-left', 'Front door left', a, b, last, 'wing-left', l.style !== 'roadster')]
+    : [
+        door({
+          id: 'front-door-left',
+          name: 'Front door left',
+          from: a,
+          to: b,
+          next: last,
+          before: 'wing-left',
+          withPillar: l.style !== 'roadster',
+        }),
+      ]
   const from = two ? c : b
   const kind = l.style === 'pickup' ? 'bed_side' : 'quarter'
   const name = l.style === 'pickup' ? 'Bed side left' : 'Quarter left'
   return [
     ...doors,
-    tail(l, last, name, from, rearEnd, h, two ? 'rear-door-left' : 'front-door-left', l.doorHeight, kind),
+    tail({
+      l,
+      id: last,
+      name,
+      from,
+      to: rearEnd,
+      height: h,
+      before: two ? 'rear-door-left' : 'front-door-left',
+      beforeHeight: l.doorHeight,
+      kind,
+    }),
   ]
 }
 
-export function vanSide(
-  l: Lines,
-  id: string,
-  name: string,
-  w: number,
-  height: number,
-  before: string,
-  after: string,
-): Panel {
+export function vanSide({
+  l,
+  id,
+  name,
+  w,
+  height,
+  before,
+  after,
+}: {
+  l: Lines
+  id: string
+  name: string
+  w: number
+  height: number
+  before: string
+  after: string
+}): Panel {
   const door = height - l.sillHeight - l.doorHeight
   return shape(
     id,
@@ -156,17 +234,27 @@ export function vanFeatures(l: Lines, w: number, height: number): Parameters<typ
 }
 
 /** The last column over the rear wheel: a quarter, a bed side or a van's aft side. */
-export function tail(
-  l: Lines,
-  id: string,
-  name: string,
-  from: number,
-  to: number,
-  height: number,
-  before: string,
-  beforeHeight: number,
-  kind: Panel['kind'],
-): Panel {
+export function tail({
+  l,
+  id,
+  name,
+  from,
+  to,
+  height,
+  before,
+  beforeHeight,
+  kind,
+}: {
+  l: Lines
+  id: string
+  name: string
+  from: number
+  to: number
+  height: number
+  before: string
+  beforeHeight: number
+  kind: Panel['kind']
+}): Panel {
   const w = to - from
   const axle = l.rearAxle - from
   const facing = l.van ? height - l.sillHeight : beforeHeight

@@ -77,33 +77,33 @@ export const pillars = (l: Lines): Panel[] =>
   l.van || l.style === 'roadster'
     ? []
     : [
-        rect(
-          'pillar-left',
-          'Pillar left',
-          'pillar',
-          'left',
-          pillarWidth(l),
-          l.window * 0.72,
-          ['drip_rail', 'window_trim', 'window_trim', 'window_trim'],
-          [undefined, undefined, 'front-door-left'],
-          { gaps: [undefined, undefined, GAP_MM] },
-        ),
+        rect({
+          id: 'pillar-left',
+          name: 'Pillar left',
+          kind: 'pillar',
+          side: 'left',
+          widthMm: pillarWidth(l),
+          heightMm: l.window * 0.72,
+          meets: ['drip_rail', 'window_trim', 'window_trim', 'window_trim'],
+          neighbours: [undefined, undefined, 'front-door-left'],
+          features: { gaps: [undefined, undefined, GAP_MM] },
+        }),
       ]
 /** Mirror cap, handles, fuel flap. */
 export function small(l: Lines): Panel[] {
   const doors = l.g('doors') >= 3 && !l.van && l.style !== 'roadster' ? ['front', 'rear'] : ['front']
   const free: ['free', 'free', 'free', 'free'] = ['free', 'free', 'free', 'free']
   return [
-    rect(
-      'mirror-left',
-      'Mirror left',
-      'mirror',
-      'left',
-      l.van ? 280 : 250,
-      l.van ? 320 : 200,
-      ['free', 'fixed_gap', 'free', 'free'],
-      [undefined, 'front-door-left'],
-      {
+    rect({
+      id: 'mirror-left',
+      name: 'Mirror left',
+      kind: 'mirror',
+      side: 'left',
+      widthMm: l.van ? 280 : 250,
+      heightMm: l.van ? 320 : 200,
+      meets: ['free', 'fixed_gap', 'free', 'free'],
+      neighbours: [undefined, 'front-door-left'],
+      features: {
         ...crown200(l),
         wraps: (['left', 'right', 'top', 'bottom'] as const).map((at) => ({
           at,
@@ -111,19 +111,19 @@ export function small(l: Lines): Panel[] {
         })),
         surface: { material: 'plastic', thicknessMm: 2.5 },
       },
-    ),
+    }),
     ...doors.map((d) =>
-      rect(
-        `${d}-handle-left`,
-        `${d === 'front' ? 'Front' : 'Rear'} handle left`,
-        'handle',
-        'left',
-        220,
-        42,
-        free,
-        [undefined, undefined, undefined, `${d}-door-left`],
-        { surface: { material: 'plastic', thicknessMm: 2.5 } },
-      ),
+      rect({
+        id: `${d}-handle-left`,
+        name: `${d === 'front' ? 'Front' : 'Rear'} handle left`,
+        kind: 'handle',
+        side: 'left',
+        widthMm: 220,
+        heightMm: 42,
+        meets: free,
+        neighbours: [undefined, undefined, undefined, `${d}-door-left`],
+        features: { surface: { material: 'plastic', thicknessMm: 2.5 } },
+      }),
     ),
   ]
 }

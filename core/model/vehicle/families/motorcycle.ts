@@ -8,25 +8,35 @@ export function motorcyclePanels(k: Keys): Panel[] {
   const free: ['free', 'free', 'free', 'free'] = ['free', 'free', 'free', 'free']
   const plastic: Panel['surface'] = { material: 'plastic', thicknessMm: 3 }
   return [
-    rect(
-      'nose',
-      'Nose fairing',
-      'fairing',
-      'front',
-      g('noseWidth'),
-      g('noseHeight'),
-      ['glass', 'fixed_gap', 'lamp', 'fixed_gap'],
-      [undefined, 'side-left', undefined, 'side-right'],
-      {
+    rect({
+      id: 'nose',
+      name: 'Nose fairing',
+      kind: 'fairing',
+      side: 'front',
+      widthMm: g('noseWidth'),
+      heightMm: g('noseHeight'),
+      meets: ['glass', 'fixed_gap', 'lamp', 'fixed_gap'],
+      neighbours: [undefined, 'side-left', undefined, 'side-right'],
+      features: {
         surface: plastic,
         ...crownOn(g('noseWidth'), g('noseHeight'), 260, 160),
         insetMm: g('noseWidth') * 0.15,
         gaps: [undefined, GAP_MM, undefined, GAP_MM],
       },
-    ),
-    rect('mudguard', 'Front mudguard', 'fairing', 'front', g('mudguardWidth'), g('mudguard'), free, [], {
-      surface: plastic,
-      ...crownOn(g('mudguardWidth'), g('mudguard'), 900, 220),
+    }),
+    rect({
+      id: 'mudguard',
+      name: 'Front mudguard',
+      kind: 'fairing',
+      side: 'front',
+      widthMm: g('mudguardWidth'),
+      heightMm: g('mudguard'),
+      meets: free,
+      neighbours: [],
+      features: {
+        surface: plastic,
+        ...crownOn(g('mudguardWidth'), g('mudguard'), 900, 220),
+      },
     }),
     ...bothSides([
       sideFairing(g, plastic),
@@ -51,32 +61,36 @@ export function motorcyclePanels(k: Keys): Panel[] {
         ],
         { surface: { material: 'steel', thicknessMm: 1 }, ...crownOn(g('tankLength'), g('tankHeight'), 180, 420) },
       ),
-      rect(
-        'tail-left',
-        'Tail left',
-        'fairing',
-        'left',
-        g('tailLength'),
-        g('tailHeight'),
-        ['free', 'lamp', 'free', 'fixed_gap'],
-        [undefined, undefined, undefined, 'tank-left'],
-        {
+      rect({
+        id: 'tail-left',
+        name: 'Tail left',
+        kind: 'fairing',
+        side: 'left',
+        widthMm: g('tailLength'),
+        heightMm: g('tailHeight'),
+        meets: ['free', 'lamp', 'free', 'fixed_gap'],
+        neighbours: [undefined, undefined, undefined, 'tank-left'],
+        features: {
           surface: plastic,
           ...crownOn(g('tailLength'), g('tailHeight'), 40, 300),
           gaps: [undefined, undefined, undefined, 15],
         },
-      ),
-      rect(
-        'belly-left',
-        'Belly pan left',
-        'fairing',
-        'left',
-        g('belly'),
-        g('belly') * 0.4,
-        ['fixed_gap', 'free', 'fixed_gap', 'free'],
-        ['side-left', undefined, 'belly-right'],
-        { surface: plastic, ...crownOn(g('belly'), g('belly') * 0.4, 50, 160), gaps: [GAP_MM, undefined, GAP_MM] },
-      ),
+      }),
+      rect({
+        id: 'belly-left',
+        name: 'Belly pan left',
+        kind: 'fairing',
+        side: 'left',
+        widthMm: g('belly'),
+        heightMm: g('belly') * 0.4,
+        meets: ['fixed_gap', 'free', 'fixed_gap', 'free'],
+        neighbours: ['side-left', undefined, 'belly-right'],
+        features: {
+          surface: plastic,
+          ...crownOn(g('belly'), g('belly') * 0.4, 50, 160),
+          gaps: [GAP_MM, undefined, GAP_MM],
+        },
+      }),
     ]),
   ]
 }

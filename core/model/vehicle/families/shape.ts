@@ -59,17 +59,27 @@ export function shape(
 }
 
 /** A plain four-sided panel; `meets` and `neighbours` stand top, right, bottom, left. */
-export function rect(
-  id: string,
-  name: string,
-  kind: Panel['kind'],
-  side: Panel['side'],
-  widthMm: number,
-  heightMm: number,
-  meets: [Edge['meets'], Edge['meets'], Edge['meets'], Edge['meets']],
-  neighbours: [string?, string?, string?, string?] = [],
-  features: Features & { gaps?: [number?, number?, number?, number?]; insetMm?: number } = {},
-): Panel {
+export function rect({
+  id,
+  name,
+  kind,
+  side,
+  widthMm,
+  heightMm,
+  meets,
+  neighbours = [],
+  features = {},
+}: {
+  id: string
+  name: string
+  kind: Panel['kind']
+  side: Panel['side']
+  widthMm: number
+  heightMm: number
+  meets: [Edge['meets'], Edge['meets'], Edge['meets'], Edge['meets']]
+  neighbours?: [string?, string?, string?, string?]
+  features?: Features & { gaps?: [number?, number?, number?, number?]; insetMm?: number }
+}): Panel {
   const { gaps = [], insetMm = 0, ...rest } = features
   const corner: [number, number][] = [
     [widthMm - insetMm, 0],

@@ -14,28 +14,28 @@ export function tankPanels(k: Keys): Panel[] {
     range(rings).map((r) => {
       const over = Math.min(Math.floor(h), Math.floor(d * 0.9), 1000)
       const rise = d / 2 - Math.sqrt(Math.max(0, (d / 2) ** 2 - (over / 2) ** 2))
-      return rect(
-        id(s, r),
-        `Shell ${s + 1}${letters(r, rings)}`,
-        'tank_shell',
-        s === 0 ? 'centre' : s <= strips / 2 ? 'left' : 'right',
-        w,
-        h,
-        [s > 0 ? 'fixed_gap' : 'bead', 'bead', s + 1 < strips ? 'fixed_gap' : 'bead', 'bead'],
-        [
+      return rect({
+        id: id(s, r),
+        name: `Shell ${s + 1}${letters(r, rings)}`,
+        kind: 'tank_shell',
+        side: s === 0 ? 'centre' : s <= strips / 2 ? 'left' : 'right',
+        widthMm: w,
+        heightMm: h,
+        meets: [s > 0 ? 'fixed_gap' : 'bead', 'bead', s + 1 < strips ? 'fixed_gap' : 'bead', 'bead'],
+        neighbours: [
           s > 0 ? id(s - 1, r) : undefined,
           r + 1 < rings ? id(s, r + 1) : undefined,
           s + 1 < strips ? id(s + 1, r) : undefined,
           r > 0 ? id(s, r - 1) : undefined,
         ],
-        {
+        features: {
           gaps: [GAP_MM, GAP_MM, GAP_MM, GAP_MM],
           surface: ALU,
           crownDownMm: rise,
           crownDownOverMm: over,
           mirrored: false,
         },
-      )
+      })
     }),
   )
   const e = d - 2 * g('endRim')

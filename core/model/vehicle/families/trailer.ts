@@ -70,30 +70,30 @@ export function trailerPanels(k: Keys): Panel[] {
   const front =
     nose > 0
       ? bothSides([
-          rect(
-            'nose-left',
-            'Nose left',
-            'box_side',
-            'front',
-            slant,
-            height,
-            ['bead', 'bead', 'bead', 'bead'],
-            [undefined, 'side-1-left', undefined, 'nose-right'],
-            { gaps: [undefined, GAP_MM, undefined, GAP_MM], surface: ALU },
-          ),
+          rect({
+            id: 'nose-left',
+            name: 'Nose left',
+            kind: 'box_side',
+            side: 'front',
+            widthMm: slant,
+            heightMm: height,
+            meets: ['bead', 'bead', 'bead', 'bead'],
+            neighbours: [undefined, 'side-1-left', undefined, 'nose-right'],
+            features: { gaps: [undefined, GAP_MM, undefined, GAP_MM], surface: ALU },
+          }),
         ])
       : [
-          rect(
-            'front',
-            'Front wall',
-            'box_side',
-            'front',
-            width,
-            height,
-            ['bead', 'bead', 'bead', 'bead'],
-            ['roof', 'side-1-left', undefined, 'side-1-right'],
-            { gaps: [GAP_MM, GAP_MM, undefined, GAP_MM], surface: ALU },
-          ),
+          rect({
+            id: 'front',
+            name: 'Front wall',
+            kind: 'box_side',
+            side: 'front',
+            widthMm: width,
+            heightMm: height,
+            meets: ['bead', 'bead', 'bead', 'bead'],
+            neighbours: ['roof', 'side-1-left', undefined, 'side-1-right'],
+            features: { gaps: [GAP_MM, GAP_MM, undefined, GAP_MM], surface: ALU },
+          }),
         ]
   const doors = Math.max(1, g('rearDoors'))
   return [
@@ -101,22 +101,22 @@ export function trailerPanels(k: Keys): Panel[] {
     ...bothSides(range(n).map(side)),
     boxRoof('roof', 'Roof', width, length, [nose > 0 ? undefined : 'front', GAP_MM], rearDoors(doors), 20),
     ...range(doors).map((i) =>
-      rect(
-        `rear-door-${i + 1}`,
-        doors === 1 ? 'Rear door' : `Rear door ${i === 0 ? 'left' : 'right'}`,
-        'door',
-        'rear',
-        width / doors,
-        height,
-        ['rubber_seal', 'opening', 'rubber_seal', 'opening'],
-        [
+      rect({
+        id: `rear-door-${i + 1}`,
+        name: doors === 1 ? 'Rear door' : `Rear door ${i === 0 ? 'left' : 'right'}`,
+        kind: 'door',
+        side: 'rear',
+        widthMm: width / doors,
+        heightMm: height,
+        meets: ['rubber_seal', 'opening', 'rubber_seal', 'opening'],
+        neighbours: [
           'roof',
           i + 1 < doors ? `rear-door-${i + 2}` : `side-${n}-right`,
           undefined,
           i > 0 ? `rear-door-${i}` : `side-${n}-left`,
         ],
-        { gaps: [20, GAP_MM, undefined, GAP_MM], surface: ALU },
-      ),
+        features: { gaps: [20, GAP_MM, undefined, GAP_MM], surface: ALU },
+      }),
     ),
   ]
 }

@@ -44,12 +44,12 @@ export function completed(
     for (const { k } of order) {
       const kind = kinds[k]
       const noise = t === 0 ? 0 : NOISE
-      if (laid(kind, k, rooms, bands, noise, random)) continue
+      if (laid({ kind, k, rooms, bands, noise, random })) continue
       total += alone[k]
       if (total >= least) break
       bands.push({ length: alone[k], kinds: [], x: [], y: [], turned: [] })
       rooms.push([{ x: 0, y: 0, width, length: alone[k] }])
-      laid(kind, k, rooms, bands, noise, random)
+      laid({ kind, k, rooms, bands, noise, random })
     }
     if (total >= least) continue
     least = total
@@ -58,7 +58,21 @@ export function completed(
   return best
 }
 
-function laid(kind: Kind, k: number, rooms: Room[][], bands: Band[], noise: number, random: Random): boolean {
+function laid({
+  kind,
+  k,
+  rooms,
+  bands,
+  noise,
+  random,
+}: {
+  kind: Kind
+  k: number
+  rooms: Room[][]
+  bands: Band[]
+  noise: number
+  random: Random
+}): boolean {
   let least = Infinity
   let at: { b: number; r: number; turned: boolean } | null = null
   for (let b = 0; b < rooms.length; b++)

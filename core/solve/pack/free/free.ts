@@ -78,7 +78,7 @@ export function free(job: StripJob): StripPlan {
       share: SHARES.skyline,
       applies: (turn) => !noWaste && turn % 2 === 1,
       step: (turn) => {
-        rounds += anneal(job, items, sky, take, () => length, turn)
+        rounds += anneal({ job, items, sky, take, best: () => length, turn })
       },
     },
   ]
@@ -125,19 +125,19 @@ function lossless(job: StripJob, items: StripItems, turn: number): Band[] | null
         },
       ]
   }
-  return matched(
-    job.kinds,
-    job.width,
-    job.bound,
-    job.random,
-    items.n > MATCHES.upTo ? MATCHES.many : MATCHES.few,
-    job.spent,
-    (blocks) => {
+  return matched({
+    kinds: job.kinds,
+    width: job.width,
+    bound: job.bound,
+    random: job.random,
+    tries: items.n > MATCHES.upTo ? MATCHES.many : MATCHES.few,
+    spent: job.spent,
+    rest: (blocks) => {
       if (blocks.length > 40) return null
       const area = blocks.reduce((s, b) => s + b.w * b.l, 0)
       return perfect(blocks, job.width, area / job.width, nodes, job.spent)
     },
-  )
+  })
 }
 
 function starts(items: StripItems, sky: Skyline, take: (bands: Band[]) => void, job: StripJob): void {
@@ -156,14 +156,21 @@ function starts(items: StripItems, sky: Skyline, take: (bands: Band[]) => void, 
     }
 }
 
-function anneal(
-  job: StripJob,
-  items: StripItems,
-  sky: Skyline,
-  take: (bands: Band[]) => void,
-  best: () => number,
-  turn: number,
-): number {
+function anneal({
+  job,
+  items,
+  sky,
+  take,
+  best,
+  turn,
+}: {
+  job: StripJob
+  items: StripItems
+  sky: Skyline
+  take: (bands: Band[]) => void
+  best: () => number
+  turn: number
+}): number {
   const { random } = job
   const n = items.n
   const cycle = Math.min(60_000, (200 + 40 * n) * 2 ** Math.min(6, Math.floor(turn / 2)))

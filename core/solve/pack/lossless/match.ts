@@ -9,21 +9,29 @@ import type { Kind } from '../model/kinds'
  * share go first, ties by chance; a dead end starts again, or goes to `rest` for what is left. Null where no such
  * plan as short as `bound` is found.
  */
-export function matched(
-  kinds: readonly Kind[],
-  width: number,
-  bound: number,
-  random: Random,
-  tries: number,
-  spent: () => boolean,
-  rest?: (blocks: { w: number; l: number; turn: boolean }[]) => { x: number; y: number; turned: boolean }[] | null,
-): Band[] | null {
+export function matched({
+  kinds,
+  width,
+  bound,
+  random,
+  tries,
+  spent,
+  rest,
+}: {
+  kinds: readonly Kind[]
+  width: number
+  bound: number
+  random: Random
+  tries: number
+  spent: () => boolean
+  rest?: (blocks: { w: number; l: number; turn: boolean }[]) => { x: number; y: number; turned: boolean }[] | null
+}): Band[] | null {
   const area = kinds.reduce((s, k) => s + k.w * k.l * k.items.length, 0)
   const total = bound
   if (Math.abs(area / width - bound) > 1e-6 * Math.max(1, bound)) return null
   const leaves = leavesOf(kinds)
   for (let t = 0; t < tries && !spent(); t++) {
-    const done = attempt(leaves, width, total, random, t === 0, t % 4 !== 3, rest)
+    const done = attempt({ leaves, width, total, random, greedy: t === 0, early: t % 4 !== 3, rest })
     if (done) return done
   }
   return null
@@ -59,15 +67,23 @@ function joinMatchingSides(blocks: Block[], finished: Block[], width: number, re
   return [...finished.map((b) => bandOf(b, width)), band]
 }
 
-function attempt(
-  leaves: Block[],
-  width: number,
-  total: number,
-  random: Random,
-  greedy: boolean,
-  early: boolean,
-  rest?: Rest,
-): Band[] | null {
+function attempt({
+  leaves,
+  width,
+  total,
+  random,
+  greedy,
+  early,
+  rest,
+}: {
+  leaves: Block[]
+  width: number
+  total: number
+  random: Random
+  greedy: boolean
+  early: boolean
+  rest?: Rest
+}): Band[] | null {
   const wRare = greedy ? 1 : 0.4 + random()
   const wOnward = greedy ? 0.5 : random() * 2
   const noise = greedy ? 0 : random() * 2

@@ -97,7 +97,23 @@ export function scoreOf(band: Band, kinds: readonly Kind[], width: number, least
   const rest = (w: number, l: number) => {
     if (w >= least && l >= least) score.rests += (w * l) ** 2 / 1e6
   }
-  const part = (here: typeof all, x: number, y: number, w: number, l: number, lengthwise: boolean, again: boolean) => {
+  const part = ({
+    here,
+    x,
+    y,
+    w,
+    l,
+    lengthwise,
+    again,
+  }: {
+    here: typeof all
+    x: number
+    y: number
+    w: number
+    l: number
+    lengthwise: boolean
+    again: boolean
+  }) => {
     if (here.length === 0) return rest(w, l)
     const at = (r: (typeof all)[number]) => (lengthwise ? r.x : r.y)
     const size = (r: (typeof all)[number]) => (lengthwise ? r.w : r.l)
@@ -114,14 +130,14 @@ export function scoreOf(band: Band, kinds: readonly Kind[], width: number, least
     const end = lengthwise ? x + w : y + l
     if (groups.length === 1 && (groups[0]?.from ?? 0) - pos < EPS && end - (groups[0]?.to ?? 0) < EPS) {
       // Nothing to cut this way: a single item that fills its part is free, else the other way is tried once.
-      if (here.length > 1 || !again) if (!again) part(here, x, y, w, l, !lengthwise, true)
+      if (here.length > 1 || !again) if (!again) part({ here, x, y, w, l, lengthwise: !lengthwise, again: true })
       return
     }
     const strip = (from: number, to: number, members: typeof all) => {
       if (to - from < EPS) return
       if (to < end - EPS) score.cuts++
-      if (lengthwise) part(members, from, y, to - from, l, false, false)
-      else part(members, x, from, w, to - from, true, false)
+      if (lengthwise) part({ here: members, x: from, y, w: to - from, l, lengthwise: false, again: false })
+      else part({ here: members, x, y: from, w, l: to - from, lengthwise: true, again: false })
     }
     for (const g of groups) {
       strip(pos, g.from, [])
@@ -130,6 +146,6 @@ export function scoreOf(band: Band, kinds: readonly Kind[], width: number, least
     }
     strip(pos, end, [])
   }
-  part(all, 0, 0, width, band.length, true, false)
+  part({ here: all, x: 0, y: 0, w: width, l: band.length, lengthwise: true, again: false })
   return score
 }

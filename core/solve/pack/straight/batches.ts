@@ -61,7 +61,14 @@ class LargeSearch {
     startLarge(job, items, new Decoder(items, job.cuts), take)
     if (job.cuts > 2 * items.n && items.n <= MATCH.most && !without('match')) {
       const tries = Math.ceil(MATCH.tries / items.n)
-      const match = matched(job.kinds, job.width, job.bound, job.random, tries, job.spent)
+      const match = matched({
+        kinds: job.kinds,
+        width: job.width,
+        bound: job.bound,
+        random: job.random,
+        tries,
+        spent: job.spent,
+      })
       if (match) take(match)
     }
     const beams = this.sheetBeams()

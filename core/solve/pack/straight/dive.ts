@@ -38,7 +38,7 @@ export function dive({ pool, kinds, width, price, known, rest, layRest, spent }:
   const bands: Band[] = []
   let by: Float64Array = price
   for (let round = 0; count() > rest; round++) {
-    const lp = wanted(pool.within(left), left, alone, by, new Set(known), spent)
+    const lp = wanted({ bands: pool.within(left), need: left, alone, by, known: new Set(known), spent })
     if (spent()) return null
     by = lp.price
     if (round === 0) price.set(lp.price)
@@ -58,14 +58,21 @@ export function dive({ pool, kinds, width, price, known, rest, layRest, spent }:
 }
 
 /** How often each band is wanted, and what that makes items worth: of many bands only some are looked at at a time. */
-function wanted(
-  bands: readonly Band[],
-  need: Int32Array,
-  alone: Float64Array,
-  by: Float64Array,
-  known: ReadonlySet<Band>,
-  spent: () => boolean,
-) {
+function wanted({
+  bands,
+  need,
+  alone,
+  by,
+  known,
+  spent,
+}: {
+  bands: readonly Band[]
+  need: Int32Array
+  alone: Float64Array
+  by: Float64Array
+  known: ReadonlySet<Band>
+  spent: () => boolean
+}) {
   const lossAt = (u: Float64Array) => Float64Array.from(bands, (b) => b.length - worth(b.kinds, u))
   const least = (loss: Float64Array, most: number, below: number) =>
     [...loss.keys()]

@@ -103,7 +103,14 @@ export class Search {
     this.sorted()
     if (this.done()) return this.plan(false)
     if (job.cuts > 2 * n && !known) {
-      const match = matched(job.kinds, job.width, job.bound, job.random, MATCHES, job.spent)
+      const match = matched({
+        kinds: job.kinds,
+        width: job.width,
+        bound: job.bound,
+        random: job.random,
+        tries: MATCHES,
+        spent: job.spent,
+      })
       if (match) this.take(match)
       if (this.done()) return this.plan(false)
     }
@@ -176,7 +183,14 @@ export class Search {
         share: SHARES.match,
         applies: () => job.cuts > 2 * n && !known,
         step: () => {
-          const match = matched(job.kinds, job.width, job.bound, job.random, MATCHES, job.spent)
+          const match = matched({
+            kinds: job.kinds,
+            width: job.width,
+            bound: job.bound,
+            random: job.random,
+            tries: MATCHES,
+            spent: job.spent,
+          })
           if (match) this.take(match)
         },
       },
@@ -218,7 +232,7 @@ export class Search {
   /** All plans of few items; false where time ran out first. */
   private exact(): boolean {
     const { kinds, width, cuts, spent } = this.job
-    const exact = subsets(kinds, [...this.items.kind], width, this.length, cuts, spent)
+    const exact = subsets({ kinds, members: [...this.items.kind], width, cap: this.length, cuts, spent })
     if (exact.best) this.take(exact.best)
     return exact.whole
   }
@@ -374,7 +388,14 @@ export class Search {
     const old = picked.map((b) => this.best[b])
     const members = old.flatMap((b) => b.kinds).sort((a, b) => a - b)
     const cap = bandsLength(old)
-    const result = subsets(job.kinds, members, job.width, cap + LEAST_STEP * 2, job.cuts, () => job.spent())
+    const result = subsets({
+      kinds: job.kinds,
+      members,
+      width: job.width,
+      cap: cap + LEAST_STEP * 2,
+      cuts: job.cuts,
+      spent: () => job.spent(),
+    })
     const slack = this.slack
     result.each((kinds, length, make) => {
       const loss = length - worth(kinds, job.price)

@@ -19,14 +19,21 @@ export interface SubsetPlan {
 const MOST_ENTRIES = 600_000
 const MOST_FRONT = 1024
 
-export function subsets(
-  kinds: readonly Kind[],
-  members: readonly number[],
-  width: number,
-  cap: number,
-  cuts: number,
-  spent: () => boolean,
-): SubsetPlan {
+export function subsets({
+  kinds,
+  members,
+  width,
+  cap,
+  cuts,
+  spent,
+}: {
+  kinds: readonly Kind[]
+  members: readonly number[]
+  width: number
+  cap: number
+  cuts: number
+  spent: () => boolean
+}): SubsetPlan {
   const n = members.length
   const size = 1 << n
   const levels = cuts > 2 * n ? 1 : cuts - 1
