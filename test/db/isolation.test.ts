@@ -458,7 +458,7 @@ async function picture() {
     const rows = await tx.execute(
       sql`select (select count(*) from job) jobs, (select count(*) from revision) revisions, (select count(*)
           from ledger) entries, (select count(*) from member) members, (select sum(left_mm) from stock_item)
-          film, (select string_agg(role::text, \ order by id) from member) roles`,
+          film, (select string_agg(role::text, ',' order by id) from member) roles`,
     )
     return rows.rows[0]
   })
