@@ -12,9 +12,8 @@ const LONGEST_WAIT_S = 480
 const ADDRESS_SHARE = 4
 
 /**
- * How long a further try has to wait, s. The first `free` failures cost nothing; after that 15 s, 30 s, 60 s … so
- * that with
- * five free ones the eleventh try comes more than ten minutes after the first.
+ * How long a further try has to wait, s. The first `free` failures cost nothing; after that 15 s, 30 s, 60 s … so that
+ * with five free ones the eleventh try comes more than ten minutes after the first.
  */
 export const waitAfter = (failures: number, free: number): number =>
   failures < free ? 0 : Math.min(LONGEST_WAIT_S, FIRST_WAIT_S * 2 ** Math.min(20, failures - free))
@@ -62,9 +61,8 @@ async function standingOf(trier: Trier, now: Date): Promise<Standing> {
 export const waitBefore = async (trier: Trier, now: Date): Promise<number> => (await standingOf(trier, now)).wait
 
 /**
- * Lets a try go on (0) or says how many seconds it waits. One that goes on is counted as a failure before the
- * password is
- * looked at, so that of many sent at once no more go on than one after the other; `countSuccess` takes it off again.
+ * Lets a try go on (0) or says how many seconds it waits. One that goes on is counted as a failure before the password
+ * is looked at, so that of many sent at once no more go on than one after the other; `countSuccess` takes it off again.
  */
 export async function beginTry(trier: Trier, now: Date): Promise<number> {
   const { wait, deciding } = await standingOf(trier, now)
@@ -121,8 +119,7 @@ export async function countSuccess(trier: Trier, now: Date): Promise<void> {
 
 /**
  * Where a request comes from, as the trusted proxies say: the last address of `X-Forwarded-For` that is none of them.
- * The
- * server itself listens on loopback only, so with no trusted proxy on loopback the header is anybody's word: null.
+ * The server itself listens on loopback only, so with no trusted proxy on loopback the header is anybody's word: null.
  */
 export function addressOf(forwardedFor: string | null, trusted: readonly string[]): string | null {
   const loopback = trusted.some((address) => address === '127.0.0.1' || address === '::1')

@@ -54,9 +54,8 @@ export function folderTable(dir: string): CuttingTable {
 }
 
 /**
- * The table of one shop; null where none is set up. Each shop has a folder of its own below that of the server, by
- * its id;
- * a shop without one has no table.
+ * The table of one shop; null where none is set up. Each shop has a folder of its own below that of the server, by its
+ * id; a shop without one has no table.
  */
 export const cuttingTable = (shopId: string): CuttingTable | null => {
   const dir = process.env.CUTTING_TABLE_DIR

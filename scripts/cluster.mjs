@@ -84,8 +84,7 @@ function clearStalePid(dir) {
 
 /**
  * A private cluster: loopback only, SCRAM passwords, no sockets, a free port. Starts it if it does not run, takes up
- * one
- * that an ended start left running, and creates role and database. `throwaway` gives up safety on disk for speed.
+ * one that an ended start left running, and creates role and database. `throwaway` gives up safety on disk for speed.
  */
 export async function startCluster({ name = 'pg', usualPort = 54611, throwaway = false } = {}) {
   const { bin } = postgresBin()

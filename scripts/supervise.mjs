@@ -6,9 +6,8 @@ const CAME_UP_MS = 60_000
 const MOST_ENDS = 10
 
 /**
- * Keeps a process running: `start` makes it, and when it ends by itself it is started again, later each time, and
- * given up
- * after ten ends in a row. What happens is said by `say`. `givenUp` is called once, when it is.
+ * Keeps a process running: `start` makes it, and when it ends by itself it is started again, later each time, and given
+ * up after ten ends in a row. What happens is said by `say`. `givenUp` is called once, when it is.
  */
 export function supervise(
   name,

@@ -19,9 +19,8 @@ export const MAX_TABLE_COLUMNS = 200
 
 /**
  * Cells by their column's name. Names are matched without case or blanks; a cell that was neutralised against being
- * taken
- * for a formula (an apostrophe before = + - @) is read as it was meant.
- * Errors: empty, too_many_rows, missing_columns, unknown_column, column_twice, ragged_row, each with its line.
+ * taken for a formula (an apostrophe before = + - @) is read as it was meant. Errors: empty, too_many_rows,
+ * missing_columns, unknown_column, column_twice, ragged_row, each with its line.
  */
 export function readTable(
   rows: readonly (readonly string[])[],

@@ -34,8 +34,7 @@ export interface Taken {
 
 /**
  * Entries of the ledger, each applied once however often it arrives, in the order of their device; film used is cut
- * from the
- * rack in the same transaction. One that is refused leaves nothing behind and holds none of the others back.
+ * from the rack in the same transaction. One that is refused leaves nothing behind and holds none of the others back.
  */
 export const appendEntries = async (
   who: Who,

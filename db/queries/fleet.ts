@@ -98,8 +98,7 @@ export const fleetFile = (who: Who, id: string): Promise<FleetFile | null> =>
 
 /**
  * A layout asked for: kept and handed to the queue, both or neither. A second arrival of the same id changes nothing.
- * The
- * more a shop has waiting, the later its next one comes, so that shops take turns.
+ * The more a shop has waiting, the later its next one comes, so that shops take turns.
  */
 export async function askFleet(
   who: Who,

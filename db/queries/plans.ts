@@ -133,8 +133,7 @@ export type TakeBack =
 
 /**
  * Takes back this member's own last change (`undo`), or does again what they took back last (`redo`): that change
- * alone,
- * whatever others did since. Where somebody else changed the same thing since, it is refused and they are named.
+ * alone, whatever others did since. Where somebody else changed the same thing since, it is refused and they are named.
  */
 export const takeBack = (
   who: Who,

@@ -17,9 +17,8 @@ export const refuse = (code: string, facts?: Fault['facts']): { ok: false; error
 
 /**
  * The frame of every action: know who asks and whether they may, parse, do it, answer. The right comes before the
- * parsing,
- * so that nobody can keep the server busy with what they may not send. What a person may not do and what the database
- * refuses become codes; anything else is logged under a reference, and only the reference is shown.
+ * parsing, so that nobody can keep the server busy with what they may not send. What a person may not do and what the
+ * database refuses become codes; anything else is logged under a reference, and only the reference is shown.
  */
 export async function answer<S extends z.ZodType, T>(
   right: Right,

@@ -7,8 +7,7 @@ const lines = new Map<string, { tail: Promise<unknown>; length: number }>()
 
 /**
  * Writes to one job go one after the other within this process: those that would wait for the same row wait here,
- * without
- * holding a connection that others need. Errors: ThreadFault too_much_at_once.
+ * without holding a connection that others need. Errors: ThreadFault too_much_at_once.
  */
 export async function inLine<T>(key: string, work: () => Promise<T>): Promise<T> {
   const line = lines.get(key) ?? { tail: Promise.resolve(), length: 0 }

@@ -16,9 +16,8 @@ export const answerJson = (answer: Answer<unknown>, status?: number): Response =
   })
 
 /**
- * The frame of a route handler that takes something: own origin, signed in, with the right, and only then is a byte
- * of the
- * body read, up to its limit. A limit of 0 takes no body. `bare` answers with the value itself, or with the fault.
+ * The frame of a route handler that takes something: own origin, signed in, with the right, and only then is a byte of
+ * the body read, up to its limit. A limit of 0 takes no body. `bare` answers with the value itself, or with the fault.
  */
 export async function takes(
   request: Request,

@@ -44,10 +44,8 @@ const FINER_THAN = FINE / 2
 
 /**
  * Solves the stretch of every panel that is not known yet, in the background; then the best ways out of those past
- * their
- * limit; then all of them on finer surfaces. All is handed to the job as it comes. While somebody waits for another
- * map it
- * stands back. Answers what could not be solved, and how many are left of the first and of the last.
+ * their limit; then all of them on finer surfaces. All is handed to the job as it comes. While somebody waits for
+ * another map it stands back. Answers what could not be solved, and how many are left of the first and of the last.
  */
 export function useSurvey(): { faults: ReadonlyMap<string, string>; left: number; finer: number } {
   const { plan, catalogue, solved, foundWays, jobId } = useJob()

@@ -26,8 +26,7 @@ interface Props {
 
 /**
  * The roll unrolled, true to scale over its 100 mm liner grid: pieces with arrows and names, cuts in cutting order,
- * what is
- * left over hatched. Pieces are dragged, or moved by arrow keys from edge to edge.
+ * what is left over hatched. Pieces are dragged, or moved by arrow keys from edge to edge.
  */
 export function RollDrawing({
   layout,

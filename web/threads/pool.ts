@@ -37,8 +37,7 @@ export interface PoolOptions {
 
 /**
  * Threads beside the server's own, each with one piece of work at a time, and a queue of bounded length before them.
- * Work
- * that takes too long ends with its thread; a thread that ends is replaced when there is work again.
+ * Work that takes too long ends with its thread; a thread that ends is replaced when there is work again.
  */
 export class ThreadPool {
   private readonly threads: Thread[] = []

@@ -56,9 +56,8 @@ const STEP_MM = 1
 
 /**
  * Drops of a print over a side: fewest drops, then least film, then the best places for the seams, exactly, by a
- * dynamic
- * program over seam places in whole millimetres. A drop is as long as the side is within it, and a bleed at each end.
- * Errors: no_seam_place, drop_too_narrow, bad_size.
+ * dynamic program over seam places in whole millimetres. A drop is as long as the side is within it, and a bleed at
+ * each end. Errors: no_seam_place, drop_too_narrow, bad_size.
  */
 export function dropPlan(task: DropTask): Result<DropPlan> {
   const { sideMm, heightMm, printableMm, overlapMm, bleedMm, distanceMm, leastMm } = task

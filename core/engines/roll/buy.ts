@@ -65,10 +65,8 @@ export function offersOf(film: FilmSheet, widthMm: number): Offer[] {
 
 /**
  * The cheapest purchase for bands that must each stay whole (as they are cut across the roll): any number of whole
- * rolls
- * of each kind, and one of the offers cut to length for what these do not take. Exact in the number of rolls and in
- * what
- * a roll can take; rolls are filled one after another. Null where an offer's lengths cannot hold a band.
+ * rolls of each kind, and one of the offers cut to length for what these do not take. Exact in the number of rolls and
+ * in what a roll can take; rolls are filled one after another. Null where an offer's lengths cannot hold a band.
  */
 export function buyBands(offers: readonly Offer[], bandsMm: readonly number[]): Bought | null {
   const total = bandsMm.reduce((s, b) => s + b, 0)

@@ -40,8 +40,7 @@ function stretches(item: StockItem): { id: string; length_mm: number }[] {
 
 /**
  * Pieces of many vehicles as one layout by the published contract: every vehicle is a group of its own, so that it
- * comes
- * from one lot; rolls of the shelf with their lots, then new ones. Errors: no_pieces, too_many_pieces, no_stock.
+ * comes from one lot; rolls of the shelf with their lots, then new ones. Errors: no_pieces, too_many_pieces, no_stock.
  */
 export function fleetInput(ask: FleetAsk): Result<LayoutInput> {
   const pieces: LayoutInput['pieces'] = []

@@ -9,10 +9,9 @@ interface Box {
 const EPS = 1e-6
 
 /**
- * What a machine leaves over between pieces that no straight cut parts: the largest rectangle that meets no piece's
- * box and
- * no damage, then the largest beside that one, and so on. mm; none whose short side is under `least.short` or long side
- * under `least.long`. `gapMm` is kept clear of the pieces.
+ * What a machine leaves over between pieces that no straight cut parts: the largest rectangle that meets no piece's box
+ * and no damage, then the largest beside that one, and so on. mm; none whose short side is under `least.short` or long
+ * side under `least.long`. `gapMm` is kept clear of the pieces.
  */
 export function freeRooms({
   pieces,

@@ -15,8 +15,7 @@ export interface Skin {
 const PART_SHARE = 0.2
 /**
  * How a panel lies on the map, the vehicle's front to the left: the middle as seen from above, its left side folded
- * down
- * below it, its right side folded up above it, front and rear folded out at the ends. The roof line is the fold.
+ * down below it, its right side folded up above it, front and rear folded out at the ends. The roof line is the fold.
  */
 export function turnOf(p: Panel): Turn {
   if (p.side === 'left') return 0

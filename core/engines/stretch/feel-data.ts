@@ -3,8 +3,7 @@ import type { FilmSheet } from '../../model/film/schema'
 /**
  * What film of each kind does where it is stretched. All assumed, until a shop's own rechecks or a film's sheet say
  * otherwise: `memoryLeft` is the share of its stretch that still pulls after a full post-heat; `changesOver` the
- * stretch
- * past which its look changes, and how.
+ * stretch past which its look changes, and how.
  */
 export interface FilmFeel {
   memoryLeft: number

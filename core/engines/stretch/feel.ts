@@ -35,10 +35,9 @@ const WRINKLE = 0.002
 
 /**
  * Stretch as the film feels it. *Relax first* takes the roll's residue out along the roll before laying, so that much
- * less
- * of the stretch in that direction counts; *pre-stretch* counts by what heat leaves of it, against the sheet as made.
- * Bands: hardly stretched, fine,
- * to be post-heated, past the film's limit, wrinkles. `limit` overrides the film's own.
+ * less of the stretch in that direction counts; *pre-stretch* counts by what heat leaves of it, against the sheet as
+ * made. Bands: hardly stretched, fine, to be post-heated, past the film's limit, wrinkles. `limit` overrides the film's
+ * own.
  */
 export function feelOf(
   map: SurfaceMap,

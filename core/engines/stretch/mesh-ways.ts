@@ -42,9 +42,8 @@ export function onOwnFilm(
 }
 
 /**
- * Seams and relief cuts found on a mesh alone, each solved: sorted by the worst stretch they leave. Lines run
- * straight on the
- * flat film of the whole. Errors: those of `flatPanel`.
+ * Seams and relief cuts found on a mesh alone, each solved: sorted by the worst stretch they leave. Lines run straight
+ * on the flat film of the whole. Errors: those of `flatPanel`.
  */
 export function waysOnMesh(mesh: TriMesh, options: MeshWaysOptions): Result<{ whole: SurfaceMap; ways: MeshWay[] }> {
   const { spent = () => false, found } = options

@@ -58,10 +58,8 @@ const rollAt = (panel: Panel, at: Side): Roll | null =>
 
 /**
  * The surface of a taped panel: crown both ways, roll-overs at its sides, folds along body lines, recesses pressed in
- * and
- * objects raised, all along the panel's own normal. Lengths along its middle lines are those of the tape. Where it
- * rolls
- * over both ways its upright section is swept round its plan, as a bumper's is; else both rises add up, as sheet
+ * and objects raised, all along the panel's own normal. Lengths along its middle lines are those of the tape. Where it
+ * rolls over both ways its upright section is swept round its plan, as a bumper's is; else both rises add up, as sheet
  * metal's do.
  */
 export function panelSurface(panel: Panel): PanelSurface {

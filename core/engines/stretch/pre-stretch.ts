@@ -1,9 +1,8 @@
 import type { FilmSheet } from '../../model/film/schema'
 
 /**
- * Film that lies stretched by `p` before heat: its size against the sheet as made, once heat has done what it can.
- * Heat takes back the share `recovers` of the stretch; film held under tension then shrinks on by what the sheet
- * gives as
+ * Film that lies stretched by `p` before heat: its size against the sheet as made, once heat has done what it can. Heat
+ * takes back the share `recovers` of the stretch; film held under tension then shrinks on by what the sheet gives as
  * heat shrink, but by no more than it was stretched. 1 where film is not pre-stretched. [–] Assumed, until a shop's own
  * readings say otherwise.
  */

@@ -1,7 +1,6 @@
 /**
  * Rows as they arrived, with each device's own rows in the order of its own counter: they keep the places that the
- * device
- * has among the others. Rows that name no device stay where they are.
+ * device has among the others. Rows that name no device stay where they are.
  */
 export function inDeviceOrder<T extends { device: string | null; n: number | null }>(rows: readonly T[]): T[] {
   const counted = (row: T) => row.device !== null && row.n !== null

@@ -23,11 +23,9 @@ const isThing = (value: Json): value is Record<string, Json> =>
 const ROUNDS = ['figure', 'item', 'top item', 'section'] as const
 
 /**
- * The part of a typed plan that may be saved: each figure that the schema refuses is put back to what is saved
- * already, and
- * listed. A figure of something new takes the whole new thing with it. What cannot be mended by figures is put back
- * by item,
- * then by section; in the end the saved plan itself is sound.
+ * The part of a typed plan that may be saved: each figure that the schema refuses is put back to what is saved already,
+ * and listed. A figure of something new takes the whole new thing with it. What cannot be mended by figures is put back
+ * by item, then by section; in the end the saved plan itself is sound.
  */
 export function soundPlan(typed: Plan, saved: Plan): SoundPlan {
   let plan: Json = typed

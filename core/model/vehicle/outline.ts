@@ -34,8 +34,7 @@ export function outlineOf(panel: Panel): Outline {
 }
 /**
  * Surface of a panel that takes film, mm²: within its outline where that was measured (stretched to the width and
- * height
- * along the surface), else width times height; its holes taken out.
+ * height along the surface), else width times height; its holes taken out.
  */
 export function panelAreaMm2(panel: Panel): number {
   const { measured, areaMm2, widthMm, heightMm } = outlineOf(panel)

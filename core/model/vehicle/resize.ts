@@ -12,8 +12,7 @@ export const taped = (panel: Panel, ...fields: string[]): Panel => ({
 
 /**
  * Width or height typed. Edges that are still assumed go with it: an outline drawn by its family is stretched to the
- * new
- * size, and edges as long as the panel was grow with it. Edges that were taped keep their lengths.
+ * new size, and edges as long as the panel was grow with it. Edges that were taped keep their lengths.
  */
 export function setSize(panel: Panel, field: 'widthMm' | 'heightMm', mm: number): Panel {
   const was = panel[field]

@@ -62,9 +62,8 @@ const effortFor = (triangles: number): Effort => (EFFORTS.find(([most]) => trian
 /**
  * Flat film for one part of a surface, with the least worst stretch: a start without flipped triangles, then Newton's
  * method on a barrier over both singular values of every triangle, which brings the greatest over the least of them
- * down;
- * then, at that worst (and a little), the least mean-square stretch. Scaled so that nothing is squeezed past `shrink`.
- * Smooth where a triangle is stretched alike all ways: each singular value is held between both bounds.
+ * down; then, at that worst (and a little), the least mean-square stretch. Scaled so that nothing is squeezed past
+ * `shrink`. Smooth where a triangle is stretched alike all ways: each singular value is held between both bounds.
  * Source: docs/sources.md#boyd-2004, docs/sources.md#smith-2019. Errors: cannot_flatten.
  */
 export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptions = {}): Result<Flat> {
@@ -175,9 +174,8 @@ const LEAST_MOVE = 1 / 256
 /**
  * Film for the rest of a surface where a part of it is stuck already and moves no more: `laid` are film places of those
  * vertices, `fixed` marks them (1, 2 … for parts that are stuck apart from one another), `stuck` marks triangles that
- * are wholly so. Begins with the film of the whole, whose
- * stuck part is moved to where it is, little by little; then the least worst stretch of the rest with nothing squeezed
- * past `shrink`. Errors: cannot_flatten.
+ * are wholly so. Begins with the film of the whole, whose stuck part is moved to where it is, little by little; then
+ * the least worst stretch of the rest with nothing squeezed past `shrink`. Errors: cannot_flatten.
  */
 export function flattenRest(
   mesh: TriMesh,

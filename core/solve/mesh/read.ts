@@ -7,9 +7,8 @@ type Format = 'obj' | 'stl' | 'ply'
 
 /**
  * A mesh from the bytes of an OBJ, STL (both kinds) or PLY (ascii, binary little and big) file. Faces of more corners
- * are
- * split into fans. Vertices are as the file has them; a triangle soup is welded by equal places. Errors: empty_file,
- * unknown_format, bad_line (line), bad_count, truncated, list_type, too_many_triangles, bad_index.
+ * are split into fans. Vertices are as the file has them; a triangle soup is welded by equal places. Errors:
+ * empty_file, unknown_format, bad_line (line), bad_count, truncated, list_type, too_many_triangles, bad_index.
  */
 export function readMesh(bytes: Uint8Array, name = ''): Result<TriMesh> {
   if (bytes.length === 0) return err({ code: 'empty_file' })

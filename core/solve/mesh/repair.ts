@@ -36,11 +36,9 @@ function flatness(sides: readonly number[]): number {
 }
 
 /**
- * A mesh without collapsed triangles: where two corners lie in one place they become one vertex; where a corner lies
- * on the
- * opposite side, that side is turned to the other diagonal, or the triangle goes where it is at the rim. No vertex
- * moves.
- * A mesh with none comes back as it is. Errors: degenerate (triangle), where more than a few have collapsed, or
+ * A mesh without collapsed triangles: where two corners lie in one place they become one vertex; where a corner lies on
+ * the opposite side, that side is turned to the other diagonal, or the triangle goes where it is at the rim. No vertex
+ * moves. A mesh with none comes back as it is. Errors: degenerate (triangle), where more than a few have collapsed, or
  * nothing else is there.
  */
 export function withoutCollapsed(mesh: TriMesh): Result<Repaired> {

@@ -41,8 +41,7 @@ export interface Cleaned {
 }
 /**
  * A scan made fit to be laid on: vertices at one place joined, triangles without area and those that make an edge of
- * three
- * dropped, all turned the same way round. Holes stay. Errors: empty_mesh, bad_number.
+ * three dropped, all turned the same way round. Holes stay. Errors: empty_mesh, bad_number.
  */
 export function cleaned(mesh: TriMesh): Result<Cleaned> {
   const { positions, triangles } = mesh

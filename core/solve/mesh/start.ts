@@ -59,8 +59,7 @@ const SWEEPS = 4000
 
 /**
  * Every inner vertex in the middle of its neighbours, the longest edge loop on a circle: no triangle flips, whatever
- * the
- * surface; holes are closed by a point each for it. Source: docs/sources.md#tutte-1963.
+ * the surface; holes are closed by a point each for it. Source: docs/sources.md#tutte-1963.
  */
 export function tutte(mesh: TriMesh, topology: Topology): Float64Array | null {
   const n = mesh.positions.length / 3

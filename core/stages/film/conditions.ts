@@ -19,8 +19,7 @@ import { climateOf } from '../../engines/conditions/climate'
 
 /**
  * Dew point, warming and drying, and what they ask for; each figure with its working. `workFrom`: when the first work
- * after
- * bringing the vehicle in is due, by the run sheet; null without a start.
+ * after bringing the vehicle in is due, by the run sheet; null without a start.
  */
 export function conditionsOf(
   plan: Plan,

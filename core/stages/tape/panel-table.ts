@@ -97,8 +97,8 @@ export interface PanelImport {
 
 /**
  * A measurement sheet read into the vehicle's panels: rows are matched by id, then by name; others are added. Only
- * columns
- * that are there change anything. All or nothing. Errors: those of `readTable`, and each cell's own, up to twenty.
+ * columns that are there change anything. All or nothing. Errors: those of `readTable`, and each cell's own, up to
+ * twenty.
  */
 export function panelsFromTable(
   rows: readonly (readonly string[])[],

@@ -16,8 +16,7 @@ export interface Suspect {
 
 /**
  * Which of several figures that do not agree is probably wrong: one that was only assumed before one that was taped,
- * then
- * the one furthest from what everything else says of it.
+ * then the one furthest from what everything else says of it.
  */
 export function probablyWrong(suspects: readonly Suspect[]): Suspect | null {
   const off = (s: Suspect): number =>

@@ -129,8 +129,7 @@ function readingsOf(plan: Plan, panel: Panel): Reading[] {
 
 /**
  * Every assumed figure of the panels to be wrapped, those that matter most first. Each is moved down and up by its
- * spread
- * and the panel's pieces and stretch are reckoned again: the order is computed, not written down.
+ * spread and the panel's pieces and stretch are reckoned again: the order is computed, not written down.
  */
 export function tapeList(plan: Plan): TapeItem[] {
   const out: TapeItem[] = []

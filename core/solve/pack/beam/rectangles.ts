@@ -32,9 +32,8 @@ interface Child {
 }
 
 /**
- * The same by straight cuts alone: the smallest free rectangle is filled first, what is left beside and behind an
- * item is
- * parted by one cut, either way. Answers as `niches` does.
+ * The same by straight cuts alone: the smallest free rectangle is filled first, what is left beside and behind an item
+ * is parted by one cut, either way. Answers as `niches` does.
  */
 export function rectangles(job: BeamJob, target: number, wide: number, taste: BeamWeights): Band | null {
   const { n } = job.items

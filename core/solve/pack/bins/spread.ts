@@ -14,10 +14,8 @@ const CELLS = 4000
 
 /**
  * Bands onto spans: the first span that takes them all; else span by span in the order given, each filled as full as
- * the
- * bands allow (a span that is not filled loses its end). Lengths of bands include one gap each; the last of a span
- * needs
- * none. What fits nowhere comes back.
+ * the bands allow (a span that is not filled loses its end). Lengths of bands include one gap each; the last of a span
+ * needs none. What fits nowhere comes back.
  */
 export function spread(
   bands: readonly Band[],

@@ -257,8 +257,7 @@ export class Exhaust implements Counting {
   }
   /**
    * What bands lose once each kind bears its share of what can't be avoided, by a linear program over all bands; and
-   * what
-   * a plan may lose beyond that: below 0 there is none.
+   * what a plan may lose beyond that: below 0 there is none.
    */
   private reduced(blocks: Blocks, { first, kinds }: Held, over: () => boolean): { loss: Float64Array; left: number } {
     const loss = Float64Array.from(blocks.bands.length.subarray(0, blocks.bands.size))

@@ -78,8 +78,7 @@ export class Parts {
   }
   /**
    * Goes on with the proof that no plan is shorter than `length`, for about so much work more. Answers the work done,
-   * and a
-   * shorter plan of a part of the items where that was searched to the end and there is one: it may be the whole.
+   * and a shorter plan of a part of the items where that was searched to the end and there is one: it may be the whole.
    */
   run(length: number, work: number, spent: () => boolean): { work: number; plan: Exhausted['plan'] } {
     let done = 0

@@ -42,8 +42,7 @@ export class BoundProof {
   }
   /**
    * Raises the bound towards `length`, the best plan's, after so many rounds of the search more. Answers how many
-   * rounds
-   * that was worth, and the shortest plan that came of it.
+   * rounds that was worth, and the shortest plan that came of it.
    */
   run(rounds: number, length: number): { rounds: number; bands: Band[] | null } {
     const { job, parts } = this

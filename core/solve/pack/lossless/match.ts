@@ -4,10 +4,9 @@ import type { Kind } from '../model/kinds'
 
 /**
  * Puts rectangles together where a whole side of one equals a whole side of another, until each is as wide as the
- * strip:
- * what was cut from a sheet with nothing lost comes together again without a search over places. Sides that few others
- * share go first, ties by chance; a dead end starts again, or goes to `rest` for what is left. Null where no such
- * plan as short as `bound` is found.
+ * strip: what was cut from a sheet with nothing lost comes together again without a search over places. Sides that few
+ * others share go first, ties by chance; a dead end starts again, or goes to `rest` for what is left. Null where no
+ * such plan as short as `bound` is found.
  */
 export function matched({
   kinds,

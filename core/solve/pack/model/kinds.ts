@@ -51,8 +51,7 @@ export function partOf(kinds: readonly Kind[], left: ArrayLike<number>): { kinds
 
 /**
  * Whether only what is `small` fits beside an item, however it lies, and nothing longer than it: in a band of its own
- * it
- * then loses little.
+ * it then loses little.
  */
 export function aloneInBand(kinds: readonly Kind[], i: number, width: number, small: ReadonlySet<number>): boolean {
   const { w, l, turn, items } = kinds[i]

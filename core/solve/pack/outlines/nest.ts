@@ -24,10 +24,8 @@ export interface NestOptions {
 
 /**
  * Outlines of any shape into bins, interlocking where they can. Each shape is a set of cells that covers it wholly,
- * grown
- * by the gap, so a plan is sound whatever the cells' size; shapes go one by one to the lowest free place, and orders
- * and
- * turns are bettered by chance within the budget. Null where not all shapes find room.
+ * grown by the gap, so a plan is sound whatever the cells' size; shapes go one by one to the lowest free place, and
+ * orders and turns are bettered by chance within the budget. Null where not all shapes find room.
  */
 export function nest(
   shapes: readonly NestShape[],

@@ -9,12 +9,10 @@ const MOST_BLOCK = 4
 
 /**
  * Fills bands in the order given by straight cuts: an item takes the free rectangle that it wastes least, or opens a
- * new
- * band across the strip as long as itself. What is left beside and behind it is split by one cut; `across` of an item
- * turns that choice round. Items with `glue` join the item before them as one block. With `cuts` the depth of cutting
- * is kept to that many stages (across, lengthwise, across …),
- * the trim of an item within its last rectangle not counted. No more than `bands` are opened: what fits none is in
- * band −1. Arrays are made once and used again.
+ * new band across the strip as long as itself. What is left beside and behind it is split by one cut; `across` of an
+ * item turns that choice round. Items with `glue` join the item before them as one block. With `cuts` the depth of
+ * cutting is kept to that many stages (across, lengthwise, across …), the trim of an item within its last rectangle not
+ * counted. No more than `bands` are opened: what fits none is in band −1. Arrays are made once and used again.
  */
 export class Decoder {
   readonly cuts: number

@@ -28,8 +28,7 @@ export interface Dive {
 
 /**
  * A plan out of the bands known: a linear program says how often each is wanted, those it is surest of are taken, and
- * so
- * on with what is left, until that is few enough to be laid anew. Null where time ran out.
+ * so on with what is left, until that is few enough to be laid anew. Null where time ran out.
  */
 export function dive({ pool, kinds, width, price, known, rest, layRest, spent }: Dive): Band[] | null {
   const alone = aloneLengths(kinds, width)

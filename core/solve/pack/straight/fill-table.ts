@@ -48,10 +48,8 @@ const bitsFor = (n: number) => Math.ceil(Math.log2(n + 1)) + 1
 
 /**
  * For every selection of small items the rectangles (width, length) that hold it by straight cuts and that no smaller
- * one
- * holds; what wastes more than `waste` is left out. A room is filled with the selection of largest area that fits it
- * and
- * is still to be laid, found by going through those that fit the room from the largest down.
+ * one holds; what wastes more than `waste` is left out. A room is filled with the selection of largest area that fits
+ * it and is still to be laid, found by going through those that fit the room from the largest down.
  */
 export class FillTable {
   /** All there is, as one number. */

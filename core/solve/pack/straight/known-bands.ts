@@ -8,8 +8,7 @@ import { type StripJob } from '../model/strip-job'
 
 /**
  * Plans are put together out of the bands known for strips of so many kinds at most, again after so large a share of
- * the
- * search, from so many rounds on; so few items are left to be laid anew, in so many rounds.
+ * the search, from so many rounds on; so few items are left to be laid anew, in so many rounds.
  */
 const KNOWN = { kinds: 320, every: 0.05, least: 50_000, rest: 40, rounds: 12_000 }
 
