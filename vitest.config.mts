@@ -7,6 +7,13 @@ const esbuild = { jsx: 'automatic' as const }
 export default defineConfig({
   resolve: { alias },
   test: {
+    coverage: {
+      provider: 'v8',
+      include: ['{core,web,db,cli,outside}/**/*.{ts,tsx}'],
+      exclude: ['db/migrations/**'],
+      reporter: ['text-summary', 'html'],
+      reportsDirectory: 'coverage',
+    },
     projects: [
       {
         resolve: { alias },
