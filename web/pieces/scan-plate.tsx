@@ -72,7 +72,7 @@ export function ScanPlate({
       setRaw({
         name: file.name,
         mesh,
-        told: `Read${mesh.triangles.length / 3 < was ? ', made coarser' : ''}${mended.length > 0 ? `; ${mended.join(', ')}` : ''}.`,
+        told: `read${mesh.triangles.length / 3 < was ? ', made coarser' : ''}${mended.length > 0 ? `; ${mended.join(', ')}` : ''}.`,
       })
     })
   }
