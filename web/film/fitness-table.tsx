@@ -3,7 +3,6 @@
 import { PlainButton } from '@/web/kit/plain-button'
 import Form from 'react-bootstrap/Form'
 import Table from 'react-bootstrap/Table'
-import Button from 'react-bootstrap/Button'
 import {
   flexRender,
   getCoreRowModel,
@@ -13,25 +12,13 @@ import {
   type ColumnDef,
   type SortingState,
 } from '@tanstack/react-table'
-import { Fragment, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { filmFitness, panelFitness, type PanelFitness } from '@/core/stages/film/fitness'
 import type { FilmSheet } from '@/core/model/film/schema'
-import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { FilterBox } from '@/web/kit/fields'
-import { word } from '@/web/words/names'
-import { findingText } from '@/web/words/findings'
-import { chooseFilm, chooseFor } from './choose'
-import { FilmFacts } from './film-facts'
 import { RANK, Row, rowOfAllPanels } from '@/web/film/fitness-rows'
-
-const VERDICT = {
-  fits: 'Suits',
-  note: 'Suits, with notes',
-  warn: 'With reservations',
-  stop: 'Not as it stands',
-} as const
-const RIVET = { fits: 'settled', note: 'settled', warn: 'open', stop: 'broken' } as const
+import { FitnessRow } from './fitness-row'
 
 /** Every film of the rack on this vehicle, whole or panel by panel: what fits, what it costs, and why not. */
 export function FitnessTable({
@@ -44,7 +31,7 @@ export function FitnessTable({
   scope: readonly string[]
 }) {
   'use no memo'
-  const { plan, catalogue, edit, fmt, mayPlan } = useJob()
+  const { plan, catalogue } = useJob()
   const [each, setEach] = useState(false)
   const [text, setText] = useState('')
   const [level, setLevel] = useState('')
@@ -100,21 +87,7 @@ export function FitnessTable({
     getSortedRowModel: getSortedRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
   })
-  // Figures of no panel are no figures.
-  const nothing = plan.panels.length === 0
   const ARIA = { asc: 'ascending', desc: 'descending' } as const
-  const why = (r: Row, whole: boolean) =>
-    r.reasons.slice(0, whole ? 99 : 3).map(({ reason, count }) => (
-      <li key={reason.code} style={{ color: reason.level === 'stop' ? 'var(--stop)' : undefined }}>
-        {findingText(reason, fmt)}
-        {count > 1 && (
-          <span className="label">
-            {' '}
-            and {count - 1} more {count === 2 ? 'panel' : 'panels'}
-          </span>
-        )}
-      </li>
-    ))
   return (
     <section className="plate mb-3" aria-label="Films against this vehicle">
       <div className="d-flex gap-2 align-items-center flex-wrap mb-2">
@@ -165,80 +138,17 @@ export function FitnessTable({
           <tbody>
             {table.getRowModel().rows.map(({ original: r }) => {
               const key = `${r.film.id}/${r.panelId ?? ''}`
-              const targets = r.panelId ? [r.panelId] : scope
               return (
-                <Fragment key={key}>
-                  <tr data-chosen={r.chosen} className="film-row">
-                    <td style={{ minWidth: 170 }}>
-                      <span className="swatch" style={{ background: r.film.colour.hex }} aria-hidden />
-                      <b>{r.film.name}</b>
-                      <br />
-                      <span className="label">
-                        {word('film', r.film.kind, fmt.units.locale)}, {word('finish', r.film.finish)}
-                        {retired.includes(r.film.id) ? ' · no longer sold' : ''}
-                      </span>{' '}
-                      <Button
-                        variant="link"
-                        size="sm"
-                        className="p-0"
-                        aria-expanded={open === key}
-                        aria-label={`Sheet of ${r.film.name}`}
-                        onClick={() => setOpen(open === key ? null : key)}
-                      >
-                        Sheet
-                      </Button>
-                      <div className="mt-1">
-                        {r.chosen ? (
-                          <b style={{ color: 'var(--brass)' }}>Chosen</b>
-                        ) : (
-                          <Button
-                            variant="outline-primary"
-                            size="sm"
-                            disabled={!mayPlan}
-                            aria-label={
-                              targets.length === 0
-                                ? `Choose ${r.film.name}`
-                                : `Use ${r.film.name} on ${r.panelId ? r.panelName : `${targets.length} panels`}`
-                            }
-                            onClick={() =>
-                              edit((p) =>
-                                targets.length === 0 ? chooseFilm(p, r.film) : chooseFor(p, r.film, targets),
-                              )
-                            }
-                          >
-                            {targets.length === 0 ? 'Choose' : 'Use here'}
-                          </Button>
-                        )}
-                      </div>
-                    </td>
-                    {each && <td>{r.panelName}</td>}
-                    <td className="text-nowrap">
-                      <span className="rivet me-1" data-state={RIVET[r.level]} style={{ verticalAlign: '-2px' }} />
-                      {VERDICT[r.level]}
-                    </td>
-                    <td className="n">{nothing ? '–' : <Fig id={r.worstId} among={r.figures} />}</td>
-                    <td className="n">{nothing ? '–' : r.warranty === null ? 'none' : `${r.warranty} mo`}</td>
-                    <td className="n">
-                      {r.contrast === null ? '–' : <Fig id={`fitness/${r.film.id}/contrast`} among={r.figures} />}
-                    </td>
-                    <td className="n">{nothing ? '–' : <Fig id={r.costId} among={r.figures} />}</td>
-                  </tr>
-                  <tr className="film-why" data-chosen={r.chosen}>
-                    <td colSpan={table.getAllColumns().length}>
-                      {r.reasons.length === 0 ? (
-                        <span className="label">nothing against it</span>
-                      ) : (
-                        <ul className="mb-0 ps-3">
-                          {why(r, open === key)}
-                          {open !== key && r.reasons.length > 3 && (
-                            <li className="label">and {r.reasons.length - 3} more, in Sheet</li>
-                          )}
-                        </ul>
-                      )}
-                      {open === key && <FilmFacts film={r.film} fmt={fmt} />}
-                    </td>
-                  </tr>
-                </Fragment>
+                <FitnessRow
+                  key={key}
+                  row={r}
+                  retired={retired}
+                  open={open === key}
+                  onOpen={() => setOpen(open === key ? null : key)}
+                  scope={scope}
+                  each={each}
+                  columns={table.getAllColumns().length}
+                />
               )
             })}
           </tbody>

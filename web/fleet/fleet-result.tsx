@@ -13,10 +13,12 @@ import { read } from '@/web/kit/read'
 import { FilterBox } from '@/web/kit/fields'
 import { FigureButton, WorkingSheet, type Place } from '@/web/kit/working'
 import { formatter, type MemberUnits } from '@/web/words/format'
-import { busy, Cancel, gapText, Progress, type FleetRow } from './fleet-row'
+import { busy, type FleetRow } from './fleet-row'
+import { FleetRoll } from './fleet-roll'
+import { FleetHead } from './fleet-head'
 
 const LOOK_MS = 1000
-const PX_PER_MM = 0.075
+
 const NAMES: Record<string, string> = {
   'fleet/used': 'Film it takes',
   'fleet/bound': 'Least possible on one endless roll',
@@ -85,42 +87,7 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
           All layouts
         </Link>
       </div>
-      <section className="plate mb-3 d-flex gap-4 flex-wrap align-items-baseline" aria-label="How it stands">
-        <Progress row={file} />
-        <span>
-          <span className="label">Takes</span>{' '}
-          <b className="fs-4" data-testid="fleet-used">
-            {number('fleet/used', file.usedMm === null ? '–' : fmt.text(fmt.longLength(file.usedMm)))}
-          </b>
-        </span>
-        <span>
-          <span className="label">Proven: no plan on one endless roll takes less than</span>{' '}
-          <b>{number('fleet/bound', file.boundMm === null ? '–' : fmt.text(fmt.longLength(file.boundMm)))}</b>
-        </span>
-        <span>
-          <span className="label">Above that</span> <b>{number('fleet/above', gapText(file, fmt))}</b>
-          {result?.proven ? ', proven the least' : ''}
-        </span>
-        {result && (
-          <span>
-            <span className="label">Becomes pieces</span> <b>{number('fleet/yield', '–')}</b>
-          </span>
-        )}
-        <Cancel row={file} may={mayStart} onAsked={() => void look()} />
-        {result && (
-          <span className="ms-auto d-flex gap-3">
-            <a href={csv()} download={`fleet-${file.id.slice(0, 8)}.csv`}>
-              Cut list (CSV)
-            </a>
-            <a
-              href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(result))}`}
-              download={`fleet-${file.id.slice(0, 8)}.json`}
-            >
-              Layout (JSON)
-            </a>
-          </span>
-        )}
-      </section>
+      <FleetHead file={file} number={number} fmt={fmt} result={result} mayStart={mayStart} look={look} csv={csv} />
       {result && result.unplaced.length > 0 && (
         <p className="caution">
           {result.unplaced.length} {result.unplaced.length === 1 ? 'piece is' : 'pieces are'} not placed:{' '}
@@ -143,64 +110,7 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
           {used.map((s) => {
             const stock = request.stock.find((x) => x.id === s.id)
             if (!stock) return null
-            return (
-              <div key={s.id} className="mb-2">
-                <b>{s.id}</b>{' '}
-                <span className="label">
-                  {stock.lot ? `lot ${stock.lot}, ` : ''}
-                  {fmt.text(fmt.longLength(s.used_mm))} of {fmt.text(fmt.longLength(stock.length_mm))},{' '}
-                  {s.placements.length} pieces
-                </span>
-                <div className="scroll-x" role="region" tabIndex={0} aria-label={`Pieces on ${s.id}`}>
-                  <svg
-                    className="daylight"
-                    width={Math.min(stock.length_mm, s.used_mm + 300) * PX_PER_MM + 4}
-                    height={stock.width_mm * PX_PER_MM + 4}
-                    role="img"
-                    aria-label={`${s.placements.length} pieces on ${s.id}`}
-                  >
-                    <rect
-                      x={1}
-                      y={1}
-                      width={Math.min(stock.length_mm, s.used_mm + 300) * PX_PER_MM}
-                      height={stock.width_mm * PX_PER_MM}
-                      fill="#fbf8ef"
-                      stroke="var(--ink)"
-                    />
-                    {s.placements.map((p) => {
-                      const size = sizes.get(p.piece)
-                      if (!size) return null
-                      const [w, l] =
-                        p.turn_deg === 90 ? [size.height_mm, size.width_mm] : [size.width_mm, size.height_mm]
-                      const hit = wanted !== '' && p.piece.toLowerCase().includes(wanted)
-                      return (
-                        <g key={`${p.piece}#${p.copy}`}>
-                          <rect
-                            x={1 + p.y_mm * PX_PER_MM}
-                            y={1 + p.x_mm * PX_PER_MM}
-                            width={l * PX_PER_MM}
-                            height={w * PX_PER_MM}
-                            fill={hit ? 'var(--brass)' : 'var(--soft)'}
-                            fillOpacity={hit ? 0.75 : 0.18}
-                            stroke="var(--ink)"
-                            strokeWidth={0.7}
-                          >
-                            <title>{`${p.piece}, ${fmt.text(fmt.longLength(p.y_mm))} from the end`}</title>
-                          </rect>
-                          <Name
-                            text={p.piece}
-                            x={1 + p.y_mm * PX_PER_MM}
-                            y={1 + p.x_mm * PX_PER_MM}
-                            width={l * PX_PER_MM}
-                            height={w * PX_PER_MM}
-                          />
-                        </g>
-                      )
-                    })}
-                  </svg>
-                </div>
-              </div>
-            )
+            return <FleetRoll key={s.id} s={s} stock={stock} fmt={fmt} sizes={sizes} wanted={wanted} />
           })}
         </section>
       )}
@@ -212,19 +122,5 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
         onShow={setShown}
       />
     </main>
-  )
-}
-
-/** The vehicle's number and the piece, as far as they fit. */
-function Name({ text, x, y, width, height }: { text: string; x: number; y: number; width: number; height: number }) {
-  const [car = '', piece = ''] = text.split(' / ')
-  const number = /^\d+/.exec(car)?.[0] ?? ''
-  const label = piece ? `${number} ${piece}` : text
-  const room = Math.floor((width - 6) / 5)
-  if (height < 11 || room < 3) return null
-  return (
-    <text x={x + 3} y={y + 10} fontSize={9} style={{ fontStretch: '78%' }} fill="var(--ink)" pointerEvents="none">
-      {label.length > room ? `${label.slice(0, room - 1)}…` : label}
-    </text>
   )
 }

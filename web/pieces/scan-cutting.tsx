@@ -11,6 +11,7 @@ import type { Panel } from '@/core/model/vehicle/schema'
 import { useJob } from '@/web/job/job-state'
 import { WithinNumber } from '@/web/pieces/within-number'
 import { faultText } from '@/web/words/faults'
+import { ScanPicture } from './scan-picture'
 
 export const PX = 420
 
@@ -68,37 +69,17 @@ export function Cutting({
         {raw.name}: {raw.told}
       </p>
       <div className="d-flex gap-3 flex-wrap">
-        <figure className="mb-0">
-          <figcaption className="label">
-            {ring.length < 3
-              ? 'Click round the panel, if the scan shows more than it'
-              : `${ring.length} points round the panel`}
-          </figcaption>
-          <svg
-            width={width}
-            height={height}
-            viewBox={`0 0 ${width} ${height}`}
-            role="img"
-            aria-label={`Scan ${raw.name}`}
-            onClick={put}
-            style={{ background: '#fbf8ef', cursor: 'crosshair', maxWidth: '100%', height: 'auto' }}
-          >
-            {picture.paths.map(
-              (d, i) => d !== '' && <path key={i} d={d} fill={SHADES[i]} stroke={SHADES[i]} strokeWidth={0.5} />,
-            )}
-            {ring.length > 0 && (
-              <polygon
-                points={ring.map((p) => `${(p.x - left) * scale},${(top - p.y) * scale}`).join(' ')}
-                fill="rgb(163 42 30 / 15%)"
-                stroke="var(--stop)"
-                strokeWidth={2}
-              />
-            )}
-            {ring.map((p, i) => (
-              <circle key={i} cx={(p.x - left) * scale} cy={(top - p.y) * scale} r={4} fill="var(--stop)" />
-            ))}
-          </svg>
-        </figure>
+        <ScanPicture
+          ring={ring}
+          width={width}
+          height={height}
+          name={raw.name}
+          put={put}
+          picture={picture}
+          left={left}
+          scale={scale}
+          top={top}
+        />
         <div>
           <label className="d-flex gap-2 align-items-center mb-2">
             <span className="label">The file is in</span>

@@ -9,15 +9,15 @@ import { applyChange } from '@/core/model/plan/plan-change'
 import { wayFigureId, wayFigures } from '@/core/stages/pieces/way-figures'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { Fig, type Figures } from '@/web/job/figure'
-import { signed } from '@/web/words/format'
 import { useJob } from '@/web/job/job-state'
 import type { PricedWay, StretchNews } from '@/web/workers/stretch.worker'
 import { faultText } from '@/web/words/faults'
-import { SEEN, solvedText } from '@/web/words/stretch-words'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
 import type { SolvedWay } from '@/core/engines/stretch/way-candidates'
 import { startStretch } from './stretch-workers'
 import { keyOf } from './use-stretch'
+import { WayRow } from './way-row'
+import { WaysHead } from './ways-head'
 
 const SHOWN = 8
 
@@ -33,7 +33,7 @@ export function WaysTable({
   scan: ScanSurface | null
   onTaken: () => void
 }) {
-  const { plan, catalogue, ledger, fmt, edit, undo, mayPlan, reckoning } = useJob()
+  const { plan, catalogue, ledger, fmt, edit, reckoning } = useJob()
   const panelId = panel.id
   const [state, setState] = useState<{
     key: string
@@ -56,6 +56,10 @@ export function WaysTable({
       else if (news.kind === 'ways') setState((s) => s && { ...s, now: news.now, ways: news.ways, done: news.done })
       else if (news.kind === 'fault') setState((s) => s && { ...s, done: true, fault: faultText(news.fault) })
     })
+  }
+  const halt = () => {
+    stop.current()
+    setState((s) => s && { ...s, done: true })
   }
   const stale = state !== null && state.key !== key
   const take = (way: PricedWay) => {
@@ -84,35 +88,7 @@ export function WaysTable({
   const shown = state ? (all ? state.ways : state.ways.slice(0, SHOWN)) : []
   return (
     <section aria-label="Ways out, solved" className="mt-2">
-      <div className="d-flex gap-2 align-items-baseline flex-wrap">
-        <h3 className="mb-0">Ways out</h3>
-        {(!state || stale) && (
-          <Button variant="outline-primary" size="sm" onClick={look}>
-            {stale ? 'Solve them again' : 'Solve the ways out'}
-          </Button>
-        )}
-        {state && !state.done && !stale && (
-          <>
-            <progress value={state.share} max={1} aria-label="Ways solved" style={{ width: 100 }} />
-            <Button
-              variant="link"
-              size="sm"
-              onClick={() => {
-                stop.current()
-                setState((s) => s && { ...s, done: true })
-              }}
-            >
-              Stop
-            </Button>
-          </>
-        )}
-        {stale && <span className="label">the plan has changed since</span>}
-        {stale && mayPlan && (
-          <Button variant="link" size="sm" onClick={() => void undo()}>
-            Undo the last change
-          </Button>
-        )}
-      </div>
+      <WaysHead progress={state} stale={stale} look={look} onStop={halt} />
       {state?.fault && <p className="caution">{state.fault}</p>}
       {state?.done && state.ways.length === 0 && state.fault === '' && (
         <p className="mb-0">
@@ -144,35 +120,7 @@ export function WaysTable({
                 </tr>
               )}
               {shown.map((w, n) => (
-                <tr key={JSON.stringify(w.change)}>
-                  <td style={{ minWidth: 150 }}>
-                    {solvedText(w, fmt)} {w.answers && <span className="label">answers</span>}
-                    {w.wrinklesMm2 > 0 && <span className="label"> wrinkles {fmt.text(fmt.area(w.wrinklesMm2))}</span>}
-                  </td>
-                  <td className="n text-nowrap">{cell(n, 'worst')}</td>
-                  <td className="n text-nowrap">{cell(n, 'over')}</td>
-                  <td className="n text-nowrap">
-                    {w.seamMm > 0 ? cell(n, 'seam', fmt.text(fmt.longLength(w.seamMm))) : '–'}
-                  </td>
-                  <td>{SEEN[w.seen]}</td>
-                  <td className="n text-nowrap">
-                    {w.price
-                      ? cell(n, 'film', signed(w.price.filmMm, fmt.text(fmt.longLength(Math.abs(w.price.filmMm)))))
-                      : ''}
-                  </td>
-                  <td className="n text-nowrap">
-                    {w.price
-                      ? cell(n, 'minutes', signed(w.price.minutes, fmt.text(fmt.minutes(Math.abs(w.price.minutes)))))
-                      : ''}
-                  </td>
-                  <td className="n text-nowrap">
-                    {mayPlan && !stale && (
-                      <Button variant="outline-primary" size="sm" className="text-nowrap" onClick={() => take(w)}>
-                        Take it
-                      </Button>
-                    )}
-                  </td>
-                </tr>
+                <WayRow key={JSON.stringify(w.change)} w={w} cell={cell} n={n} stale={stale} take={take} />
               ))}
             </tbody>
           </Table>

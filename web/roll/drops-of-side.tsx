@@ -1,12 +1,12 @@
 'use client'
 
-import Table from 'react-bootstrap/Table'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { type SideDrops } from '@/core/engines/pieces/side-drops'
 import { Fig, type Figures } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { hatch } from './hatch'
 import { Settings } from './drop-settings'
+import { DropTable } from './drop-table'
 
 export function OneSide({
   side,
@@ -143,28 +143,7 @@ export function OneSide({
           </g>
         </svg>
       </div>
-      <Table bsPrefix="quiet-table">
-        <thead>
-          <tr>
-            <th>Laid</th>
-            <th>Drop</th>
-            <th className="n">{upright ? 'From front' : 'From top'}</th>
-            <th className="n">Print width</th>
-            <th className="n">Print length</th>
-          </tr>
-        </thead>
-        <tbody>
-          {laid.map((d, i) => (
-            <tr key={d.number}>
-              <td>{i + 1}.</td>
-              <td>{d.number}</td>
-              <td className="n">{Math.round(d.fromMm)} mm</td>
-              <td className="n">{fig(`width-${d.number}`, d.widthMm)}</td>
-              <td className="n">{fig(`length-${d.number}`, d.lengthMm)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
+      <DropTable upright={upright} laid={laid} fig={fig} />
     </div>
   )
 }

@@ -5,7 +5,6 @@ import Button from 'react-bootstrap/Button'
 import Link from 'next/link'
 import { useState } from 'react'
 import { type FilmLayout } from '@/core/engines/roll/film-layout'
-import { turnsOf } from '@/core/engines/roll/roll-plan'
 import { keepLayout } from '@/core/engines/roll/kept-layout'
 import { placed, toRoll, turnOn, type Spot } from '@/core/engines/roll/arrange'
 import { Fig } from '@/web/job/figure'
@@ -19,10 +18,11 @@ import { nameOf } from './roll-name'
 import { Rests } from './rests'
 import { RollDrawing } from './roll-drawing'
 import { RollSettings } from './roll-settings'
-import { SearchHarder } from './search-harder'
 import { Shingles } from './shingles'
 import { Sources } from './sources'
 import { CuttingTable } from './cutting-table'
+import { PickedPiece } from './picked-piece'
+import { LayoutFigures } from './layout-figures'
 
 /** How much film, laid how, cut in what order, from which roll. */
 export function Roll() {
@@ -61,7 +61,7 @@ export function Roll() {
 }
 
 function OneFilm({ layout }: { layout: FilmLayout }) {
-  const { fmt, reckoning, edit, mayPlan, plan, undo } = useJob()
+  const { fmt, reckoning, edit, mayPlan, plan } = useJob()
   const { film } = layout
   const [picked, setPicked] = useState<string | null>(null)
   const [said, setSaid] = useState('')
@@ -105,30 +105,7 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
   }
   return (
     <section className="plate mb-3" aria-label={film.name}>
-      <div className="d-flex column-gap-4 row-gap-0 flex-wrap align-items-baseline mb-2">
-        <h2 className="mb-0">{film.name}</h2>
-        {(
-          [
-            ['Used', 'used'],
-            ['Reserve', 'reserve'],
-            ['Yield', 'yield'],
-            ['To order', 'order'],
-            ['To buy', 'cost'],
-          ] as const
-        ).map(([label, part]) =>
-          part === 'reserve' && layout.reserveMm === 0 ? null : (
-            <span key={part}>
-              <span className="label">{label}</span>{' '}
-              <span className="fs-5">
-                <Fig id={id(part)} as={part === 'used' || part === 'order' ? long(id(part)) : undefined} />
-              </span>
-            </span>
-          ),
-        )}
-        <span className="label">
-          {(layout.usedMm / 1000).toFixed(2)} m = {(layout.usedMm / 914.4).toFixed(2)} yd
-        </span>
-      </div>
+      <LayoutFigures film={film} layout={layout} id={id} long={long} />
       <p className="mb-2">
         {above !== null && (
           <>
@@ -161,54 +138,16 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
         )}
       </p>
       <Sources layout={layout} />
-      <div className="roll-tools" aria-label="Piece picked">
-        <SearchHarder layout={layout} />
-        <span className="spacer" />
-        {piece && spot && roll ? (
-          <>
-            <b>{piece.name}</b>
-            <span className="label">
-              {fmt.text(fmt.length(spot.widthMm))} across × {fmt.text(fmt.length(spot.lengthMm))} along
-              {turnsOf(piece).length === 1
-                ? ', lies one way only'
-                : turnsOf(piece).length === 2
-                  ? ', may lie upside down'
-                  : ', may lie any way'}
-            </span>
-            <fieldset disabled={!mayPlan || isCut} className="d-flex gap-1">
-              <Button
-                variant="outline-primary"
-                size="sm"
-                disabled={spot.locked || turnsOf(piece).length < 2}
-                onClick={turn}
-              >
-                Turn
-              </Button>
-              <Button variant="outline-primary" size="sm" aria-pressed={spot.locked} onClick={() => lock(piece.id)}>
-                {spot.locked ? 'Unlock' : 'Lock'}
-              </Button>
-              {layout.rolls
-                .filter((r) => r.id !== roll.id)
-                .map((r) => (
-                  <Button
-                    variant="outline-primary"
-                    size="sm"
-                    key={r.id}
-                    disabled={spot.locked}
-                    onClick={() => moveTo(r.id)}
-                  >
-                    Move to {nameOf(layout, r.id)}
-                  </Button>
-                ))}
-            </fieldset>
-          </>
-        ) : (
-          <span className="label">Drag a piece, or pick it and use the arrow keys; T turns, L locks.</span>
-        )}
-        <Button variant="link" size="sm" disabled={!mayPlan} onClick={() => void undo()}>
-          Undo
-        </Button>
-      </div>
+      <PickedPiece
+        layout={layout}
+        piece={piece}
+        spot={spot}
+        roll={roll}
+        isCut={isCut}
+        turn={turn}
+        lock={lock}
+        moveTo={moveTo}
+      />
       <p className="mb-1" role="alert" style={{ color: 'var(--stop)', minHeight: '1.4em' }}>
         {said}
       </p>

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from 'react-bootstrap/Button'
 import { select, zoom, zoomIdentity, type D3ZoomEvent, type ZoomBehavior } from 'd3'
 import { useEffect, useId, useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
@@ -12,6 +11,7 @@ import { skinMarks, type Layer } from '@/web/charts/skin-marks'
 import { useJob } from '@/web/job/job-state'
 import { word } from '@/web/words/names'
 import { Panels, Patterns } from '@/web/skin/skin-panels'
+import { SkinFoot } from './skin-foot'
 
 const MARGIN_MM = 180
 
@@ -164,33 +164,7 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
           {over?.(drawing.skin)}
         </g>
       </svg>
-      <div className="skin-foot no-print-controls">
-        <ul className="skin-legend">
-          {drawing.legend.map((l) => (
-            <li key={l.key}>
-              <svg width="26" height="16" viewBox={layer === 'edges' ? '0 0 26 16' : '0 0 234 144'} aria-hidden>
-                {layer === 'edges' ? (
-                  <line x1="1" x2="25" y1="8" y2="8" stroke={l.fill} strokeWidth="4" strokeDasharray={l.dash} />
-                ) : (
-                  <rect x="5" y="5" width="224" height="134" fill={l.fill} stroke="var(--ink)" strokeWidth="9" />
-                )}
-              </svg>{' '}
-              {l.label}
-            </li>
-          ))}
-        </ul>
-        <span className="ms-auto d-flex gap-1 no-print">
-          <Button variant="outline-secondary" size="sm" aria-label="Zoom in" onClick={() => scaleBy(1.4)}>
-            +
-          </Button>
-          <Button variant="outline-secondary" size="sm" aria-label="Zoom out" onClick={() => scaleBy(1 / 1.4)}>
-            −
-          </Button>
-          <Button variant="outline-secondary" size="sm" onClick={fit}>
-            Whole
-          </Button>
-        </span>
-      </div>
+      <SkinFoot drawing={drawing} layer={layer} scaleBy={scaleBy} fit={fit} />
     </div>
   )
 }

@@ -12,6 +12,8 @@ import type { Formatter } from '@/web/words/format'
 import { faultText } from '@/web/words/faults'
 import { PanelLarge } from './panel-large'
 import { questionHint, questionName } from './question-words'
+import { Keypad } from './keypad'
+import { GuidedAnswers } from './guided-answers'
 
 interface Item {
   panelId: string
@@ -65,6 +67,14 @@ export function GuidedTape({
     if (!item) return
     edit((p) => answerTape(p, item.panelId, item.field, mm, question?.overMm ?? null))
     next()
+  }
+  const sameAsTwin = (panelId: string) => {
+    edit((p) => sameAsOtherSide(p, panelId))
+    setTyped('')
+    setAt((i) => {
+      const j = round.findIndex((r, k) => k > i && r.panelId !== panelId)
+      return j < 0 ? round.length : j
+    })
   }
   const press = (key: string) =>
     setTyped((t) =>
@@ -154,60 +164,18 @@ export function GuidedTape({
           </div>
         </div>
         <div>
-          <div className="keypad">
-            {['7', '8', '9', '4', '5', '6', '1', '2', '3', inch ? ' ' : '.', '0', '⌫'].map((k) => (
-              <Button
-                variant="plain"
-                key={k}
-                aria-label={k === '⌫' ? 'Delete' : k === ' ' ? 'Space' : k}
-                onClick={() => press(k)}
-              >
-                {k === ' ' ? '␣' : k}
-              </Button>
-            ))}
-          </div>
-          {inch && (
-            <div className="keypad fractions">
-              {['1/8', '1/4', '3/8', '1/2', '5/8', '3/4', '7/8', '1/16', '3/16', '5/16', '7/16', '9/16'].map((k) => (
-                <Button variant="plain" key={k} onClick={() => press(k)}>
-                  {k}
-                </Button>
-              ))}
-            </div>
-          )}
-          <div className="d-grid gap-2 mt-2">
-            <Button variant="go" disabled={!good} onClick={() => good && enter(parsed.value)}>
-              {good ? `Take ${fmt.text(fmt.length(parsed.value))}` : 'Type the figure'}
-            </Button>
-            <div className="guided-pair">
-              {question.assumed && (
-                <Button variant="plain" onClick={() => enter(question.mm)}>
-                  It is {fmt.text(fmt.length(question.mm))}
-                </Button>
-              )}
-              {twin && (
-                <Button
-                  variant="plain"
-                  onClick={() => {
-                    edit((p) => sameAsOtherSide(p, panel.id))
-                    setTyped('')
-                    setAt((i) => {
-                      const j = round.findIndex((r, k) => k > i && r.panelId !== panel.id)
-                      return j < 0 ? round.length : j
-                    })
-                  }}
-                >
-                  Same as other side
-                </Button>
-              )}
-              <Button variant="plain" onClick={next}>
-                Skip
-              </Button>
-              <Button variant="plain" disabled={at === 0} onClick={back}>
-                Back
-              </Button>
-            </div>
-          </div>
+          <Keypad inch={inch} press={press} />
+          <GuidedAnswers
+            good={good ? parsed.value : null}
+            enter={enter}
+            fmt={fmt}
+            question={question}
+            twin={twin}
+            next={next}
+            at={at}
+            back={back}
+            onTwin={() => sameAsTwin(panel.id)}
+          />
         </div>
       </div>
     </section>

@@ -2,29 +2,16 @@
 
 import { UNIT_NAMES } from '@/web/words/names'
 import Table from 'react-bootstrap/Table'
-import Form from 'react-bootstrap/Form'
-import Button from 'react-bootstrap/Button'
 import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react'
-import { MAX_PANELS, SIDES } from '@/core/model/vehicle/schema'
+import { MAX_PANELS } from '@/core/model/vehicle/schema'
 import type { Plan } from '@/core/model/plan/schema'
-import { WordSelect } from '@/web/kit/fields'
-import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
-import { word } from '@/web/words/names'
 import { faultText } from '@/web/words/faults'
 import { useHeldFault } from '@/web/job/held'
-import { addPanel, changePanel, removePanel } from './edit-panel'
-import {
-  cellText,
-  FIRST_SIZE,
-  LAST_BY_ENTER,
-  nextSize,
-  pasteBlock,
-  SIZES,
-  sizeOf,
-  withSize,
-  WRAP_COLUMN,
-} from './grid-columns'
+import { addPanel } from './edit-panel'
+import { cellText, FIRST_SIZE, LAST_BY_ENTER, nextSize, pasteBlock, SIZES, WRAP_COLUMN } from './grid-columns'
+import { GridRow } from './grid-row'
+import { NewPanelName } from './new-panel-name'
 
 interface Spot {
   row: number
@@ -173,117 +160,24 @@ export function MeasureGrid({
           </thead>
           <tbody>
             {shown.map((p, row) => (
-              <tr key={p.id} id={p.id} data-off={!p.wrap} data-picked={p.id === picked} onFocus={() => onPick(p.id)}>
-                <td style={{ minWidth: 150 }} data-marked={marked(row, 0)}>
-                  <Form.Control
-                    data-cell={`${row}:0`}
-                    type="text"
-                    aria-label={`Name of ${p.name}`}
-                    value={p.name}
-                    maxLength={120}
-                    onChange={(e) =>
-                      e.target.value.trim() !== '' &&
-                      edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, name: e.target.value })))
-                    }
-                  />
-                </td>
-                <td style={{ minWidth: 108 }} data-marked={marked(row, 1)}>
-                  <WordSelect
-                    list="panel"
-                    locale={locale}
-                    data-cell={`${row}:1`}
-                    aria-label={`${p.name}, kind`}
-                    value={p.kind}
-                    onCode={(code) => edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, kind: code })))}
-                  />
-                </td>
-                <td style={{ minWidth: 72 }} data-marked={marked(row, 2)}>
-                  <Form.Select
-                    data-cell={`${row}:2`}
-                    aria-label={`${p.name}, side`}
-                    value={p.side}
-                    onChange={(e) =>
-                      edit((plan) =>
-                        changePanel(plan, p.id, (was) => ({ ...was, side: e.target.value as typeof p.side })),
-                      )
-                    }
-                  >
-                    {SIDES.map((s) => (
-                      <option key={s} value={s}>
-                        {word('side', s, locale)}
-                      </option>
-                    ))}
-                  </Form.Select>
-                </td>
-                {SIZES.map(({ field, label, max, optional }, i) => (
-                  <td
-                    key={field}
-                    data-assumed={p.assumed.includes(field)}
-                    data-marked={marked(row, FIRST_SIZE + i)}
-                    style={{ position: 'relative', minWidth: 58 }}
-                  >
-                    <LengthInput
-                      data-cell={`${row}:${FIRST_SIZE + i}`}
-                      heldFault={heldFault(`panels/${p.id}/${field}`)}
-                      aria-label={`${p.name}, ${label}`}
-                      mm={sizeOf(p, field)}
-                      unit={unit}
-                      format={format}
-                      optional={optional}
-                      confirms={p.assumed.includes(field)}
-                      max={max}
-                      onValue={(mm) => edit((plan) => changePanel(plan, p.id, (was) => withSize(was, field, mm)))}
-                    />
-                  </td>
-                ))}
-                <td className="text-center" style={{ width: 44 }} data-marked={marked(row, WRAP_COLUMN)}>
-                  <Form.Check.Input
-                    data-cell={`${row}:${WRAP_COLUMN}`}
-                    type="checkbox"
-                    aria-label={`Wrap ${p.name}`}
-                    style={{ width: 'auto' }}
-                    checked={p.wrap}
-                    onChange={(e) =>
-                      edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, wrap: e.target.checked })))
-                    }
-                  />
-                </td>
-                <td style={{ width: 34 }}>
-                  <Button
-                    variant="link"
-                    size="sm"
-                    className="p-1"
-                    aria-label={`Remove ${p.name}`}
-                    tabIndex={-1}
-                    disabled={!mayRemove}
-                    onClick={() => edit((plan) => removePanel(plan, p.id))}
-                  >
-                    ×
-                  </Button>
-                </td>
-              </tr>
+              <GridRow
+                key={p.id}
+                p={p}
+                picked={picked}
+                onPick={onPick}
+                marked={marked}
+                row={row}
+                edit={edit}
+                locale={locale}
+                heldFault={heldFault}
+                unit={unit}
+                format={format}
+                mayRemove={mayRemove}
+              />
             ))}
             <tr>
               <td colSpan={heads.length + 1}>
-                <Form.Control
-                  data-cell={`${shown.length}:0`}
-                  type="text"
-                  aria-label="Name of a new panel"
-                  placeholder={
-                    plan.panels.length === 0
-                      ? 'Type the first panel: bonnet, then Enter'
-                      : 'New panel: its name, then Enter'
-                  }
-                  value={name}
-                  maxLength={120}
-                  onChange={(e) => setName(e.target.value)}
-                  onKeyDown={(e) => {
-                    if (e.key !== 'Enter' || name.trim() === '') return
-                    e.preventDefault()
-                    e.stopPropagation()
-                    add()
-                  }}
-                />
+                <NewPanelName shown={shown} plan={plan} name={name} setName={setName} add={add} />
               </td>
             </tr>
           </tbody>

@@ -6,13 +6,14 @@ import Form from 'react-bootstrap/Form'
 import { useState } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
 import { freeId } from '@/core/kit/ids'
-import { fromSkin, toSkin, type Skin } from '@/core/engines/skin/skin'
+import { fromSkin } from '@/core/engines/skin/skin'
 import { MAX_PANEL_MM } from '@/core/model/vehicle/schema'
 import { useJob } from '@/web/job/job-state'
 import { FeatureTable, type Column } from '@/web/kit/feature-table'
 import { WordSelect } from '@/web/kit/fields'
 import { SkinPlate } from '@/web/skin/skin-panel'
 import { faultText } from '@/web/words/faults'
+import { DamagePins } from './damage-pins'
 
 type Damage = Plan['walkaround']['damage'][number]
 const MAX_PHOTO_BYTES = 12_000_000
@@ -50,7 +51,9 @@ export function DamageRecord() {
     <section className="plate mb-3" aria-label="Damage before the work">
       <div className="d-flex gap-2 align-items-center flex-wrap mb-2">
         <h2 className="mb-0">Damage before the work</h2>
-        <span className="label">press the map where it is; arrows and Enter do the same</span>
+        <span className="label">
+          press the map where it is; arrows and Enter do the same. Drag a pin to put it right
+        </span>
         <span className="ms-auto d-flex gap-2 align-items-center">
           <label className="label" htmlFor="pin-kind">
             Pin
@@ -87,7 +90,17 @@ export function DamageRecord() {
                 },
               }
             : {})}
-          over={(skin) => <Pins skin={skin} plan={plan} />}
+          over={(skin) => (
+            <DamagePins
+              skin={skin}
+              plan={plan}
+              onMove={
+                mayWalkaround
+                  ? (id, at) => set((rows) => rows.map((r) => (r.id === id ? { ...r, ...at } : r)))
+                  : undefined
+              }
+            />
+          )}
         />
       )}
       {list.length === 0 && <p className="label">None noted.</p>}
@@ -108,34 +121,6 @@ export function DamageRecord() {
         )}
       />
     </section>
-  )
-}
-
-/** Numbered pins; each as large at any zoom as the map's lettering. */
-function Pins({ skin, plan }: { skin: Skin; plan: Plan }) {
-  const size = Math.max(skin.box.right - skin.box.left, skin.box.bottom - skin.box.top) / 46
-  return (
-    <g aria-hidden pointerEvents="none">
-      {plan.walkaround.damage.map((d, i) => {
-        const panel = plan.panels.find((p) => p.id === d.panelId)
-        const at = skin.panels.find((p) => p.id === d.panelId)
-        if (!panel || !at) return null
-        const p = toSkin(at, panel, d.xMm ?? panel.widthMm / 2, d.yMm ?? panel.heightMm / 2)
-        return (
-          <g key={d.id} transform={`translate(${p.x} ${p.y})`}>
-            <circle
-              r={size}
-              fill={d.waived ? 'var(--soft)' : 'var(--stop)'}
-              stroke="var(--plate)"
-              strokeWidth={size / 5}
-            />
-            <text textAnchor="middle" y={size * 0.45} fontSize={size * 1.3} fontWeight={700} fill="#fff">
-              {i + 1}
-            </text>
-          </g>
-        )
-      })}
-    </g>
   )
 }
 

@@ -1,31 +1,15 @@
-import { Circle, Document, G, Image, Page, Path, StyleSheet, Svg, Text, View } from '@react-pdf/renderer'
+import { s } from './inspection-styles'
+import { Document, Image, Page, Path, Svg, Text, View } from '@react-pdf/renderer'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Finding } from '@/core/model/finding/finding'
 import { skinOf, toSkin } from '@/core/engines/skin/skin'
 import { signedMark } from '@/core/model/plan/signed-mark'
-import { PAPER_FONTS } from '@/web/kit/paper'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
 import { findingText } from '@/web/words/findings'
 import { CAUTIONS } from '@/web/words/steps'
-
-const s = StyleSheet.create({
-  page: { fontFamily: PAPER_FONTS, fontSize: 8.2, padding: '11mm 13mm', color: '#16202e' },
-  head: {
-    borderBottom: '2pt solid #7a5910',
-    paddingBottom: 4,
-    marginBottom: 5,
-    flexDirection: 'row',
-    justifyContent: 'space-between',
-  },
-  h1: { fontSize: 16, fontWeight: 600 },
-  h2: { fontSize: 9.5, fontWeight: 600, marginTop: 5, marginBottom: 2 },
-  soft: { color: '#4d5a6a' },
-  row: { flexDirection: 'row', borderBottom: '0.5pt solid #cdc4ac', paddingVertical: 1.2 },
-  two: { flexDirection: 'row', gap: 12 },
-  half: { flex: 1 },
-  box: { border: '0.8pt solid #9c2f1d', padding: 4, marginTop: 4 },
-})
+import { FoundAndOff } from './inspection-lists'
+import { InspectionSkin } from './inspection-skin'
 
 interface Props {
   plan: Plan
@@ -35,9 +19,6 @@ interface Props {
   shop: string
   printedAt: string
 }
-
-/** Rows that fit on the one page; what is left over is counted. */
-const MOST_ROWS = 9
 
 /** The inspection that a customer signs: one page. */
 export function InspectionDocument({ plan, findings, photos, fmt, shop, printedAt }: Props) {
@@ -86,57 +67,9 @@ export function InspectionDocument({ plan, findings, photos, fmt, shop, printedA
             <Text style={s.soft}>{printedAt}</Text>
           </View>
         </View>
-        {plan.panels.length > 0 && (
-          <Svg viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`} style={{ width: '100%', height: 190 }}>
-            {skin.panels.map((p) => (
-              <Path key={p.id} d={path(p.path)} fill="#efe9d8" stroke="#16202e" strokeWidth={unit * 0.7} />
-            ))}
-            {pins.map((p) => (
-              <G key={p.n}>
-                <Circle cx={p.x} cy={p.y} r={unit * 5.5} fill="#9c2f1d" />
-                <Text
-                  x={p.x}
-                  y={p.y + unit * 2.4}
-                  style={{ fontSize: unit * 6.5, fontFamily: 'Archivo', fontWeight: 600 }}
-                  fill="#ffffff"
-                  textAnchor="middle"
-                >
-                  {String(p.n)}
-                </Text>
-              </G>
-            ))}
-          </Svg>
-        )}
+        {plan.panels.length > 0 && <InspectionSkin view={view} skin={skin} path={path} unit={unit} pins={pins} />}
         <View style={s.two}>
-          <View style={s.half}>
-            <Text style={s.h2}>Found before the work</Text>
-            {damage.length === 0 && <Text style={s.soft}>No damage found.</Text>}
-            {damage.slice(0, MOST_ROWS).map((d, i) => (
-              <View key={d.id} style={s.row}>
-                <Text style={{ width: 16, fontWeight: 600 }}>{i + 1}</Text>
-                <Text style={{ flex: 1 }}>
-                  {word('damage', d.kind)}
-                  {d.sizeMm ? `, ${fmt.text(fmt.length(d.sizeMm))}` : ''} · {panelName(d.panelId)}
-                  {d.note ? ` · ${d.note.slice(0, 90)}` : ''}
-                  {d.waived ? ` · waived by ${d.waived.by}: ${d.waived.reason.slice(0, 80)}` : ''}
-                </Text>
-              </View>
-            ))}
-            {damage.length > MOST_ROWS && <Text style={s.soft}>and {damage.length - MOST_ROWS} more in the job</Text>}
-            <Text style={s.h2}>Hardware</Text>
-            {hardware.length === 0 && <Text style={s.soft}>Nothing comes off.</Text>}
-            {hardware.slice(0, MOST_ROWS).map((h) => (
-              <View key={h.id} style={s.row}>
-                <Text style={{ flex: 1 }}>{h.name}</Text>
-                <Text>
-                  {word('hardware', h.way)}
-                  {h.minutes > 0 ? `, ${h.minutes} min` : ''}
-                  {h.who ? `, ${h.who}` : ''}
-                </Text>
-              </View>
-            ))}
-            {hardware.length > MOST_ROWS && <Text style={s.soft}>and {hardware.length - MOST_ROWS} more</Text>}
-          </View>
+          <FoundAndOff damage={damage} fmt={fmt} panelName={panelName} hardware={hardware} />
           <View style={s.half}>
             <Text style={s.h2}>Paint</Text>
             {facts.slice(0, 7).map(([k, v]) => (

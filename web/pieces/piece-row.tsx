@@ -1,0 +1,194 @@
+'use client'
+
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
+import type { PieceChoice } from '@/core/model/plan/schema'
+import type { Panel } from '@/core/model/vehicle/schema'
+import { Fig } from '@/web/job/figure'
+import { useJob } from '@/web/job/job-state'
+import { LengthInput } from '@/web/kit/quantity-input'
+import { solvedText, spotText } from '@/web/words/stretch-words'
+import { preStretchGroups } from '@/web/pieces/pre-stretch-groups'
+import type { Piece } from '@/core/engines/pieces/pieces'
+import type { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
+import { choiceFor } from '@/core/model/plan/new-plan'
+import { applyChange } from '@/core/model/plan/plan-change'
+import { stretchBand } from '@/web/pieces/bands'
+
+/** One panel in the table of pieces: cut size, stretch, way, parts, pre-stretch, bleed. */
+export function PieceRow({
+  panel,
+  pieces,
+  solved,
+  stretch,
+  shown,
+  setPicked,
+  fault,
+}: {
+  panel: Panel
+  pieces: readonly Piece[]
+  solved: SolvedStretch | null
+  /** Worst stretch as a ratio, solved or by closed forms. */
+  stretch: number
+  /** Whether its stretch is shown below. */
+  shown: boolean
+  setPicked: (panelId: string) => void
+  fault: string | undefined
+}) {
+  const { plan, waysFound, fmt, edit } = useJob()
+  const choice = choiceFor(plan, panel.id)
+  const film = plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
+  const band = film ? stretchBand(stretch, film) : null
+  const first = pieces[0]
+  const set = (part: Partial<PieceChoice>) =>
+    edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: part }))
+  return (
+    <>
+      <tr id={panel.id}>
+        <td style={{ minWidth: 116 }}>
+          <Button
+            variant="link"
+            size="sm"
+            className="p-0 text-start"
+            aria-pressed={shown}
+            onClick={() => setPicked(panel.id)}
+          >
+            {panel.name}
+          </Button>
+          {pieces.length > 1 && <span className="label"> × {pieces.length}</span>}
+        </td>
+        <td className="text-nowrap">
+          {first ? (
+            <>
+              <Fig id={first.figures.width.id} /> × <Fig id={first.figures.height.id} />
+            </>
+          ) : (
+            '–'
+          )}
+        </td>
+        <td style={{ minWidth: 112 }}>
+          {band && (
+            <span className="d-inline-flex gap-2 align-items-center">
+              <span
+                aria-hidden
+                style={{
+                  width: 14,
+                  height: 14,
+                  flex: 'none',
+                  background: `var(--band-${band.step})`,
+                  border: '1px solid var(--ink)',
+                }}
+              />
+              <Fig id={`stretch/${panel.id}/worst`} />
+            </span>
+          )}
+          {band && <div className="label">{band.text}</div>}
+          {solved?.spot && stretch > (film?.postHeatOver ?? 1) && <div className="label">{spotText(solved.spot)}</div>}
+        </td>
+        <td className="n text-nowrap">
+          {solved ? solved.toPostHeatMm2 > 0 ? <Fig id={`stretch/${panel.id}/post_heat`} /> : '–' : ''}
+        </td>
+        <td style={{ minWidth: 104 }}>
+          <span className="label">{wayOf(panel, choice)}</span>
+        </td>
+        <td>
+          <Form.Select
+            size="sm"
+            className="d-inline-block w-auto"
+            aria-label={`${panel.name}, parts`}
+            value={choice.parts}
+            onChange={(e) => set({ parts: Number(e.target.value) })}
+          >
+            {[...new Set([1, 2, 3, 4, choice.parts])]
+              .sort((a, b) => a - b)
+              .map((n) => (
+                <option key={n} value={n}>
+                  {n}
+                </option>
+              ))}
+          </Form.Select>{' '}
+          {choice.parts > 1 && (
+            <Form.Select
+              size="sm"
+              className="d-inline-block w-auto"
+              aria-label={`${panel.name}, divided along`}
+              value={choice.along}
+              onChange={(e) => set({ along: e.target.value as PieceChoice['along'] })}
+            >
+              <option value="height">by height</option>
+              <option value="width">by width</option>
+            </Form.Select>
+          )}
+        </td>
+        <td>
+          <Form.Select
+            size="sm"
+            className="w-auto"
+            aria-label={`${panel.name}, pre-stretch`}
+            value={choice.preStretch}
+            onChange={(e) => set({ preStretch: Number(e.target.value) })}
+          >
+            {preStretchGroups(film, choice.preStretch).map(([group, steps]) => (
+              <optgroup key={group} label={group}>
+                {steps.map((v) => (
+                  <option key={v} value={v}>
+                    {v === 0 ? 'no' : `${Math.round(v * 100)} %`}
+                  </option>
+                ))}
+              </optgroup>
+            ))}
+          </Form.Select>
+        </td>
+        <td className="n" style={{ minWidth: 78 }}>
+          <LengthInput
+            className="form-control form-control-sm"
+            aria-label={`${panel.name}, bleed`}
+            placeholder={fmt.length(plan.method.bleedMm).text}
+            optional
+            mm={choice.bleedMm}
+            unit={fmt.units.lengthUnit}
+            format={(mm) => fmt.length(mm).text}
+            max={300}
+            onValue={(bleedMm) => set({ bleedMm })}
+          />
+        </td>
+      </tr>
+      {solved && solved.overMm2 + solved.wrinklesMm2 > 0 && (waysFound.get(panel.id)?.length ?? 0) > 0 && (
+        <tr>
+          <td colSpan={8} className="label">
+            {panel.name}, would help:{' '}
+            {waysFound
+              .get(panel.id)
+              ?.map((w) => `${solvedText(w, fmt)} (${fmt.text(fmt.percent(w.becomes ?? 0))})`)
+              .join(' · ')}
+          </td>
+        </tr>
+      )}
+      {fault && (
+        <tr>
+          <td colSpan={8} className="caution">
+            {panel.name}: {fault} Until then its stretch is reckoned by closed forms.
+          </td>
+        </tr>
+      )}
+    </>
+  )
+}
+
+/** The way that a panel is laid by now, in words. */
+function wayOf(panel: Panel, choice: PieceChoice): string {
+  const recess = (way: string, text: string) => {
+    const own = panel.recesses.filter((r) => r.way === way)
+    return own.length > 0 ? [`${own.map((r) => r.name).join(', ')} ${text}`] : []
+  }
+  const parts = [
+    choice.parts === 1 ? 'one piece' : `${choice.parts} pieces`,
+    ...(choice.slits.length > 0 ? [`${choice.slits.length} relief cuts`] : []),
+    ...(choice.preStretch > 0 ? [`pre-stretched ${Math.round(choice.preStretch * 100)} %`] : []),
+    ...recess('bridge', 'bridged'),
+    ...recess('feed', 'fed'),
+    ...recess('inlay', 'inlaid'),
+    ...(choice.flat ? ['flat outline on the roll'] : []),
+  ]
+  return parts.join(', ')
+}

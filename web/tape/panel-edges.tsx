@@ -1,0 +1,63 @@
+'use client'
+
+import type { Plan } from '@/core/model/plan/schema'
+import { taped } from '@/core/model/vehicle/resize'
+import { MAX_PANEL_MM, type Edge, type Panel } from '@/core/model/vehicle/schema'
+import { FeatureTable, type Column } from '@/web/kit/feature-table'
+import type { Formatter } from '@/web/words/format'
+
+/** The edges of one panel, clockwise: how long, what they meet, what stands beside them. */
+export function PanelEdges({
+  panel,
+  plan,
+  change,
+  fmt,
+}: {
+  plan: Plan
+  panel: Panel
+  change: (f: (panel: Panel) => Panel) => void
+  fmt: Formatter
+}) {
+  const others = plan.panels.filter((p) => p.id !== panel.id).map((p) => [p.id, p.name] as const)
+  const EDGES: Column<Edge>[] = [
+    { key: 'lengthMm', label: 'Length', kind: 'length', max: MAX_PANEL_MM },
+    { key: 'meets', label: 'Meets', kind: 'word', list: 'edge' },
+    { key: 'neighbour', label: 'Neighbour', kind: 'choice', options: others, none: '–' },
+    { key: 'gapMm', label: 'Gap', kind: 'length', max: 5000, optional: true, min: 0 },
+    { key: 'riseMm', label: 'Rise', kind: 'length', max: MAX_PANEL_MM, min: -MAX_PANEL_MM },
+    { key: 'cornerDeg', label: 'Corner °', kind: 'number', max: 359, min: 1, optional: true, digits: 1 },
+    { key: 'cornerRadiusMm', label: 'Corner r', kind: 'length', max: 5000, optional: true, min: 0 },
+    { key: 'grab', label: 'Grabbed', kind: 'word', list: 'grab' },
+  ]
+  const edges = (f: (rows: readonly Edge[]) => Edge[]) =>
+    change((p) => {
+      const next = f(p.edges)
+      // A run is taped when its length, rise or corner was typed, or the assumed length was typed once more.
+      const typed = next.filter((e) => {
+        const was = p.edges.find((w) => w.id === e.id)
+        if (!was || was === e) return false
+        const size = (x: Edge) => JSON.stringify([x.lengthMm, x.riseMm, x.cornerDeg])
+        return size(was) !== size(e) || JSON.stringify(was) === JSON.stringify(e)
+      })
+      return taped({ ...p, edges: next }, ...typed.map((e) => `edges.${e.id}`))
+    })
+  return (
+    <>
+      <h3 className="mt-3">Edges, clockwise from the top left</h3>
+      <FeatureTable
+        rows={panel.edges}
+        columns={EDGES}
+        fmt={fmt}
+        fixed
+        onRows={edges}
+        naming={(e) => `${panel.name}, ${e.id} edge`}
+        assumed={(e, key) => key === 'lengthMm' && panel.assumed.includes(`edges.${e.id}`)}
+        extraHead="Edge"
+        extra={(e) => <span className="label text-nowrap">{e.id}</span>}
+      />
+      <p className="label">
+        Rise: how far a curved edge stands off its chord; hollow ones (a wheel arch) are negative, straight ones 0.
+      </p>
+    </>
+  )
+}
