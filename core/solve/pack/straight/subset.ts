@@ -19,93 +19,167 @@ export interface SubsetPlan {
 const MOST_ENTRIES = 600_000
 const MOST_FRONT = 1024
 
-export function subsets({
-  kinds,
-  members,
-  width,
-  cap,
-  cuts,
-  spent,
-}: {
+/** What the ways of cutting a few items hang on. */
+interface SubsetProblem {
   kinds: readonly Kind[]
+  /** Index into `kinds` of each item; alike ones stand side by side. */
   members: readonly number[]
   width: number
   cap: number
   cuts: number
   spent: () => boolean
-}): SubsetPlan {
-  const n = members.length
-  const size = 1 << n
-  const levels = cuts > 2 * n ? 1 : cuts - 1
-  const free = cuts > 2 * n
-  const area = new Float64Array(size)
-  const alias = new Int32Array(size)
-  for (let mask = 1; mask < size; mask++) {
-    const low = 31 - Math.clz32(mask & -mask)
-    const k = kinds[members[low]]
-    area[mask] = area[mask & (mask - 1)] + k.w * k.l
-    let canonical = mask
-    for (let i = 1; i < n; i++)
-      if (members[i] === members[i - 1] && (canonical & (3 << (i - 1))) >> (i - 1) === 2) {
-        canonical = (canonical & ~(1 << i)) | (1 << (i - 1))
-        i = 0
-      }
-    alias[mask] = canonical
+}
+
+/** How a rectangle came about: a single item, two side by side, two behind one another, or one of a level below. */
+const SINGLE = 0
+const BESIDE = 1
+const BEHIND = 2
+const AS_BELOW = 3
+
+export function subsets(problem: SubsetProblem): SubsetPlan {
+  const table = new SubsetTable(problem)
+  const whole = table.fill()
+  const totals = bandTotals(table, whole)
+  return {
+    best: bestBands(table, totals, whole, problem.cap),
+    whole,
+    each: (visit) => {
+      if (!whole) return
+      for (let mask = 1; mask < table.size; mask++)
+        if (table.alias[mask] === mask && totals.firstBand[mask] === mask)
+          visit(membersOf(problem.members, mask), totals.single[mask], () => table.band(mask, totals.single[mask]))
+    },
   }
-  const waste = width * cap - area[size - 1]
-  const W: number[] = []
-  const H: number[] = []
-  const A: number[] = []
-  const B: number[] = []
-  const D: number[] = []
-  const start = new Int32Array((levels + 1) * size)
-  const count = new Int32Array((levels + 1) * size)
-  let whole = true
-  // Candidates of one subset, none of which another beats in both width and length.
-  const candW = new Float64Array(MOST_FRONT)
-  const candH = new Float64Array(MOST_FRONT)
-  const candA = new Int32Array(MOST_FRONT)
-  const candB = new Int32Array(MOST_FRONT)
-  const candD = new Uint8Array(MOST_FRONT)
-  let front = 0
-  const candidate = (w: number, h: number, a: number, b: number, d: number) => {
-    for (let i = 0; i < front; i++) if (candW[i] <= w + EPS && candH[i] <= h + EPS) return
-    for (let i = front - 1; i >= 0; i--)
-      if (w <= candW[i] && h <= candH[i]) {
-        front--
-        candW[i] = candW[front]
-        candH[i] = candH[front]
-        candA[i] = candA[front]
-        candB[i] = candB[front]
-        candD[i] = candD[front]
-      }
-    if (front === MOST_FRONT) {
-      whole = false
+}
+
+/** Candidates of one subset, none of which another beats in both width and length. */
+class Front {
+  readonly w = new Float64Array(MOST_FRONT)
+  readonly h = new Float64Array(MOST_FRONT)
+  readonly a = new Int32Array(MOST_FRONT)
+  readonly b = new Int32Array(MOST_FRONT)
+  readonly d = new Uint8Array(MOST_FRONT)
+  size = 0
+  overflown = false
+
+  add(w: number, h: number, a: number, b: number, d: number): void {
+    for (let i = 0; i < this.size; i++) if (this.w[i] <= w + EPS && this.h[i] <= h + EPS) return
+    for (let i = this.size - 1; i >= 0; i--) if (w <= this.w[i] && h <= this.h[i]) this.takeOut(i)
+    if (this.size === MOST_FRONT) {
+      this.overflown = true
       return
     }
-    candW[front] = w
-    candH[front] = h
-    candA[front] = a
-    candB[front] = b
-    candD[front] = d
-    front++
+    const at = this.size++
+    this.w[at] = w
+    this.h[at] = h
+    this.a[at] = a
+    this.b[at] = b
+    this.d[at] = d
   }
-  const keep = (list: number) => {
-    const order = Array.from({ length: front }, (_, i) => i).sort((i, j) => candW[i] - candW[j])
-    start[list] = W.length
-    for (const i of order) {
-      W.push(candW[i])
-      H.push(candH[i])
-      A.push(candA[i])
-      B.push(candB[i])
-      D.push(candD[i])
+
+  private takeOut(i: number): void {
+    const last = --this.size
+    this.w[i] = this.w[last]
+    this.h[i] = this.h[last]
+    this.a[i] = this.a[last]
+    this.b[i] = this.b[last]
+    this.d[i] = this.d[last]
+  }
+}
+
+/**
+ * Rectangles of every subset, level by level: entry `e` is W[e] wide and H[e] long and came about by D[e] from A[e] and
+ * B[e]. With cuts enough for any plan there is one level.
+ */
+class SubsetTable {
+  readonly size: number
+  readonly levels: number
+  private readonly anyCuts: boolean
+  private readonly area: Float64Array
+  /** Subsets of alike items share one list: that of the first of them. */
+  readonly alias: Int32Array
+  private readonly waste: number
+  private readonly W: number[] = []
+  readonly H: number[] = []
+  private readonly A: number[] = []
+  private readonly B: number[] = []
+  private readonly D: number[] = []
+  readonly start: Int32Array
+  readonly count: Int32Array
+  private readonly front = new Front()
+  private kindOfSingle: Map<number, number> | null = null
+
+  constructor(private readonly problem: SubsetProblem) {
+    const { members, width, cap, cuts } = problem
+    const n = members.length
+    this.size = 1 << n
+    this.anyCuts = cuts > 2 * n
+    this.levels = this.anyCuts ? 1 : cuts - 1
+    this.area = areasOf(problem, this.size)
+    this.alias = aliasesOf(members, this.size)
+    this.waste = width * cap - this.area[this.size - 1]
+    this.start = new Int32Array((this.levels + 1) * this.size)
+    this.count = new Int32Array((this.levels + 1) * this.size)
+  }
+
+  /** Where the lists of finished bands begin. */
+  get top(): number {
+    return this.anyCuts ? 0 : this.levels * this.size
+  }
+
+  /** Fills all subsets; false where time or room ran out first. */
+  fill(): boolean {
+    for (let mask = 1; mask < this.size; mask++) {
+      if (this.front.overflown) return false
+      if (this.alias[mask] !== mask) continue
+      if ((mask & 15) === 0 && (this.problem.spent() || this.W.length > MOST_ENTRIES)) return false
+      if (mask === (mask & -mask)) this.addSingle(mask)
+      if (this.anyCuts) this.fillAnyCuts(mask)
+      else this.fillLevels(mask)
     }
-    count[list] = front
-    front = 0
+    return !this.front.overflown
   }
-  const combine = (left: number, right: number, along: boolean, across: boolean, have: number) => {
-    const [s1, e1] = [start[left], start[left] + count[left]]
-    const [s2, e2] = [start[right], start[right] + count[right]]
+
+  private addSingle(mask: number): void {
+    const { kinds, members, width } = this.problem
+    const k = kinds[members[31 - Math.clz32(mask)]]
+    if (k.w <= width + EPS) this.front.add(k.w, k.l, -1, 0, SINGLE)
+    if (k.turn && k.l <= width + EPS) this.front.add(k.l, k.w, -1, 1, SINGLE)
+  }
+
+  private fillAnyCuts(mask: number): void {
+    const low = mask & -mask
+    for (let sub = (mask - 1) & mask; sub > 0; sub = (sub - 1) & mask) {
+      if (!(sub & low)) continue
+      this.combine(this.alias[sub], this.alias[mask ^ sub], { along: true, across: true, have: this.area[mask] })
+    }
+    this.keep(mask)
+  }
+
+  private fillLevels(mask: number): void {
+    const { size, levels, alias } = this
+    const low = mask & -mask
+    this.keep(mask)
+    for (let level = 1; level <= levels; level++) {
+      const lower = (level - 1) * size
+      const at = level * size
+      for (let e = this.start[lower + mask], end = e + this.count[lower + mask]; e < end; e++)
+        this.front.add(this.W[e], this.H[e], e, -1, AS_BELOW)
+      const along = (levels - level) % 2 === 0
+      const how = { along, across: !along, have: this.area[mask] }
+      for (let sub = (mask - 1) & mask; sub > 0; sub = (sub - 1) & mask)
+        if (sub & low) this.combine(at + alias[mask ^ sub], lower + alias[sub], how)
+      this.keep(at + mask)
+    }
+  }
+
+  /** Puts every rectangle of one list beside, or behind, every one of another. */
+  private combine(left: number, right: number, how: { along: boolean; across: boolean; have: number }): void {
+    const { W, H, front, waste } = this
+    const { along, across, have } = how
+    const { width, cap } = this.problem
+    const [s1, e1] = [this.start[left], this.start[left] + this.count[left]]
+    const [s2, e2] = [this.start[right], this.start[right] + this.count[right]]
     for (let a = s1; a < e1; a++) {
       const wa = W[a]
       const ha = H[a]
@@ -115,59 +189,109 @@ export function subsets({
         if (along) {
           const w = wa + wb
           const h = ha > hb ? ha : hb
-          if (w <= width + EPS && w * h - have <= waste + EPS) candidate(w, h, a, b, 1)
+          if (w <= width + EPS && w * h - have <= waste + EPS) front.add(w, h, a, b, BESIDE)
         }
         if (across) {
           const w = wa > wb ? wa : wb
           const h = ha + hb
-          if (h <= cap + EPS && w * h - have <= waste + EPS) candidate(w, h, a, b, 2)
+          if (h <= cap + EPS && w * h - have <= waste + EPS) front.add(w, h, a, b, BEHIND)
         }
       }
     }
   }
-  for (let mask = 1; mask < size && whole; mask++) {
-    if (alias[mask] !== mask) continue
-    if ((mask & 15) === 0 && (spent() || W.length > MOST_ENTRIES)) {
-      whole = false
-      break
+
+  private keep(list: number): void {
+    const { front } = this
+    const order = Array.from({ length: front.size }, (_, i) => i).sort((i, j) => front.w[i] - front.w[j])
+    this.start[list] = this.W.length
+    for (const i of order) {
+      this.W.push(front.w[i])
+      this.H.push(front.h[i])
+      this.A.push(front.a[i])
+      this.B.push(front.b[i])
+      this.D.push(front.d[i])
     }
-    const have = area[mask]
-    const low = mask & -mask
-    if (mask === low) {
-      const k = kinds[members[31 - Math.clz32(low)]]
-      if (k.w <= width + EPS) candidate(k.w, k.l, -1, 0, 0)
-      if (k.turn && k.l <= width + EPS) candidate(k.l, k.w, -1, 1, 0)
-    }
-    if (free) {
-      for (let sub = (mask - 1) & mask; sub > 0; sub = (sub - 1) & mask) {
-        if (!(sub & low)) continue
-        combine(alias[sub], alias[mask ^ sub], true, true, have)
-      }
-      keep(mask)
-      // Single items keep which they are by their place in A: negative.
-      continue
-    }
-    keep(mask)
-    for (let level = 1; level <= levels; level++) {
-      const lower = (level - 1) * size
-      const at = level * size
-      for (let e = start[lower + mask], end = e + count[lower + mask]; e < end; e++) candidate(W[e], H[e], e, -1, 3)
-      const along = (levels - level) % 2 === 0
-      for (let sub = (mask - 1) & mask; sub > 0; sub = (sub - 1) & mask)
-        if (sub & low) combine(at + alias[mask ^ sub], lower + alias[sub], along, !along, have)
-      keep(at + mask)
+    this.count[list] = front.size
+    front.size = 0
+  }
+
+  /** The narrowest and longest way of a subset as a band of the roll. */
+  band(mask: number, length: number): Band {
+    const list = this.top + this.alias[mask]
+    const into: Band = { length, kinds: [], x: [], y: [], turned: [] }
+    this.layInto(into, this.start[list] + this.count[list] - 1, 0, 0)
+    return into
+  }
+
+  private layInto(into: Band, e: number, x: number, y: number): void {
+    const d = this.D[e]
+    const a = this.A[e]
+    const b = this.B[e]
+    if (d === AS_BELOW) this.layInto(into, a, x, y)
+    else if (d === SINGLE) {
+      into.kinds.push(this.singles().get(e) as number)
+      into.x.push(x)
+      into.y.push(y)
+      into.turned.push(b === 1)
+    } else {
+      this.layInto(into, a, x, y)
+      this.layInto(into, b, d === BESIDE ? x + this.W[a] : x, d === BEHIND ? y + this.H[a] : y)
     }
   }
-  const top = free ? 0 : levels * size
-  // One band for each subset, or several behind one another.
+
+  /** Which kind each entry of a single item is. */
+  private singles(): Map<number, number> {
+    if (this.kindOfSingle) return this.kindOfSingle
+    const found = new Map<number, number>()
+    this.problem.members.forEach((kind, i) => {
+      const list = this.alias[1 << i]
+      for (let e = this.start[list], end = e + this.count[list]; e < end; e++) found.set(e, kind)
+    })
+    return (this.kindOfSingle = found)
+  }
+}
+
+function areasOf({ kinds, members }: SubsetProblem, size: number): Float64Array {
+  const area = new Float64Array(size)
+  for (let mask = 1; mask < size; mask++) {
+    const k = kinds[members[31 - Math.clz32(mask & -mask)]]
+    area[mask] = area[mask & (mask - 1)] + k.w * k.l
+  }
+  return area
+}
+
+/** Of subsets that hold the same kinds, the one that takes the first of each: all others read its list. */
+function aliasesOf(members: readonly number[], size: number): Int32Array {
+  const alias = new Int32Array(size)
+  for (let mask = 1; mask < size; mask++) {
+    let canonical = mask
+    for (let i = 1; i < members.length; i++)
+      if (members[i] === members[i - 1] && (canonical & (3 << (i - 1))) >> (i - 1) === 2) {
+        canonical = (canonical & ~(1 << i)) | (1 << (i - 1))
+        i = 0
+      }
+    alias[mask] = canonical
+  }
+  return alias
+}
+
+interface BandTotals {
+  /** Length of each subset as one band. */
+  single: Float64Array
+  /** Least length of each subset as several bands behind one another, and the first of them. */
+  total: Float64Array
+  firstBand: Int32Array
+}
+
+function bandTotals(table: SubsetTable, whole: boolean): BandTotals {
+  const { size, alias, start, count, H, top } = table
   const single = new Float64Array(size).fill(Infinity)
   const total = new Float64Array(size).fill(Infinity)
   const firstBand = new Int32Array(size)
   total[0] = 0
   for (let mask = 1; mask < size && whole; mask++) {
     const list = top + alias[mask]
-    const last = start[list] + count[list] - 1
-    if (count[list] > 0) single[mask] = H[last]
+    if (count[list] > 0) single[mask] = H[start[list] + count[list] - 1]
     const low = mask & -mask
     for (let sub = mask; sub > 0; sub = (sub - 1) & mask) {
       if (!(sub & low)) continue
@@ -178,47 +302,18 @@ export function subsets({
       }
     }
   }
-  const kindOfSingle = new Map<number, number>()
-  for (let i = 0; i < n; i++) {
-    const list = alias[1 << i]
-    for (let e = start[list], end = e + count[list]; e < end; e++) kindOfSingle.set(e, members[i])
+  return { single, total, firstBand }
+}
+
+function bestBands(table: SubsetTable, totals: BandTotals, whole: boolean, cap: number): Band[] | null {
+  const all = table.size - 1
+  if (!whole || totals.total[all] >= cap - EPS) return null
+  const best: Band[] = []
+  for (let mask = all; mask > 0; mask ^= totals.firstBand[mask]) {
+    const first = totals.firstBand[mask]
+    best.push(table.band(first, totals.single[first]))
   }
-  const lay = (e: number, x: number, y: number, into: Band) => {
-    const d = D[e]
-    const a = A[e]
-    const b = B[e]
-    if (d === 3) lay(a, x, y, into)
-    else if (d === 0) {
-      into.kinds.push(kindOfSingle.get(e) as number)
-      into.x.push(x)
-      into.y.push(y)
-      into.turned.push(b === 1)
-    } else {
-      lay(a, x, y, into)
-      lay(b, d === 1 ? x + W[a] : x, d === 2 ? y + H[a] : y, into)
-    }
-  }
-  const bandOf = (mask: number): Band => {
-    const list = top + alias[mask]
-    const into: Band = { length: single[mask], kinds: [], x: [], y: [], turned: [] }
-    lay(start[list] + count[list] - 1, 0, 0, into)
-    return into
-  }
-  let best: Band[] | null = null
-  if (whole && total[size - 1] < cap - EPS) {
-    best = []
-    for (let mask = size - 1; mask > 0; mask ^= firstBand[mask]) best.push(bandOf(firstBand[mask]))
-  }
-  return {
-    best,
-    whole,
-    each: (visit) => {
-      if (!whole) return
-      for (let mask = 1; mask < size; mask++)
-        if (alias[mask] === mask && firstBand[mask] === mask)
-          visit(membersOf(members, mask), single[mask], () => bandOf(mask))
-    },
-  }
+  return best
 }
 
 function membersOf(members: readonly number[], mask: number): number[] {
