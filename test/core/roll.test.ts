@@ -54,7 +54,7 @@ describe('cutting order', () => {
       rect('c', 900, 300, 600, 400),
       rect('d', 0, 700, 1500, 500),
     ]
-    const { cuts, knots, offcuts } = cutPlan(pieces, 1520, 1200)
+    const { cuts, knots, offcuts } = cutPlan(pieces, 1520)
     expect(knots).toEqual([])
     expect(cuts.map((c) => [c.way, c.stage, Math.round(c.tapeMm)])).toEqual([
       ['across', 1, 700],
@@ -76,7 +76,7 @@ describe('cutting order', () => {
       rect('d', 0, 1, 1, 2),
       rect('e', 1, 1, 1, 1),
     ]
-    expect(cutPlan(wheel, 3, 3).knots.map((k) => [...k].sort())).toEqual([['a', 'b', 'c', 'd', 'e']])
+    expect(cutPlan(wheel, 3).knots.map((k) => [...k].sort())).toEqual([['a', 'b', 'c', 'd', 'e']])
   })
   it('area is kept: pieces and left-overs fill the length used', () => {
     const { layout } = lay(handCar())

@@ -1,5 +1,5 @@
 import type { Point } from '@/core/kit/plane'
-import { outlineOf } from '@/core/model/vehicle/outline'
+import { Outline, outlineOf } from '@/core/model/vehicle/outline'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { questionsOf, type TapeQuestion } from '@/core/stages/tape/tape-answer'
 
@@ -105,6 +105,61 @@ export function panelMarks(panel: Panel): PanelMarks {
     const mark = place(q, panel, { w, h, unit, out, recesses, lines })
     return mark ? [{ question: q, ...mark }] : []
   })
+  const sizes = sizesOf({ unit, recesses, panel, parts, outline })
+  const pad = unit * 6.2
+  return {
+    d: `M${outline.path.map(p).join('L')}Z`,
+    view: { x: -pad, y: -pad, w: w + 2 * pad, h: h + 2 * pad },
+    unit,
+    dimensions,
+    recesses,
+    parts,
+    lines,
+    nose,
+    sizes,
+  }
+}
+
+interface Room {
+  w: number
+  h: number
+  unit: number
+  out: number
+  recesses: PanelMarks['recesses']
+  lines: PanelMarks['lines']
+}
+type Mark = Omit<DimensionMark, 'question'>
+
+/** Sizes of what is on the panel and rises of its curved edges, each where it is typed. */
+function sizesOf({
+  unit,
+  recesses,
+  panel,
+  parts,
+  outline,
+}: {
+  unit: number
+  recesses: {
+    x: number
+    y: number
+    id: string
+    name: string
+    w: number
+    h: number
+    open: 'left' | 'right' | 'top' | 'bottom' | null
+  }[]
+  panel: Panel
+  parts: {
+    x: number
+    y: number
+    id: string
+    name: string
+    kind: 'raised' | 'convex' | 'concave' | 'hole'
+    w: number
+    h: number
+  }[]
+  outline: Outline
+}) {
   const size = (key: string, name: string, mm: number, x: number, y: number, turnDeg = 0) => ({
     key,
     name,
@@ -159,29 +214,8 @@ export function panelMarks(panel: Panel): PanelMarks {
         )
       }),
   ]
-  const pad = unit * 6.2
-  return {
-    d: `M${outline.path.map(p).join('L')}Z`,
-    view: { x: -pad, y: -pad, w: w + 2 * pad, h: h + 2 * pad },
-    unit,
-    dimensions,
-    recesses,
-    parts,
-    lines,
-    nose,
-    sizes,
-  }
+  return sizes
 }
-
-interface Room {
-  w: number
-  h: number
-  unit: number
-  out: number
-  recesses: PanelMarks['recesses']
-  lines: PanelMarks['lines']
-}
-type Mark = Omit<DimensionMark, 'question'>
 
 /** Where one measure is drawn: sizes outside, edges close to their edge, the rest at what they measure. */
 function place(q: TapeQuestion, panel: Panel, r: Room): Mark | null {

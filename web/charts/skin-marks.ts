@@ -129,40 +129,12 @@ export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: stri
 type Looks = { look: (p: Panel) => Look; legend: SkinLegend[] }
 function lookOf(plan: Plan, layer: Layer, words: LayerWords, now: string): Looks {
   switch (layer) {
-    case 'stretch': {
-      const none: Look = { key: 'none', fill: 'var(--plate)', note: '' }
-      return {
-        look: (p) => {
-          const film = plan.film.sheets.find((f) => f.id === (p.filmId ?? plan.film.mainId))
-          const known = p.wrap && film ? (words.stretch?.(p.id) ?? null) : null
-          if (!film || !known) return none
-          const { step } = stretchBand(known.value, film)
-          return { key: String(step), fill: BANDS[step - 1] ?? BANDS[4], note: known.text }
-        },
-        legend: [
-          ...STRETCH_NAMES.map((label, i) => ({ key: String(i + 1), label, fill: BANDS[i] ?? BANDS[4] })),
-          { key: 'none', label: 'no film', fill: 'var(--plate)' },
-        ],
-      }
-    }
+    case 'stretch':
+      return stretchLook(plan, words)
     case 'state':
       return stateLook(plan, now)
-    case 'size': {
-      const areas = plan.panels.map((p) => panelAreaMm2(p)).sort((a, b) => a - b)
-      const cut = [0.2, 0.4, 0.6, 0.8].map((q) => areas[Math.floor(q * areas.length)] ?? 0)
-      const band = (v: number) => cut.filter((c) => v >= c).length
-      return {
-        look: (p) => {
-          const b = band(panelAreaMm2(p))
-          return { key: String(b), fill: BANDS[b] ?? BANDS[4], note: words.size(p.widthMm, p.heightMm) }
-        },
-        legend: BANDS.map((fill, i) => ({
-          key: String(i),
-          fill,
-          label: i === 0 ? `under ${words.area(cut[0] ?? 0)}` : `from ${words.area(cut[i - 1] ?? 0)}`,
-        })),
-      }
-    }
+    case 'size':
+      return sizeLook(plan, words)
     case 'edges':
       return {
         look: (p) => ({ key: 'panel', fill: 'var(--piece)', note: `${p.edges.length} edges` }),
@@ -173,55 +145,12 @@ function lookOf(plan: Plan, layer: Layer, words: LayerWords, now: string): Looks
           { key: 'rail', label: 'cut along a rail or bead', fill: 'var(--brass)', dash: '20 5 4 5' },
         ],
       }
-    case 'surface': {
-      const fills: Record<string, string> = {
-        steel: BANDS[1],
-        aluminium: BANDS[2],
-        plastic: 'url(#skin-dots)',
-        glass_fibre: 'url(#skin-lines)',
-        unknown: 'var(--plate)',
-      }
-      const used = new Set(plan.panels.map((p) => p.surface.material))
-      return {
-        look: ({ surface: { material } }) => ({
-          key: material,
-          fill: fills[material] ?? 'var(--plate)',
-          note: words.material(material),
-        }),
-        legend: [...used].map((m) => ({ key: m, label: words.material(m), fill: fills[m] ?? 'var(--plate)' })),
-      }
-    }
-    case 'film': {
-      const films = new Map(plan.film.sheets.map((s) => [s.id, s]))
-      const of = (p: Panel) => films.get(p.filmId ?? plan.film.mainId ?? '')
-      return {
-        look: (p) => {
-          const film = p.wrap ? of(p) : undefined
-          return film
-            ? { key: film.id, fill: film.colour.hex, note: film.name }
-            : { key: 'none', fill: 'var(--plate)', note: p.wrap ? 'no film yet' : 'not wrapped' }
-        },
-        legend: [...films.values()].map((f) => ({ key: f.id, label: f.name, fill: f.colour.hex })),
-      }
-    }
-    case 'contrast': {
-      const films = new Map(plan.film.sheets.map((s) => [s.id, s]))
-      const limits = [5, 15, 25, 40]
-      return {
-        look: (p) => {
-          const film = films.get(p.filmId ?? plan.film.mainId ?? '')
-          const de = film ? hexDifference(plan.vehicle.colour.hex, film.colour.hex) : null
-          if (de === null || !p.wrap) return { key: 'none', fill: 'var(--plate)', note: 'no film yet' }
-          const b = limits.filter((l) => de >= l).length
-          return { key: String(b), fill: BANDS[b] ?? BANDS[4], note: `ΔE ${de.toFixed(0)}` }
-        },
-        legend: BANDS.map((fill, i) => ({
-          key: String(i),
-          fill,
-          label: i === 0 ? 'ΔE under 5' : `ΔE from ${limits[i - 1]}${i === 3 ? ': strong' : ''}`,
-        })),
-      }
-    }
+    case 'surface':
+      return surfaceLook(plan, words)
+    case 'film':
+      return filmLook(plan)
+    case 'contrast':
+      return contrastLook(plan)
   }
 }
 
@@ -250,5 +179,96 @@ function stateLook(plan: Plan, now: string): Looks {
       return { key, fill: fill(key), note: states.find((s) => s.key === key)?.label ?? '' }
     },
     legend: states,
+  }
+}
+
+/** Panels by their worst stretch against their film. */
+function stretchLook(plan: Plan, words: LayerWords): Looks {
+  const none: Look = { key: 'none', fill: 'var(--plate)', note: '' }
+  return {
+    look: (p) => {
+      const film = plan.film.sheets.find((f) => f.id === (p.filmId ?? plan.film.mainId))
+      const known = p.wrap && film ? (words.stretch?.(p.id) ?? null) : null
+      if (!film || !known) return none
+      const { step } = stretchBand(known.value, film)
+      return { key: String(step), fill: BANDS[step - 1] ?? BANDS[4], note: known.text }
+    },
+    legend: [
+      ...STRETCH_NAMES.map((label, i) => ({ key: String(i + 1), label, fill: BANDS[i] ?? BANDS[4] })),
+      { key: 'none', label: 'no film', fill: 'var(--plate)' },
+    ],
+  }
+}
+
+/** Panels by their area, in five bands. */
+function sizeLook(plan: Plan, words: LayerWords): Looks {
+  const areas = plan.panels.map((p) => panelAreaMm2(p)).sort((a, b) => a - b)
+  const cut = [0.2, 0.4, 0.6, 0.8].map((q) => areas[Math.floor(q * areas.length)] ?? 0)
+  const band = (v: number) => cut.filter((c) => v >= c).length
+  return {
+    look: (p) => {
+      const b = band(panelAreaMm2(p))
+      return { key: String(b), fill: BANDS[b] ?? BANDS[4], note: words.size(p.widthMm, p.heightMm) }
+    },
+    legend: BANDS.map((fill, i) => ({
+      key: String(i),
+      fill,
+      label: i === 0 ? `under ${words.area(cut[0] ?? 0)}` : `from ${words.area(cut[i - 1] ?? 0)}`,
+    })),
+  }
+}
+
+/** Panels by what they are made of. */
+function surfaceLook(plan: Plan, words: LayerWords): Looks {
+  const fills: Record<string, string> = {
+    steel: BANDS[1],
+    aluminium: BANDS[2],
+    plastic: 'url(#skin-dots)',
+    glass_fibre: 'url(#skin-lines)',
+    unknown: 'var(--plate)',
+  }
+  const used = new Set(plan.panels.map((p) => p.surface.material))
+  return {
+    look: ({ surface: { material } }) => ({
+      key: material,
+      fill: fills[material] ?? 'var(--plate)',
+      note: words.material(material),
+    }),
+    legend: [...used].map((m) => ({ key: m, label: words.material(m), fill: fills[m] ?? 'var(--plate)' })),
+  }
+}
+
+/** Panels in the colour of their film. */
+function filmLook(plan: Plan): Looks {
+  const films = new Map(plan.film.sheets.map((s) => [s.id, s]))
+  const of = (p: Panel) => films.get(p.filmId ?? plan.film.mainId ?? '')
+  return {
+    look: (p) => {
+      const film = p.wrap ? of(p) : undefined
+      return film
+        ? { key: film.id, fill: film.colour.hex, note: film.name }
+        : { key: 'none', fill: 'var(--plate)', note: p.wrap ? 'no film yet' : 'not wrapped' }
+    },
+    legend: [...films.values()].map((f) => ({ key: f.id, label: f.name, fill: f.colour.hex })),
+  }
+}
+
+/** Panels by how far their film stands off the paint. */
+function contrastLook(plan: Plan): Looks {
+  const films = new Map(plan.film.sheets.map((s) => [s.id, s]))
+  const limits = [5, 15, 25, 40]
+  return {
+    look: (p) => {
+      const film = films.get(p.filmId ?? plan.film.mainId ?? '')
+      const de = film ? hexDifference(plan.vehicle.colour.hex, film.colour.hex) : null
+      if (de === null || !p.wrap) return { key: 'none', fill: 'var(--plate)', note: 'no film yet' }
+      const b = limits.filter((l) => de >= l).length
+      return { key: String(b), fill: BANDS[b] ?? BANDS[4], note: `ΔE ${de.toFixed(0)}` }
+    },
+    legend: BANDS.map((fill, i) => ({
+      key: String(i),
+      fill,
+      label: i === 0 ? 'ΔE under 5' : `ΔE from ${limits[i - 1]}${i === 3 ? ': strong' : ''}`,
+    })),
   }
 }

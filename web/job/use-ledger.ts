@@ -1,20 +1,13 @@
 'use client'
 
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { LogPayload, type LogRow } from '@/core/model/log/schema'
 import { firstFault } from '@/core/model/plan/parse'
 import type { Fault } from '@/core/kit/result'
 import { newId } from '@/web/kit/call'
-import { clockOffsetMs, learnServerTime, useClockOffsetMs } from '@/web/kit/clock'
-import { deviceStore, type DeviceStore, type KeptEntry } from './device-store'
-
-/**
- * A page that was being rendered while an entry arrived does not show it yet: what was sent lately is shown beside
- * it.
- */
-const SENT_KEPT_MS = 60_000
-const RETRY_MS = 5000
-const MOST_AT_ONCE = 100
+import { clockOffsetMs, useClockOffsetMs } from '@/web/kit/clock'
+import { deviceStore, type KeptEntry } from './device-store'
+import { useEntryQueue } from '@/web/job/use-entry-queue'
 
 export interface Ledger {
   ledger: LogRow[]
@@ -36,123 +29,13 @@ interface LedgerStart {
   member: { id: string; name: string }
 }
 
-type Outcome = { id: string; outcome: 'done' | 'again' | 'refused'; code?: string }
-
-/** One batch to the server; a dead network becomes a fault too. */
-async function send(jobId: string, memberId: string, batch: readonly KeptEntry[]): Promise<Outcome[] | Fault> {
-  const sentMs = Date.now()
-  const now = clockOffsetMs()
-  const body = {
-    sent_at: new Date(sentMs).toISOString(),
-    member: memberId,
-    entries: batch.map(({ id, at, offsetMs, device, n, payload }) => ({
-      id,
-      // Where this device's clock was put right since, the entry is told by the clock as it is now.
-      at: new Date(Date.parse(at) + offsetMs - now).toISOString(),
-      device,
-      n,
-      payload,
-    })),
-  }
-  try {
-    const answer = await fetch(`/api/jobs/${jobId}/entries`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(body),
-    })
-    learnServerTime(answer, sentMs)
-    const said = (await answer.json()) as { outcomes?: Outcome[]; code?: string; at?: string }
-    return answer.ok ? (said.outcomes ?? []) : { code: said.code ?? 'offline' }
-  } catch {
-    return { code: 'offline' }
-  }
-}
-
 /** The bay's entries: shown at once, kept on this device until the server has them, sent as often as it takes. */
 export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger {
   const [confirmed, setConfirmed] = useState(began)
-  const [entries, setEntries] = useState<readonly KeptEntry[]>([])
-  const [lasts, setLasts] = useState(true)
-  const [logFault, setLogFault] = useState<Fault | null>(null)
-  const offset = useClockOffsetMs()
-  const busy = useRef(false)
-  const channel = useRef<BroadcastChannel | null>(null)
-  /** A page that is gone sets nothing any more. */
-  const open = useRef(true)
-  useEffect(() => {
-    open.current = true
-    return () => void (open.current = false)
-  }, [])
   const { id: memberId, name } = member
-
-  const look = useCallback(
-    async (store: DeviceStore) => {
-      const list = await store.entries(jobId)
-      const now = Date.now()
-      for (const entry of list)
-        if (entry.state === 'sent' && now - (entry.sentAtMs ?? 0) > SENT_KEPT_MS) await store.remove(entry.id)
-      if (!open.current) return list
-      setLasts(store.lasts)
-      setEntries((was) => {
-        const known = new Set(list.map((entry) => entry.id))
-        // What was pressed this moment is on its way into the store.
-        return [...list, ...was.filter((entry) => entry.n < 0 && !known.has(entry.id))]
-      })
-      return list
-    },
-    [jobId],
-  )
-
-  const flush = useCallback(async () => {
-    if (busy.current) return
-    busy.current = true
-    try {
-      const store = await deviceStore()
-      for (;;) {
-        const list = await look(store)
-        const batch = list.filter((e) => e.state === 'waiting' && e.memberId === memberId).slice(0, MOST_AT_ONCE)
-        if (batch.length === 0) return setLogFault(null)
-        const out = await send(jobId, memberId, batch)
-        if (!Array.isArray(out)) return setLogFault(out)
-        setLogFault(null)
-        for (const { id, outcome, code } of out)
-          await store.update(
-            id,
-            outcome === 'refused'
-              ? { state: 'refused', code: code ?? 'refused' }
-              : { state: 'sent', sentAtMs: Date.now() },
-          )
-        channel.current?.postMessage('changed')
-        if (out.length === 0) return setLogFault({ code: 'went_wrong', facts: { reference: 'no outcome' } })
-      }
-    } finally {
-      busy.current = false
-      void deviceStore().then(look)
-    }
-  }, [jobId, look, memberId])
-
-  useEffect(() => {
-    // Another tab of this device shows what this one writes.
-    if (typeof BroadcastChannel !== 'undefined') {
-      channel.current = new BroadcastChannel(`cuirass/entries/${jobId}`)
-      channel.current.onmessage = () => void deviceStore().then(look)
-    }
-    const asked = Date.now()
-    void fetch('/api/health', { cache: 'no-store' })
-      .then((answer) => learnServerTime(answer, asked))
-      .catch(() => {}) // no network: the offset known before holds
-    void flush()
-    const again = setInterval(() => void flush(), RETRY_MS)
-    const online = () => void flush()
-    window.addEventListener('online', online)
-    return () => {
-      clearInterval(again)
-      window.removeEventListener('online', online)
-      channel.current?.close()
-      channel.current = null // what is still on its way to the server comes back to a page that is left
-    }
-  }, [flush, jobId, look])
-
+  const queue = useEntryQueue(jobId, memberId)
+  const { entries, setEntries, lasts, logFault, setLogFault, flush, look, tellTabs } = queue
+  const offset = useClockOffsetMs()
   const log = useCallback(
     (payload: LogPayload) => {
       const parsed = LogPayload.safeParse(payload)
@@ -170,13 +53,13 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
         .then((store) => store.add(entry))
         .then(
           () => {
-            channel.current?.postMessage('changed')
+            tellTabs()
             return flush()
           },
           () => setLogFault({ code: 'device_full' }),
         )
     },
-    [flush, jobId, memberId],
+    [flush, jobId, memberId, setEntries, setLogFault, tellTabs],
   )
   const settleRefused = useCallback(
     (id: string) =>

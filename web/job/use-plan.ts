@@ -231,9 +231,23 @@ export function usePlan(start: PlanStart): PlanStore {
     }
   }, [box, keep, start.number, start.plan])
 
+  usePlanKeys({ unsaved: () => latest.current !== base.current.plan, takeBack, save: () => void pushRef.current() })
+  return { plan, reckoned, number, save, held, said, edit, undo, redo, settle, take }
+}
+
+/** Ctrl Z and Ctrl Y, a page left with something unsaved, and the network that comes back. */
+function usePlanKeys(acts: {
+  unsaved: () => boolean
+  takeBack: (way: 'undo' | 'redo') => Promise<void>
+  save: () => void
+}): void {
+  const latest = useRef(acts)
+  useEffect(() => {
+    latest.current = acts
+  })
   useEffect(() => {
     const leave = (event: BeforeUnloadEvent) => {
-      if (latest.current !== base.current.plan) event.preventDefault()
+      if (latest.current.unsaved()) event.preventDefault()
     }
     const key = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement
@@ -241,9 +255,9 @@ export function usePlan(start: PlanStart): PlanStore {
       const letter = event.key.toLowerCase()
       if (letter !== 'z' && letter !== 'y') return
       event.preventDefault()
-      void takeBack(letter === 'y' || event.shiftKey ? 'redo' : 'undo')
+      void latest.current.takeBack(letter === 'y' || event.shiftKey ? 'redo' : 'undo')
     }
-    const online = () => void pushRef.current()
+    const online = () => latest.current.save()
     window.addEventListener('beforeunload', leave)
     window.addEventListener('keydown', key)
     window.addEventListener('online', online)
@@ -252,6 +266,5 @@ export function usePlan(start: PlanStart): PlanStore {
       window.removeEventListener('keydown', key)
       window.removeEventListener('online', online)
     }
-  }, [takeBack])
-  return { plan, reckoned, number, save, held, said, edit, undo, redo, settle, take }
+  }, [])
 }

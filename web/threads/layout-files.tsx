@@ -5,7 +5,7 @@ import { registrationMarks } from '@/core/engines/pieces/drops'
 import { sideDrops } from '@/core/engines/pieces/side-drops'
 import { qrCode } from '@/web/roll/qr'
 import { safeCell } from '@/core/kit/table'
-import { reckon } from '@/core/reckon/reckon'
+import { reckon, type Reckoning } from '@/core/reckon/reckon'
 import { layoutDrawing, layoutSvg } from '@/core/engines/roll/drawing'
 import type { FilmLayout } from '@/core/engines/roll/film-layout'
 import { purchase } from '@/core/engines/roll/purchase'
@@ -15,6 +15,10 @@ import { layoutDxf } from '@/web/roll/layout-dxf'
 import { formatter } from '@/web/words/format'
 import type { Jobs, MadeFile } from './jobs'
 import { pdf } from './papers'
+import type { Catalogue } from '@/core/model/catalogue/catalogue'
+import type { FilmSheet } from '@/core/model/film/schema'
+import type { LogRow } from '@/core/model/log/schema'
+import type { Plan } from '@/core/model/plan/schema'
 
 /** Sizes of labels, mm, as printers of labels take them. */
 const LABELS: Record<string, [number, number]> = { '62x29': [62, 29], '100x50': [100, 50], '100x62': [100, 62] }
@@ -26,12 +30,12 @@ const file = (body: string, type: string, name: string): MadeFile => ({
   name,
   inline: false,
 })
+const refused = (status: number, said: string): MadeFile => ({ kind: 'refused', status, said })
 const text = (v: number) => String(Math.round(v * 10) / 10)
 
 /** One of the files of a job's layout of one film. */
 export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<MadeFile> {
   const { jobId, name, plan, catalogue, ledger, filmId, units } = input
-  const refused = (status: number, said: string): MadeFile => ({ kind: 'refused', status, said })
   const fmt = formatter(units)
   const r = reckon(plan, catalogue, ledger)
   const layout = r.layouts.find((l) => l.film.id === filmId) ?? (filmId === null ? r.layouts[0] : undefined)
@@ -51,107 +55,21 @@ export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<
       return file(layoutDxf(layoutDrawing(layout)), 'application/dxf', `layout-${short}.dxf`)
     case 'pieces.csv':
       return file(`\uFEFF${writeCsv(pieceTable(layout, rollName))}`, 'text/csv', `pieces-${short}.csv`)
-    case 'order.csv': {
-      const rows = r.layouts.flatMap((l) => {
-        const p = purchase(l.film, l, catalogue.stock, ledger)
-        const start = [
-          l.film.name,
-          l.film.maker,
-          l.film.colour.name,
-          text(l.rollWidthMm),
-          text(l.usedMm),
-          text(l.reserveMm),
-        ]
-        const lines = p.lines.length > 0 ? p.lines : [{ offerId: 'nothing', lengthMm: 0, cost: 0 }]
-        return lines.map((x) =>
-          [
-            ...start,
-            x.offerId.replace(/-\d+$/, ''),
-            text(x.lengthMm),
-            String(Math.round(x.cost * 100) / 100),
-            units.currency,
-          ].map(safeCell),
-        )
-      })
-      const head = [
-        'film',
-        'maker',
-        'colour',
-        'width_mm',
-        'used_mm',
-        'reserve_mm',
-        'sold_by',
-        'order_mm',
-        'cost',
-        'currency',
-      ]
-      return file(`\uFEFF${writeCsv([head, ...rows])}`, 'text/csv', `order-${short}.csv`)
-    }
-    case 'drops.csv': {
-      const head = [
-        'side',
-        'run',
-        'drop',
-        'laid',
-        'from_front_or_top_mm',
-        'print_width_mm',
-        'print_length_mm',
-        'starts_across_mm',
-        'marks_mm',
-      ]
-      const rows = sideDrops(plan, layout.film).flatMap((s) => {
-        if (!s.plan.ok) return []
-        const { drops } = s.plan.value
-        const last = plan.layout.drops.airflow === 'front_over_rear' || s.run === 'level'
-        return drops.map((d) =>
-          [
-            s.side,
-            s.run,
-            String(d.number),
-            String(last ? drops.length - d.number + 1 : d.number),
-            text(d.fromMm),
-            text(d.widthMm),
-            text(d.lengthMm),
-            text(d.startMm),
-            registrationMarks(d)
-              .map((m) => `${text(m.xMm)}/${text(m.yMm)}`)
-              .join(' '),
-          ].map(safeCell),
-        )
-      })
-      return file(`\uFEFF${writeCsv([head, ...rows])}`, 'text/csv', `drops-${short}.csv`)
-    }
+    case 'order.csv':
+      return file(
+        `\uFEFF${writeCsv(orderTable(r, catalogue, ledger, units.currency))}`,
+        'text/csv',
+        `order-${short}.csv`,
+      )
+    case 'drops.csv':
+      return file(`\uFEFF${writeCsv(dropTable(plan, layout.film))}`, 'text/csv', `drops-${short}.csv`)
     case 'cut-sheet.pdf':
       return pdf(
         `cut-sheet-${short}`,
         <CutSheetDocument layout={layout} fmt={fmt} job={title} shop={input.shop.name} rollName={rollName} />,
       )
-    case 'labels.pdf': {
-      const size = LABELS[input.size ?? '100x50']
-      if (!size) return refused(400, `No such label. Sizes: ${Object.keys(LABELS).join(', ')}`)
-      const lengths = (l: Label) =>
-        `${fmt.text(fmt.length(l.acrossMm))} across × ${fmt.text(fmt.length(l.alongMm))} along`
-      const takes = (l: Label) =>
-        l.takes.length > 0 ? `, takes a ${l.takes.map((k) => word('panel', k).toLowerCase()).join(', ')}` : ''
-      // Opens the piece in the bay, for whoever is signed in there; names nothing that a stranger could use.
-      const link = (l: Label) =>
-        l.kind === 'piece'
-          ? `${input.appUrl}/jobs/${jobId}/bay?piece=${encodeURIComponent(l.id)}`
-          : `${input.appUrl}/jobs/${jobId}/cut`
-      const labels = labelsOf(layout, catalogue.stock, ledger).map((l) => ({
-        name: l.name,
-        size: lengths(l),
-        film: layout.film.name,
-        lot: l.from ? `${l.from.label}, lot ${l.from.lot}` : 'lot ____________',
-        job: title,
-        arrow: l.kind === 'piece' ? 'ARROW: top or front of the panel' : `ARROW: the roll’s direction${takes(l)}`,
-        qr: qrCode(link(l)),
-      }))
-      return pdf(
-        `labels-${short}`,
-        <LabelsDocument labels={labels} widthMm={size[0]} heightMm={size[1]} shop={input.shop.name} />,
-      )
-    }
+    case 'labels.pdf':
+      return labelsFile(input, layout, title)
     default:
       return refused(404, 'Not found')
   }
@@ -178,4 +96,107 @@ function pieceTable(layout: FilmLayout, rollName: (id: string) => string): strin
     [u.piece.id, u.piece.name, '', '', '', '', text(u.piece.acrossMm), text(u.piece.alongMm), ''].map(safeCell),
   )
   return [head, ...rows, ...none]
+}
+
+/** What to order, a line an offer. */
+function orderTable(r: Reckoning, catalogue: Catalogue, ledger: readonly LogRow[], currency: string): string[][] {
+  const rows = r.layouts.flatMap((l) => {
+    const p = purchase(l.film, l, catalogue.stock, ledger)
+    const start = [
+      l.film.name,
+      l.film.maker,
+      l.film.colour.name,
+      text(l.rollWidthMm),
+      text(l.usedMm),
+      text(l.reserveMm),
+    ]
+    const lines = p.lines.length > 0 ? p.lines : [{ offerId: 'nothing', lengthMm: 0, cost: 0 }]
+    return lines.map((x) =>
+      [
+        ...start,
+        x.offerId.replace(/-\d+$/, ''),
+        text(x.lengthMm),
+        String(Math.round(x.cost * 100) / 100),
+        currency,
+      ].map(safeCell),
+    )
+  })
+  const head = [
+    'film',
+    'maker',
+    'colour',
+    'width_mm',
+    'used_mm',
+    'reserve_mm',
+    'sold_by',
+    'order_mm',
+    'cost',
+    'currency',
+  ]
+  return [head, ...rows]
+}
+
+/** The drops of a print, in the order they are laid. */
+function dropTable(plan: Plan, film: FilmSheet): string[][] {
+  const head = [
+    'side',
+    'run',
+    'drop',
+    'laid',
+    'from_front_or_top_mm',
+    'print_width_mm',
+    'print_length_mm',
+    'starts_across_mm',
+    'marks_mm',
+  ]
+  const rows = sideDrops(plan, film).flatMap((s) => {
+    if (!s.plan.ok) return []
+    const { drops } = s.plan.value
+    const last = plan.layout.drops.airflow === 'front_over_rear' || s.run === 'level'
+    return drops.map((d) =>
+      [
+        s.side,
+        s.run,
+        String(d.number),
+        String(last ? drops.length - d.number + 1 : d.number),
+        text(d.fromMm),
+        text(d.widthMm),
+        text(d.lengthMm),
+        text(d.startMm),
+        registrationMarks(d)
+          .map((m) => `${text(m.xMm)}/${text(m.yMm)}`)
+          .join(' '),
+      ].map(safeCell),
+    )
+  })
+  return [head, ...rows]
+}
+
+/** Labels of every piece and rest. */
+function labelsFile(input: Jobs['layoutFile']['input'], layout: FilmLayout, title: string) {
+  const { jobId, catalogue, ledger } = input
+  const fmt = formatter(input.units)
+  const size = LABELS[input.size ?? '100x50']
+  if (!size) return refused(400, `No such label. Sizes: ${Object.keys(LABELS).join(', ')}`)
+  const lengths = (l: Label) => `${fmt.text(fmt.length(l.acrossMm))} across × ${fmt.text(fmt.length(l.alongMm))} along`
+  const takes = (l: Label) =>
+    l.takes.length > 0 ? `, takes a ${l.takes.map((k) => word('panel', k).toLowerCase()).join(', ')}` : ''
+  // Opens the piece in the bay, for whoever is signed in there; names nothing that a stranger could use.
+  const link = (l: Label) =>
+    l.kind === 'piece'
+      ? `${input.appUrl}/jobs/${jobId}/bay?piece=${encodeURIComponent(l.id)}`
+      : `${input.appUrl}/jobs/${jobId}/cut`
+  const labels = labelsOf(layout, catalogue.stock, ledger).map((l) => ({
+    name: l.name,
+    size: lengths(l),
+    film: layout.film.name,
+    lot: l.from ? `${l.from.label}, lot ${l.from.lot}` : 'lot ____________',
+    job: title,
+    arrow: l.kind === 'piece' ? 'ARROW: top or front of the panel' : `ARROW: the roll’s direction${takes(l)}`,
+    qr: qrCode(link(l)),
+  }))
+  return pdf(
+    `labels-${jobId.slice(0, 8)}`,
+    <LabelsDocument labels={labels} widthMm={size[0]} heightMm={size[1]} shop={input.shop.name} />,
+  )
 }

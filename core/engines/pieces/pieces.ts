@@ -1,6 +1,5 @@
-import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
-import { EDGE_RULES, GRIP_MM, INLAY_TURN_MM } from '../../model/edge/edge-data'
+import { GRIP_MM, INLAY_TURN_MM } from '../../model/edge/edge-data'
 import { choiceFor } from '../../model/plan/new-plan'
 import type { Plan } from '../../model/plan/schema'
 import { figure, input, type Figure } from '../../model/figure/figure'
@@ -12,6 +11,7 @@ import { CONTRAST_WRAP_MM } from '../../model/vehicle/paint-data'
 import { flatMark } from '../stretch/flat-outline'
 import { flatPieceOutline, pieceOutline } from './shape'
 import { measureStanding } from '../../model/vehicle/measure-standing'
+import { cutSize, HEIGHT, WIDTH, type CutTask } from './cut-size'
 
 /**
  * One cut of film. Cut sizes in mm as the panel stands; `across`/`along` as the piece lies on the roll before any
@@ -47,145 +47,81 @@ export interface Piece {
   figures: { width: Figure; height: Figure }
 }
 
-export const edgesAt = (panel: Panel, at: Edge['at']): Edge[] => panel.edges.filter((e) => e.at === at)
-
-/** Film beyond the panel at one side, mm: the bleed, or the deepest wrap-under there and a grip, whichever is more. */
-export function marginMm(
-  panel: Panel,
-  at: Edge['at'],
-  bleedMm: number,
-  extraMm: number,
-): { mm: number; wrapMm: number } {
-  const wrapMm = Math.max(0, ...edgesAt(panel, at).map((e) => EDGE_RULES[e.meets].wrapUnderMm)) + extraMm
-  return { mm: Math.max(bleedMm, wrapMm + GRIP_MM), wrapMm }
-}
-
-interface Axis {
-  ends: [Edge['at'], Edge['at']]
-  field: 'widthMm' | 'heightMm'
-  name: 'width' | 'height'
-}
-const WIDTH: Axis = { ends: ['left', 'right'], field: 'widthMm', name: 'width' }
-const HEIGHT: Axis = { ends: ['top', 'bottom'], field: 'heightMm', name: 'height' }
+export { edgesAt, marginMm } from './cut-size'
 
 /**
  * The pieces of one panel in one film. Bleed, wrap-under, seams and the roll's shrink are put in here and nowhere
  * else.
  */
 export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContrast: boolean): Piece[] {
-  const choice = choiceFor(plan, panel.id)
-  const facts = PANEL_FACTS[panel.kind]
-  const bleed = choice.bleedMm ?? plan.method.bleedMm
-  const bleedAt = choice.bleedMm === null ? 'method/bleedMm' : `pieces/${panel.id}/bleedMm`
-  const extra = strongContrast ? CONTRAST_WRAP_MM : 0
-  // Directional film, or a school that lays all film one way: sides and bumpers the same way up the roll.
-  const sameWay = plan.method.direction === 'always' || film.directional
-  const fixed = (sameWay && facts.sameWayUp) || plan.method.direction === 'always' || facts.rollAlongWidth === true
-  const widthAlong = facts.sameWayUp || facts.rollAlongWidth === true
-  const relax = plan.method.tension === 'relax_first' ? film.rollResidue : 0
-
-  const solved =
-    choice.flat && choice.flat.parts.length === choice.parts && choice.flat.mark === flatMark(panel, choice)
-      ? choice.flat
-      : null
-
-  const main = Array.from({ length: choice.parts }, (_, index) => {
-    const flat = solved?.parts[index]?.map(([x, y]) => ({ x, y })) ?? null
-    const id = choice.parts === 1 ? panel.id : `${panel.id}.${index + 1}`
-    const size = (axis: Axis) => {
-      const split = choice.parts > 1 && choice.along === axis.name
-      const margins = axis.ends.map((at, end) => {
-        const inner = split && (end === 0 ? index > 0 : index < choice.parts - 1)
-        return inner ? film.overlapMm : marginMm(panel, at, bleed, extra).mm
-      }) as [number, number]
-      const stretchAlong = relax > 0 && (axis.name === 'width') === widthAlong ? relax : 0
-      const seams = split && choice.seamsAtMm.length === choice.parts - 1 ? choice.seamsAtMm : null
-      const flatMm = flat ? Math.max(...flat.map((p) => (axis.name === 'width' ? p.x : p.y))) : null
-      const own =
-        flatMm !== null
-          ? flatMm
-          : seams
-            ? Math.max(0, (seams[index] ?? panel[axis.field]) - (index > 0 ? (seams[index - 1] ?? 0) : 0))
-            : panel[axis.field] / (split ? choice.parts : 1)
-      const pre = choice.preStretch
-      const value = ((own + margins[0] + margins[1]) * (1 + stretchAlong)) / (1 + pre)
-      const from = !split ? 0 : seams ? (index > 0 ? (seams[index - 1] ?? 0) : 0) : own * index
-      const shown = figure(
-        `piece/${id}/${axis.name}`,
-        value,
-        'mm',
-        `(${flatMm !== null ? '{flat}' : seams ? '{part}' : `{${axis.name}}${split ? ' ÷ {parts}' : ''}`} ` +
-          `+ {${axis.ends[0]}} + ` +
-          `{${axis.ends[1]}})${stretchAlong > 0 ? ' × (1 + {residue})' : ''}${pre > 0 ? ' ÷ (1 + {pre})' : ''}`,
-        [
-          input(
-            axis.name,
-            panel[axis.field],
-            'mm',
-            measureStanding(panel, axis.field),
-            `panels/${panel.id}/${axis.field}`,
-          ),
-          ...(flatMm !== null ? [input('flat', flatMm, 'mm', 'common_practice', `pieces/${panel.id}/flat`)] : []),
-          ...(seams && flatMm === null ? [input('part', own, 'mm', 'measured', `pieces/${panel.id}/seamsAtMm`)] : []),
-          ...(split && !seams && flatMm === null
-            ? [input('parts', choice.parts, 'count', 'measured', `pieces/${panel.id}/parts`)]
-            : []),
-          ...axis.ends.map((at, end) => {
-            const isBleed = margins[end] === bleed
-            return input(at, margins[end] ?? 0, 'mm', 'common_practice', isBleed ? bleedAt : `panels/${panel.id}/edges`)
-          }),
-          ...(stretchAlong > 0
-            ? [input('residue', relax, 'fraction', filmStanding(film, 'rollResidue'), `film/${film.id}/rollResidue`)]
-            : []),
-          ...(pre > 0 ? [input('pre', pre, 'fraction', 'measured', `pieces/${panel.id}/preStretch`)] : []),
-        ],
-      )
-      return { shown, own, from, margins, stretch: (1 + stretchAlong) / (1 + pre) }
-    }
-    const [across, down] = [size(WIDTH), size(HEIGHT)]
-    const [width, height] = [across.shown, down.shown]
-    const [w, h] = [Number(width.value), Number(height.value)]
-    const seamMm = index === 0 ? 0 : choice.along === 'height' ? panel.widthMm : panel.heightMm
-    return {
-      id,
-      panelId: panel.id,
-      part: index + 1,
-      parts: choice.parts,
-      along: choice.along,
-      filmId: film.id,
-      name: choice.parts === 1 ? panel.name : `${panel.name} ${index + 1}/${choice.parts}`,
-      cutWidthMm: w,
-      cutHeightMm: h,
-      acrossMm: widthAlong ? h : w,
-      alongMm: widthAlong ? w : h,
-      top: widthAlong ? 'across' : 'along',
-      turn: fixed ? 'fixed' : 'quarter',
-      upsideDown: !(plan.method.direction === 'always' || (film.directional && facts.sameWayUp)),
-      seamMm,
-      figures: { width, height },
-      outline:
-        plan.layout.cutting !== 'free'
-          ? null
-          : flat
-            ? flatPieceOutline(
-                flat,
-                { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] },
-                { x: across.stretch, y: down.stretch },
-              )
-            : pieceOutline(
-                panel,
-                { x: across.from, y: down.from, width: across.own, height: down.own },
-                { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] },
-                { x: across.stretch, y: down.stretch },
-              ),
-    } satisfies Piece
-  })
+  const task = cutTask(plan, panel, film, strongContrast)
+  const { choice, solved } = task
+  const main = Array.from({ length: choice.parts }, (_, index) => mainPiece(task, index))
   const inlays = panel.recesses.flatMap((r, i) => {
     if (r.way !== 'inlay') return []
+    const { fixed, widthAlong } = task
     const flat = solved?.inlays.find((o) => o.recess === r.id)?.outline.map(([x, y]) => ({ x, y })) ?? null
     return [inlayPiece(panel, r, i, { film, fixed, widthAlong, flat, free: plan.layout.cutting === 'free' })]
   })
   return [...main, ...inlays]
+}
+
+function cutTask(plan: Plan, panel: Panel, film: FilmSheet, strongContrast: boolean): CutTask {
+  const choice = choiceFor(plan, panel.id)
+  const facts = PANEL_FACTS[panel.kind]
+  // Directional film, or a school that lays all film one way: sides and bumpers the same way up the roll.
+  const sameWay = plan.method.direction === 'always' || film.directional
+  const isSolved =
+    choice.flat && choice.flat.parts.length === choice.parts && choice.flat.mark === flatMark(panel, choice)
+  return {
+    plan,
+    panel,
+    film,
+    choice,
+    bleedMm: choice.bleedMm ?? plan.method.bleedMm,
+    bleedAt: choice.bleedMm === null ? 'method/bleedMm' : `pieces/${panel.id}/bleedMm`,
+    extraMm: strongContrast ? CONTRAST_WRAP_MM : 0,
+    fixed: (sameWay && facts.sameWayUp) || plan.method.direction === 'always' || facts.rollAlongWidth === true,
+    widthAlong: facts.sameWayUp || facts.rollAlongWidth === true,
+    relax: plan.method.tension === 'relax_first' ? film.rollResidue : 0,
+    solved: isSolved ? choice.flat : null,
+  }
+}
+
+/** One part of a panel, cut as large as its edges, seams and stretch ask. */
+function mainPiece(task: CutTask, index: number): Piece {
+  const { plan, panel, film, choice, widthAlong } = task
+  const facts = PANEL_FACTS[panel.kind]
+  const flat = task.solved?.parts[index]?.map(([x, y]) => ({ x, y })) ?? null
+  const id = choice.parts === 1 ? panel.id : `${panel.id}.${index + 1}`
+  const [across, down] = [cutSize(task, id, index, WIDTH, flat), cutSize(task, id, index, HEIGHT, flat)]
+  const [width, height] = [across.shown, down.shown]
+  const [w, h] = [Number(width.value), Number(height.value)]
+  const margins = { left: across.margins[0], right: across.margins[1], top: down.margins[0], bottom: down.margins[1] }
+  const stretch = { x: across.stretch, y: down.stretch }
+  const outline = () =>
+    flat
+      ? flatPieceOutline(flat, margins, stretch)
+      : pieceOutline(panel, { x: across.from, y: down.from, width: across.own, height: down.own }, margins, stretch)
+  return {
+    id,
+    panelId: panel.id,
+    part: index + 1,
+    parts: choice.parts,
+    along: choice.along,
+    filmId: film.id,
+    name: choice.parts === 1 ? panel.name : `${panel.name} ${index + 1}/${choice.parts}`,
+    cutWidthMm: w,
+    cutHeightMm: h,
+    acrossMm: widthAlong ? h : w,
+    alongMm: widthAlong ? w : h,
+    top: widthAlong ? 'across' : 'along',
+    turn: task.fixed ? 'fixed' : 'quarter',
+    upsideDown: !(plan.method.direction === 'always' || (film.directional && facts.sameWayUp)),
+    seamMm: index === 0 ? 0 : choice.along === 'height' ? panel.widthMm : panel.heightMm,
+    figures: { width, height },
+    outline: plan.layout.cutting === 'free' ? outline() : null,
+  }
 }
 
 /**

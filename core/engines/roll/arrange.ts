@@ -47,7 +47,7 @@ export function obstacle(
     }
   if (cutting === 'crosscut') {
     const all = [...others, spot]
-    const parted = cutPlan(all, roll.widthMm, 0)
+    const parted = cutPlan(all, roll.widthMm)
     const knot = parted.knots.find((k) => k.includes(spot.pieceId))
     if (knot)
       return {

@@ -54,95 +54,10 @@ interface Part {
  * The order of straight cuts that frees every piece: across the roll first, then within each part lengthwise, across …
  * Parts are cut off from the roll's end one by one, and each is finished before the next is touched.
  */
-export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: number): CutPlan {
-  const cuts: Cut[] = []
-  const offcuts: Offcut[] = []
-  const knots: string[][] = []
-  const leftOver = (p: Part) => {
-    if (p.w > EPS && p.l > EPS) offcuts.push({ xMm: p.x, yMm: p.y, widthMm: p.w, lengthMm: p.l })
-  }
-  const cut = ({
-    way,
-    stage,
-    at,
-    part,
-    tapeMm,
-    pieceIds,
-    done,
-  }: {
-    way: Cut['way']
-    stage: number
-    at: number
-    part: Part
-    tapeMm: number
-    pieceIds: string[]
-    done: string[]
-  }) =>
-    cuts.push({
-      number: cuts.length + 1,
-      way,
-      stage,
-      tapeMm,
-      pieceIds,
-      done,
-      from: way === 'across' ? { xMm: part.x, yMm: at } : { xMm: at, yMm: part.y },
-      to: way === 'across' ? { xMm: part.x + part.w, yMm: at } : { xMm: at, yMm: part.y + part.l },
-    })
-  const inner = (here: readonly OnRoll[], part: Part, way: Cut['way'], stage: number, tried: boolean) => {
-    if (here.length === 0) return leftOver(part)
-    const across = way === 'across'
-    const start = (p: OnRoll) => (across ? p.yMm : p.xMm)
-    const size = (p: OnRoll) => (across ? p.lengthMm : p.widthMm)
-    const groups = apart(here, start, size)
-    const begin = across ? part.y : part.x
-    const end = begin + (across ? part.l : part.w)
-    const first = nth(groups, 0)
-    const lead = Math.min(...first.map(start))
-    const far = Math.max(...here.map((p) => start(p) + size(p)))
-    const trims = lead - begin > EPS || end - far > EPS
-    if (groups.length === 1 && !trims) {
-      if (here.length === 1) return
-      if (tried) {
-        knots.push(here.map((p) => p.pieceId))
-        return
-      }
-      return inner(here, part, across ? 'lengthwise' : 'across', stage, true)
-    }
-    let at = begin
-    const slice = (to: number): Part =>
-      across ? { x: part.x, y: at, w: part.w, l: to - at } : { x: at, y: part.y, w: to - at, l: part.l }
-    groups.forEach((group, i) => {
-      const from = Math.min(...group.map(start))
-      const to = Math.max(...group.map((p) => start(p) + size(p)))
-      if (from - at > EPS) {
-        // A gap or a trim before the group is cut away by itself.
-        if (from - at > 1) {
-          const waste = slice(from)
-          cut({ way, stage, at: from, part, tapeMm: from - at, pieceIds: [], done: [] })
-          leftOver(waste)
-        }
-        at = from
-      }
-      const mine = slice(to)
-      const last = i === groups.length - 1 && end - to <= EPS
-      const whole = group.length === 1 && fills(nth(group, 0), mine)
-      if (!last)
-        cut({
-          way,
-          stage,
-          at: to,
-          part,
-          tapeMm: to - at,
-          pieceIds: group.map((p) => p.pieceId),
-          done: whole ? [nth(group, 0).pieceId] : [],
-        })
-      at = to
-      if (!whole) inner(group, mine, across ? 'lengthwise' : 'across', stage + 1, false)
-    })
-    if (end - at > EPS) leftOver(slice(end))
-  }
+export function cutPlan(pieces: readonly OnRoll[], widthMm: number): CutPlan {
+  const plan = new CutSequence()
   // On the roll itself: each part is cut off at its far edge, however long the roll is.
-  const bands = apart(
+  const bands = splitIntoBands(
     pieces,
     (p) => p.yMm,
     (p) => p.lengthMm,
@@ -152,35 +67,84 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number, usedMm: numb
     const from = Math.min(...band.map((p) => p.yMm))
     const to = Math.max(...band.map((p) => p.yMm + p.lengthMm))
     const part: Part = { x: 0, y: from, w: widthMm, l: to - from }
-    if (from - at > 1) {
-      cut({
-        way: 'across',
-        stage: 1,
-        at: from,
-        part: { x: 0, y: at, w: widthMm, l: from - at },
-        tapeMm: from - at,
-        pieceIds: [],
-        done: [],
-      })
-      leftOver({ x: 0, y: at, w: widthMm, l: from - at })
+    if (from - at > LEAST_TRIM_MM) {
+      const waste = { x: 0, y: at, w: widthMm, l: from - at }
+      plan.cut({ way: 'across', stage: 1, at: from, part: waste, tapeMm: from - at, pieceIds: [] })
+      plan.leaveOver(waste)
       at = from
     }
-    const whole = band.length === 1 && fills(nth(band, 0), part)
-    cut({
-      way: 'across',
-      stage: 1,
-      at: to,
-      part,
-      tapeMm: to - at,
-      pieceIds: band.map((p) => p.pieceId),
-      done: whole ? [nth(band, 0).pieceId] : [],
-    })
+    plan.cut({ way: 'across', stage: 1, at: to, part, tapeMm: to - at, pieceIds: band.map((p) => p.pieceId) })
     at = to
-    if (!whole) inner(band, part, 'lengthwise', 2, false)
+    if (!(band.length === 1 && fills(nth(band, 0), part))) plan.divide(band, part, 'lengthwise', 2)
   }
-  void usedMm
+  const { cuts, offcuts, knots } = plan
   finish(cuts, pieces)
-  return { cuts, offcuts: offcuts.sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm), knots }
+  return { cuts, offcuts: offcuts.sort((x, y) => y.widthMm * y.lengthMm - x.widthMm * x.lengthMm), knots }
+}
+
+/** A gap narrower than this goes with the next cut [mm]. */
+const LEAST_TRIM_MM = 1
+
+/** Cuts in their order, and what they leave over. */
+class CutSequence {
+  readonly cuts: Cut[] = []
+  readonly offcuts: Offcut[] = []
+  readonly knots: string[][] = []
+
+  leaveOver(p: Part): void {
+    if (p.w > EPS && p.l > EPS) this.offcuts.push({ xMm: p.x, yMm: p.y, widthMm: p.w, lengthMm: p.l })
+  }
+
+  cut({ at, part, ...own }: Pick<Cut, 'way' | 'stage' | 'tapeMm' | 'pieceIds'> & { at: number; part: Part }): void {
+    const across = own.way === 'across'
+    this.cuts.push({
+      number: this.cuts.length + 1,
+      ...own,
+      done: [],
+      from: across ? { xMm: part.x, yMm: at } : { xMm: at, yMm: part.y },
+      to: across ? { xMm: part.x + part.w, yMm: at } : { xMm: at, yMm: part.y + part.l },
+    })
+  }
+
+  /** Frees the pieces of one part. `tried`: the other way was tried, and no cut runs that way. */
+  divide(here: readonly OnRoll[], part: Part, way: Cut['way'], stage: number, tried = false): void {
+    if (here.length === 0) return this.leaveOver(part)
+    const across = way === 'across'
+    const other = across ? 'lengthwise' : 'across'
+    const start = (p: OnRoll) => (across ? p.yMm : p.xMm)
+    const size = (p: OnRoll) => (across ? p.lengthMm : p.widthMm)
+    const groups = splitIntoBands(here, start, size)
+    const begin = across ? part.y : part.x
+    const end = begin + (across ? part.l : part.w)
+    const lead = Math.min(...nth(groups, 0).map(start))
+    const far = Math.max(...here.map((p) => start(p) + size(p)))
+    const trims = lead - begin > EPS || end - far > EPS
+    if (groups.length === 1 && !trims) {
+      if (here.length === 1) return
+      if (tried) this.knots.push(here.map((p) => p.pieceId))
+      else this.divide(here, part, other, stage, true)
+      return
+    }
+    let at = begin
+    const slice = (to: number): Part =>
+      across ? { x: part.x, y: at, w: part.w, l: to - at } : { x: at, y: part.y, w: to - at, l: part.l }
+    groups.forEach((group, i) => {
+      const from = Math.min(...group.map(start))
+      const to = Math.max(...group.map((p) => start(p) + size(p)))
+      // A gap or a trim before the group is cut away by itself.
+      if (from - at > LEAST_TRIM_MM) {
+        this.cut({ way, stage, at: from, part, tapeMm: from - at, pieceIds: [] })
+        this.leaveOver(slice(from))
+      }
+      if (from - at > EPS) at = from
+      const mine = slice(to)
+      const last = i === groups.length - 1 && end - to <= EPS
+      if (!last) this.cut({ way, stage, at: to, part, tapeMm: to - at, pieceIds: group.map((p) => p.pieceId) })
+      at = to
+      if (!(group.length === 1 && fills(nth(group, 0), mine))) this.divide(group, mine, other, stage + 1)
+    })
+    if (end - at > EPS) this.leaveOver(slice(end))
+  }
 }
 
 /** A piece is free after the last cut along any of its sides. */
@@ -208,7 +172,7 @@ const fills = (p: OnRoll, part: Part): boolean =>
   Math.abs(p.widthMm - part.w) < EPS &&
   Math.abs(p.lengthMm - part.l) < EPS
 
-function apart(here: readonly OnRoll[], start: (p: OnRoll) => number, size: (p: OnRoll) => number): OnRoll[][] {
+function splitIntoBands(here: readonly OnRoll[], start: (p: OnRoll) => number, size: (p: OnRoll) => number): OnRoll[][] {
   const groups: OnRoll[][] = []
   let end = -Infinity
   for (const p of [...here].sort((a, b) => start(a) - start(b))) {

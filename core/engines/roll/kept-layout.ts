@@ -38,7 +38,7 @@ export function asRoll({
           offcuts: freeRooms({ pieces: placements, widthMm, usedMm, gapMm, damage, least: LEAST_REST }),
           knots: [],
         }
-      : cutPlan(placements, widthMm, usedMm)
+      : cutPlan(placements, widthMm)
   return {
     id,
     stock: item,

@@ -16,6 +16,7 @@ import {
   SURFACE_W_PER_M2_K,
 } from '../../engines/conditions/conditions-data'
 import { climateOf } from '../../engines/conditions/climate'
+import type { FilmSheet } from '@/core/model/film/schema'
 
 /**
  * Dew point, warming and drying, and what they ask for; each figure with its working. `workFrom`: when the first work
@@ -85,69 +86,11 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
   const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
   const vehicleC = plan.conditions.vehicleC
   if (plan.panels.length === 0) return
-  const areaMm2 = plan.panels.reduce((s, p) => s + panelAreaMm2(p), 0)
-  const area = keep(
-    figure(
-      'conditions/area',
-      areaMm2,
-      'mm2',
-      call('area_of_panels', 'panels'),
-      [
-        input(
-          'panels',
-          plan.panels.length,
-          'count',
-          plan.panels.some((p) => p.assumed.length > 0) ? 'assumed' : 'measured',
-          'panels',
-        ),
-      ],
-      { standing: 'common_practice' },
-    ),
-  )
-  const mass = plan.conditions.massKg ?? MASS_KG[plan.vehicle.kind]
-  const tau = keep(
-    figure(
-      'conditions/tau',
-      timeConstantMin(mass, HEAT_J_PER_KG_K, SURFACE_W_PER_M2_K, areaMm2 / 1e6),
-      'min',
-      '{mass} kg × {heat} J/kgK ÷ ({film} W/m²K × {area})',
-      [
-        input('mass', mass, 'count', plan.conditions.massKg === null ? 'assumed' : 'measured', 'conditions'),
-        input('heat', HEAT_J_PER_KG_K, 'count', 'assumed', 'data/conditions'),
-        input('film', SURFACE_W_PER_M2_K, 'count', 'assumed', 'data/conditions'),
-        from('area', area),
-      ],
-      { source: 'docs/sources.md#lumped-capacity', standing: 'published' },
-    ),
-  )
+  const tau = keepTimeConstant(plan, keep)
   const dewC = room.dew ? Number(room.dew.value) : null
   const targetC = Math.max(room.surfaceMinC ?? -99, dewC === null ? -99 : dewC + DEW_MARGIN_K)
   if (vehicleC === null || targetC < -90) return
-  const target = keep(
-    figure(
-      'conditions/target',
-      targetC,
-      'C',
-      dewC === null ? '{surface}' : room.surfaceMinC === null ? '{dew} + {margin}' : 'max({surface}, {dew} + {margin})',
-      [
-        ...(room.surfaceMinC === null
-          ? []
-          : [
-              input(
-                'surface',
-                room.surfaceMinC,
-                'C',
-                filmStanding(main, 'surfaceMinC'),
-                `film/${main?.id ?? ''}/surfaceMinC`,
-              ),
-            ]),
-        ...(room.dew
-          ? [from('dew', room.dew), input('margin', DEW_MARGIN_K, 'count', 'published', 'data/conditions')]
-          : []),
-      ],
-      { source: 'docs/sources.md#iso-8502-4' },
-    ),
-  )
+  const target = keepTarget({ keep, targetC, dewC, room, main })
   const minutes = warmingMinutes(vehicleC, room.airC, targetC, Number(tau.value))
   const warm = keep(
     figure(
@@ -185,4 +128,85 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
     figureId: 'conditions/in_by',
     facts: { at: inBy.value as string, minutes: Number(lead.value) },
   })
+}
+
+/** How slowly the vehicle takes the room's temperature. */
+function keepTimeConstant(plan: Plan, keep: (f: Figure) => Figure) {
+  const areaMm2 = plan.panels.reduce((s, p) => s + panelAreaMm2(p), 0)
+  const area = keep(
+    figure(
+      'conditions/area',
+      areaMm2,
+      'mm2',
+      call('area_of_panels', 'panels'),
+      [
+        input(
+          'panels',
+          plan.panels.length,
+          'count',
+          plan.panels.some((p) => p.assumed.length > 0) ? 'assumed' : 'measured',
+          'panels',
+        ),
+      ],
+      { standing: 'common_practice' },
+    ),
+  )
+  const mass = plan.conditions.massKg ?? MASS_KG[plan.vehicle.kind]
+  const tau = keep(
+    figure(
+      'conditions/tau',
+      timeConstantMin(mass, HEAT_J_PER_KG_K, SURFACE_W_PER_M2_K, areaMm2 / 1e6),
+      'min',
+      '{mass} kg × {heat} J/kgK ÷ ({film} W/m²K × {area})',
+      [
+        input('mass', mass, 'count', plan.conditions.massKg === null ? 'assumed' : 'measured', 'conditions'),
+        input('heat', HEAT_J_PER_KG_K, 'count', 'assumed', 'data/conditions'),
+        input('film', SURFACE_W_PER_M2_K, 'count', 'assumed', 'data/conditions'),
+        from('area', area),
+      ],
+      { source: 'docs/sources.md#lumped-capacity', standing: 'published' },
+    ),
+  )
+  return tau
+}
+
+/** The surface temperature to reach: the film's own, and above the dew point. */
+function keepTarget({
+  keep,
+  targetC,
+  dewC,
+  room,
+  main,
+}: {
+  keep: (f: Figure) => Figure
+  targetC: number
+  dewC: number | null
+  room: Room
+  main: undefined | FilmSheet
+}) {
+  return keep(
+    figure(
+      'conditions/target',
+      targetC,
+      'C',
+      dewC === null ? '{surface}' : room.surfaceMinC === null ? '{dew} + {margin}' : 'max({surface}, {dew} + {margin})',
+      [
+        ...(room.surfaceMinC === null
+          ? []
+          : [
+              input(
+                'surface',
+                room.surfaceMinC,
+                'C',
+                filmStanding(main, 'surfaceMinC'),
+                `film/${main?.id ?? ''}/surfaceMinC`,
+              ),
+            ]),
+        ...(room.dew
+          ? [from('dew', room.dew), input('margin', DEW_MARGIN_K, 'count', 'published', 'data/conditions')]
+          : []),
+      ],
+      { source: 'docs/sources.md#iso-8502-4' },
+    ),
+  )
 }

@@ -74,73 +74,86 @@ export function rear(l: Lines): Panel[] {
   const h = l.belt - l.sill - l.bumperHeight
   const lid = rearLid(l)
   if (l.van) {
-    const height = l.g('height') - l.sill - l.bumperHeight - 60
-    const half = w / 2
-    const features = {
-      ...crownOn(half, height, 4, 6),
-      raised: [
-        {
-          id: 'handle',
-          name: 'Handle',
-          kind: 'handle' as const,
-          widthMm: 160,
-          heightMm: 60,
-          xMm: half - 100,
-          yMm: height * 0.6,
-          removable: true,
-          minutes: 15,
-          riseMm: null,
-        },
-      ],
-    }
-    return bothSides([
-      rect({
-        id: 'rear-door-left',
-        name: 'Rear door left',
-        kind: 'door',
-        side: 'rear',
-        widthMm: half,
-        heightMm: height,
-        meets: ['rubber_seal', 'opening', 'opening', 'opening'],
-        neighbours: ['roof', 'rear-door-right', 'rear-bumper'],
-        features: { gaps: [20, GAP_MM, GAP_MM], ...features },
-      }),
-    ])
+    return vanRearDoors(l, w)
   }
   if (lid === 'boot-lid') {
-    const length = l.boot + h
-    const shared = Math.min(
-      l.boot,
-      l.end -
-        l.rearWrap -
-        (l.g('doors') >= 3 && l.style !== 'roadster'
-          ? l.doorTo
-          : l.doorTo - Math.max(0, l.doorTo - l.doorFrom - 1350)) -
-        40,
-    )
-    return [
-      shape(
-        'boot-lid',
-        'Boot lid',
-        'boot_lid',
-        'rear',
-        [0, 0],
-        [
-          { at: 'top', to: [w, 0], meets: 'glass', neighbour: 'roof', gapMm: l.window * 1.1 },
-          { at: 'right', to: [w, shared], meets: 'opening', neighbour: 'quarter-right', gapMm: GAP_MM },
-          { at: 'right', to: [w, length], meets: 'lamp' },
-          { at: 'bottom', to: [0, length], meets: 'opening', neighbour: 'rear-bumper', gapMm: GAP_MM },
-          { at: 'left', to: [0, shared], meets: 'lamp' },
-          { at: 'left', to: [0, 0], meets: 'opening', neighbour: 'quarter-left', gapMm: GAP_MM },
-        ],
-        {
-          ...crownOn(w, length, 22, 12),
-          nose: { at: 'bottom', radiusMm: 60, angleDeg: 80 },
-          recesses: w > 700 && h > 200 ? [plateRecess(w / 2, length - h / 2)] : [],
-        },
-      ),
-    ]
+    return bootLid(l, h, w)
   }
+  return hatchOrTailgate(h, l, lid, w)
+}
+
+/** Two doors of half the width each. */
+function vanRearDoors(l: Lines, w: number) {
+  const height = l.g('height') - l.sill - l.bumperHeight - 60
+  const half = w / 2
+  const features = {
+    ...crownOn(half, height, 4, 6),
+    raised: [
+      {
+        id: 'handle',
+        name: 'Handle',
+        kind: 'handle' as const,
+        widthMm: 160,
+        heightMm: 60,
+        xMm: half - 100,
+        yMm: height * 0.6,
+        removable: true,
+        minutes: 15,
+        riseMm: null,
+      },
+    ],
+  }
+  return bothSides([
+    rect({
+      id: 'rear-door-left',
+      name: 'Rear door left',
+      kind: 'door',
+      side: 'rear',
+      widthMm: half,
+      heightMm: height,
+      meets: ['rubber_seal', 'opening', 'opening', 'opening'],
+      neighbours: ['roof', 'rear-door-right', 'rear-bumper'],
+      features: { gaps: [20, GAP_MM, GAP_MM], ...features },
+    }),
+  ])
+}
+
+/** A boot lid: as wide as the tail, its sides shared with the quarters. */
+function bootLid(l: Lines, h: number, w: number) {
+  const length = l.boot + h
+  const shared = Math.min(
+    l.boot,
+    l.end -
+      l.rearWrap -
+      (l.g('doors') >= 3 && l.style !== 'roadster' ? l.doorTo : l.doorTo - Math.max(0, l.doorTo - l.doorFrom - 1350)) -
+      40,
+  )
+  return [
+    shape(
+      'boot-lid',
+      'Boot lid',
+      'boot_lid',
+      'rear',
+      [0, 0],
+      [
+        { at: 'top', to: [w, 0], meets: 'glass', neighbour: 'roof', gapMm: l.window * 1.1 },
+        { at: 'right', to: [w, shared], meets: 'opening', neighbour: 'quarter-right', gapMm: GAP_MM },
+        { at: 'right', to: [w, length], meets: 'lamp' },
+        { at: 'bottom', to: [0, length], meets: 'opening', neighbour: 'rear-bumper', gapMm: GAP_MM },
+        { at: 'left', to: [0, shared], meets: 'lamp' },
+        { at: 'left', to: [0, 0], meets: 'opening', neighbour: 'quarter-left', gapMm: GAP_MM },
+      ],
+      {
+        ...crownOn(w, length, 22, 12),
+        nose: { at: 'bottom', radiusMm: 60, angleDeg: 80 },
+        recesses: w > 700 && h > 200 ? [plateRecess(w / 2, length - h / 2)] : [],
+      },
+    ),
+  ]
+}
+
+/** The lid of what has no boot. */
+function hatchOrTailgate(h: number, l: Lines, lid: string, w: number) {
   const high = Math.max(200, h)
   const behindGlass =
     l.style === 'pickup' ? undefined : l.style === 'city_car' || l.style === 'suv' ? 'spoiler' : 'roof'

@@ -6,7 +6,6 @@ import { shape, type Run, crownOn, cup } from './shape'
 export function columns(l: Lines): Panel[] {
   const two = l.g('doors') >= 3 && !l.van && l.style !== 'roadster'
   const h = l.belt - l.sill
-  const top = l.van ? l.g('height') - l.sill - 60 : h
   const rearEnd = l.end - l.rearWrap
   const doorSpan = l.doorTo - l.doorFrom
   const [a, b, c] = l.van
@@ -14,106 +13,8 @@ export function columns(l: Lines): Panel[] {
     : two
       ? [l.doorFrom, l.doorFrom + doorSpan * 0.53, l.doorTo]
       : [l.doorFrom, l.doorTo - Math.max(0, doorSpan - 1350), l.doorTo]
-  const pillar = pillarWidth(l)
-  const door = ({
-    id,
-    name,
-    from,
-    to,
-    next,
-    before,
-    withPillar,
-  }: {
-    id: string
-    name: string
-    from: number
-    to: number
-    next: string
-    before: string
-    withPillar: boolean
-  }): Panel => {
-    const w = to - from
-    return shape(
-      id,
-      name,
-      'door',
-      'left',
-      [0, 0],
-      [
-        { at: 'top', to: [withPillar ? w - pillar : w, 0], meets: 'window_trim', neighbour: 'roof', gapMm: l.window },
-        ...(withPillar
-          ? [{ at: 'top', to: [w, 0], meets: 'window_trim', neighbour: 'pillar-left', gapMm: GAP_MM } as Run]
-          : []),
-        { at: 'right', to: [w, l.doorHeight], meets: 'opening', neighbour: next, gapMm: GAP_MM },
-        { at: 'bottom', to: [0, l.doorHeight], meets: 'opening', neighbour: 'sill-left', gapMm: GAP_MM },
-        { at: 'left', to: [0, 0], meets: 'opening', neighbour: before, gapMm: GAP_MM },
-      ],
-      {
-        ...crownOn(w, l.doorHeight, 10, 22),
-        recesses: [cup(w - 150, Math.min(130, l.doorHeight / 3))],
-        surface: { material: 'steel', thicknessMm: 0.8 },
-        bodyLines: [
-          {
-            id: 'waist',
-            name: 'Waist line',
-            along: 'width',
-            atMm: l.doorHeight * 0.4,
-            radiusMm: 10,
-            seam: true,
-            foldDeg: 8,
-          },
-        ],
-        raised: [
-          {
-            id: 'handle',
-            name: 'Handle',
-            kind: 'handle',
-            widthMm: 220,
-            heightMm: 40,
-            xMm: w - 150,
-            yMm: Math.min(130, l.doorHeight / 3),
-            removable: true,
-            minutes: 15,
-            riseMm: null,
-          },
-        ],
-      },
-    )
-  }
-  if (l.van) {
-    const s = Math.max(b + 300, l.rearAxle - l.arch - 60)
-    return [
-      door({
-        id: 'front-door-left',
-        name: 'Front door left',
-        from: a,
-        to: b,
-        next: 'side-fore-left',
-        before: 'wing-left',
-        withPillar: false,
-      }),
-      vanSide({
-        l,
-        id: 'side-fore-left',
-        name: 'Side, fore left',
-        w: s - b,
-        height: top,
-        before: 'front-door-left',
-        after: 'side-aft-left',
-      }),
-      tail({
-        l,
-        id: 'side-aft-left',
-        name: 'Side, aft left',
-        from: s,
-        to: rearEnd,
-        height: top,
-        before: 'side-fore-left',
-        beforeHeight: top,
-        kind: 'van_side',
-      }),
-    ]
-  }
+  const door = (own: Door) => sideDoor(l, own)
+  if (l.van) return vanColumns(l, a, b)
   const last = `${lastColumn(l)}-left`
   const doors = two
     ? [
@@ -307,4 +208,104 @@ export function sill(l: Lines, mid: readonly Panel[]): Panel {
     ],
     { ...crownOn(w, l.sillHeight, 2, 60) },
   )
+}
+
+/** One door of the side, from the line before it to the next. */
+interface Door {
+  id: string
+  name: string
+  from: number
+  to: number
+  next: string
+  before: string
+  withPillar: boolean
+}
+
+function sideDoor(l: Lines, { id, name, from, to, next, before, withPillar }: Door): Panel {
+  const pillar = pillarWidth(l)
+  const w = to - from
+  return shape(
+    id,
+    name,
+    'door',
+    'left',
+    [0, 0],
+    [
+      { at: 'top', to: [withPillar ? w - pillar : w, 0], meets: 'window_trim', neighbour: 'roof', gapMm: l.window },
+      ...(withPillar
+        ? [{ at: 'top', to: [w, 0], meets: 'window_trim', neighbour: 'pillar-left', gapMm: GAP_MM } as Run]
+        : []),
+      { at: 'right', to: [w, l.doorHeight], meets: 'opening', neighbour: next, gapMm: GAP_MM },
+      { at: 'bottom', to: [0, l.doorHeight], meets: 'opening', neighbour: 'sill-left', gapMm: GAP_MM },
+      { at: 'left', to: [0, 0], meets: 'opening', neighbour: before, gapMm: GAP_MM },
+    ],
+    {
+      ...crownOn(w, l.doorHeight, 10, 22),
+      recesses: [cup(w - 150, Math.min(130, l.doorHeight / 3))],
+      surface: { material: 'steel', thicknessMm: 0.8 },
+      bodyLines: [
+        {
+          id: 'waist',
+          name: 'Waist line',
+          along: 'width',
+          atMm: l.doorHeight * 0.4,
+          radiusMm: 10,
+          seam: true,
+          foldDeg: 8,
+        },
+      ],
+      raised: [
+        {
+          id: 'handle',
+          name: 'Handle',
+          kind: 'handle',
+          widthMm: 220,
+          heightMm: 40,
+          xMm: w - 150,
+          yMm: Math.min(130, l.doorHeight / 3),
+          removable: true,
+          minutes: 15,
+          riseMm: null,
+        },
+      ],
+    },
+  )
+}
+
+/** A van: one door, then the load space in two parts, the seam before the rear wheel. */
+function vanColumns(l: Lines, a: number, b: number): Panel[] {
+  const rearEnd = l.end - l.rearWrap
+  const top = l.g('height') - l.sill - 60
+  const s = Math.max(b + 300, l.rearAxle - l.arch - 60)
+  return [
+    sideDoor(l, {
+      id: 'front-door-left',
+      name: 'Front door left',
+      from: a,
+      to: b,
+      next: 'side-fore-left',
+      before: 'wing-left',
+      withPillar: false,
+    }),
+    vanSide({
+      l,
+      id: 'side-fore-left',
+      name: 'Side, fore left',
+      w: s - b,
+      height: top,
+      before: 'front-door-left',
+      after: 'side-aft-left',
+    }),
+    tail({
+      l,
+      id: 'side-aft-left',
+      name: 'Side, aft left',
+      from: s,
+      to: rearEnd,
+      height: top,
+      before: 'side-fore-left',
+      beforeHeight: top,
+      kind: 'van_side',
+    }),
+  ]
 }

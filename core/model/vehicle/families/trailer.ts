@@ -15,12 +15,7 @@ export function trailerPanels(k: Keys): Panel[] {
   // The panel over the wheels is made long enough to hold the whole cut-out.
   const even = length / n
   const over = Math.min(n - 1, Math.floor(at / even))
-  const cuts = range(n + 1).map((i) => i * even)
-  if (over > 0) cuts[over] = Math.min(cuts[over] ?? 0, at - reach - 40)
-  if (over < n - 1) cuts[over + 1] = Math.max(cuts[over + 1] ?? 0, at + reach + 40)
-  for (let i = over - 1; i > 0; i--) cuts[i] = ((cuts[over] ?? 0) * i) / over
-  for (let i = over + 2; i < n; i++)
-    cuts[i] = (cuts[over + 1] ?? 0) + ((length - (cuts[over + 1] ?? 0)) * (i - over - 1)) / (n - over - 1)
+  const cuts = sideCuts({ n, even, over, at, reach, length })
   const id = (i: number) => `side-${i + 1}-left`
   const nose = g('nose')
   const slant = nose > 0 ? Math.hypot(nose, width / 2) : 0
@@ -67,34 +62,7 @@ export function trailerPanels(k: Keys): Panel[] {
       { surface: ALU },
     )
   }
-  const front =
-    nose > 0
-      ? bothSides([
-          rect({
-            id: 'nose-left',
-            name: 'Nose left',
-            kind: 'box_side',
-            side: 'front',
-            widthMm: slant,
-            heightMm: height,
-            meets: ['bead', 'bead', 'bead', 'bead'],
-            neighbours: [undefined, 'side-1-left', undefined, 'nose-right'],
-            features: { gaps: [undefined, GAP_MM, undefined, GAP_MM], surface: ALU },
-          }),
-        ])
-      : [
-          rect({
-            id: 'front',
-            name: 'Front wall',
-            kind: 'box_side',
-            side: 'front',
-            widthMm: width,
-            heightMm: height,
-            meets: ['bead', 'bead', 'bead', 'bead'],
-            neighbours: ['roof', 'side-1-left', undefined, 'side-1-right'],
-            features: { gaps: [GAP_MM, GAP_MM, undefined, GAP_MM], surface: ALU },
-          }),
-        ]
+  const front = frontOf(nose, slant, height, width)
   const doors = Math.max(1, g('rearDoors'))
   return [
     ...front,
@@ -119,4 +87,60 @@ export function trailerPanels(k: Keys): Panel[] {
       }),
     ),
   ]
+}
+
+/** Where the side is divided, the panel over the wheels wide enough for their cut-out. */
+function sideCuts({
+  n,
+  even,
+  over,
+  at,
+  reach,
+  length,
+}: {
+  n: number
+  even: number
+  over: number
+  at: number
+  reach: number
+  length: number
+}) {
+  const cuts = range(n + 1).map((i) => i * even)
+  if (over > 0) cuts[over] = Math.min(cuts[over] ?? 0, at - reach - 40)
+  if (over < n - 1) cuts[over + 1] = Math.max(cuts[over + 1] ?? 0, at + reach + 40)
+  for (let i = over - 1; i > 0; i--) cuts[i] = ((cuts[over] ?? 0) * i) / over
+  for (let i = over + 2; i < n; i++)
+    cuts[i] = (cuts[over + 1] ?? 0) + ((length - (cuts[over + 1] ?? 0)) * (i - over - 1)) / (n - over - 1)
+  return cuts
+}
+
+/** A wedge in two halves, or a plain wall. */
+function frontOf(nose: number, slant: number, height: number, width: number) {
+  return nose > 0
+    ? bothSides([
+        rect({
+          id: 'nose-left',
+          name: 'Nose left',
+          kind: 'box_side',
+          side: 'front',
+          widthMm: slant,
+          heightMm: height,
+          meets: ['bead', 'bead', 'bead', 'bead'],
+          neighbours: [undefined, 'side-1-left', undefined, 'nose-right'],
+          features: { gaps: [undefined, GAP_MM, undefined, GAP_MM], surface: ALU },
+        }),
+      ])
+    : [
+        rect({
+          id: 'front',
+          name: 'Front wall',
+          kind: 'box_side',
+          side: 'front',
+          widthMm: width,
+          heightMm: height,
+          meets: ['bead', 'bead', 'bead', 'bead'],
+          neighbours: ['roof', 'side-1-left', undefined, 'side-1-right'],
+          features: { gaps: [GAP_MM, GAP_MM, undefined, GAP_MM], surface: ALU },
+        }),
+      ]
 }

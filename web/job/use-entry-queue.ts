@@ -1,0 +1,100 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { Fault } from '@/core/kit/result'
+import { learnServerTime } from '@/web/kit/clock'
+import { deviceStore, type DeviceStore, type KeptEntry } from './device-store'
+import { sendEntries } from './send-entries'
+
+/**
+ * A page that was being rendered while an entry arrived does not show it yet: what was sent lately is shown beside
+ * it.
+ */
+const SENT_KEPT_MS = 60_000
+const RETRY_MS = 5000
+const MOST_AT_ONCE = 100
+
+/** Entries of one job on this device: read, sent as often as it takes, and the same in every tab. */
+export function useEntryQueue(jobId: string, memberId: string) {
+  const [entries, setEntries] = useState<readonly KeptEntry[]>([])
+  const [lasts, setLasts] = useState(true)
+  const [logFault, setLogFault] = useState<Fault | null>(null)
+  const busy = useRef(false)
+  const channel = useRef<BroadcastChannel | null>(null)
+  /** A page that is gone sets nothing any more. */
+  const open = useRef(true)
+  useEffect(() => {
+    open.current = true
+    return () => void (open.current = false)
+  }, [])
+
+  const tellTabs = useCallback(() => channel.current?.postMessage('changed'), [])
+
+  const look = useCallback(
+    async (store: DeviceStore) => {
+      const list = await store.entries(jobId)
+      const now = Date.now()
+      for (const entry of list)
+        if (entry.state === 'sent' && now - (entry.sentAtMs ?? 0) > SENT_KEPT_MS) await store.remove(entry.id)
+      if (!open.current) return list
+      setLasts(store.lasts)
+      setEntries((was) => {
+        const known = new Set(list.map((entry) => entry.id))
+        // What was pressed this moment is on its way into the store.
+        return [...list, ...was.filter((entry) => entry.n < 0 && !known.has(entry.id))]
+      })
+      return list
+    },
+    [jobId],
+  )
+
+  const flush = useCallback(async () => {
+    if (busy.current) return
+    busy.current = true
+    try {
+      const store = await deviceStore()
+      for (;;) {
+        const list = await look(store)
+        const batch = list.filter((e) => e.state === 'waiting' && e.memberId === memberId).slice(0, MOST_AT_ONCE)
+        if (batch.length === 0) return setLogFault(null)
+        const out = await sendEntries(jobId, memberId, batch)
+        if (!Array.isArray(out)) return setLogFault(out)
+        setLogFault(null)
+        for (const { id, outcome, code } of out)
+          await store.update(
+            id,
+            outcome === 'refused'
+              ? { state: 'refused', code: code ?? 'refused' }
+              : { state: 'sent', sentAtMs: Date.now() },
+          )
+        tellTabs()
+        if (out.length === 0) return setLogFault({ code: 'went_wrong', facts: { reference: 'no outcome' } })
+      }
+    } finally {
+      busy.current = false
+      void deviceStore().then(look)
+    }
+  }, [jobId, look, memberId, tellTabs])
+
+  useEffect(() => {
+    // Another tab of this device shows what this one writes.
+    if (typeof BroadcastChannel !== 'undefined') {
+      channel.current = new BroadcastChannel(`cuirass/entries/${jobId}`)
+      channel.current.onmessage = () => void deviceStore().then(look)
+    }
+    const asked = Date.now()
+    void fetch('/api/health', { cache: 'no-store' })
+      .then((answer) => learnServerTime(answer, asked))
+      .catch(() => {}) // no network: the offset known before holds
+    void flush()
+    const again = setInterval(() => void flush(), RETRY_MS)
+    const online = () => void flush()
+    window.addEventListener('online', online)
+    return () => {
+      clearInterval(again)
+      window.removeEventListener('online', online)
+      channel.current?.close()
+      channel.current = null // what is still on its way to the server comes back to a page that is left
+    }
+  }, [flush, jobId, look])
+
+  return { entries, setEntries, lasts, logFault, setLogFault, flush, look, tellTabs }
+}
