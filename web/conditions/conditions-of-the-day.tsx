@@ -6,7 +6,7 @@ import type { Plan } from '@/core/model/plan/schema'
 import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { NumberInput } from '@/web/kit/quantity-input'
-import { TempField } from '@/web/conditions/conditions'
+import { TempField } from './temp-field'
 
 /** What the vehicle and the room need before film may be laid. */
 export function ConditionsOfTheDay({ set }: { set: (part: Partial<Plan['conditions']>) => void }) {

@@ -1,21 +1,12 @@
 'use client'
 
-import Form from 'react-bootstrap/Form'
-import Button from 'react-bootstrap/Button'
-import { useRouter } from 'next/navigation'
-import { useMemo, useRef, useState } from 'react'
+import { useMemo } from 'react'
 import { climateOf } from '@/core/engines/conditions/climate'
-import { parseTemp } from '@/core/kit/units'
 import type { Plan } from '@/core/model/plan/schema'
-import { logClimate } from '@/web/actions/shop'
 import { climateMarks } from '@/web/charts/climate-marks'
 import { useJob } from '@/web/job/job-state'
-import { call, newId } from '@/web/kit/call'
-import { firstInvalid } from '@/web/kit/first-invalid'
-import { useOnce } from '@/web/kit/use-once'
-import { NumberInput } from '@/web/kit/quantity-input'
-import { faultText } from '@/web/words/faults'
 import { ConditionsOfTheDay } from './conditions-of-the-day'
+import { LogAir } from './log-air'
 
 const SERIES = { air: 'air', surface: 'surface', dew: 'dew point' } as const
 
@@ -94,112 +85,5 @@ export function Conditions() {
         <ConditionsOfTheDay set={set} />
       </div>
     </section>
-  )
-}
-
-/** A temperature in the member's unit; empty is none. */
-export function TempField({
-  id,
-  value,
-  onValue,
-  label,
-}: {
-  id: string
-  value: number | null
-  onValue: (c: number | null) => void
-  label?: string
-}) {
-  const { fmt } = useJob()
-  const [draft, setDraft] = useState<string | null>(null)
-  const parsed = draft === null || draft.trim() === '' ? null : parseTemp(draft, fmt.units.tempUnit)
-  const bad = parsed !== null && (!parsed.ok || parsed.value < -40 || parsed.value > 90)
-  return (
-    <>
-      <Form.Control
-        id={id}
-        aria-describedby={bad ? `${id}-fault` : undefined}
-        className="num"
-        inputMode="decimal"
-        autoComplete="off"
-        aria-label={label}
-        aria-invalid={bad || undefined}
-        value={draft ?? (value === null ? '' : fmt.temp(value).text)}
-        onFocus={(e) => e.target.select()}
-        onChange={(e) => {
-          setDraft(e.target.value)
-          if (e.target.value.trim() === '') return onValue(null)
-          const read = parseTemp(e.target.value, fmt.units.tempUnit)
-          if (read.ok && read.value >= -40 && read.value <= 90) onValue(read.value)
-        }}
-        onBlur={() => !bad && setDraft(null)}
-      />
-      {bad && (
-        <span id={`${id}-fault`} className="text-danger d-block small" role="alert">
-          {parsed.ok ? 'Between −40 and 90 °C.' : faultText(parsed.error)}
-        </span>
-      )}
-    </>
-  )
-}
-
-/** A reading of the shop's air put down: air, humidity, and a surface where one was read. */
-function LogAir() {
-  const router = useRouter()
-  const { fmt } = useJob()
-  const [airC, setAir] = useState<number | null>(null)
-  const [humidity, setHumidity] = useState<number | null>(null)
-  const [surfaceC, setSurface] = useState<number | null>(null)
-  const [said, setSaid] = useState('')
-  const [id, setId] = useState(newId)
-  const box = useRef<HTMLDivElement>(null)
-  const send = useOnce(async () => {
-    const bad = firstInvalid(box.current)
-    if (bad !== null) return setSaid(`${bad}: cannot be read. Nothing is logged yet.`)
-    if (airC === null) return setSaid('Read the air first.')
-    if (airC < -20 || airC > 60) return setSaid('No shop has that air. Check the figure.')
-    const out = await call(logClimate, { id, at: new Date().toISOString(), airC, humidity, surfaceC })
-    if (!out.ok) return setSaid(faultText(out.error))
-    setId(newId())
-    setAir(null)
-    setHumidity(null)
-    setSurface(null)
-    setSaid('Logged.')
-    router.refresh()
-  })
-  return (
-    <div ref={box} className="d-flex gap-2 align-items-end flex-wrap mt-2">
-      <div style={{ width: 90 }}>
-        <label className="form-label" htmlFor="read-air">
-          Air °{fmt.units.tempUnit}
-        </label>
-        <TempField id="read-air" value={airC} onValue={setAir} />
-      </div>
-      <div style={{ width: 110 }}>
-        <label className="form-label" htmlFor="read-humidity">
-          Humidity %
-        </label>
-        <NumberInput
-          id="read-humidity"
-          className="form-control"
-          aria-label="Humidity in per cent"
-          optional
-          min={0.01}
-          max={1}
-          scale={100}
-          value={humidity}
-          onValue={setHumidity}
-        />
-      </div>
-      <div style={{ width: 110 }}>
-        <label className="form-label" htmlFor="read-surface">
-          Surface °{fmt.units.tempUnit}
-        </label>
-        <TempField id="read-surface" value={surfaceC} onValue={setSurface} />
-      </div>
-      <Button onClick={() => void send()}>Log reading</Button>
-      <span className="label" role="status">
-        {said}
-      </span>
-    </div>
   )
 }

@@ -12,19 +12,9 @@ import { useHydrated } from '@/web/kit/use-hydrated'
 import { type Formatter } from '@/web/words/format'
 import { faultText } from '@/web/words/faults'
 import { JobsToLayOut } from './jobs-to-lay-out'
-import { FleetSettings } from './fleet-settings'
+import { FleetSettings, type FleetWish } from './fleet-settings'
 
 /** Many vehicles laid out together: what is asked for, how far it is, what came of it. */
-/** What is asked of a fleet's layout. `stages`: any number of cuts for null. */
-export interface FleetWish {
-  shelf: boolean
-  newRolls: number
-  cutting: 'guillotine' | 'free'
-  stages: number | null
-  gapMm: number
-  seconds: number
-}
-
 export function Ask({
   jobs,
   films,

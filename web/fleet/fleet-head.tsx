@@ -4,7 +4,7 @@ import { JSX } from 'react'
 import { type Formatter } from '@/web/words/format'
 import { Cancel, gapText, Progress } from './fleet-row'
 import { LayoutPlan } from '@/core/engines/roll/contract'
-import { type FleetFile } from '@/db/queries/fleet'
+import type { FleetFile } from '@/web/actions/reads'
 
 /** How a fleet's layout stands: what it takes, its bound, how far above. */
 export function FleetHead({

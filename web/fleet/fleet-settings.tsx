@@ -4,7 +4,16 @@ import Form from 'react-bootstrap/Form'
 import type { FilmSheet, StockItem } from '@/core/model/film/schema'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import { type Formatter } from '@/web/words/format'
-import type { FleetWish } from '@/web/fleet/fleet-form'
+
+/** What is asked of a fleet's layout. `stages`: any number of cuts for null. */
+export interface FleetWish {
+  shelf: boolean
+  newRolls: number
+  cutting: 'guillotine' | 'free'
+  stages: number | null
+  gapMm: number
+  seconds: number
+}
 
 /** What is asked of a fleet's layout: film, cuts, gap, seconds, rolls. */
 export function FleetSettings({

@@ -26,6 +26,10 @@ export function useEntryQueue(jobId: string, memberId: string) {
     return () => void (open.current = false)
   }, [])
 
+  const sayFault = useCallback((fault: Fault | null) => {
+    if (open.current) setLogFault(fault)
+  }, [])
+
   const tellTabs = useCallback(() => channel.current?.postMessage('changed'), [])
 
   const look = useCallback(
@@ -54,10 +58,10 @@ export function useEntryQueue(jobId: string, memberId: string) {
       for (;;) {
         const list = await look(store)
         const batch = list.filter((e) => e.state === 'waiting' && e.memberId === memberId).slice(0, MOST_AT_ONCE)
-        if (batch.length === 0) return setLogFault(null)
+        if (batch.length === 0) return sayFault(null)
         const out = await sendEntries(jobId, memberId, batch)
-        if (!Array.isArray(out)) return setLogFault(out)
-        setLogFault(null)
+        if (!Array.isArray(out)) return sayFault(out)
+        sayFault(null)
         for (const { id, outcome, code } of out)
           await store.update(
             id,
@@ -66,13 +70,13 @@ export function useEntryQueue(jobId: string, memberId: string) {
               : { state: 'sent', sentAtMs: Date.now() },
           )
         tellTabs()
-        if (out.length === 0) return setLogFault({ code: 'went_wrong', facts: { reference: 'no outcome' } })
+        if (out.length === 0) return sayFault({ code: 'went_wrong', facts: { reference: 'no outcome' } })
       }
     } finally {
       busy.current = false
       void deviceStore().then(look)
     }
-  }, [jobId, look, memberId, tellTabs])
+  }, [jobId, look, memberId, sayFault, tellTabs])
 
   useEffect(() => {
     // Another tab of this device shows what this one writes.

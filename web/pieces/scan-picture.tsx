@@ -2,7 +2,7 @@
 
 import { type MouseEvent } from 'react'
 import type { Point } from '@/core/kit/plane'
-import { SHADES } from '@/web/pieces/scan-cutting'
+import { SHADES } from './scan-shades'
 
 /** The scan from above, with the ring that cuts the panel out of it. */
 export function ScanPicture({

@@ -47,8 +47,6 @@ export interface Piece {
   figures: { width: Figure; height: Figure }
 }
 
-export { edgesAt, marginMm } from './cut-size'
-
 /**
  * The pieces of one panel in one film. Bleed, wrap-under, seams and the roll's shrink are put in here and nowhere
  * else.

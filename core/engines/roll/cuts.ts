@@ -172,7 +172,11 @@ const fills = (p: OnRoll, part: Part): boolean =>
   Math.abs(p.widthMm - part.w) < EPS &&
   Math.abs(p.lengthMm - part.l) < EPS
 
-function splitIntoBands(here: readonly OnRoll[], start: (p: OnRoll) => number, size: (p: OnRoll) => number): OnRoll[][] {
+function splitIntoBands(
+  here: readonly OnRoll[],
+  start: (p: OnRoll) => number,
+  size: (p: OnRoll) => number,
+): OnRoll[][] {
   const groups: OnRoll[][] = []
   let end = -Infinity
   for (const p of [...here].sort((a, b) => start(a) - start(b))) {
