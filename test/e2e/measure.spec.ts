@@ -286,9 +286,9 @@ test('films: the sheet changed, duplicated, no longer sold; chosen panel by pane
   await expect(page.getByRole('alert').filter({ hasText: 'lower end of a range is above' })).toBeVisible()
   await page.getByLabel(/^Post-heat from, °C/).fill('105')
   await page.getByRole('button', { name: 'Put it on the rack' }).click()
-  await expect(page.getByRole('heading', { name: 'Quay orange thin' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Sheet of Quay orange thin' })).toBeVisible()
   await page.getByRole('button', { name: 'Quay orange is no longer sold' }).click()
-  await expect(page.getByRole('heading', { name: 'Quay orange', exact: true })).toHaveCount(0)
+  await expect(page.getByRole('button', { name: 'Sheet of Quay orange', exact: true })).toHaveCount(0)
   await page
     .getByLabel('Films as JSON or CSV')
     .setInputFiles({ name: 'f.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"cuirass/films@1"') })

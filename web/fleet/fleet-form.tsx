@@ -3,7 +3,9 @@
 import { FilePicker } from '@/web/kit/file-picker'
 import Button from 'react-bootstrap/Button'
 import { useRouter } from 'next/navigation'
+import { zodResolver } from '@hookform/resolvers/zod'
 import { useState } from 'react'
+import { useForm, useWatch } from 'react-hook-form'
 import type { FilmSheet, StockItem } from '@/core/model/film/schema'
 import { startFleet, startFleetFile } from '@/web/actions/fleet'
 import { newId } from '@/web/kit/call'
@@ -12,7 +14,13 @@ import { useHydrated } from '@/web/kit/use-hydrated'
 import { type Formatter } from '@/web/words/format'
 import { faultText } from '@/web/words/faults'
 import { JobsToLayOut } from './jobs-to-lay-out'
-import { FleetSettings, type FleetWish } from './fleet-settings'
+import { FleetSettings, FleetWish } from './fleet-settings'
+
+/** The film of which most is on the rack. */
+function mostOnShelf(films: FilmSheet[], stock: StockItem[]): string {
+  const left = (f: FilmSheet) => stock.filter((s) => s.filmId === f.id).reduce((sum, s) => sum + s.leftMm, 0)
+  return [...films].sort((a, b) => left(b) - left(a))[0]?.id ?? ''
+}
 
 /** Many vehicles laid out together: what is asked for, how far it is, what came of it. */
 export function Ask({
@@ -31,26 +39,26 @@ export function Ask({
   const router = useRouter()
   const alive = useHydrated()
   const [filter, setFilter] = useState('')
-  const [filmId, setFilm] = useState(() => {
-    const left = (f: FilmSheet) => stock.filter((s) => s.filmId === f.id).reduce((t, s) => t + s.leftMm, 0)
-    return [...films].sort((a, b) => left(b) - left(a))[0]?.id ?? ''
-  })
-  const [name, setName] = useState('')
   const [counts, setCounts] = useState<Record<string, number>>({})
-  const [v, setV] = useState<FleetWish>({
-    shelf: true,
-    newRolls: 4,
-    cutting: 'guillotine',
-    stages: 3,
-    gapMm: 0,
-    seconds: 20,
+  const form = useForm<FleetWish>({
+    resolver: zodResolver(FleetWish),
+    defaultValues: {
+      filmId: mostOnShelf(films, stock),
+      name: '',
+      shelf: true,
+      newRolls: 4,
+      cutting: 'guillotine',
+      stages: 3,
+      gapMm: 0,
+      seconds: 20,
+    },
   })
+  const filmId = useWatch({ control: form.control, name: 'filmId' })
   const [said, setSaid] = useState('')
   const [sending, setSending] = useState(false)
   const film = films.find((f) => f.id === filmId)
   const widthMm = Math.max(...(film?.widthsMm ?? [1520]))
   const onShelf = stock.filter((s) => s.filmId === filmId && s.leftMm > 0)
-  const lotCount = new Set(onShelf.map((s) => s.lot)).size
   const shown = jobs.filter((j) => `${j.name} ${j.vehicle}`.toLowerCase().includes(filter.trim().toLowerCase()))
   const picked = Object.entries(counts).filter(([, n]) => n > 0)
   const begin = async (work: () => ReturnType<typeof startFleet>) => {
@@ -62,20 +70,20 @@ export function Ask({
     onAsked()
     router.push(`/fleet/${out.value.id}`)
   }
-  const start = () =>
+  const start = form.handleSubmit((wish) =>
     begin(() =>
       startFleet({
+        ...wish,
         id: newId(),
         name:
-          name.trim() ||
+          wish.name ||
           `${picked.length === 1 ? (jobs.find((j) => j.id === picked[0]?.[0])?.vehicle ?? '1 job') : `${picked.length} jobs`} ` +
             `in ${film?.name ?? ''}`.slice(0, 120),
-        filmId,
         cars: picked.map(([jobId, count]) => ({ jobId, count })),
         widthMm,
-        ...v,
       }),
-    )
+    ),
+  )
   const bring = async (file: File | undefined) => {
     if (!file) return
     const text = await file.text()
@@ -88,16 +96,10 @@ export function Ask({
       </summary>
       <fieldset disabled={!alive || sending} className="mt-2">
         <FleetSettings
-          filmId={filmId}
-          setFilm={setFilm}
+          form={form}
           films={films}
-          name={name}
-          setName={setName}
-          v={v}
-          setV={setV}
           fmt={fmt}
-          onShelf={onShelf}
-          lotCount={lotCount}
+          shelf={{ items: onShelf.length, lots: new Set(onShelf.map((s) => s.lot)).size }}
         />
         <div className="d-flex gap-3 align-items-center flex-wrap mt-2">
           <FilterBox label="Filter the jobs" value={filter} onText={setFilter} />

@@ -1,49 +1,74 @@
 'use client'
 
 import Form from 'react-bootstrap/Form'
-import type { FilmSheet, StockItem } from '@/core/model/film/schema'
+import { Controller, useWatch, type UseFormReturn } from 'react-hook-form'
+import { z } from 'zod'
+import type { FilmSheet } from '@/core/model/film/schema'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import { type Formatter } from '@/web/words/format'
 
 /** What is asked of a fleet's layout. `stages`: any number of cuts for null. */
-export interface FleetWish {
-  shelf: boolean
-  newRolls: number
-  cutting: 'guillotine' | 'free'
-  stages: number | null
-  gapMm: number
-  seconds: number
-}
+export const FleetWish = z.object({
+  filmId: z.string().min(1, 'Choose a film.'),
+  name: z.string().trim().max(120, 'At most 120 characters.'),
+  shelf: z.boolean(),
+  newRolls: z.number('Say how many new rolls at most.').int().min(0).max(300),
+  cutting: z.enum(['guillotine', 'free']),
+  stages: z.number().nullable(),
+  gapMm: z.number().min(0).max(100),
+  seconds: z.number('Say how long to search.').min(1).max(300),
+})
+export type FleetWish = z.infer<typeof FleetWish>
 
-/** What is asked of a fleet's layout: film, cuts, gap, seconds, rolls. */
+/** The fields of what is asked: film, cuts, gap, seconds, rolls; `shelf`: what of the film is on the rack. */
 export function FleetSettings({
-  filmId,
-  setFilm,
+  form: { register, control, formState },
   films,
-  name,
-  setName,
-  v,
-  setV,
   fmt,
-  onShelf,
-  lotCount,
+  shelf,
 }: {
-  filmId: string
-  setFilm: (value: string) => void
+  form: UseFormReturn<FleetWish>
   films: FilmSheet[]
-  name: string
-  setName: (value: string) => void
-  v: FleetWish
-  setV: (value: FleetWish) => void
   fmt: Formatter
-  onShelf: StockItem[]
-  lotCount: number
+  shelf: { items: number; lots: number }
 }) {
+  const cutting = useWatch({ control, name: 'cutting' })
+  const fault = (field: keyof FleetWish) =>
+    formState.errors[field] && (
+      <span className="text-danger d-block small" role="alert">
+        {formState.errors[field].message}
+      </span>
+    )
+  const number = (
+    field: 'seconds' | 'newRolls',
+    label: string,
+    width: number,
+    limits: { min?: number; max: number },
+  ) => (
+    <label style={{ width }}>
+      <span className="label">{label}</span>
+      <Controller
+        control={control}
+        name={field}
+        render={({ field: { value, onChange } }) => (
+          <NumberInput
+            id={`fleet-${field}`}
+            className="form-control form-control-sm"
+            aria-label={field === 'seconds' ? 'Seconds to search' : label}
+            value={value}
+            {...limits}
+            onValue={(n) => onChange(n !== null && field === 'newRolls' ? Math.round(n) : n)}
+          />
+        )}
+      />
+      {fault(field)}
+    </label>
+  )
   return (
     <div className="roll-settings">
       <label>
         <span className="label">Film</span>
-        <Form.Select size="sm" aria-label="Film" value={filmId} onChange={(e) => setFilm(e.target.value)}>
+        <Form.Select size="sm" aria-label="Film" {...register('filmId')}>
           {films.map((f) => (
             <option key={f.id} value={f.id}>
               {f.name}
@@ -53,34 +78,23 @@ export function FleetSettings({
       </label>
       <label style={{ width: 200 }}>
         <span className="label">Name</span>
-        <Form.Control
-          size="sm"
-          aria-label="Name"
-          maxLength={120}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
+        <Form.Control size="sm" aria-label="Name" maxLength={120} {...register('name')} />
+        {fault('name')}
       </label>
       <label>
         <span className="label">Cut</span>
-        <Form.Select
-          size="sm"
-          aria-label="Cut"
-          value={v.cutting}
-          onChange={(e) => setV({ ...v, cutting: e.target.value as 'guillotine' })}
-        >
+        <Form.Select size="sm" aria-label="Cut" {...register('cutting')}>
           <option value="guillotine">by hand, straight cuts</option>
           <option value="free">by machine, any placement</option>
         </Form.Select>
       </label>
-      {v.cutting === 'guillotine' && (
+      {cutting === 'guillotine' && (
         <label>
           <span className="label">Stages of cuts</span>
           <Form.Select
             size="sm"
             aria-label="Stages of cuts"
-            value={v.stages ?? ''}
-            onChange={(e) => setV({ ...v, stages: e.target.value ? Number(e.target.value) : null })}
+            {...register('stages', { setValueAs: (n: string | number | null) => (n ? Number(n) : null) })}
           >
             {[2, 3, 4, 5, 6].map((n) => (
               <option key={n} value={n}>
@@ -93,50 +107,30 @@ export function FleetSettings({
       )}
       <label style={{ width: 90 }}>
         <span className="label">Gap</span>
-        <LengthInput
-          id="fleet-gap"
-          className="form-control form-control-sm"
-          aria-label="Gap between pieces"
-          mm={v.gapMm}
-          unit={fmt.units.lengthUnit}
-          format={(mm) => fmt.length(mm).text}
-          max={100}
-          onValue={(mm) => setV({ ...v, gapMm: mm ?? 0 })}
-          optional
+        <Controller
+          control={control}
+          name="gapMm"
+          render={({ field: { value, onChange } }) => (
+            <LengthInput
+              id="fleet-gap"
+              className="form-control form-control-sm"
+              aria-label="Gap between pieces"
+              mm={value}
+              unit={fmt.units.lengthUnit}
+              format={(mm) => fmt.length(mm).text}
+              max={100}
+              onValue={(mm) => onChange(mm ?? 0)}
+              optional
+            />
+          )}
         />
       </label>
-      <label style={{ width: 90 }}>
-        <span className="label">Seconds</span>
-        <NumberInput
-          id="fleet-seconds"
-          className="form-control form-control-sm"
-          aria-label="Seconds to search"
-          value={v.seconds}
-          min={1}
-          max={300}
-          onValue={(n) => n !== null && setV({ ...v, seconds: n })}
-        />
-      </label>
-      <label style={{ width: 110 }}>
-        <span className="label">New rolls, at most</span>
-        <NumberInput
-          id="fleet-new"
-          className="form-control form-control-sm"
-          aria-label="New rolls, at most"
-          value={v.newRolls}
-          max={300}
-          onValue={(n) => n !== null && setV({ ...v, newRolls: Math.round(n) })}
-        />
-      </label>
+      {number('seconds', 'Seconds', 90, { min: 1, max: 300 })}
+      {number('newRolls', 'New rolls, at most', 110, { max: 300 })}
       <label className="d-flex gap-2 align-items-center">
-        <Form.Check.Input
-          type="checkbox"
-          className="mt-0"
-          checked={v.shelf}
-          onChange={(e) => setV({ ...v, shelf: e.target.checked })}
-        />
-        the shelf first ({onShelf.length} {onShelf.length === 1 ? 'roll or rest' : 'rolls and rests'}, {lotCount}{' '}
-        {lotCount === 1 ? 'lot' : 'lots'})
+        <Form.Check.Input type="checkbox" className="mt-0" {...register('shelf')} />
+        the shelf first ({shelf.items} {shelf.items === 1 ? 'roll or rest' : 'rolls and rests'}, {shelf.lots}{' '}
+        {shelf.lots === 1 ? 'lot' : 'lots'})
       </label>
     </div>
   )

@@ -1,12 +1,16 @@
 'use client'
 
+import { zodResolver } from '@hookform/resolvers/zod'
 import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
+import { useForm, useWatch } from 'react-hook-form'
+import { type z } from 'zod'
 import { FilmSheet } from '@/core/model/film/schema'
 import { freeId, slug } from '@/core/kit/ids'
 import { putFilm } from '@/web/actions/rack'
 import { call } from '@/web/kit/call'
+import { firstInvalid } from '@/web/kit/first-invalid'
 import { WordSelect } from '@/web/kit/fields'
 import type { Formatter } from '@/web/words/format'
 import { faultText } from '@/web/words/faults'
@@ -25,39 +29,55 @@ interface Props {
 
 /** A film's sheet, all of it, each figure with how well it is known. */
 export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
-  const [sheet, setSheet] = useState(start)
+  const { control, setValue, handleSubmit, formState } = useForm<z.input<typeof FilmSheet>, unknown, FilmSheet>({
+    resolver: zodResolver(FilmSheet),
+    defaultValues: start,
+  })
+  const sheet = useWatch({ control }) as FilmSheet
   const [said, setSaid] = useState('')
-  const [busy, setBusy] = useState(false)
-  const set = (part: Partial<FilmSheet>) => setSheet((was) => ({ ...was, ...part }))
-  const stand = (field: StandedField, standing: string) =>
-    setSheet((was) => {
-      const { [field]: _, ...rest } = was.standings
-      return { ...was, standings: standing === '' ? rest : { ...rest, [field]: standing as 'assumed' } }
-    })
-  const save = async () => {
-    const id = basedOn === 0 ? freeId(slug(sheet.name), taken) : sheet.id
-    const parsed = FilmSheet.safeParse({ ...sheet, id })
-    if (!parsed.success) {
-      const issue = parsed.error.issues[0]
-      const field =
-        FILM_FIELDS.flatMap((g) => g.fields).find((f) => f.field === issue?.path[0])?.label ??
-        String(issue?.path.join('.') ?? '')
-      return setSaid(
-        `${field}: ${faultText({ code: issue?.code === 'custom' ? issue.message : (issue?.code ?? 'bad_input') })}`,
-      )
-    }
-    setBusy(true)
-    const out = await call(putFilm, { sheet: parsed.data, basedOn })
-    setBusy(false)
-    if (!out.ok) return setSaid(faultText(out.error))
-    onDone(true)
+  const set = (part: Partial<FilmSheet>) => {
+    for (const [field, value] of Object.entries(part))
+      setValue(field as keyof FilmSheet, value as never, { shouldDirty: true, shouldValidate: formState.isSubmitted })
   }
+  const stand = (field: StandedField, standing: string) => {
+    const { [field]: _, ...rest } = sheet.standings
+    set({ standings: standing === '' ? rest : { ...rest, [field]: standing as 'assumed' } })
+  }
+  const fault = (field: keyof FilmSheet) => {
+    const issue = deepest(formState.errors[field])
+    return issue
+      ? faultText({ code: issue.type === 'custom' ? (issue.message ?? '') : (issue.type ?? 'bad_input') })
+      : ''
+  }
+  const save = handleSubmit(
+    async (checked, event) => {
+      const bad = firstInvalid(event?.target as HTMLFormElement)
+      if (bad !== null) return setSaid(`${bad}: cannot be read. Nothing is saved yet.`)
+      const id = basedOn === 0 ? freeId(slug(checked.name), taken) : checked.id
+      const out = await call(putFilm, { sheet: { ...checked, id }, basedOn })
+      if (!out.ok) return setSaid(faultText(out.error))
+      onDone(true)
+    },
+    () => setSaid('Not saved: put right what is marked.'),
+  )
   return (
-    <section className="plate mb-3" aria-label={`Sheet of ${start.name}`}>
+    <Form
+      noValidate
+      role="region"
+      className="plate mb-3"
+      aria-label={`Sheet of ${start.name}`}
+      onSubmit={(e) => void save(e)}
+    >
       <h2>{basedOn === 0 ? 'A new film' : start.name}</h2>
       <div className="row g-2 mb-2">
-        <Text id="film-name" label="Name" value={sheet.name} onText={(name) => set({ name })} />
-        <Text id="film-maker" label="Maker" value={sheet.maker} onText={(maker) => set({ maker })} />
+        <Text id="film-name" label="Name" value={sheet.name} fault={fault('name')} onText={(name) => set({ name })} />
+        <Text
+          id="film-maker"
+          label="Maker"
+          value={sheet.maker}
+          fault={fault('maker')}
+          onText={(maker) => set({ maker })}
+        />
         <div className="col-6 col-md-2">
           <Form.Label htmlFor="film-kind">Kind</Form.Label>
           <WordSelect
@@ -83,6 +103,7 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
           id="film-colour"
           label="Colour"
           value={sheet.colour.name}
+          fault={fault('colour')}
           onText={(name) => set({ colour: { ...sheet.colour, name } })}
         />
         <div className="col-6 col-md-1">
@@ -118,6 +139,11 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
                   <option value="common_practice">common practice</option>
                   <option value="assumed">assumed</option>
                 </Form.Select>
+                {fault(f.field) !== '' && (
+                  <span className="text-danger film-field-fault" role="alert">
+                    {fault(f.field)}
+                  </span>
+                )}
               </div>
             ))}
           </fieldset>
@@ -125,7 +151,7 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
       </div>
       <Offers sheet={sheet} set={set} fmt={fmt} />
       <div className="d-flex gap-2 align-items-center mt-3">
-        <Button disabled={busy} onClick={() => void save()}>
+        <Button type="submit" disabled={formState.isSubmitting}>
           {basedOn === 0 ? 'Put it on the rack' : 'Save the sheet'}
         </Button>
         <Button variant="outline-secondary" onClick={() => onDone(false)}>
@@ -135,8 +161,22 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
           {said}
         </span>
       </div>
-    </section>
+    </Form>
   )
+}
+
+type Issue = { type?: unknown; message?: unknown }
+
+/** The first fault of a field that may be a list or a group: the one that has a kind of its own. */
+function deepest(error: unknown): { type?: string; message?: string } | null {
+  if (typeof error !== 'object' || error === null) return null
+  const { type, message } = error as Issue
+  if (typeof type === 'string') return { type, ...(typeof message === 'string' ? { message } : {}) }
+  for (const [key, inner] of Object.entries(error)) {
+    const found = key === 'ref' ? null : deepest(inner)
+    if (found) return found
+  }
+  return null
 }
 
 /** The unit that a field is typed in, after its name. */
@@ -147,7 +187,15 @@ function unitOf(f: FilmField, fmt: Formatter): string {
   return f.kind === 'span' ? ', h' : f.kind === 'number' && f.unit ? `, ${f.unit}` : ''
 }
 
-function Text({ id, label, value, onText }: { id: string; label: string; value: string; onText: (t: string) => void }) {
+interface TextProps {
+  id: string
+  label: string
+  value: string
+  fault: string
+  onText: (t: string) => void
+}
+
+function Text({ id, label, value, fault, onText }: TextProps) {
   return (
     <div className="col-6 col-md-2">
       <Form.Label htmlFor={id}>{label}</Form.Label>
@@ -155,9 +203,10 @@ function Text({ id, label, value, onText }: { id: string; label: string; value: 
         id={id}
         maxLength={120}
         value={value}
-        aria-invalid={value.trim() === '' || undefined}
+        isInvalid={fault !== ''}
         onChange={(e) => onText(e.target.value)}
       />
+      <Form.Control.Feedback type="invalid">{fault}</Form.Control.Feedback>
     </div>
   )
 }

@@ -1,18 +1,34 @@
 'use client'
 
-import { ListInput, TempInput, SpanInput } from '@/web/rack/film-inputs'
-
 import Form from 'react-bootstrap/Form'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { WordSelect } from '@/web/kit/fields'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
+import { ListInput, SpanInput, TempInput } from '@/web/rack/film-inputs'
 import type { Formatter } from '@/web/words/format'
 import type { FilmField } from './film-fields'
 import { Warranty } from './warranty-rows'
 
+const CONTROL = 'form-control form-control-sm'
+type Group = Record<string, unknown>
+
+/** What a sheet has in one field; a field with a path is one part of a group, such as the price of what is sold. */
+function valueOf(sheet: FilmSheet, field: FilmField): unknown {
+  if (!('path' in field) || !field.path) return sheet[field.field]
+  const [group, part] = field.path.split('.') as [keyof FilmSheet, string]
+  return (sheet[group] as Group)[part]
+}
+
+/** The part of the sheet that changes when one field does. */
+function changed(sheet: FilmSheet, field: FilmField, value: unknown): Partial<FilmSheet> {
+  if (!('path' in field) || !field.path) return { [field.field]: value }
+  const [group, part] = field.path.split('.') as [keyof FilmSheet, string]
+  return { [group]: { ...(sheet[group] as Group), [part]: value } }
+}
+
 /** One field of a film's sheet, typed in this member's units. */
 export function FieldInput({
-  field: f,
+  field,
   sheet,
   set,
   fmt,
@@ -22,136 +38,82 @@ export function FieldInput({
   set: (part: Partial<FilmSheet>) => void
   fmt: Formatter
 }) {
-  const unit = fmt.units.lengthUnit
-  const format = (mm: number) => fmt.length(mm).text
-  const cls = 'form-control form-control-sm'
-  switch (f.kind) {
+  const value = valueOf(sheet, field)
+  const put = (to: unknown) => set(changed(sheet, field, to))
+  const { label } = field
+  switch (field.kind) {
     case 'length':
-      return f.path ? (
-        <LengthInput
-          className={cls}
-          aria-label={f.label}
-          mm={sheet.soldBy.minimumMm}
-          unit={unit}
-          format={format}
-          max={f.max}
-          optional
-          onValue={(mm) => set({ soldBy: { ...sheet.soldBy, minimumMm: mm ?? 0 } })}
-        />
-      ) : (
-        <LengthInput
-          className={cls}
-          aria-label={f.label}
-          mm={sheet[f.field] as number}
-          unit={unit}
-          format={format}
-          max={f.max}
-          optional
-          onValue={(mm) => set({ [f.field]: mm ?? 0 })}
-        />
-      )
-    case 'lengths':
       return (
-        <ListInput
-          label={f.label}
-          values={sheet[f.field] as number[]}
-          fmt={fmt}
-          max={f.max}
-          onValues={(v) => set({ [f.field]: v })}
+        <LengthInput
+          className={CONTROL}
+          aria-label={label}
+          mm={value as number}
+          unit={fmt.units.lengthUnit}
+          format={(mm) => fmt.length(mm).text}
+          max={field.max}
+          optional
+          onValue={(mm) => put(mm ?? 0)}
         />
       )
     case 'percent':
-      return f.path ? (
+      return (
         <NumberInput
-          className={cls}
-          aria-label={`${f.label}, per cent`}
-          value={sheet.preStretchMax[f.path === 'preStretchMax.cold' ? 'cold' : 'warm']}
+          className={CONTROL}
+          aria-label={`${label}, per cent`}
+          value={value as number}
           scale={100}
           digits={1}
-          max={f.max}
+          max={field.max}
           min={0}
           optional
-          onValue={(v) =>
-            set({
-              preStretchMax: { ...sheet.preStretchMax, [f.path === 'preStretchMax.cold' ? 'cold' : 'warm']: v ?? 0 },
-            })
-          }
-        />
-      ) : (
-        <NumberInput
-          className={cls}
-          aria-label={`${f.label}, per cent`}
-          value={sheet[f.field] as number}
-          scale={100}
-          digits={1}
-          max={f.max}
-          min={0}
-          optional
-          onValue={(v) => set({ [f.field]: v ?? 0 })}
+          onValue={(fraction) => put(fraction ?? 0)}
         />
       )
     case 'number':
-      return f.path ? (
+      return (
         <NumberInput
-          className={cls}
-          aria-label={f.label}
-          value={sheet.soldBy.price}
-          digits={2}
-          max={f.max}
+          className={CONTROL}
+          aria-label={`${label}${field.unit ? `, ${field.unit}` : ''}`}
+          value={value as number | null}
+          {...(field.path ? { digits: 2 } : {})}
+          max={field.max}
           optional
-          onValue={(v) => set({ soldBy: { ...sheet.soldBy, price: v ?? 0 } })}
-        />
-      ) : (
-        <NumberInput
-          className={cls}
-          aria-label={`${f.label}${f.unit ? `, ${f.unit}` : ''}`}
-          value={sheet[f.field] as number | null}
-          max={f.max}
-          optional
-          onValue={(v) => set({ [f.field]: v ?? (f.optional ? null : 0) })}
+          onValue={(number) => put(number ?? (field.optional ? null : 0))}
         />
       )
+    case 'lengths':
+      return <ListInput label={label} values={value as number[]} fmt={fmt} max={field.max} onValues={put} />
     case 'span':
       return (
         <SpanInput
-          label={f.label}
-          unit={f.unit}
-          value={sheet[f.field] as { min: number; max: number } | null}
-          optional={f.optional ?? false}
+          label={label}
+          unit={field.unit}
+          value={value as { min: number; max: number } | null}
+          optional={field.optional ?? false}
           fmt={fmt}
-          onValue={(v) => set({ [f.field]: v })}
+          onValue={put}
         />
       )
     case 'temp':
-      return (
-        <TempInput label={f.label} value={sheet[f.field] as number} fmt={fmt} onValue={(c) => set({ [f.field]: c })} />
-      )
+      return <TempInput label={label} value={value as number} fmt={fmt} onValue={put} />
     case 'flag':
       return (
         <Form.Check
           type="checkbox"
-          aria-label={f.label}
-          checked={sheet[f.field] as boolean}
-          onChange={(e) => set({ [f.field]: e.target.checked })}
+          aria-label={label}
+          checked={value as boolean}
+          onChange={(e) => put(e.target.checked)}
         />
       )
     case 'word':
-      return f.path ? (
+      return (
         <WordSelect
-          list={f.list}
+          list={field.list}
           locale={fmt.units.locale}
           className="form-select form-select-sm"
-          aria-label={f.label}
-          value={sheet.soldBy.unit}
-          onCode={(u) => set({ soldBy: { ...sheet.soldBy, unit: u } })}
-        />
-      ) : (
-        <WordSelect
-          list={f.list}
-          className="form-select form-select-sm"
-          aria-label={f.label}
-          value={sheet.edgeOrder}
-          onCode={(edgeOrder) => set({ edgeOrder })}
+          aria-label={label}
+          value={value as string}
+          onCode={put}
         />
       )
     case 'warranty':
@@ -161,11 +123,11 @@ export function FieldInput({
         <Form.Control
           as="textarea"
           size="sm"
-          aria-label={f.label}
+          aria-label={label}
           rows={2}
           maxLength={2000}
-          value={sheet.care}
-          onChange={(e) => set({ care: e.target.value })}
+          value={value as string}
+          onChange={(e) => put(e.target.value)}
         />
       )
   }

@@ -1,65 +1,114 @@
 'use client'
 
+import { zodResolver } from '@hookform/resolvers/zod'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
-import { useRouter } from 'next/navigation'
-import { useMemo, useRef, useState } from 'react'
+import { Controller, useForm } from 'react-hook-form'
+import { z } from 'zod'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { receiveStock } from '@/web/actions/shop'
 import { call, newId } from '@/web/kit/call'
+import { firstInvalid } from '@/web/kit/first-invalid'
 import { LengthInput } from '@/web/kit/quantity-input'
-import { formatter, type MemberUnits } from '@/web/words/format'
 import { faultText } from '@/web/words/faults'
+import type { Formatter } from '@/web/words/format'
 
-export function Receive({ films, units }: { films: FilmSheet[]; units: MemberUnits }) {
+const text = (missing: string) => z.string().trim().min(1, missing).max(120, 'At most 120 characters.')
+const Fields = z.object({
+  filmId: z.string(),
+  kind: z.enum(['roll', 'rest']),
+  label: text('Give it the label that is written on it.'),
+  lot: text('Read the lot from its core.'),
+  widthMm: z.number('Measure its width.'),
+  lengthMm: z.number('Measure its length.'),
+})
+type Fields = z.infer<typeof Fields>
+
+const newIds = () => ({ id: newId(), movementId: newId() })
+
+/** A roll or a rest put on the rack, with its label and lot. */
+export function Receive({ films, fmt }: { films: FilmSheet[]; fmt: Formatter }) {
   const router = useRouter()
-  const fmt = useMemo(() => formatter(units), [units])
-  const blank = { filmId: films[0]?.id ?? '', kind: 'roll' as 'roll' | 'rest', label: '', lot: '' }
-  const [v, setV] = useState(blank)
-  const [width, setWidth] = useState<number | null>(films[0]?.widthsMm[0] ?? null)
-  const [length, setLength] = useState<number | null>(films[0]?.rollLengthsMm[0] ?? null)
   const [said, setSaid] = useState<{ text: string; bad: boolean } | null>(null)
-  const ids = useRef<{ id: string; movementId: string } | null>(null)
-  const pick = (filmId: string) => {
-    const film = films.find((f) => f.id === filmId)
-    setV({ ...v, filmId })
-    setWidth(film?.widthsMm[0] ?? null)
-    setLength(film?.rollLengthsMm[0] ?? null)
-  }
-  const send = async () => {
-    ids.current ??= { id: newId(), movementId: newId() }
-    const out = await call(receiveStock, {
-      ...v,
-      ...ids.current,
-      label: v.label.trim(),
-      lot: v.lot.trim(),
-      widthMm: width,
-      lengthMm: length,
-    })
+  // The same ids again after a dead network: the roll is put on the rack once.
+  const [ids, setIds] = useState(newIds)
+  const sizes = (film: FilmSheet | undefined) => ({
+    widthMm: film?.widthsMm[0] ?? 1520,
+    lengthMm: film?.rollLengthsMm[0] ?? 25_000,
+  })
+  const blank = (film: FilmSheet | undefined) =>
+    ({ filmId: film?.id ?? '', kind: 'roll', label: '', lot: '', ...sizes(film) }) as const
+  const { register, control, handleSubmit, formState, reset, setValue } = useForm<Fields>({
+    resolver: zodResolver(Fields),
+    defaultValues: blank(films[0]),
+  })
+  const send = handleSubmit(async (v, event) => {
+    const bad = firstInvalid(event?.target as HTMLFormElement)
+    if (bad !== null) return setSaid({ text: `${bad}: cannot be read. Nothing is put on the rack.`, bad: true })
+    const out = await call(receiveStock, { ...v, ...ids })
     if (!out.ok) return setSaid({ text: faultText(out.error), bad: true })
-    ids.current = null
+    setIds(newIds)
     setSaid({ text: `${v.label} is on the rack.`, bad: false })
-    setV({ ...blank, filmId: v.filmId })
+    reset(blank(films.find((f) => f.id === v.filmId)))
     router.refresh()
-  }
-  const ready = v.label.trim() !== '' && v.lot.trim() !== '' && width !== null && length !== null
+  })
+  const fault = (field: keyof Fields) =>
+    formState.errors[field] && <p className="text-danger mb-0">{formState.errors[field].message}</p>
+  const typed = (field: 'label' | 'lot', label: string) => (
+    <div className="col-md-2">
+      <Form.Label htmlFor={`r-${field}`}>{label}</Form.Label>
+      <Form.Control
+        id={`r-${field}`}
+        maxLength={120}
+        aria-invalid={formState.errors[field] ? true : undefined}
+        {...register(field)}
+      />
+      {fault(field)}
+    </div>
+  )
+  const length = (field: 'widthMm' | 'lengthMm', label: string, min: number, max: number) => (
+    <div className="col-md-1">
+      <Form.Label htmlFor={`r-${field}`}>{label}</Form.Label>
+      <Controller
+        control={control}
+        name={field}
+        render={({ field: { value, onChange } }) => (
+          <LengthInput
+            id={`r-${field}`}
+            className="form-control"
+            aria-label={`Roll ${label.toLowerCase()}`}
+            mm={value}
+            unit={fmt.units.lengthUnit}
+            format={(mm) => fmt.length(mm).text}
+            min={min}
+            max={max}
+            onValue={onChange}
+          />
+        )}
+      />
+      {fault(field)}
+    </div>
+  )
   return (
-    <details className="plate mb-3">
+    <details className="plate my-3">
       <summary>
         <b>Put a roll or rest on the rack</b>
       </summary>
-      <Form
-        className="row g-2 mt-1 align-items-end"
-        onSubmit={(e) => {
-          e.preventDefault()
-          if (ready) void send()
-        }}
-      >
+      <Form className="row g-2 mt-1 align-items-end" noValidate onSubmit={(e) => void send(e)}>
         <div className="col-md-3">
-          <label className="form-label" htmlFor="r-film">
-            Film
-          </label>
-          <Form.Select id="r-film" value={v.filmId} onChange={(e) => pick(e.target.value)}>
+          <Form.Label htmlFor="r-film">Film</Form.Label>
+          <Form.Select
+            id="r-film"
+            {...register('filmId', {
+              onChange: (e: { target: { value: string } }) => {
+                const { widthMm, lengthMm } = sizes(films.find((f) => f.id === e.target.value))
+                setValue('widthMm', widthMm)
+                setValue('lengthMm', lengthMm)
+              },
+            })}
+          >
             {films.map((f) => (
               <option key={f.id} value={f.id}>
                 {f.name}
@@ -68,64 +117,18 @@ export function Receive({ films, units }: { films: FilmSheet[]; units: MemberUni
           </Form.Select>
         </div>
         <div className="col-md-1">
-          <label className="form-label" htmlFor="r-kind">
-            Kind
-          </label>
-          <Form.Select
-            id="r-kind"
-            value={v.kind}
-            onChange={(e) => setV({ ...v, kind: e.target.value as 'roll' | 'rest' })}
-          >
+          <Form.Label htmlFor="r-kind">Kind</Form.Label>
+          <Form.Select id="r-kind" {...register('kind')}>
             <option value="roll">roll</option>
             <option value="rest">rest</option>
           </Form.Select>
         </div>
-        {(['label', 'lot'] as const).map((k) => (
-          <div className="col-md-2" key={k}>
-            <label className="form-label" htmlFor={`r-${k}`}>
-              {k === 'label' ? 'Label' : 'Lot'}
-            </label>
-            <Form.Control
-              id={`r-${k}`}
-              maxLength={120}
-              value={v[k]}
-              onChange={(e) => setV({ ...v, [k]: e.target.value })}
-            />
-          </div>
-        ))}
-        <div className="col-md-1">
-          <label className="form-label" htmlFor="r-width">
-            Width
-          </label>
-          <LengthInput
-            id="r-width"
-            className="form-control"
-            aria-label="Roll width"
-            mm={width}
-            unit={units.lengthUnit}
-            format={(mm) => fmt.length(mm).text}
-            min={50}
-            max={3000}
-            onValue={setWidth}
-          />
-        </div>
-        <div className="col-md-1">
-          <label className="form-label" htmlFor="r-length">
-            Length
-          </label>
-          <LengthInput
-            id="r-length"
-            className="form-control"
-            aria-label="Roll length"
-            mm={length}
-            unit={units.lengthUnit}
-            format={(mm) => fmt.length(mm).text}
-            max={100000}
-            onValue={setLength}
-          />
-        </div>
+        {typed('label', 'Label')}
+        {typed('lot', 'Lot')}
+        {length('widthMm', 'Width', 50, 3000)}
+        {length('lengthMm', 'Length', 0, 100_000)}
         <div className="col-md-2">
-          <Button type="submit" className="w-100" disabled={!ready}>
+          <Button type="submit" className="w-100" disabled={formState.isSubmitting}>
             Put on the rack
           </Button>
         </div>
