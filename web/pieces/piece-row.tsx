@@ -1,19 +1,16 @@
 'use client'
 
 import Button from 'react-bootstrap/Button'
-import Form from 'react-bootstrap/Form'
 import type { PieceChoice } from '@/core/model/plan/schema'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
-import { LengthInput } from '@/web/kit/quantity-input'
 import { solvedText, spotText } from '@/web/words/stretch-words'
-import { preStretchGroups } from '@/web/pieces/pre-stretch-groups'
 import type { Piece } from '@/core/engines/pieces/pieces'
 import type { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
 import { choiceFor } from '@/core/model/plan/new-plan'
-import { applyChange } from '@/core/model/plan/plan-change'
 import { stretchBand } from '@/web/pieces/bands'
+import { PieceChoiceCells } from './piece-choice-cells'
 
 /** One panel in the table of pieces: cut size, stretch, way, parts, pre-stretch, bleed. */
 export function PieceRow({
@@ -35,13 +32,11 @@ export function PieceRow({
   setPicked: (panelId: string) => void
   fault: string | undefined
 }) {
-  const { plan, waysFound, fmt, edit } = useJob()
+  const { plan, waysFound, fmt } = useJob()
   const choice = choiceFor(plan, panel.id)
   const film = plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
   const band = film ? stretchBand(stretch, film) : null
   const first = pieces[0]
-  const set = (part: Partial<PieceChoice>) =>
-    edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: part }))
   return (
     <>
       <tr id={panel.id}>
@@ -91,67 +86,7 @@ export function PieceRow({
         <td style={{ minWidth: 104 }}>
           <span className="label">{wayOf(panel, choice)}</span>
         </td>
-        <td>
-          <Form.Select
-            size="sm"
-            className="d-inline-block w-auto"
-            aria-label={`${panel.name}, parts`}
-            value={choice.parts}
-            onChange={(e) => set({ parts: Number(e.target.value) })}
-          >
-            {[...new Set([1, 2, 3, 4, choice.parts])]
-              .sort((a, b) => a - b)
-              .map((n) => (
-                <option key={n} value={n}>
-                  {n}
-                </option>
-              ))}
-          </Form.Select>{' '}
-          {choice.parts > 1 && (
-            <Form.Select
-              size="sm"
-              className="d-inline-block w-auto"
-              aria-label={`${panel.name}, divided along`}
-              value={choice.along}
-              onChange={(e) => set({ along: e.target.value as PieceChoice['along'] })}
-            >
-              <option value="height">by height</option>
-              <option value="width">by width</option>
-            </Form.Select>
-          )}
-        </td>
-        <td>
-          <Form.Select
-            size="sm"
-            className="w-auto"
-            aria-label={`${panel.name}, pre-stretch`}
-            value={choice.preStretch}
-            onChange={(e) => set({ preStretch: Number(e.target.value) })}
-          >
-            {preStretchGroups(film, choice.preStretch).map(([group, steps]) => (
-              <optgroup key={group} label={group}>
-                {steps.map((v) => (
-                  <option key={v} value={v}>
-                    {v === 0 ? 'no' : `${Math.round(v * 100)} %`}
-                  </option>
-                ))}
-              </optgroup>
-            ))}
-          </Form.Select>
-        </td>
-        <td className="n" style={{ minWidth: 78 }}>
-          <LengthInput
-            className="form-control form-control-sm"
-            aria-label={`${panel.name}, bleed`}
-            placeholder={fmt.length(plan.method.bleedMm).text}
-            optional
-            mm={choice.bleedMm}
-            unit={fmt.units.lengthUnit}
-            format={(mm) => fmt.length(mm).text}
-            max={300}
-            onValue={(bleedMm) => set({ bleedMm })}
-          />
-        </td>
+        <PieceChoiceCells panel={panel} choice={choice} film={film} />
       </tr>
       {solved && solved.overMm2 + solved.wrinklesMm2 > 0 && (waysFound.get(panel.id)?.length ?? 0) > 0 && (
         <tr>

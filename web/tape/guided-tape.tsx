@@ -14,6 +14,7 @@ import { PanelLarge } from './panel-large'
 import { questionHint, questionName } from './question-words'
 import { Keypad } from './keypad'
 import { GuidedAnswers } from './guided-answers'
+import { OnceRound } from './once-round'
 
 interface Item {
   panelId: string
@@ -87,29 +88,14 @@ export function GuidedTape({
 
   if (!item || !panel || !question)
     return (
-      <section className="bay" aria-label="Guided tape">
-        <h2>{round.length === 0 ? 'Nothing is assumed any more' : 'Once round'}</h2>
-        <p>
-          {most && roundOf(plan, false).length > 0
-            ? 'What matters most is taped. The rest may stay assumed, or go on with every figure.'
-            : 'Every figure has been asked for.'}
-        </p>
-        <div className="d-grid gap-2" style={{ maxWidth: 520 }}>
-          {roundOf(plan, false).length > 0 && (
-            <Button variant="plain" onClick={() => begin(false)}>
-              Go on with every figure
-            </Button>
-          )}
-          {at > 0 && (
-            <Button variant="plain" onClick={back}>
-              Back
-            </Button>
-          )}
-          <Button variant="go" onClick={onClose}>
-            Done
-          </Button>
-        </div>
-      </section>
+      <OnceRound
+        nothingAsked={round.length === 0}
+        most={most}
+        more={roundOf(plan, false).length > 0}
+        onMore={() => begin(false)}
+        onBack={at > 0 ? back : null}
+        onClose={onClose}
+      />
     )
   return (
     <section

@@ -10,6 +10,7 @@ import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { changePanel } from './edit-panel'
 import { questionName } from './question-words'
+import { DimensionMark } from './dimension-mark'
 import { PanelShape } from './panel-shape'
 
 /** A panel opened large, all its measures on it; each is pressed, and typed where it stands. */
@@ -80,36 +81,9 @@ export function PanelLarge({
         </defs>
         <rect x={m.view.x} y={m.view.y} width={m.view.w} height={m.view.h} fill={`url(#lg-${panel.id})`} />
         <PanelShape m={m} u={u} />
-        {m.dimensions.map((d) => {
-          const q = d.question
-          const label = text(q)
-          return (
-            <g key={q.field} className="dimension" data-assumed={q.assumed} aria-hidden>
-              {d.leads.map(([a, b], i) => (
-                <line key={i} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--soft)" strokeWidth={u / 20} />
-              ))}
-              {q.ask !== 'edge' && q.ask !== 'body_line' && q.ask !== 'recess_depth' && (
-                <line
-                  x1={d.from.x}
-                  y1={d.from.y}
-                  x2={d.to.x}
-                  y2={d.to.y}
-                  stroke="var(--ink)"
-                  strokeWidth={u / 16}
-                  strokeDasharray={q.ask === 'crown' || q.ask === 'crown_down' ? `${u / 5} ${u / 5}` : undefined}
-                />
-              )}
-              <text
-                transform={`translate(${d.at.x} ${d.at.y}) rotate(${d.turnDeg})`}
-                textAnchor="middle"
-                fontSize={q.ask === 'width' || q.ask === 'height' ? u * 1.05 : u * 0.8}
-                fontWeight={q.ask === 'width' || q.ask === 'height' ? 680 : 560}
-              >
-                {label}
-              </text>
-            </g>
-          )
-        })}
+        {m.dimensions.map((d) => (
+          <DimensionMark key={d.question.field} dimension={d} unit={u} label={text(d.question)} />
+        ))}
         {m.sizes.map((z) => (
           <text
             key={z.key}

@@ -1,0 +1,42 @@
+'use client'
+
+import type { PanelMarks } from '@/web/charts/panel-marks'
+
+/** One measure on a panel's drawing: its line, the leads to it and its figure. `unit`: the drawing's own letter height. */
+export function DimensionMark({
+  dimension: d,
+  unit,
+  label,
+}: {
+  dimension: PanelMarks['dimensions'][number]
+  unit: number
+  label: string
+}) {
+  const q = d.question
+  return (
+    <g className="dimension" data-assumed={q.assumed} aria-hidden>
+      {d.leads.map(([a, b], i) => (
+        <line key={i} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--soft)" strokeWidth={unit / 20} />
+      ))}
+      {q.ask !== 'edge' && q.ask !== 'body_line' && q.ask !== 'recess_depth' && (
+        <line
+          x1={d.from.x}
+          y1={d.from.y}
+          x2={d.to.x}
+          y2={d.to.y}
+          stroke="var(--ink)"
+          strokeWidth={unit / 16}
+          strokeDasharray={q.ask === 'crown' || q.ask === 'crown_down' ? `${unit / 5} ${unit / 5}` : undefined}
+        />
+      )}
+      <text
+        transform={`translate(${d.at.x} ${d.at.y}) rotate(${d.turnDeg})`}
+        textAnchor="middle"
+        fontSize={q.ask === 'width' || q.ask === 'height' ? unit * 1.05 : unit * 0.8}
+        fontWeight={q.ask === 'width' || q.ask === 'height' ? 680 : 560}
+      >
+        {label}
+      </text>
+    </g>
+  )
+}
