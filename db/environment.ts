@@ -33,6 +33,8 @@ const Environment = z.object({
   THREADS: whole(1, 32, 2),
   /** Layouts of fleets that one worker process lays out at once, each of another shop. */
   LAYOUTS_AT_ONCE: whole(1, 32, 4),
+  /** Panels and layouts that one worker process solves at once behind the plans that lack them. */
+  SOLVERS: whole(1, 32, 2),
 })
 export type Environment = z.infer<typeof Environment>
 

@@ -22,9 +22,9 @@ const MAY_UPDATE = [
   'vehicle',
   'fleet_layout',
   'panel_scan',
-  'stretch_solved',
+  'solution',
 ]
-const MAY_DELETE = ['session', 'verification', 'sign_in_try', 'cut_standing', 'panel_scan', 'stretch_solved']
+const MAY_DELETE = ['session', 'verification', 'sign_in_try', 'cut_standing', 'panel_scan', 'solution']
 
 /**
  * Applies what is not applied yet, in order, as the owner of the tables; then says anew what the application's role

@@ -2,6 +2,7 @@ import { log } from './log'
 import { sql } from 'drizzle-orm'
 import PgBoss from 'pg-boss'
 import type { Tx } from './client'
+import type { Lack } from '@/core/model/catalogue/solutions'
 import { environment } from './environment'
 
 /** What a worker is handed: where to find the layout that is asked for. */
@@ -10,6 +11,17 @@ export interface FleetTask {
   id: string
 }
 export const FLEET_QUEUE = 'fleet-layout'
+/** Looks what a job lacks, and hands that on. */
+export interface SettleTask {
+  shopId: string
+  jobId: string
+}
+export const SETTLE_QUEUE = 'settle'
+/** Solves one thing that a job lacks. */
+export interface SolveTask extends SettleTask {
+  lack: Lack
+}
+export const SOLVE_QUEUE = 'solve'
 /** How a worker's connection calls itself: while the process lives it is there, and no longer. */
 export const WORKER_NAME = 'cuirass-worker'
 /**
@@ -18,6 +30,10 @@ export const WORKER_NAME = 'cuirass-worker'
  */
 export const QUEUES: Record<string, Omit<PgBoss.Queue, 'name'>> = {
   [FLEET_QUEUE]: { retryLimit: 3, retryDelay: 0, expireInSeconds: 30 * 60 },
+  // One look at a job waits at a time: it reads what stands when it begins.
+  [SETTLE_QUEUE]: { policy: 'short', retryLimit: 3, retryDelay: 1, expireInSeconds: 120 },
+  // One solution is worked on once, however often it is asked for.
+  [SOLVE_QUEUE]: { policy: 'stately', retryLimit: 2, retryDelay: 1, expireInSeconds: 10 * 60 },
 }
 
 const kept = globalThis as unknown as { cuirassQueue?: Promise<PgBoss> }

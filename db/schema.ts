@@ -23,7 +23,7 @@ import type { LogPayload } from '@/core/model/log/schema'
 import type { Method } from '@/core/model/method/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import type { LayoutInput, LayoutPlan } from '@/core/engines/roll/contract'
-import type { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
+import type { Solution } from '@/core/model/catalogue/solutions'
 import type { MeasuredVehicle } from '@/core/model/plan/vehicle-library'
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
@@ -141,6 +141,9 @@ const shopId = () =>
     .notNull()
     .references(() => shop.id)
 
+/** The shop's change number with which a row was written. */
+const change = () => integer('change').notNull().default(0)
+
 /** The shop's change number, counted under the row's lock, so that its order is the order of commits. */
 export const shopChange = pgTable('shop_change', {
   shopId: shopId().primaryKey(),
@@ -174,6 +177,7 @@ export const stockItem = pgTable(
     leftMm: mm('left_mm').notNull().default(0),
     /** Stretches that cannot be used, from the core end. */
     damage: json('damage').$type<DamageSpan[]>().notNull().default([]),
+    change: change(),
   },
   (t) => [
     primaryKey({ columns: [t.shopId, t.id] }),
@@ -247,6 +251,7 @@ export const revision = pgTable(
     author: text('author').notNull(),
     at: at('at').notNull().defaultNow(),
     plan: json('plan').$type<Plan>().notNull(),
+    change: change(),
   },
   (t) => [
     primaryKey({ columns: [t.shopId, t.jobId, t.number] }),
@@ -274,12 +279,14 @@ export const ledger = pgTable(
     n: integer('n'),
     /** How far that device's clock stood behind the server's when it sent this, s; null where it was not said. */
     skewSeconds: doublePrecision('skew_seconds'),
+    change: change(),
   },
   (t) => [
     primaryKey({ columns: [t.shopId, t.id] }),
     foreignKey({ columns: [t.shopId, t.jobId], foreignColumns: [job.shopId, job.id] }),
     foreignKey({ columns: [t.shopId, t.byId], foreignColumns: [member.shopId, member.id] }),
     index('ledger_job').on(t.shopId, t.jobId, t.seq),
+    index('ledger_change').on(t.shopId, t.jobId, t.change),
   ],
 )
 
@@ -425,14 +432,27 @@ export const panelScan = pgTable(
   ],
 )
 
-/* Stretch of panels as it was solved, by what it hangs on: the same panel in another job need not be solved again. */
-export const stretchSolved = pgTable(
-  'stretch_solved',
+/*
+ * What takes long, solved once and kept by what it hangs on: the same panel in another job need not be solved again.
+ */
+export const solution = pgTable(
+  'solution',
   {
     shopId: shopId(),
+    kind: text('kind').$type<Solution['kind']>().notNull(),
     key: text('key').notNull(),
-    value: json('value').$type<SolvedStretch>().notNull(),
+    /** Triangles, or moves: a coarser one never takes the place of a finer one. */
+    fineness: integer('fineness').notNull(),
+    value: json('value').$type<Solution['value']>().notNull(),
+    /** The job it was solved for. */
+    jobId: uuid('job_id'),
+    by: text('by').notNull(),
+    change: change(),
     at: at('at').notNull().defaultNow(),
   },
-  (t) => [primaryKey({ columns: [t.shopId, t.key] }), index('stretch_solved_at').on(t.shopId, t.at)],
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.kind, t.key] }),
+    index('solution_job').on(t.shopId, t.jobId, t.change),
+    index('solution_at').on(t.shopId, t.at),
+  ],
 )

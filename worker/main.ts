@@ -6,8 +6,19 @@ import type { Job } from 'pg-boss'
 import { closeDatabase } from '@/db/client'
 import { environment } from '@/db/environment'
 import { cleanDatabaseError } from '@/db/errors'
-import { closeWorkQueue, FLEET_QUEUE, WORKER_NAME, workQueue, type FleetTask } from '@/db/queue'
+import {
+  closeWorkQueue,
+  FLEET_QUEUE,
+  SETTLE_QUEUE,
+  SOLVE_QUEUE,
+  WORKER_NAME,
+  workQueue,
+  type FleetTask,
+  type SettleTask,
+  type SolveTask,
+} from '@/db/queue'
 import { beatFleet, endFleet, takeFleet } from '@/db/queries/fleet'
+import { endSolvers, settleJob, solveOne } from './settling'
 import type { SolveAsk, SolveNews } from './solve'
 
 /** How often progress is written and cancelling is looked for, and how often orphaned work is looked for, ms. */
@@ -128,6 +139,24 @@ for (let i = 0; i < environment().LAYOUTS_AT_ONCE; i++)
       if (job) await inTurn(job)
     },
   )
+for (let i = 0; i < environment().SOLVERS; i++) {
+  const options = { batchSize: 1, pollingIntervalSeconds: POLL_SECONDS }
+  await boss.work<SettleTask>(SETTLE_QUEUE, options, async ([task]) => {
+    if (task) await clean(settleJob(task.data))
+  })
+  await boss.work<SolveTask>(SOLVE_QUEUE, { ...options, priority: true }, async ([task]) => {
+    if (task) await clean(solveOne(task.data, name))
+  })
+}
+/** What the queue keeps of a failure names no values. */
+async function clean(work: Promise<void>): Promise<void> {
+  try {
+    await work
+  } catch (error) {
+    log.error({ part: 'worker', err: error }, 'a solution was not made')
+    throw cleanDatabaseError(error)
+  }
+}
 let adopting = false
 const watch = setInterval(() => {
   if (adopting) return
@@ -142,6 +171,7 @@ async function end(): Promise<void> {
   if (ending) return
   ending = true
   clearInterval(watch)
+  await endSolvers().catch(() => {})
   await closeWorkQueue().catch(() => {})
   await guard.end().catch(() => {})
   await closeDatabase().catch(() => {})

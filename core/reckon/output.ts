@@ -15,6 +15,7 @@ export function reckoningJson(r: Reckoning) {
       limit: f.limit,
       standing: f.standing,
       source: f.source,
+      ...(f.settling ? { settling: true } : {}),
     })),
     findings: r.findings.map((f) => ({
       id: f.id,

@@ -4,6 +4,7 @@ import type { FilmLayout } from '../engines/roll/film-layout'
 import type { Purchase } from '../engines/roll/purchase'
 import type { Step } from '../engines/run-sheet/panel-steps'
 import type { Catalogue } from '../model/catalogue/catalogue'
+import type { Lack } from '../model/catalogue/solutions'
 import type { FilmSheet } from '../model/film/schema'
 import type { Figure } from '../model/figure/figure'
 import type { Finding } from '../model/finding/finding'
@@ -19,6 +20,12 @@ export interface Told {
   findings: readonly Finding[]
 }
 
+/** What a part hangs on that is solved behind the plan: how many solutions, and which are not there yet. */
+export interface Settling {
+  wanted: number
+  lacks: readonly Lack[]
+}
+
 /** What a reckoning is made of: what is given, then what each step makes of it. */
 export interface Parts {
   plan: Plan
@@ -28,7 +35,9 @@ export interface Parts {
   stock: Catalogue['stock']
   hours: Catalogue['hours']
   climate: Catalogue['climate']
-  solved: Catalogue['solved']
+  /** Films of the rack. */
+  rack: Catalogue['films']
+  solutions: Catalogue['solutions']
   scans: Catalogue['scans']
 
   films: ReadonlyMap<string, FilmSheet>
@@ -36,9 +45,9 @@ export interface Parts {
   walkaround: Told
   tape: Told
   cutting: Told & { pieces: readonly Piece[] }
-  stretch: Told & { worst: readonly Figure[]; byPanel: ReadonlyMap<string, number> }
+  stretch: Told & Settling & { worst: readonly Figure[]; byPanel: ReadonlyMap<string, number> }
   fitness: Told
-  roll: Told & { layouts: readonly FilmLayout[]; purchases: ReadonlyMap<string, Purchase> }
+  roll: Told & Settling & { layouts: readonly FilmLayout[]; purchases: ReadonlyMap<string, Purchase> }
   points: readonly HeatPoint[]
   steps: readonly Step[]
   runSheet: Told

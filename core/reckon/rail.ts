@@ -19,6 +19,8 @@ interface RailInputs {
   /** Worst stretch of each wrapped panel. */
   worst: readonly Figure[]
   roll: Parts['roll']
+  stretch: Parts['stretch']
+  solutions: Parts['solutions']
   points: readonly HeatPoint[]
   steps: readonly Step[]
   hours: OpenHours
@@ -27,13 +29,15 @@ interface RailInputs {
 /** The rail that is always there in a job. */
 export function railFigures(c: RailInputs): Figure[] {
   const wrapped = c.plan.panels.filter((p) => p.wrap)
+  // Points, and with them minutes and the hour of being ready, hang on the stretch of panels.
+  const settling = c.solutions !== undefined && c.stretch.lacks.some((lack) => lack.kind === 'stretch')
   return [
     ...rollFigures(c.roll),
     worstFigure(c.worst),
     ...edgeFigures(wrapped, c.pieces),
-    heatPointsFigure(c.points),
-    crewFigure(c.steps),
-    readyFigure(c.plan, c.steps, c.hours),
+    heatPointsFigure(c.points, settling),
+    crewFigure(c.steps, settling),
+    readyFigure(c, settling),
   ]
 }
 
@@ -56,20 +60,26 @@ function rollFigures({ layouts, figures }: Parts['roll']): Figure[] {
     total('rail/film_used', 'mm', of('used')),
     total('rail/film_order', 'mm', of('order')),
     total('rail/cost', 'money', of('cost')),
-    figure('rail/yield', film > 0 ? net / film : null, 'fraction', '{net} ÷ {film}', [
-      input('net', net, 'mm2', 'measured', 'panels'),
-      input('film', film, 'mm2', 'measured', 'layout'),
-    ]),
+    figure(
+      'rail/yield',
+      film > 0 ? net / film : null,
+      'fraction',
+      '{net} ÷ {film}',
+      [input('net', net, 'mm2', 'measured', 'panels'), input('film', film, 'mm2', 'measured', 'layout')],
+      { settling: useful.some((f) => f.settling) },
+    ),
   ]
 }
 
 function worstFigure(all: readonly Figure[]): Figure {
+  const settling = all.some((f) => f.settling)
   const worst = all.reduce<Figure | null>((a, b) => (!a || Number(b.value) > Number(a.value) ? b : a), null)
   if (!worst) return figure('rail/worst_stretch', null, 'fraction', call('no_panel_measured'), [])
   const inputs = [input('panels', all.length, 'count', 'measured', 'panels'), from('worst', worst)]
   return figure('rail/worst_stretch', worst.value, 'fraction', call('max_over_panels', 'panels', 'worst'), inputs, {
     limit: worst.limit,
     source: worst.source,
+    settling,
   })
 }
 
@@ -95,26 +105,37 @@ function edgeFigures(wrapped: readonly Panel[], pieces: readonly Piece[]): Figur
   ]
 }
 
-function heatPointsFigure(points: readonly HeatPoint[]): Figure {
+function heatPointsFigure(points: readonly HeatPoint[], settling: boolean): Figure {
   const due = points.filter((p) => p.state === 'due').length
-  return figure('rail/heat_points', due, 'count', '{all} − {done}', [
+  const inputs = [
     input('all', points.length, 'count', 'common_practice', 'points'),
     input('done', points.length - due, 'count', 'measured', 'log'),
-  ])
+  ]
+  return figure('rail/heat_points', due, 'count', '{all} − {done}', inputs, { settling })
 }
 
-function crewFigure(steps: readonly Step[]): Figure {
+function crewFigure(steps: readonly Step[], settling: boolean): Figure {
   const work = steps
     .filter((s) => s.state !== 'skipped')
     .map((s) => input(s.id, s.minutes * s.people, 'min', 'assumed', `steps/${s.id}`))
-  return figure('rail/crew_minutes', sum(work), 'min', 'Σ inputs', work)
+  return figure('rail/crew_minutes', sum(work), 'min', 'Σ inputs', work, { settling })
 }
 
-function readyFigure(plan: Plan, steps: readonly Step[], hours: OpenHours): Figure {
+function readyFigure({ plan, steps, hours }: RailInputs, settling: boolean): Figure {
   const start = plan.runSheet.startAt
   if (!start) return figure('rail/ready_at', null, 'wall_time', call('no_start_set'), [])
-  return figure('rail/ready_at', readyAt(steps, start, hours), 'wall_time', call('open_hours', 'start', 'steps'), [
+  const inputs = [
     input('start', start, 'wall_time', 'measured', 'runSheet/startAt'),
     input('steps', steps.length, 'count', 'assumed', 'steps'),
-  ])
+  ]
+  return figure(
+    'rail/ready_at',
+    readyAt(steps, start, hours),
+    'wall_time',
+    call('open_hours', 'start', 'steps'),
+    inputs,
+    {
+      settling,
+    },
+  )
 }

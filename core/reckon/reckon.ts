@@ -6,6 +6,7 @@ import type { Purchase } from '../engines/roll/purchase'
 import { stepsOf } from '../engines/run-sheet/steps'
 import { type Step } from '../engines/run-sheet/panel-steps'
 import type { Catalogue } from '../model/catalogue/catalogue'
+import type { Lack } from '../model/catalogue/solutions'
 import type { Figure } from '../model/figure/figure'
 import type { Finding } from '../model/finding/finding'
 import type { StageState } from '../model/finding/stage'
@@ -40,6 +41,11 @@ export interface Reckoning {
   steps: readonly Step[]
   stages: readonly StageState[]
   stretch: ReadonlyMap<string, number>
+  /**
+   * Solutions that the plan hangs on: how many, how many of them are not there yet, and which can be solved now. A
+   * layout waits for the stretch of its panels.
+   */
+  settling: { lacks: readonly Lack[]; left: number; of: number }
   /** UTC wall time; null until the rest has begun. */
   recheckDueAt: string | null
   /** What it was made of: a later reckoning takes over each part whose inputs are the same. */
@@ -50,6 +56,18 @@ const step = stepIn<Parts>()
 const byId = <T extends { id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
   new Map(list.map((item) => [item.id, item]))
 const none = { figures: [], findings: [] }
+
+/** What is not solved yet raises no Stop by itself: it is told as a warning until its figure is known. */
+const knownStop = (f: Finding, figures: ReadonlyMap<string, Figure>): Finding =>
+  f.level === 'stop' && f.figureId !== null && figures.get(f.figureId)?.settling ? { ...f, level: 'warn' } : f
+
+/** Layouts that wait for the stretch of their panels are not among what can be solved now, but are left to do. */
+function leftOf({ stretch, roll, solutions }: Parts): number {
+  if (!solutions) return 0
+  const waits = stretch.lacks.some((lack) => lack.kind === 'stretch')
+  const layouts = waits ? roll.layouts.filter((l) => !solutions.layout[l.key]).length : roll.lacks.length
+  return stretch.lacks.length + layouts
+}
 
 /** The steps of a reckoning in their order. */
 const STEPS = [
@@ -72,13 +90,18 @@ const STEPS = [
     })
     return { ...none, pieces, figures: pieces.flatMap((p) => [p.figures.width, p.figures.height]) }
   }),
-  step('stretch', ['plan', 'films', 'solved', 'scans'], stretchOfPanels),
+  step('stretch', ['plan', 'films', 'rack', 'solutions', 'scans'], stretchOfPanels),
   step('fitness', ['plan', 'films', 'now'], ({ plan, films, now }) => ({
     ...none,
     findings: filmFindings(plan, films, now),
   })),
-  step('roll', ['plan', 'films', 'panels', 'cutting', 'stretch', 'stock', 'ledger'], (p) =>
-    rollOf({ ...p, pieces: p.cutting.pieces, stretch: p.stretch.byPanel }),
+  step('roll', ['plan', 'films', 'panels', 'cutting', 'stretch', 'stock', 'ledger', 'solutions'], (p) =>
+    rollOf({
+      ...p,
+      pieces: p.cutting.pieces,
+      stretch: p.stretch.byPanel,
+      settled: !p.stretch.lacks.some((lack) => lack.kind === 'stretch'),
+    }),
   ),
   step('points', ['cutting', 'panels', 'films', 'stretch', 'ledger'], (p) =>
     heatPoints(p.cutting.pieces, p.panels, p.films, p.stretch.byPanel, p.ledger),
@@ -90,7 +113,7 @@ const STEPS = [
   step('conditions', ['plan', 'climate', 'steps', 'hours'], ({ plan, climate, steps, hours }) =>
     conditionsOf(plan, climate, workFrom(plan, steps, hours)),
   ),
-  step('rail', ['plan', 'cutting', 'stretch', 'roll', 'points', 'steps', 'hours'], (p) => ({
+  step('rail', ['plan', 'cutting', 'stretch', 'roll', 'points', 'steps', 'hours', 'solutions'], (p) => ({
     ...none,
     figures: railFigures({ ...p, pieces: p.cutting.pieces, worst: p.stretch.worst }),
   })),
@@ -124,12 +147,15 @@ export function reckon(
   ledger: readonly LogRow[],
   previous: Reckoning | null = null,
 ): Reckoning {
-  const { now, stock, hours, climate, solved, scans } = catalogue
-  const given = { plan, ledger, now, stock, hours, climate, solved, scans }
+  const { now, films: rack, stock, hours, climate, solutions, scans } = catalogue
+  const given = { plan, ledger, now, rack, stock, hours, climate, solutions, scans }
   const parts = runSequence<Parts, keyof typeof given>(given, STEPS, previous?.parts ?? null)
+  const figures = byId(TOLD.flatMap((key) => parts[key].figures))
+  const lacks = [...parts.stretch.lacks, ...parts.roll.lacks]
   return {
-    figures: byId(TOLD.flatMap((key) => parts[key].figures)),
-    findings: TOLD.flatMap((key) => parts[key].findings),
+    figures,
+    findings: TOLD.flatMap((key) => parts[key].findings).map((f) => knownStop(f, figures)),
+    settling: { lacks, left: leftOf(parts), of: parts.stretch.wanted + parts.roll.wanted },
     pieces: parts.cutting.pieces,
     layouts: parts.roll.layouts,
     purchases: parts.roll.purchases,

@@ -15,7 +15,9 @@ import { receiveStock } from '../queries/rack'
 import { addMember, demoLoaded } from '../queries/people'
 import { film, shop } from '../schema'
 import { DEMO_FILMS, DEMO_STOCK } from './films'
+import { bringSolutions } from '../queries/solutions'
 import { DEMO_JOBS } from './jobs'
+import { demoSolutions } from './solutions'
 import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SHOP } from './people'
 
 /** A shop with its people, films on the rack. Returns a member to act as, by role. */
@@ -62,6 +64,9 @@ export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
     const takenIn = stand === 'plan' ? now : new Date(now.getTime() - 8 * 86_400_000)
     await createJob(lead, id, Plan.parse(plan), 'Taken in', takenIn)
     if (stand !== 'plan') await appendEntries(installer, id, story(plan, stand, now), { now })
+  }
+  for (const { id } of DEMO_JOBS) {
+    await bringSolutions(lead, id, demoSolutions(id), 'demo')
     await settleYard(lead, id, now)
   }
   await keepVehicle(lead, now)

@@ -2,9 +2,10 @@ import { desc, eq } from 'drizzle-orm'
 import type { ClimateReading } from '@/core/model/catalogue/catalogue'
 import { guarded, type Tx, type Who } from '../client'
 import { climateReading } from '../schema'
+import type { InShop } from './job-rows'
 
 /** The last readings of the shop's air, oldest first. */
-export async function climateIn(tx: Tx, who: Who): Promise<ClimateReading[]> {
+export async function climateIn(tx: Tx, who: InShop): Promise<ClimateReading[]> {
   const rows = await tx
     .select()
     .from(climateReading)

@@ -5,8 +5,10 @@ import type { LogPayload } from '@/core/model/log/schema'
 import { Denied, guarded, may, type Tx, type Who } from '../client'
 import { brokenConstraint } from '../errors'
 import { cutStanding, job, ledger } from '../schema'
-import { changeNow, ledgerIn, nextChange, ownJob } from './job-rows'
-import { cutStock, restoreStock } from './rack'
+import { changeNow, comingChange, ledgerIn, nextChange, ownJob } from './job-rows'
+import { tell } from '../live'
+import { cutStock, restoreStock, stockChanged } from './rack'
+import { requestSettleAll } from './solutions'
 
 /** What became of an entry: applied, known already, or refused with a code. */
 export type EntryOutcome = { id: string; outcome: 'done' | 'again' } | { id: string; outcome: 'refused'; code: string }
@@ -56,12 +58,13 @@ export function appendBatches(jobId: string, batches: readonly Batch[]): Promise
       .from(job)
       .where(ownJob(who, jobId))
       .for('update')
+    const change = await comingChange(tx, who)
     const items = batches.flatMap(({ who: by, entries, now, skewSeconds = 0 }, batch) =>
       entries.map((entry): Item => ({
         batch,
         by,
         entry,
-        arrival: { now, skewSeconds, since: row?.createdAt ?? now, revision: row?.revision ?? 0 },
+        arrival: { now, skewSeconds, since: row?.createdAt ?? now, revision: row?.revision ?? 0, change },
       })),
     )
     const outcomes = row
@@ -69,12 +72,28 @@ export function appendBatches(jobId: string, batches: readonly Batch[]): Promise
       : items.map(({ entry }): EntryOutcome => ({ id: entry.id, outcome: 'refused', code: 'not_found' }))
     const changed = outcomes.some((o) => o.outcome === 'done')
     const head = changed ? await nextChange(tx, who) : await changeNow(tx, who)
-    if (changed) await tx.update(job).set({ changes: head, updatedAt: first.now }).where(ownJob(who, jobId))
+    if (changed) await told(tx, who, { jobId, head, now: first.now, items, outcomes })
     return batches.map((_, batch) => {
       const own = outcomes.filter((_, i) => items[i]?.batch === batch)
       return { outcomes: own, changed: own.some((o) => o.outcome === 'done'), head }
     })
   })
+}
+
+/** The change that new entries make, and who hangs on it: the job's pages, and where film was cut, the rack's. */
+async function told(
+  tx: Tx,
+  who: Who,
+  of: { jobId: string; head: number; now: Date; items: readonly Item[]; outcomes: readonly EntryOutcome[] },
+): Promise<void> {
+  const { jobId, head, now, items, outcomes } = of
+  const done = items.filter((_, i) => outcomes[i]?.outcome === 'done')
+  const ids = done.map(({ entry }) => entry.id)
+  await tx.update(job).set({ changes: head, updatedAt: now }).where(ownJob(who, jobId))
+  await tell(tx, { shop: who.shopId, job: jobId, head, kind: 'entries' })
+  if (!done.some(({ entry }) => CUTS.includes(entry.payload.kind))) return
+  await stockChanged(tx, who, head, ids)
+  await requestSettleAll(tx, who)
 }
 
 interface Item {
@@ -170,6 +189,7 @@ function rowOf(jobId: string, { by, entry, arrival }: Item): typeof ledger.$infe
     n: entry.n ?? null,
     skewSeconds: moment.value.skewSeconds,
     planRevision: arrival.revision,
+    change: arrival.change,
   }
 }
 
@@ -189,6 +209,8 @@ interface Arrival {
   skewSeconds: number
   since: Date
   revision: number
+  /** The shop's change number that these entries make. */
+  change: number
 }
 
 /** One entry, in a savepoint of its own. */

@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from 'drizzle-orm'
+import { and, asc, eq, gt, sql } from 'drizzle-orm'
 import { inDeviceOrder } from '@/core/model/log/device-order'
 import type { LogRow } from '@/core/model/log/schema'
 import { parsePlan } from '@/core/model/plan/parse'
@@ -6,9 +6,12 @@ import type { Plan } from '@/core/model/plan/schema'
 import type { Tx, Who } from '../client'
 import { job, ledger, revision, shopChange } from '../schema'
 
-export const ownJob = (who: Who, id: string) => and(eq(job.shopId, who.shopId), eq(job.id, id))
+/** Whoever acts within a shop: a member, or a worker. */
+export type InShop = Pick<Who, 'shopId'>
+
+export const ownJob = (who: InShop, id: string) => and(eq(job.shopId, who.shopId), eq(job.id, id))
 /** The next change number of the shop; whoever asks holds the row until the transaction ends. */
-export async function nextChange(tx: Tx, who: Who): Promise<number> {
+export async function nextChange(tx: Tx, who: InShop): Promise<number> {
   const [row] = await tx
     .insert(shopChange)
     .values({ shopId: who.shopId, head: 1 })
@@ -17,17 +20,28 @@ export async function nextChange(tx: Tx, who: Who): Promise<number> {
   return row?.head ?? 1
 }
 
+/** The number that the next change will have; whoever asks holds the row, so that nobody else takes it meanwhile. */
+export async function comingChange(tx: Tx, who: InShop): Promise<number> {
+  const [row] = await tx
+    .insert(shopChange)
+    .values({ shopId: who.shopId, head: 0 })
+    .onConflictDoUpdate({ target: shopChange.shopId, set: { head: sql`${shopChange.head}` } })
+    .returning({ head: shopChange.head })
+  return (row?.head ?? 0) + 1
+}
+
 /** The change number of the shop as it stands. */
-export async function changeNow(tx: Tx, who: Who): Promise<number> {
+export async function changeNow(tx: Tx, who: InShop): Promise<number> {
   const [row] = await tx.select().from(shopChange).where(eq(shopChange.shopId, who.shopId))
   return row?.head ?? 0
 }
 
-export async function ledgerIn(tx: Tx, who: Who, jobId: string): Promise<LogRow[]> {
+/** The ledger of a job, each device's entries in its own order; `since`: only what came after that change number. */
+export async function ledgerIn(tx: Tx, who: InShop, jobId: string, since = -1): Promise<LogRow[]> {
   const rows = await tx
     .select()
     .from(ledger)
-    .where(and(eq(ledger.shopId, who.shopId), eq(ledger.jobId, jobId)))
+    .where(and(eq(ledger.shopId, who.shopId), eq(ledger.jobId, jobId), gt(ledger.change, since)))
     .orderBy(asc(ledger.seq))
   return inDeviceOrder(rows).map((r) => ({
     id: r.id,
@@ -36,9 +50,12 @@ export async function ledgerIn(tx: Tx, who: Who, jobId: string): Promise<LogRow[
     payload: r.payload,
     revision: r.planRevision,
     ...(r.skewSeconds === null ? {} : { skewSeconds: r.skewSeconds }),
+    seq: r.seq,
+    device: r.device,
+    n: r.n,
   }))
 }
-export async function planIn(tx: Tx, who: Who, jobId: string, number: number): Promise<Plan | null> {
+export async function planIn(tx: Tx, who: InShop, jobId: string, number: number): Promise<Plan | null> {
   const [row] = await tx
     .select({ plan: revision.plan })
     .from(revision)

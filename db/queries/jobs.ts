@@ -4,12 +4,15 @@ import type { LogRow } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import { EMPTY_CATALOGUE, type Catalogue } from '@/core/model/catalogue/catalogue'
 import { yardColumnsOf, type YardColumns } from '@/core/reckon/yard'
-import { guarded, type Tx, type Who } from '../client'
+import { guarded, inShop, type Tx, type Who } from '../client'
+import type { InShop } from './job-rows'
+import { tell } from '../live'
 import { job, revision } from '../schema'
 import { climateIn } from './climate'
-import { ledgerIn, nextChange, ownJob, planIn } from './job-rows'
+import { changeNow, ledgerIn, nextChange, ownJob, planIn } from './job-rows'
 import { rackIn } from './rack'
-import { scanMarksIn, solvedIn } from './stretch'
+import { requestSettle, solutionTablesOf } from './solutions'
+import { scanBytesIn, scanMarksIn } from './stretch'
 
 export interface JobHead {
   id: string
@@ -33,8 +36,10 @@ export interface JobFile {
   catalogue: Catalogue
   /** The plan that the vehicle was handed over with, once it was. */
   handedOver: Plan | null
-  /** The shop's change number at which all of this was so. */
+  /** The change number at which the job changed last. */
   changes: number
+  /** The shop's change number up to which all of this tells. */
+  shopHead: number
 }
 
 /** UTC wall time without a zone, as core counts it. */
@@ -53,15 +58,17 @@ const headOf = ({
   behind: yardOf < changes,
 })
 
-async function catalogueIn(tx: Tx, who: Who, jobId: string | null, now: Date): Promise<Catalogue> {
+/** What the shop brings to a job as it stands, the solutions that the plan hangs on among it. */
+async function catalogueIn(tx: Tx, who: InShop, jobId: string, plan: Plan, now: Date): Promise<Catalogue> {
   const { films, stock } = await rackIn(tx, who)
+  const scans = await scanMarksIn(tx, who, jobId)
   return {
     ...EMPTY_CATALOGUE,
     films,
     stock,
     climate: await climateIn(tx, who),
-    solved: await solvedIn(tx, who),
-    scans: jobId ? await scanMarksIn(tx, who, jobId) : {},
+    solutions: await solutionTablesOf(tx, who, { jobId, plan, films, scans }),
+    scans,
     now: utcWall(now),
   }
 }
@@ -71,7 +78,7 @@ export const jobs = (who: Who): Promise<JobHead[]> =>
   )
 
 /** The plan as it stood when the vehicle was handed over: what is chosen later does not change what was done. */
-async function handedOverIn(tx: Tx, who: Who, id: string, rows: readonly LogRow[]): Promise<Plan | null> {
+async function handedOverIn(tx: Tx, who: InShop, id: string, rows: readonly LogRow[]): Promise<Plan | null> {
   const row = handedOver(rows)?.row
   if (!row) return null
   if (row.revision) return planIn(tx, who, id, row.revision)
@@ -86,19 +93,35 @@ async function handedOverIn(tx: Tx, who: Who, id: string, rows: readonly LogRow[
 }
 
 export const openJob = (who: Who, id: string, now: Date): Promise<JobFile | null> =>
-  guarded(who, 'read', async (tx) => {
-    const [row] = await tx.select().from(job).where(ownJob(who, id))
-    const plan = row ? await planIn(tx, who, id, row.head) : null
-    if (!row || !plan) return null
-    const rows = await ledgerIn(tx, who, id)
-    return {
-      head: headOf(row),
-      plan,
-      ledger: rows,
-      handedOver: await handedOverIn(tx, who, id, rows),
-      catalogue: await catalogueIn(tx, who, id, now),
-      changes: row.changes,
-    }
+  guarded(who, 'read', (tx) => jobIn(tx, who, id, now))
+
+async function jobIn(tx: Tx, who: InShop, id: string, now: Date): Promise<JobFile | null> {
+  // First of all: what is written while the rest is read is told again later, never left out.
+  const shopHead = await changeNow(tx, who)
+  const [row] = await tx.select().from(job).where(ownJob(who, id))
+  const plan = row ? await planIn(tx, who, id, row.head) : null
+  if (!row || !plan) return null
+  const rows = await ledgerIn(tx, who, id)
+  return {
+    head: headOf(row),
+    plan,
+    ledger: rows,
+    handedOver: await handedOverIn(tx, who, id, rows),
+    catalogue: await catalogueIn(tx, who, id, plan, now),
+    changes: row.changes,
+    shopHead,
+  }
+}
+
+/** A job as a worker settles it, with the kept scan of one of its panels. Null: it is gone. */
+export const jobToSettle = (
+  { shopId, jobId }: { shopId: string; jobId: string },
+  panelId: string | null,
+): Promise<(JobFile & { scan: Uint8Array | null }) | null> =>
+  inShop(shopId, async (tx) => {
+    const file = await jobIn(tx, { shopId }, jobId, new Date())
+    if (!file) return null
+    return { ...file, scan: panelId ? await scanBytesIn(tx, { shopId }, jobId, panelId) : null }
   })
 
 export const planAt = (who: Who, jobId: string, number: number): Promise<Plan | null> =>
@@ -113,6 +136,7 @@ export const namesOf = (plan: Plan) => ({
 
 export const createJob = (who: Who, id: string, plan: Plan, summary: string, now: Date): Promise<'done' | 'again'> =>
   guarded(who, 'newJob', async (tx) => {
+    const change = await nextChange(tx, who)
     const rows = await tx
       .insert(job)
       .values({
@@ -124,7 +148,7 @@ export const createJob = (who: Who, id: string, plan: Plan, summary: string, now
         stageState: 'open',
         waitsFor: 'settling',
         waitsFacts: {},
-        changes: await nextChange(tx, who),
+        changes: change,
         createdAt: now,
         updatedAt: now,
       })
@@ -140,7 +164,10 @@ export const createJob = (who: Who, id: string, plan: Plan, summary: string, now
       author: who.name,
       at: now,
       plan,
+      change,
     })
+    await tell(tx, { shop: who.shopId, job: id, head: change, kind: 'plan' })
+    await requestSettle(tx, who, id)
     return 'done'
   })
 

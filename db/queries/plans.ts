@@ -5,9 +5,11 @@ import type { Plan } from '@/core/model/plan/schema'
 import { ownChanges, type RevisionMark } from '@/core/model/plan/undo'
 import { planPartsOf, savingRight } from '@/core/model/rights/rights'
 import { guarded, type Tx, type Who } from '../client'
+import { tell } from '../live'
 import { job, revision } from '../schema'
 import { nextChange, ownJob, planIn } from './job-rows'
 import { namesOf } from './jobs'
+import { requestSettle } from './solutions'
 
 export interface RevisionHead {
   number: number
@@ -53,6 +55,7 @@ async function writeRevision(
   now: Date,
 ): Promise<number> {
   const number = head.number + 1
+  const change = await nextChange(tx, who)
   await tx.insert(revision).values({
     shopId: who.shopId,
     jobId: next.jobId,
@@ -65,12 +68,14 @@ async function writeRevision(
     author: who.name,
     at: now,
     plan: next.plan,
+    change,
   })
-  const changes = await nextChange(tx, who)
   await tx
     .update(job)
-    .set({ head: number, ...namesOf(next.plan), changes, updatedAt: now })
+    .set({ head: number, ...namesOf(next.plan), changes: change, updatedAt: now })
     .where(ownJob(who, next.jobId))
+  await tell(tx, { shop: who.shopId, job: next.jobId, head: change, kind: 'plan' })
+  await requestSettle(tx, who, next.jobId)
   return number
 }
 

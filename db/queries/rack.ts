@@ -1,8 +1,11 @@
-import { and, asc, eq } from 'drizzle-orm'
+import { and, asc, eq, inArray } from 'drizzle-orm'
 import { upgradeSheet } from '@/core/model/film/upgrade'
 import { FilmSheet, type DamageSpan, type StockItem } from '@/core/model/film/schema'
 import { guarded, type Tx, type Who } from '../client'
+import { tell } from '../live'
 import { film, stockItem, stockMovement } from '../schema'
+import { nextChange, type InShop } from './job-rows'
+import { requestSettleAll } from './solutions'
 
 export interface RackFilm {
   sheet: FilmSheet
@@ -11,13 +14,16 @@ export interface RackFilm {
 }
 
 /** Films on sale, and what is on the shelf. */
-export async function rackIn(tx: Tx, who: Who): Promise<{ films: FilmSheet[]; stock: StockItem[]; all: RackFilm[] }> {
+export async function rackIn(
+  tx: Tx,
+  who: InShop,
+): Promise<{ films: FilmSheet[]; stock: StockItem[]; all: RackFilm[] }> {
   const rows = await tx.select().from(film).where(eq(film.shopId, who.shopId)).orderBy(asc(film.id))
   const stock = await tx.select().from(stockItem).where(eq(stockItem.shopId, who.shopId)).orderBy(asc(stockItem.label))
   const all = rows.map((f) => ({ sheet: FilmSheet.parse(upgradeSheet(f.sheet)), sold: f.sold, version: f.version }))
   return {
     films: all.filter((f) => f.sold).map((f) => f.sheet),
-    stock: stock.map(({ shopId: _, ...s }) => s),
+    stock: stock.map(({ shopId: _s, change: _c, ...s }) => s),
     all,
   }
 }
@@ -41,6 +47,7 @@ export const saveFilm = (
         .values({ shopId: who.shopId, id: sheet.id, sheet })
         .onConflictDoNothing()
         .returning({ id: film.id })
+      if (rows.length > 0) await rackChanged(tx, who, 'films')
       return rows.length > 0 ? 'done' : 'id_taken'
     }
     const rows = await tx
@@ -48,6 +55,7 @@ export const saveFilm = (
       .set({ sheet, version: basedOn + 1 })
       .where(and(key, eq(film.version, basedOn)))
       .returning({ id: film.id })
+    if (rows.length > 0) await rackChanged(tx, who, 'films')
     return rows.length > 0 ? 'done' : 'changed_meanwhile'
   })
 
@@ -59,6 +67,7 @@ export const setSold = (who: Who, id: string, sold: boolean): Promise<'done' | '
       .set({ sold })
       .where(and(eq(film.shopId, who.shopId), eq(film.id, id)))
       .returning({ id: film.id })
+    if (rows.length > 0) await rackChanged(tx, who, 'films')
     return rows.length > 0 ? 'done' : 'no_such_film'
   })
 
@@ -78,6 +87,7 @@ export const importSheets = (who: Who, sheets: readonly FilmSheet[]): Promise<{ 
         .values({ shopId: who.shopId, id: sheet.id, sheet })
         .onConflictDoUpdate({ target: [film.shopId, film.id], set: { sheet, version: (row?.version ?? 0) + 1 } })
     }
+    await rackChanged(tx, who, 'films')
     return { added, changed: sheets.length - added }
   })
 
@@ -89,8 +99,34 @@ export const setDamage = (who: Who, itemId: string, damage: DamageSpan[]): Promi
       .set({ damage })
       .where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.id, itemId)))
       .returning({ id: stockItem.id })
+    if (rows.length > 0) await rackChanged(tx, who, 'stock', itemId)
     return rows.length > 0 ? 'done' : 'no_such_stock'
   })
+
+/** Rolls and rests that these movements touched stand changed; every page that shows the rack hears of it. */
+export async function stockChanged(tx: Tx, who: Who, head: number, movementIds: readonly string[]): Promise<void> {
+  const touched = tx
+    .select({ id: stockMovement.itemId })
+    .from(stockMovement)
+    .where(and(eq(stockMovement.shopId, who.shopId), inArray(stockMovement.id, [...movementIds])))
+  await tx
+    .update(stockItem)
+    .set({ change: head })
+    .where(and(eq(stockItem.shopId, who.shopId), inArray(stockItem.id, touched)))
+  await tell(tx, { shop: who.shopId, job: null, head, kind: 'stock' })
+}
+
+/** The rack changed: layouts of every job may hang on it. */
+async function rackChanged(tx: Tx, who: Who, kind: 'stock' | 'films', itemId: string | null = null): Promise<void> {
+  const head = await nextChange(tx, who)
+  if (itemId)
+    await tx
+      .update(stockItem)
+      .set({ change: head })
+      .where(and(eq(stockItem.shopId, who.shopId), eq(stockItem.id, itemId)))
+  await tell(tx, { shop: who.shopId, job: null, head, kind })
+  await requestSettleAll(tx, who)
+}
 
 export interface Receipt {
   id: string
@@ -139,6 +175,7 @@ export const receiveStock = (who: Who, r: Receipt): Promise<'done' | 'again' | '
       byId: who.memberId,
       by: who.name,
     })
+    await rackChanged(tx, who, 'stock', r.id)
     return 'done'
   })
 

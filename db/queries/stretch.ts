@@ -1,38 +1,11 @@
-import { and, desc, eq, sql } from 'drizzle-orm'
-import { scanMark, type SolvedStretch, type SolvedTable } from '@/core/model/catalogue/solved-stretch'
+import { and, eq, sql } from 'drizzle-orm'
+import { scanMark } from '@/core/model/catalogue/solved-stretch'
 import { guarded, type Tx, type Who } from '../client'
+import { tell } from '../live'
 import { QUOTAS } from '../quotas'
-import { job, panelScan, stretchSolved } from '../schema'
-import { planIn } from './job-rows'
-
-/** Solved stretches read with a job: the newest of the shop. */
-const MOST_SOLVED = 3000
-
-export async function solvedIn(tx: Tx, who: Who): Promise<SolvedTable> {
-  const rows = await tx
-    .select()
-    .from(stretchSolved)
-    .where(eq(stretchSolved.shopId, who.shopId))
-    .orderBy(desc(stretchSolved.at))
-    .limit(MOST_SOLVED)
-  return Object.fromEntries(rows.map((r) => [r.key, r.value]))
-}
-/** Keeps solved stretches; one that is known already is made fresh. */
-export const keepSolved = (who: Who, rows: readonly { key: string; value: SolvedStretch }[]): Promise<void> =>
-  guarded(who, 'solve', async (tx) => {
-    if (rows.length === 0) return
-    await tx
-      .insert(stretchSolved)
-      .values(rows.map((r) => ({ ...r, shopId: who.shopId })))
-      .onConflictDoUpdate({
-        target: [stretchSolved.shopId, stretchSolved.key],
-        set: { value: sql`excluded.value`, at: sql`now()` },
-      })
-    // The oldest make room.
-    await tx.execute(sql`
-      delete from stretch_solved where shop_id = ${who.shopId} and key in (
-        select key from stretch_solved where shop_id = ${who.shopId} order by at desc, key offset ${QUOTAS.solvedRows})`)
-  })
+import { job, panelScan } from '../schema'
+import { nextChange, ownJob, planIn, type InShop } from './job-rows'
+import { requestSettle } from './solutions'
 
 export interface ScanHead {
   panelId: string
@@ -41,11 +14,11 @@ export interface ScanHead {
   by: string
   at: string
 }
-const ownScan = (who: Who, jobId: string, panelId: string) =>
+const ownScan = (who: InShop, jobId: string, panelId: string) =>
   and(eq(panelScan.shopId, who.shopId), eq(panelScan.jobId, jobId), eq(panelScan.panelId, panelId))
 
 /** Marks of the scans kept with a job, by panel. */
-export async function scanMarksIn(tx: Tx, who: Who, jobId: string): Promise<Record<string, string>> {
+export async function scanMarksIn(tx: Tx, who: InShop, jobId: string): Promise<Record<string, string>> {
   const { panelId, triangles, at } = panelScan
   const rows = await tx
     .select({ panelId, triangles, at })
@@ -69,13 +42,14 @@ export const scansOf = (who: Who, jobId: string): Promise<ScanHead[] | null> =>
     return rows.map((r) => ({ ...r, at: r.at.toISOString() }))
   })
 export const scanBytes = (who: Who, jobId: string, panelId: string): Promise<Buffer | null> =>
-  guarded(who, 'read', async (tx) => {
-    const [row] = await tx
-      .select({ bytes: panelScan.bytes })
-      .from(panelScan)
-      .where(ownScan(who, jobId, panelId))
-    return row?.bytes ?? null
-  })
+  guarded(who, 'read', (tx) => scanBytesIn(tx, who, jobId, panelId))
+export async function scanBytesIn(tx: Tx, who: InShop, jobId: string, panelId: string): Promise<Buffer | null> {
+  const [row] = await tx
+    .select({ bytes: panelScan.bytes })
+    .from(panelScan)
+    .where(ownScan(who, jobId, panelId))
+  return row?.bytes ?? null
+}
 /** One scan a panel: a new one takes the place of the old. */
 export const keepScan = (
   who: Who,
@@ -102,7 +76,22 @@ export const keepScan = (
         target: [panelScan.shopId, panelScan.jobId, panelScan.panelId],
         set: { name, triangles, bytes, by: who.name, at: sql`now()` },
       })
+    await scansChanged(tx, who, scan.jobId)
     return 'done'
   })
 export const dropScan = (who: Who, jobId: string, panelId: string): Promise<void> =>
-  guarded(who, 'scan', async (tx) => void (await tx.delete(panelScan).where(ownScan(who, jobId, panelId))))
+  guarded(who, 'scan', async (tx) => {
+    const rows = await tx
+      .delete(panelScan)
+      .where(ownScan(who, jobId, panelId))
+      .returning({ panelId: panelScan.panelId })
+    if (rows.length > 0) await scansChanged(tx, who, jobId)
+  })
+
+/** The stretch of a panel hangs on its scan: what the job lacks is solved, and its pages hear of it. */
+async function scansChanged(tx: Tx, who: Who, jobId: string): Promise<void> {
+  const head = await nextChange(tx, who)
+  await tx.update(job).set({ changes: head }).where(ownJob(who, jobId))
+  await tell(tx, { shop: who.shopId, job: jobId, head, kind: 'scan' })
+  await requestSettle(tx, who, jobId)
+}

@@ -175,6 +175,6 @@ describe('rights', () => {
     ])
     for (const role of ROLES) expect(may(role, savingRight(role)), role).toBe(true)
     expect(may('nobody', 'read')).toBe(false)
-    expect(MAY.solve).not.toContain('desk')
+    expect(MAY.scan).not.toContain('desk')
   })
 })

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
 import { applyChange } from '@/core/model/plan/plan-change'
+import { NO_SOLUTIONS } from '@/core/model/catalogue/solutions'
 import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { reckon } from '@/core/reckon/reckon'
 import { panelMesh } from '@/core/engines/stretch/panel-mesh'
@@ -69,13 +70,18 @@ describe('a scanned panel in the plan', () => {
     }
     const solved = { [stretchKey(plan, panel, film, mark)]: value }
     const of = (scans: Record<string, string>) =>
-      reckon(plan, { ...EMPTY_CATALOGUE, solved, scans }, []).figures.get(`stretch/${ID}/worst`)
+      reckon(plan, { ...EMPTY_CATALOGUE, solutions: { ...NO_SOLUTIONS, stretch: solved }, scans }, []).figures.get(
+        `stretch/${ID}/worst`,
+      )
     expect(of({ [ID]: mark })?.value).toBe(0.31)
     expect(of({ [ID]: mark })?.formula).toContain('solved_on_scan')
     const wrinkled = { ...value, worst: 0.01, wrinklesMm2: 5000 }
     const { findings, figures } = reckon(
       plan,
-      { ...EMPTY_CATALOGUE, solved: { [stretchKey(plan, panel, film)]: wrinkled } },
+      {
+        ...EMPTY_CATALOGUE,
+        solutions: { ...NO_SOLUTIONS, stretch: { [stretchKey(plan, panel, film)]: wrinkled } },
+      },
       [],
     )
     expect(findings.find((f) => f.code === 'stretch_wrinkles')?.figureId).toBe(`stretch/${ID}/wrinkles`)

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { closeDatabase } from '@/db/client'
+import { closeWorkQueue } from '@/db/queue'
 import type { BayEntry } from '@/core/model/log/arrival'
 import { appendEntries } from '@/db/queries/entries'
 import { openJob } from '@/db/queries/jobs'
@@ -13,7 +14,10 @@ beforeAll(async () => {
   ours = await shopWorld()
   theirs = await shopWorld()
 })
-afterAll(closeDatabase)
+afterAll(async () => {
+  await closeWorkQueue()
+  await closeDatabase()
+})
 
 const left = async (w: ShopWorld) => (await rack(w.who.lead)).stock.find((s) => s.id === w.rollId)?.leftMm
 const entry = (payload: BayEntry['payload']): BayEntry => ({

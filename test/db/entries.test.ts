@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import type { LogPayload } from '@/core/model/log/schema'
 import { closeDatabase, guarded } from '@/db/client'
+import { closeWorkQueue } from '@/db/queue'
 import { openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
 import { rack } from '@/db/queries/rack'
@@ -20,6 +21,7 @@ beforeAll(async () => {
   acting = world.who.installer.userId
 })
 afterAll(async () => {
+  await closeWorkQueue()
   await closeThreads()
   await closeDatabase()
 })

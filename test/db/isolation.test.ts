@@ -37,7 +37,7 @@ const vehicleActions = await import('@/web/actions/vehicles')
 const { handoverPdf, inspectionPdf, layoutFile, measurePdf, panelsCsv } = await import('@/web/actions/job-papers')
 const { showPhoto, takePhoto } = await import('@/web/actions/photos')
 const { listScans, takeScan } = await import('@/web/actions/scans')
-const stretchActions = await import('@/web/actions/stretch')
+const { readChanges } = await import('@/web/actions/live')
 const { readFleetFile, readFleetHead, readFleets, readTableReports } = await import('@/web/actions/reads')
 const { exportFilms } = await import('@/web/actions/film-files')
 
@@ -150,26 +150,6 @@ const ACTIONS: Record<
     call: () => rackActions.putFilm({ sheet: film('slate-matte'), basedOn: 7 }),
     want: 'changed_meanwhile',
   },
-  'stretch.keepStretch': {
-    own: 'keeps what was solved in the caller’s shop',
-    call: () =>
-      stretchActions.keepStretch({
-        rows: [
-          {
-            key: '0123456789abcdef',
-            value: {
-              worst: 0.1,
-              toPostHeatMm2: 0,
-              overMm2: 0,
-              wrinklesMm2: 0,
-              areaMm2: 10,
-              triangles: 400,
-              spot: null,
-            },
-          },
-        ],
-      }),
-  },
   'shop.setDamage': { call: () => shopActions.setDamage({ itemId: ours.rollId, damage: [] }), want: 'no_such_stock' },
   'fleet.startFleet': {
     call: () =>
@@ -255,6 +235,11 @@ const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | {
   'app/api/fleets/[fleetId]/route.ts': { call: () => readFleetFile(fleetId), want: 404 },
   'app/api/fleets/[fleetId]/head/route.ts': { call: () => readFleetHead(fleetId), want: 404 },
   'app/api/jobs/[jobId]/table/route.ts': { call: () => readTableReports(ours.jobId), want: 404 },
+  'app/api/jobs/[jobId]/changes/route.ts': {
+    call: () => readChanges(new Request('http://127.0.0.1:3999/x?since=0'), ours.jobId),
+    want: 404,
+  },
+  'app/api/live/route.ts': { open: 'tells of the own shop alone, tried in live.test.ts' },
   'app/api/auth/[...all]/route.ts': { open: 'in and out and nothing else, tried in sign-in.test.ts' },
   'app/api/health/route.ts': { open: 'says nothing of any shop, tried in rules-of-the-door.test.ts' },
   'app/api/jobs/[jobId]/entries/route.ts': {

@@ -1,10 +1,16 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'drizzle-orm'
 import pg from 'pg'
+import { reckon } from '@/core/reckon/reckon'
+import { settle } from '@/core/reckon/solve-lack'
+import { DEMO_JOBS } from '@/db/demo/jobs'
+import { DEMO_SHOP } from '@/db/demo/people'
+import { jobToSettle } from '@/db/queries/jobs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { LogPayload } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import { closeDatabase, database, guarded } from '@/db/client'
+import { closeWorkQueue } from '@/db/queue'
 import type { BayEntry } from '@/core/model/log/arrival'
 import { brokenConstraint, DatabaseError } from '@/db/errors'
 import { appendEntries } from '@/db/queries/entries'
@@ -19,7 +25,10 @@ const now = new Date('2026-11-20T09:00:00Z')
 beforeAll(async () => {
   w = await shopWorld()
 })
-afterAll(closeDatabase)
+afterAll(async () => {
+  await closeWorkQueue()
+  await closeDatabase()
+})
 
 const newJob = async () => {
   const id = randomUUID()
@@ -196,5 +205,15 @@ describe('demo data', () => {
       { kind: 'rest', n: '5' },
       { kind: 'roll', n: '7' },
     ])
+  })
+  it('loads settled: every solution that its jobs hang on ships with it (else: npm run demo:solve)', async () => {
+    await demo()
+    for (const { id } of DEMO_JOBS) {
+      const file = await jobToSettle({ shopId: DEMO_SHOP.id, jobId: id }, null)
+      if (!file) throw new Error('no demo job')
+      const { plan, catalogue, ledger } = file
+      expect(reckon(plan, catalogue, ledger).settling.lacks, plan.vehicle.name).toEqual([])
+      expect(settle({ plan, catalogue, ledger, scanOf: () => null })).toEqual([])
+    }
   })
 })

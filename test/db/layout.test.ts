@@ -5,6 +5,7 @@ import { restsOf } from '@/core/engines/roll/rests'
 import { cutEntry } from '@/core/engines/roll/cutting'
 import { keepLayout } from '@/core/engines/roll/kept-layout'
 import { closeDatabase } from '@/db/client'
+import { closeWorkQueue } from '@/db/queue'
 import { appendEntries } from '@/db/queries/entries'
 import { openJob } from '@/db/queries/jobs'
 import { savePlan } from '@/db/queries/plans'
@@ -24,6 +25,7 @@ beforeAll(async () => {
   acting = world.who.lead.userId
 })
 afterAll(async () => {
+  await closeWorkQueue()
   await closeThreads()
   await closeDatabase()
 })

@@ -6,6 +6,7 @@ import { filmTable } from '@/core/model/film/film-table'
 import { THRIFTY } from '@/core/model/method/schema'
 import { vehicleOf } from '@/core/model/plan/vehicle-library'
 import { closeDatabase, guarded } from '@/db/client'
+import { closeWorkQueue } from '@/db/queue'
 import { createJob as insertJob, openJob } from '@/db/queries/jobs'
 import { savePlan } from '@/db/queries/plans'
 import { whoIs } from '@/db/queries/people'
@@ -33,6 +34,7 @@ beforeAll(async () => {
   acting = world.who.lead.userId
 })
 afterAll(async () => {
+  await closeWorkQueue()
   await closeThreads()
   await closeDatabase()
 })

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { closeDatabase, Denied, guarded, MAY, ROLES } from '@/db/client'
+import { closeWorkQueue } from '@/db/queue'
 import { jobs, openJob, planAt } from '@/db/queries/jobs'
 import { members, setRole, setUnits, whoIs } from '@/db/queries/people'
 import { rack, receiveStock } from '@/db/queries/rack'
@@ -10,7 +11,10 @@ let w: ShopWorld
 beforeAll(async () => {
   w = await shopWorld()
 })
-afterAll(closeDatabase)
+afterAll(async () => {
+  await closeWorkQueue()
+  await closeDatabase()
+})
 
 describe('members', () => {
   it('are those of the shop, with their roles', async () =>

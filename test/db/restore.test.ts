@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { closeDatabase } from '@/db/client'
+import { closeWorkQueue } from '@/db/queue'
 import { startCluster } from '../../scripts/cluster.mjs'
 import { postgresBin } from '../../scripts/packages.mjs'
 import { shopWorld, type ShopWorld } from './world'
@@ -24,6 +25,7 @@ beforeAll(async () => {
   admin = (await startCluster({ name: 'test-pg', usualPort: 54811, throwaway: true })).admin
 })
 afterAll(async () => {
+  await closeWorkQueue()
   const client = new pg.Client({ connectionString: admin })
   await client.connect()
   await client.query('drop database if exists cuirass_new with (force)')

@@ -2,16 +2,18 @@ import { randomUUID } from 'node:crypto'
 import { sql } from 'drizzle-orm'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
-import { closeDatabase, database, doorDatabase, guarded } from '@/db/client'
+import { closeDatabase, database, doorDatabase, guarded, inShop } from '@/db/client'
 import { cleanDatabaseError, DatabaseError, isBusy } from '@/db/errors'
 import { migrateDatabase } from '@/db/migrate'
 import { askFleet } from '@/db/queries/fleet'
 import { health } from '@/db/queries/health'
 import { openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
-import { keepScan, keepSolved } from '@/db/queries/stretch'
+import { keepSolution } from '@/db/queries/solutions'
+import { keepScan } from '@/db/queries/stretch'
 import { closeWorkQueue } from '@/db/queue'
 import { QUOTAS } from '@/db/quotas'
+import { solution } from '@/db/schema'
 import { shopWorld, type ShopWorld } from './world'
 
 let acting: string | null = null
@@ -189,9 +191,11 @@ describe('what a shop may keep', () => {
         triangles: 400,
         spot: null,
       }
-      for (let i = 0; i < 5; i++) await keepSolved(ours.who.lead, [{ key: `000000000000000${i}`, value }])
-      const kept = (await openJob(ours.who.lead, ours.jobId, new Date()))?.catalogue.solved ?? {}
-      expect(Object.keys(kept).sort()).toEqual([2, 3, 4].map((i) => `000000000000000${i}`))
+      const task = { shopId: ours.who.lead.shopId, jobId: ours.jobId }
+      for (let i = 0; i < 5; i++)
+        await keepSolution(task, { kind: 'stretch', key: `000000000000000${i}`, fineness: 400, value }, 'test')
+      const kept = await inShop(task.shopId, (tx) => tx.select({ key: solution.key }).from(solution))
+      expect(kept.map((row) => row.key).sort()).toEqual([2, 3, 4].map((i) => `000000000000000${i}`))
     } finally {
       Object.assign(quotas, before)
     }

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { closeDatabase } from '@/db/client'
+import { closeWorkQueue } from '@/db/queue'
 import { demoLoaded, whoIs } from '@/db/queries/people'
 import { addressOf, countFailure, waitAfter, waitBefore } from '@/db/sign-in-tries'
 import { demo, shopWorld, type ShopWorld } from './world'
@@ -26,7 +27,10 @@ beforeAll(async () => {
   world = await shopWorld()
   email = `lead@${world.who.lead.name.split(' ')[1]}.example`
 })
-afterAll(closeDatabase)
+afterAll(async () => {
+  await closeWorkQueue()
+  await closeDatabase()
+})
 
 describe('signing in', () => {
   it('right words give an HttpOnly, SameSite cookie; wrong ones 401, whoever is asked for', async () => {

@@ -4,6 +4,7 @@ import { planEdits } from '@/core/model/plan/merge'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { closeDatabase, type Who } from '@/db/client'
+import { closeWorkQueue } from '@/db/queue'
 import { createJob, openJob } from '@/db/queries/jobs'
 import { savePlan, takeBack } from '@/db/queries/plans'
 import { summarise } from '@/web/words/summary'
@@ -14,7 +15,10 @@ let w: ShopWorld
 beforeAll(async () => {
   w = await shopWorld()
 })
-afterAll(closeDatabase)
+afterAll(async () => {
+  await closeWorkQueue()
+  await closeDatabase()
+})
 
 const summary = (before: Plan, after: Plan) => summarise(planEdits(before, after))
 /** A job, and what people do to it. */

@@ -18,7 +18,6 @@ vi.mock('@/web/actions/jobs', () => ({
   saveJob: (x: unknown) => saveJob(x) as unknown,
   takeBackChange: (x: unknown) => takeBackChange(x) as unknown,
 }))
-vi.mock('@/web/actions/stretch', () => ({ keepStretch: async () => ({ ok: true, value: { kept: 0 } }) }))
 /** What the server says to a batch of entries; throws where there is no network. */
 const answerBatch = vi.fn()
 interface Batch {
@@ -83,6 +82,7 @@ const show = (plan: Plan = handCar(), more = <Probe />, ledger: LogRow[] = [], m
       start={{
         jobId: JOB,
         number: 1,
+        shopHead: 0,
         plan,
         ledger,
         catalogue: shop,

@@ -67,6 +67,7 @@ const inJob = (plan: Plan, view: React.ReactNode) => (
     start={{
       jobId: '00000000-0000-4000-8000-000000000abc',
       number: 1,
+      shopHead: 0,
       plan,
       ledger: [],
       catalogue,

@@ -74,6 +74,7 @@ const show = (plan: Plan, what: React.ReactNode, stock: readonly StockItem[] = c
       start={{
         jobId: '00000000-0000-4000-8000-000000000abc',
         number: 1,
+        shopHead: 0,
         plan,
         ledger: [],
         catalogue: { ...catalogue, stock },

@@ -1,32 +1,17 @@
 'use client'
 
-import { Explain } from '@/web/kit/explain'
-import { TERMS, type Term } from '@/web/words/terms'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
 import Button from 'react-bootstrap/Button'
-import { fromShelf } from '@/core/engines/roll/from-shelf'
 import { word } from '@/web/words/names'
 import { faultText } from '@/web/words/faults'
 import { stageWhy } from '@/web/words/stages'
-import { Fig, Working } from './figure'
+import { Working } from './figure'
 import { ClashDialog } from './clash-dialog'
 import { HeldBar, HeldProvider } from './held'
 import { useJob } from './job-state'
-
-const RAIL = [
-  'film_order',
-  'yield',
-  'worst_stretch',
-  'seams',
-  'edges',
-  'tape',
-  'heat_points',
-  'crew_minutes',
-  'ready_at',
-  'cost',
-]
+import { Rail } from './rail'
 
 /** The chrome of a job: stage spine, the bench, the reckoning rail. */
 export function JobFrame({ children }: { children: ReactNode }) {
@@ -68,39 +53,12 @@ export function JobFrame({ children }: { children: ReactNode }) {
         <HeldProvider>{children}</HeldProvider>
       </main>
       <aside className="rail" aria-label="Reckoning">
-        <h2 className="label mb-2">Reckoning</h2>
-        <dl>
-          {RAIL.map((code) => (
-            <div key={code}>
-              <dt>
-                {word('rail', code)}
-                {code in TERMS && <Explain term={code as Term} />}
-              </dt>
-              <dd>
-                <Fig id={`rail/${code}`} />
-                {code === 'film_order' && <FromShelf />}
-              </dd>
-            </div>
-          ))}
-        </dl>
+        <Rail />
       </aside>
       <Working />
       <ClashDialog />
     </div>
   )
-}
-
-/** Where nothing is to be ordered: which rolls the film comes from, and what is left of them after it. */
-function FromShelf() {
-  const { reckoning, catalogue, ledger, fmt } = useJob()
-  const rolls = reckoning.layouts.flatMap((l) =>
-    reckoning.purchases.get(l.film.id)?.covered ? fromShelf(l, catalogue.stock, ledger) : [],
-  )
-  return rolls.map((r) => (
-    <small key={r.label} className="d-block">
-      from the shelf: {r.label}, lot {r.lot}, {fmt.text(fmt.longLength(r.leftAfterMm))} left after
-    </small>
-  ))
 }
 
 function SaveMark() {

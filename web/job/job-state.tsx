@@ -6,21 +6,23 @@ import type { LogRow } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import type { Figure } from '@/core/model/figure/figure'
-import type { FoundWay } from '@/core/engines/stretch/ways'
+import { filmOf } from '@/core/engines/stretch/way-candidates'
+import { waysKey } from '@/core/engines/stretch/ways-key'
+import type { FoundWay } from '@/core/model/catalogue/solutions'
+import { stretchKey } from '@/core/model/catalogue/solved-stretch'
 import { reckon, type Reckoning } from '@/core/reckon/reckon'
-import { stockAfter } from '@/core/model/log/cut-pieces'
 import { may, planPartsOf } from '@/core/model/rights/rights'
-import type { SolvedStretch, SolvedTable } from '@/core/model/catalogue/solved-stretch'
-import { keepStretch } from '@/web/actions/stretch'
-import { call } from '@/web/kit/call'
 import { useHydrated } from '@/web/kit/use-hydrated'
 import { formatter, type Formatter, type MemberUnits } from '@/web/words/format'
 import { useLedger, type Ledger } from './use-ledger'
 import { usePlan, type PlanStore } from './use-plan'
+import { useShopSide } from './use-shop-side'
 
 export interface JobStart {
   jobId: string
   number: number
+  /** The shop's change number up to which all of this tells. */
+  shopHead: number
   plan: Plan
   handedOver?: Plan | null
   ledger: LogRow[]
@@ -43,16 +45,30 @@ export interface JobContext extends PlanStore, Ledger {
   mayWalkaround: boolean
   mayLog: boolean
   member: JobStart['member']
-  /** Stretches solved just now: what hangs on them is reckoned anew, and the shop keeps them. */
-  solved: (rows: readonly { key: string; value: SolvedStretch }[]) => void
   /** Marks of the scans that the job has now, by panel. */
   scansAre: (marks: Readonly<Record<string, string>>) => void
   /** The best ways out that were solved, by panel: they stand beside the finding. */
   waysFound: ReadonlyMap<string, readonly FoundWay[]>
-  foundWays: (panelId: string, ways: readonly FoundWay[]) => void
   /** The figure whose working is open, and the figures it hangs on where they are not the job's own. */
   shown: { id: string; among: ReadonlyMap<string, Figure> | null } | null
   show: (figureId: string | null, among?: ReadonlyMap<string, Figure> | null) => void
+}
+
+/** Reckons a job time after time. */
+function reckoner(): typeof reckon {
+  let before: Reckoning | null = null
+  return (plan, catalogue, ledger) => (before = reckon(plan, catalogue, ledger, before))
+}
+
+/** The best ways out of each panel's stretch, as far as they are solved. */
+function foundWays(plan: Plan, { solutions, films, scans }: Catalogue): JobContext['waysFound'] {
+  const found = new Map<string, readonly FoundWay[]>()
+  for (const panel of plan.panels) {
+    const film = filmOf(plan, panel)
+    const ways = film && solutions?.ways[waysKey(stretchKey(plan, panel, film, scans?.[panel.id]), panel.id, films)]
+    if (ways) found.set(panel.id, ways)
+  }
+  return found
 }
 
 const Context = createContext<JobContext | null>(null)
@@ -81,34 +97,7 @@ function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) 
   const [shown, setShown] = useState<JobContext['shown']>(null)
   const show = useCallback<JobContext['show']>((id, among = null) => setShown(id === null ? null : { id, among }), [])
   const fmt = useMemo(() => formatter(start.units), [start.units])
-  const [known, setKnown] = useState<SolvedTable>(start.catalogue.solved ?? {})
-  const [scans, setScans] = useState<Readonly<Record<string, string>>>(start.catalogue.scans ?? {})
-  const scansAre = useCallback<JobContext['scansAre']>(
-    (marks) => setScans((was) => (JSON.stringify(was) === JSON.stringify(marks) ? was : marks)),
-    [],
-  )
-  const keeps = may(member.role, 'solve')
-  const solved = useCallback<JobContext['solved']>(
-    (rows) => {
-      setKnown((was) => ({ ...was, ...Object.fromEntries(rows.map((r) => [r.key, r.value])) }))
-      if (keeps) void call(keepStretch, { rows })
-    },
-    [keeps],
-  )
-  const [waysFound, setWaysFound] = useState<JobContext['waysFound']>(new Map())
-  const foundWays = useCallback<JobContext['foundWays']>(
-    (panelId, ways) => setWaysFound((was) => new Map(was).set(panelId, ways)),
-    [],
-  )
-  // The rack as it was sent, less what was cut here since.
-  const stock = useMemo(() => {
-    const sent = new Set(start.ledger.map((row) => row.id))
-    return stockAfter(start.catalogue.stock, ledgerStore.ledger, (row) => !sent.has(row.id))
-  }, [start.catalogue.stock, start.ledger, ledgerStore.ledger])
-  const catalogue = useMemo(
-    () => ({ ...start.catalogue, stock, solved: known, scans }),
-    [start.catalogue, stock, known, scans],
-  )
+  const { catalogue, scansAre } = useShopSide(start, planStore, ledgerStore)
   const { plan, reckoned } = planStore
   const { ledger } = ledgerStore
   // Handed over while the page is open: the plan as it stands at that moment is what was handed over.
@@ -119,7 +108,10 @@ function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) 
     setWasOver(isOver)
     setFrozen(isOver ? (start.handedOver ?? plan) : null)
   }
-  const reckoning = useMemo(() => reckon(reckoned, catalogue, ledger), [reckoned, catalogue, ledger])
+  // Each part whose inputs are the same is taken over from the reckoning before.
+  const [reckonAgain] = useState(reckoner)
+  const reckoning = useMemo(() => reckonAgain(reckoned, catalogue, ledger), [reckonAgain, reckoned, catalogue, ledger])
+  const waysFound = useMemo(() => foundWays(reckoned, catalogue), [reckoned, catalogue])
   const parts = planPartsOf(member.role)
   const value: JobContext = {
     ...planStore,
@@ -134,10 +126,8 @@ function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) 
     mayWalkaround: parts === null || parts.includes('walkaround'),
     mayLog: may(member.role, 'log'),
     member,
-    solved,
     scansAre,
     waysFound,
-    foundWays,
     shown,
     show,
   }

@@ -1,6 +1,7 @@
 'use client'
 
 import { useCallback, useEffect, useMemo, useState } from 'react'
+import { mergedRows } from '@/core/model/log/device-order'
 import { LogPayload, type LogRow } from '@/core/model/log/schema'
 import { firstFault } from '@/core/model/plan/parse'
 import type { Fault } from '@/core/kit/result'
@@ -20,6 +21,10 @@ export interface Ledger {
   settleRefused: (id: string) => void
   logFault: Fault | null
   log: (payload: LogPayload) => void
+  /** Entries that the server has, others' among them. */
+  receiveRows: (rows: readonly LogRow[]) => void
+  /** Ids of the entries that the server is known to have. */
+  confirmed: ReadonlySet<string>
   /** False where this browser keeps nothing over a reload. */
   lasts: boolean
 }
@@ -87,8 +92,15 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
     // eslint-disable-next-line react-hooks/set-state-in-effect -- rows of the server replace those of this page
     setConfirmed((was) => (began.length >= was.length ? began : was))
   }, [began])
+  const receiveRows = useCallback(
+    (rows: readonly LogRow[]) => setConfirmed((was) => (rows.length === 0 ? was : mergedRows(was, rows))),
+    [],
+  )
+  const ids = useMemo(() => new Set(confirmed.map((row) => row.id)), [confirmed])
   const own = entries.filter((e) => e.memberId === memberId)
   return {
+    receiveRows,
+    confirmed: ids,
     ledger,
     waiting: own.filter((e) => e.state === 'waiting').length,
     othersWaiting: entries.filter((e) => e.memberId !== memberId && e.state === 'waiting').length,

@@ -30,6 +30,8 @@ export interface PlanStore {
   redo: () => Promise<void>
   settle: (keep: 'mine' | 'theirs') => void
   take: (saved: Saved) => void
+  /** A revision that somebody else saved meanwhile: merged into what is typed here, as a save would. */
+  receive: (theirs: { number: number; plan: Plan }) => void
 }
 interface PlanStart {
   jobId: string
@@ -134,11 +136,26 @@ export function usePlan(start: PlanStart): PlanStore {
     } else setSave({ kind: out.value.kind === 'merged' ? 'merged' : 'saved' })
     return true
   }, [adopt, jobId])
+  /** What somebody else saved while a save of ours was under way. */
+  const theirsLater = useRef<{ number: number; plan: Plan } | null>(null)
+  const receive = useCallback<PlanStore['receive']>(
+    (theirs) => {
+      theirsLater.current = busy.current ? theirs : null
+      if (busy.current || theirs.number <= base.current.number) return
+      const merged = mergePlans(base.current.plan, latest.current, theirs.plan)
+      // Where both changed one thing, the next save says so.
+      if (merged.clean) adopt(theirs, base.current.plan, latest.current)
+    },
+    [adopt],
+  )
   const push = useCallback(async () => {
     if (busy.current) return busy.current
-    busy.current = pushOnce().finally(() => (busy.current = null))
+    busy.current = pushOnce().finally(() => {
+      busy.current = null
+      if (theirsLater.current) receive(theirsLater.current)
+    })
     return busy.current
-  }, [pushOnce])
+  }, [pushOnce, receive])
   useEffect(() => {
     pushRef.current = push
   }, [push])
@@ -232,7 +249,7 @@ export function usePlan(start: PlanStart): PlanStore {
   }, [box, keep, start.number, start.plan])
 
   usePlanKeys({ unsaved: () => latest.current !== base.current.plan, takeBack, save: () => void pushRef.current() })
-  return { plan, reckoned, number, save, held, said, edit, undo, redo, settle, take }
+  return { plan, reckoned, number, save, held, said, edit, undo, redo, settle, take, receive }
 }
 
 /** Ctrl Z and Ctrl Y, a page left with something unsaved, and the network that comes back. */

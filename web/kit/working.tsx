@@ -28,6 +28,8 @@ const isOver = (f: Figure): boolean =>
   typeof f.value === 'number' &&
   (f.limit.kind === 'max' ? f.value > f.limit.value + 1e-9 : f.value < f.limit.value - 1e-9)
 
+const SETTLING = 'Settling: what it hangs on is being solved, and it may move.'
+
 /** A number that opens its working. */
 export function FigureButton({
   f,
@@ -47,10 +49,17 @@ export function FigureButton({
     <button
       type="button"
       className={`figure${isOver(f) ? ' over' : ''}`}
+      data-settling={f.settling || undefined}
+      title={f.settling ? SETTLING : undefined}
       onClick={onShow}
-      aria-label={`${name}: ${fmt.text(q)}. Show the working`}
+      aria-label={`${name}: ${fmt.text(q)}${f.settling ? ', settling' : ''}. Show the working`}
     >
       <Quant q={q} />
+      {f.settling && (
+        <span className="settling" aria-hidden>
+          ≈
+        </span>
+      )}
     </button>
   )
 }
@@ -96,6 +105,7 @@ export function WorkingSheet({
             </p>
             <p>
               <StandingMark standing={f.standing} />
+              {f.settling && <span className="ms-3">{SETTLING}</span>}
               {f.limit && (
                 <span className="ms-3">
                   {f.limit.kind === 'max' ? 'at most' : 'at least'}{' '}

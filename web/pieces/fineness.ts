@@ -1,6 +1,5 @@
-/**
- * Triangles of a panel's surface: of the first map, which is there at once; and as it is looked at and figures settle
- * on it.
- */
+import { STRETCH_FINENESS } from '@/core/model/catalogue/solved-stretch'
+
+/** Triangles of a panel's surface: of the first map, which is there at once, and of the one that figures settle on. */
 export const COARSE = 300
-export const FINE = 3000
+export const FINE = STRETCH_FINENESS

@@ -102,7 +102,7 @@ export function PieceRow({
       {fault && (
         <tr>
           <td colSpan={8} className="caution">
-            {panel.name}: {fault} Until then its stretch is reckoned by closed forms.
+            {panel.name}: {fault} Until it is put right its stretch is reckoned by closed forms.
           </td>
         </tr>
       )}

@@ -2,20 +2,22 @@
 
 import Table from 'react-bootstrap/Table'
 import Link from 'next/link'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { MethodPlate } from '@/web/method/method-plate'
+import { faultText } from '@/web/words/faults'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { useHydrated } from '@/web/kit/use-hydrated'
 import { useScans } from './use-scans'
-import { keyOf, useSurvey } from './use-stretch'
+import { keyOf } from './use-stretch'
+import { makeReady } from './stretch-workers'
 import { PanelStretch } from './panel-stretch'
 import { PieceRow } from './piece-row'
 
 /** Panels broken into pieces: cut sizes by school and edge, rule-based stretch, and what is past a limit. */
 export function Pieces() {
   const { plan, reckoning, catalogue, mayPlan, jobId } = useJob()
-  const survey = useSurvey()
+  useEffect(makeReady, [])
   const alive = useHydrated()
   // The worst when the page was opened; figures that come in later do not change what is looked at.
   const [picked, setPicked] = useState(
@@ -28,7 +30,8 @@ export function Pieces() {
     .map((panel) => ({
       panel,
       pieces: byPanel.get(panel.id) ?? [],
-      solved: catalogue.solved?.[keyOf(plan, panel.id, catalogue.scans)] ?? null,
+      solved: catalogue.solutions?.stretch[keyOf(plan, panel.id, catalogue.scans)] ?? null,
+      fault: catalogue.solutions?.fault[keyOf(plan, panel.id, catalogue.scans)],
       stretch: reckoning.stretch.get(panel.id) ?? 0,
     }))
     .sort((a, b) => b.stretch - a.stretch)
@@ -43,12 +46,6 @@ export function Pieces() {
       <div className="bench-head">
         <h1>Pieces</h1>
         <span className="label">{reckoning.pieces.length} pieces</span>
-        {survey.left > 0 && (
-          <span className="label" role="status">
-            laying film on {survey.left} more
-          </span>
-        )}
-        {survey.left === 0 && survey.finer > 0 && <span className="label">finer maps of {survey.finer} follow</span>}
       </div>
       <MethodPlate />
       <Findings stage="pieces" limit={5} />
@@ -82,14 +79,14 @@ export function Pieces() {
                   {...row}
                   shown={row.panel.id === shown?.panel.id}
                   setPicked={setPicked}
-                  fault={survey.faults.get(row.panel.id)}
+                  fault={row.fault && faultText(row.fault)}
                 />
               ))}
             </tbody>
           </Table>
           <p className="label mb-0 mt-2">
-            Stretch is solved on a surface of each panel, laid in the method’s order, first a coarse one, then a finer;
-            until it is there, by closed forms from the tape.
+            Stretch is solved on a surface of each panel, laid in the method’s order, behind the plan; until it is
+            there, by closed forms from the tape.
           </p>
         </fieldset>
       )}

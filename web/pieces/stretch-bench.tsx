@@ -45,7 +45,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   // How far the film goes over the edge where it goes furthest.
   const overMm = scan ? 0 : Math.max(0, ...panel.edges.map((e) => EDGE_RULES[e.meets].wrapUnderMm))
   const flangeMm = turned ? overMm : 0
-  const state = useStretchMap(panel, film, scan, { pull, atOnce, flangeMm })
+  const state = useStretchMap(panel, scan, { pull, atOnce, flangeMm })
   const { map, key } = state
   const coarse = state.coarse || state.stale
   const feel = useMemo(
@@ -81,7 +81,6 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
       </p>
     )
   if (!map || !feel || !own) return <p className="label">Laying film on {panel.name} …</p>
-  const id = (f: string) => `surface/${panel.id}/${f}`
   const says = `worst stretch ${fmt.text(fmt.percent(feel.worst))}`
   const outline = choice.flat !== null && choice.flat.mark === flatMark(panel, choice)
   const toRoll = () => {
@@ -93,7 +92,13 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   }
   return (
     <section aria-label={`Stretch over ${panel.name}`} className="mb-3">
-      <StretchHead figures={figures} id={id} coarse={coarse} state={state} />
+      <StretchHead
+        figures={figures}
+        panelId={panel.id}
+        asPlanned={pull === 'even' && !atOnce && flangeMm === 0}
+        coarse={coarse}
+        share={state.share}
+      />
       <StretchControls
         pull={pull}
         setPull={setPull}

@@ -7,28 +7,12 @@ const idle: Worker[] = []
 const IDLE_MOST = 2
 /** A worker that was ended is replaced after so long, so that this takes no time from what is asked next, ms. */
 const AGAIN_MS = 1500
-/** Asks that somebody waits for. */
-let awaited = 0
-const told = new Set<() => void>()
-
 function warm(): void {
   if (idle.length > 0) return
   const own = fresh()
   own.postMessage({ kind: 'warm' } satisfies StretchAsk)
   idle.push(own)
 }
-function count(by: 1 | -1): void {
-  awaited += by
-  for (const tell of [...told]) tell()
-}
-
-export const someoneWaits = (): boolean => awaited > 0
-/** Told whenever somebody begins to wait for an ask, or no longer does; answers how to be told no more. */
-export function onWaiting(tell: () => void): () => void {
-  told.add(tell)
-  return () => void told.delete(tell)
-}
-
 /** A worker for first maps alone: they take so little that they are never called off, and it stays ready. */
 let quick: Worker | null = null
 const listeners = new Map<number, (news: StretchNews) => void>()
@@ -41,12 +25,9 @@ export function startQuick(
 ): () => void {
   const own = (quick ??= quickWorker())
   const id = ++asked
-  count(1)
   listeners.set(id, on)
   own.postMessage({ kind: 'quick', id, map: ask } satisfies StretchAsk)
-  return () => {
-    if (listeners.delete(id)) count(-1)
-  }
+  return () => void listeners.delete(id)
 }
 function quickWorker(): Worker {
   const own = fresh()
@@ -54,7 +35,6 @@ function quickWorker(): Worker {
     const on = listeners.get(id)
     if (!on) return
     listeners.delete(id)
-    count(-1)
     on(news)
   }
   own.onmessage = ({ data }: MessageEvent<StretchNews>) => {
@@ -73,33 +53,28 @@ export function makeReady(): void {
   quick ??= quickWorker()
 }
 
-/** One ask of a worker; ended when it is answered or called off. In the background nobody waits for it. */
-export function startStretch(ask: StretchAsk, on: (news: StretchNews) => void, background = false): () => void {
+/** One ask of a worker; ended when it is answered or called off. */
+export function startStretch(ask: StretchAsk, on: (news: StretchNews) => void): () => void {
   const own = idle.pop() ?? fresh()
   let over = false
-  const end = () => {
-    over = true
-    if (!background) count(-1)
-  }
   own.onmessage = ({ data }: MessageEvent<StretchNews>) => {
     if (data.kind === 'end') {
       if (idle.length < IDLE_MOST) idle.push(own)
       else own.terminate()
-      end()
+      over = true
     }
     on(data)
   }
   own.onerror = () => {
     own.terminate()
-    if (!over) end()
+    over = true
     on({ kind: 'fault', fault: { code: 'no_worker' } })
   }
-  if (!background) count(1)
   own.postMessage(ask)
   return () => {
     if (over) return
     own.terminate()
-    end()
+    over = true
     setTimeout(warm, AGAIN_MS)
   }
 }

@@ -1,8 +1,5 @@
 import { useEffect, useState } from 'react'
-import { feelOf, solvedOf } from '@/core/engines/stretch/feel'
 import type { SurfaceMap } from '@/core/engines/stretch/surface-map'
-import type { FilmSheet } from '@/core/model/film/schema'
-import { choiceFor } from '@/core/model/plan/new-plan'
 import type { Panel } from '@/core/model/vehicle/schema'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
 import { useJob } from '@/web/job/job-state'
@@ -31,24 +28,19 @@ export interface Laying {
 }
 
 /** The map of a panel's stretch, solved in a worker: first a coarse one, then a finer. `key` says what it was asked for. */
-export function useStretchMap(panel: Panel, film: FilmSheet, scan: ScanSurface | null, laying: Laying) {
-  const { plan, catalogue, solved } = useJob()
+export function useStretchMap(panel: Panel, scan: ScanSurface | null, laying: Laying) {
+  const { plan, catalogue } = useJob()
   const [state, setState] = useState<State>(NOTHING)
   const { pull, atOnce, flangeMm } = laying
-  const choice = choiceFor(plan, panel.id)
-  const { method } = plan
   const planKey = keyOf(plan, panel.id, catalogue.scans)
   const key = `${planKey} ${pull} ${String(atOnce)} ${flangeMm} ${scan ? scan.positions.length : 0}`
   useEffect(() => {
     const ask = { plan, panelId: panel.id, pull, atOnce, flangeMm, scan }
     const onMessage = (news: StretchNews) => {
       if (news.kind === 'tick') setState((s) => ({ ...s, share: news.share }))
-      else if (news.kind === 'map') {
+      else if (news.kind === 'map')
         setState({ key, map: news.map, coarse: news.coarse, share: news.coarse ? 0 : 1, fault: '' })
-        // The finer map of the plan as it is takes the place of the coarse one in all figures.
-        if (!news.coarse && pull === 'even' && !atOnce && flangeMm === 0)
-          solved([{ key: planKey, value: solvedOf(news.map, feelOf(news.map, panel, film, choice, method)) }])
-      } else if (news.kind === 'fault') setState({ ...NOTHING, key, coarse: false, fault: faultText(news.fault) })
+      else if (news.kind === 'fault') setState({ ...NOTHING, key, coarse: false, fault: faultText(news.fault) })
     }
     // A scan is as fine as it is: there is no coarser map of it.
     if (scan) return startStretch({ kind: 'map', ...ask }, onMessage)

@@ -2,8 +2,9 @@
 
 import Button from 'react-bootstrap/Button'
 import { useEffect, useRef, useState } from 'react'
-import { cutPieces, takenOff } from '@/core/model/log/cut-pieces'
+import { layOutContext } from '@/core/engines/roll/context'
 import type { FilmLayout } from '@/core/engines/roll/film-layout'
+import { keepLayout } from '@/core/engines/roll/kept-layout'
 import { useJob } from '@/web/job/job-state'
 import type { LayoutAsk, LayoutNews } from '@/web/workers/layout.worker'
 
@@ -42,17 +43,20 @@ export function SearchHarder({ layout }: { layout: FilmLayout }) {
             'least',
         })
       const shorter = was.usedMm - data.usedMm
-      const take = data.unplaced <= was.unplaced.length && (shorter > 0.5 || was.kept !== 'current')
-      if (take)
+      const better = data.unplaced < was.unplaced.length || (data.unplaced === was.unplaced.length && shorter > 0.5)
+      // What is locked is kept as it lies, whether or not the rest became shorter.
+      const anew = locked.length > 0 && data.unplaced <= was.unplaced.length
+      const kept = better || anew ? data.kept : was.kept === 'current' ? null : keepLayout(was)
+      if (kept)
         edit((p) => ({
           ...p,
-          layout: { ...p.layout, kept: [...p.layout.kept.filter((k) => k.filmId !== data.kept.filmId), data.kept] },
+          layout: { ...p.layout, kept: [...p.layout.kept.filter((k) => k.filmId !== kept.filmId), kept] },
         }))
       const proof = data.proven ? ' Proven the least.' : ''
       stop(
-        take && shorter > 0.5
+        shorter > 0.5 && kept
           ? `${fmt.text(fmt.longLength(shorter))} shorter, and kept.${proof}`
-          : take
+          : kept
             ? `As short as before, and kept.${proof}`
             : `No shorter one found.${proof}`,
       )
@@ -62,12 +66,7 @@ export function SearchHarder({ layout }: { layout: FilmLayout }) {
       plan,
       filmId: layout.film.id,
       pieces: layout.pieces,
-      context: {
-        stock: [...catalogue.stock],
-        cut: cutPieces(ledger),
-        risk: new Map(layout.reserveFor.map((r) => [r.pieceId, r.risk])),
-        taken: takenOff(ledger),
-      },
+      context: layOutContext(catalogue.stock, ledger, layout),
       seconds: SECONDS,
       locked,
     }

@@ -8,13 +8,11 @@ import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { priceChange } from '@/core/reckon/price'
 import { type Price } from '@/core/model/finding/price'
 import { reckon } from '@/core/reckon/reckon'
-import { solvedOf } from '@/core/engines/stretch/feel'
 import { laidPanel } from '@/core/engines/stretch/sticking-order'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
 import { surfaceMap, type SurfaceMap } from '@/core/engines/stretch/surface-map'
 import { shrinkCapacity } from '@/core/engines/stretch/pre-stretch'
-import type { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
-import { mapInPlan, waysFor } from '@/core/engines/stretch/ways'
+import { waysFor } from '@/core/engines/stretch/ways'
 import { filmOf, type SolvedWay } from '@/core/engines/stretch/way-candidates'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { COARSE, FINE } from '../pieces/fineness'
@@ -32,21 +30,6 @@ export type StretchAsk =
   /** A first, coarse map, answered under its number. */
   | { kind: 'quick'; id: number; map: MapAsk }
   | ({ kind: 'map' } & MapAsk)
-  | {
-      kind: 'survey'
-      plan: Plan
-      /**
-       * Panels to be solved; those past a limit whose best ways out are wanted; those to be solved anew on a finer
-       * surface.
-       */
-      panelIds: string[]
-      bestIds: string[]
-      finerIds: string[]
-      /** Those whose best ways out are known. */
-      knownIds: string[]
-      films: readonly FilmSheet[]
-      scans: ReadonlyMap<string, ScanSurface>
-    }
   | { kind: 'ways'; plan: Plan; panelId: string; catalogue: Catalogue; ledger: LogRow[]; scan: ScanSurface | null }
   | { kind: 'schools'; plan: Plan; panelId: string; scan: ScanSurface | null }
   /** Warm-up solve: a small panel is laid, so that the first real map does not wait for the solver to be compiled. */
@@ -59,18 +42,14 @@ export type StretchNews =
   | { kind: 'quick'; id: number; news: StretchNews }
   /** `coarse`: a first map, soon followed by a finer one. */
   | { kind: 'map'; map: SurfaceMap; coarse: boolean }
-  | { kind: 'survey'; panelId: string; sum: SolvedStretch | null; fault: Fault | null }
-  | { kind: 'best'; panelId: string; ways: SolvedWay[] }
   | { kind: 'ways'; now: SolvedWay | null; ways: PricedWay[]; done: boolean }
   | { kind: 'school'; school: School }
   | { kind: 'fault'; fault: Fault }
   | { kind: 'end' }
 
-const SURVEY = 500
 const SCHOOLS = 1200
 /** Ways whose film and minutes are reckoned. */
 const PRICED = 10
-const BEST = 3
 
 const post = (news: StretchNews) => self.postMessage(news)
 
@@ -79,7 +58,6 @@ self.onmessage = ({ data }: MessageEvent<StretchAsk>) => {
   if (data.kind === 'warm') return warm()
   if (data.kind === 'quick') return post({ kind: 'quick', id: data.id, news: map(data.map, COARSE) })
   if (data.kind === 'map') post(map(data, data.scan ? 0 : FINE))
-  else if (data.kind === 'survey') survey(data)
   else if (data.kind === 'ways') ways(data)
   else schools(data)
   post({ kind: 'end' })
@@ -119,42 +97,6 @@ function warm(): void {
   const how = { triangles: COARSE, pull: 'even', quick: true, limit: 0.1, shrink: 0 } as const
   // Twice: what ran once is compiled for the second.
   for (let i = 0; i < 2; i++) surfaceMap(panel, how)
-}
-
-function survey({
-  plan,
-  panelIds,
-  bestIds,
-  finerIds,
-  knownIds,
-  films,
-  scans,
-}: Extract<StretchAsk, { kind: 'survey' }>): void {
-  const solve = (panelId: string, triangles: number) => {
-    const made = mapInPlan(plan, panelId, { triangles, quick: triangles === SURVEY, scan: scans.get(panelId) ?? null })
-    if (!made) return null
-    if (made.ok) return solvedOf(made.value.map, made.value.feel)
-    post({ kind: 'survey', panelId, sum: null, fault: made.error })
-    return null
-  }
-  const looked = new Set<string>()
-  const best = (panelId: string) => {
-    if (looked.has(panelId)) return
-    looked.add(panelId)
-    const found = waysFor(plan, panelId, { films, scan: scans.get(panelId) ?? null })
-    if (found.ok) post({ kind: 'best', panelId, ways: found.value.ways.slice(0, BEST) })
-  }
-  /** Solves them one by one; answers those past a limit. */
-  const all = (ids: readonly string[], triangles: number): string[] =>
-    ids.filter((panelId) => {
-      const sum = solve(panelId, triangles)
-      if (sum) post({ kind: 'survey', panelId, sum, fault: null })
-      return sum !== null && sum.overMm2 + sum.wrinklesMm2 > 0
-    })
-  const over = all(panelIds, SURVEY)
-  for (const panelId of [...bestIds, ...over]) best(panelId)
-  // What only the finer surface shows to be too much has its ways out too.
-  for (const panelId of all(finerIds, FINE)) if (!knownIds.includes(panelId)) best(panelId)
 }
 
 function ways({ plan, panelId, catalogue, ledger, scan }: Extract<StretchAsk, { kind: 'ways' }>): void {

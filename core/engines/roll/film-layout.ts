@@ -1,3 +1,4 @@
+import type { SettledLayout } from '../../model/catalogue/solutions'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Budget } from '../../kit/budget'
 import { textHash } from '../../kit/random'
@@ -6,7 +7,8 @@ import { NO_CONTEXT, SearchOptions, type FilmLayout, type LayOutContext } from '
 import type { Piece } from '../pieces/pieces'
 import { pieceAreaMm2 } from '../pieces/shape'
 import { sourcesOf, type FilmSource } from './sources'
-import { readKept, spoils } from './kept-layout'
+import { SETTLE_MOVES } from './settle-moves'
+import { asRoll, readKept, spoils } from './kept-layout'
 import { RESERVE_FROM, reserveBands } from './reserve'
 
 import { lay, layParts, sumOf, type LayoutTask } from './lay-parts'
@@ -23,7 +25,8 @@ export const rollWidth = (plan: Plan, film: FilmSheet): number =>
 
 /**
  * Lays the pieces of one film: on one lot of the shelf where one covers them, else on new rolls, whichever is cheaper;
- * or on the source the plan names; or reads back the layout that was kept. Pieces already cut are not laid again.
+ * or on the source the plan names; or reads back the layout that was kept, else the one that was searched. Pieces
+ * already cut are not laid again.
  */
 export function layOutFilm(
   plan: Plan,
@@ -33,25 +36,31 @@ export function layOutFilm(
   options: SearchOptions = {},
 ): FilmLayout {
   const task = taskOf(plan, film, pieces, context, options)
-  const sources = chooseSource(task)
-  const base = baseOf(task, sources)
+  const reserve = reserveOf(task)
+  const mark = markOf(task)
+  const key = keyOf(task, mark, reserve)
+  const known = context.known?.[key]
+  const sources = known ? settledSources(known) : chooseSource(task, reserve)
   const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
-  if (keptPlan && keptPlan.mark === base.mark && base.spoiled.length === 0)
-    return {
-      ...base,
-      ...readKept({
-        kept: keptPlan,
-        base,
-        ways: sources.ways,
-        pieces,
-        toLay: task.toLay,
-        width: task.width,
-        gap: task.gap,
-        stock: context.stock,
-        cutting: task.cutting,
-      }),
-    }
-  return { ...base, ...layParts(task, sources.taken), kept: keptPlan ? 'stale' : 'none' }
+  const kept = keptPlan?.mark === mark && task.spoiled.length === 0 ? keptPlan : null
+  const base = { ...baseOf(task, sources, reserve), mark, key, settling: context.known !== undefined && !known }
+  if (kept) {
+    const read = readKept({
+      kept,
+      base,
+      ways: sources.ways,
+      pieces,
+      toLay: task.toLay,
+      width: task.width,
+      gap: task.gap,
+      stock: context.stock,
+      cutting: task.cutting,
+    })
+    // What the user kept stands, whatever else is searched.
+    return { ...base, ...read, settling: false }
+  }
+  const laid = known ? readSettled(task, known) : layParts(task, sources.taken)
+  return { ...base, ...laid, kept: keptPlan ? 'stale' : 'none' }
 }
 
 function taskOf(
@@ -117,17 +126,87 @@ function markOf(task: LayoutTask): string {
   )
 }
 
-interface ChosenSource {
-  ways: FilmSource[]
-  taken: FilmSource | undefined
+/** Raised whenever the same task would be searched to another layout: what was kept before then no longer counts. */
+const LAYOUT_VERSION = 1
+
+/** A hash of everything that the search of a layout hangs on: pieces, rack, what is cut, what is set aside. */
+function keyOf(task: LayoutTask, mark: string, reserve: Reserve): string {
+  const { plan, film, pieces, context, cut } = task
+  const onShelf = context.stock.filter((s) => s.filmId === film.id)
+  const panels = new Set(pieces.flatMap((p) => p.covers ?? [p.panelId]))
+  return textHash(
+    JSON.stringify([
+      LAYOUT_VERSION,
+      SETTLE_MOVES,
+      mark,
+      plan.layout.seed,
+      pieces.map((p) => [p.panelId, p.covers]),
+      film.id,
+      film.widthsMm,
+      film.rollLengthsMm,
+      film.soldBy,
+      film.offers,
+      onShelf.map((s) => [s.id, s.kind, s.lot, s.widthMm, s.leftMm, s.damage.map((d) => [d.fromCoreMm, d.lengthMm])]),
+      cut.map((c) => [c.id, c.stockId, c.acrossMm, c.alongMm]),
+      reserve.reserveBandsMm,
+      // Only a join of two lots asks which panels meet, and along which edges.
+      new Set(onShelf.map((s) => s.lot)).size > 0
+        ? plan.panels
+            .filter((p) => panels.has(p.id))
+            .map((p) => [p.id, p.kind, p.edges.map((e) => [e.id, e.lengthMm, e.neighbour])])
+        : [],
+    ]),
+  )
+}
+
+interface Reserve {
   reserveFor: { pieceId: string; risk: number }[]
   reserveBandsMm: number[]
 }
 
+/** Film set aside for pieces that may have to be done twice. */
+function reserveOf({ plan, context, byId, real, width, trimMm, gap }: LayoutTask): Reserve {
+  const risky = [...context.risk].filter(([id, r]) => byId.has(id) && !real.has(id) && r >= RESERVE_FROM)
+  const reserveFor = plan.layout.reserve
+    ? risky.map(([pieceId, risk]) => ({ pieceId, risk })).sort((a, b) => b.risk - a.risk)
+    : []
+  return { reserveFor, reserveBandsMm: reserveBands(reserveFor, byId, width - 2 * trimMm, gap) }
+}
+
+interface ChosenSource {
+  ways: FilmSource[]
+  taken: FilmSource | undefined
+}
+
+/** All ways of getting the film as they were searched, the one taken among them. */
+function settledSources(known: SettledLayout): ChosenSource {
+  const ways = known.sources.map((source): FilmSource => ({
+    source,
+    parts: [],
+    packings: [],
+    join: source.id === known.sourceId ? known.join : null,
+  }))
+  return { ways, taken: ways.find((w) => w.source.id === known.sourceId) }
+}
+
+/** A searched layout read back: rolls, and what found no room. */
+function readSettled({ film, context, cutting, gap, byId }: LayoutTask, known: SettledLayout) {
+  return {
+    rollWidthMm: known.rollWidthMm,
+    boundMm: known.boundMm,
+    usedMm: known.usedMm,
+    rolls: known.rolls.map((roll) => asRoll({ ...roll, stock: context.stock, film, cutting, gapMm: gap })),
+    unplaced: known.unplaced.flatMap(({ pieceId, why }) => {
+      const piece = byId.get(pieceId)
+      return piece ? [{ piece, why }] : []
+    }),
+  }
+}
+
 /** All that the film might come from, and what it comes from. */
-function chooseSource(task: LayoutTask): ChosenSource {
-  const { plan, film, context, byId, real, width, gap, trimMm, toLay } = task
-  const { spent, elapsed, rounds } = task.options
+function chooseSource(task: LayoutTask, reserve: Reserve): ChosenSource {
+  const { plan, film, context, toLay } = task
+  const { spent, elapsed, rounds, ofSource } = task.options
   // A lot that might just cover the plan is tried harder: a little while figures are typed, for a third of a real
   // search.
   const harder: Budget =
@@ -138,35 +217,32 @@ function chooseSource(task: LayoutTask): ChosenSource {
           elapsed: () => Math.min(1, elapsed() / TRY_SHELF_SHARE),
         }
       : { rounds: toLay.length > 30 ? 0 : TRY_SHELF_ROUNDS }
-  const risky = [...context.risk].filter(([id, r]) => byId.has(id) && !real.has(id) && r >= RESERVE_FROM)
-  const reserveFor = plan.layout.reserve
-    ? risky.map(([pieceId, risk]) => ({ pieceId, risk })).sort((a, b) => b.risk - a.risk)
-    : []
-  const reserveBandsMm = reserveBands(reserveFor, byId, width - 2 * trimMm, gap)
   const ways = sourcesOf({
     film,
     plan,
     pieces: toLay,
     stock: context.stock,
-    reserve: reserveBandsMm,
-    lay: (part, hard) => lay(task, part, hard ? { budget: harder } : {}).packing,
+    reserve: reserve.reserveBandsMm,
+    lay: (part, hard) => {
+      const budget = ofSource?.() ?? (hard ? harder : null)
+      return lay(task, part, budget ? { budget } : {}).packing
+    },
   })
   const wanted = wantedSource(task)
   const taken =
     (wanted ? ways.find((w) => w.source.id === wanted) : undefined) ??
     ways.find((w) => w.source.covers && w.source.kind !== 'join') ??
     ways.find((w) => w.source.kind === 'new')
-  return { ways, taken, reserveFor, reserveBandsMm }
+  return { ways, taken }
 }
 
-function baseOf(task: LayoutTask, { ways, taken, reserveFor, reserveBandsMm }: ChosenSource) {
+function baseOf(task: LayoutTask, { ways, taken }: ChosenSource, { reserveFor, reserveBandsMm }: Reserve) {
   const { film, pieces, context, cut, spoiled } = task
   const ofFilm = [...context.taken].filter(([id]) => isOfFilm(context, film, id))
   const widthOf = (stockId: string) => context.stock.find((x) => x.id === stockId)?.widthMm ?? 0
   return {
     film,
     pieces,
-    mark: markOf(task),
     cut,
     spoiled,
     reserveFor,

@@ -69,10 +69,13 @@ interface LaidPart {
 export function layParts(task: LayoutTask, taken: FilmSource | undefined) {
   const { plan, context, options, trimMm, cutting, toLay, locked, width } = task
   const parts = taken?.parts ?? []
-  const done = parts.map((part, at): LaidPart => ({
-    part,
-    ...lay(task, part, searchOf(task, part, { at, of: parts.length })),
-  }))
+  const done = parts.map((part, at): LaidPart => {
+    const laid = lay(task, part, searchOf(task, part, { at, of: parts.length }))
+    const first = taken?.packings[at]
+    // A search that was cut short does not leave out what a first try had placed.
+    const worse = first && locked.length === 0 && first.unplaced.length < laid.packing.unplaced.length
+    return { part, units: laid.units, packing: worse ? first : laid.packing }
+  })
   let rolls = done.flatMap((laid) => rollsOf(task, laid))
   const unplaced = done.flatMap(({ packing, units }) =>
     packing.unplaced.flatMap((u) =>

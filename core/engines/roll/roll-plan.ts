@@ -1,5 +1,7 @@
+import type { Budget } from '../../kit/budget'
 import type { FilmSheet, StockItem } from '../../model/film/schema'
 import type { KeptLayout } from '../../model/plan/schema'
+import type { SettledLayout } from '../../model/catalogue/solutions'
 import type { CutPlan } from './cuts'
 import type { Piece } from '../pieces/pieces'
 import { CutPiece } from '../../model/log/cut-pieces'
@@ -63,6 +65,10 @@ export interface FilmLayout {
   /** Mark of pieces, width, gap: a kept layout with another mark is out of date. */
   mark: string
   kept: 'none' | 'current' | 'stale'
+  /** Hash of everything that the search of this layout hangs on. */
+  key: string
+  /** A quick layout stands in until the searched one is there. */
+  settling: boolean
   /** Ways of getting the film, the cheapest first; the one taken is `source`. */
   sources: Source[]
   source: Source | null
@@ -85,6 +91,8 @@ export interface LayOutContext {
   risk: ReadonlyMap<string, number>
   /** Taken off each roll by this job so far, mm. */
   taken: ReadonlyMap<string, number>
+  /** Layouts that were searched, by their keys. Without it nothing is searched behind the plan, and a quick one stands. */
+  known?: Readonly<Record<string, SettledLayout>> | undefined
 }
 
 export const NO_CONTEXT: LayOutContext = { stock: [], cut: [], risk: new Map(), taken: new Map() }
@@ -118,6 +126,8 @@ export interface SearchOptions {
   /** Placements that stay where they are. */
   locked?: { rollId: string; placement: RollPlan['placements'][number] }[]
   better?: (usedMm: number, boundMm: number) => void
+  /** What each way of getting the film is searched with; by default a first layout is all. */
+  ofSource?: () => Budget
 }
 
 /** How a piece may lie on the roll. 180° turns its arrow; a quarter turn swaps its sides. */

@@ -17,6 +17,8 @@ export interface Part {
 export interface FilmSource {
   source: Source
   parts: Part[]
+  /** How the pieces of each part were laid when this way was looked at: a search never leaves more of them out. */
+  packings: Packing[]
   join: LotJoin | null
 }
 export interface SourceAsk {
@@ -103,6 +105,7 @@ function shelfWay(ask: SourceAsk, lot: string, own: readonly StockItem[]): FilmS
   const lacks = lacksOf(packing, room - usedMm, sum(ask.reserve))
   return {
     parts: [part],
+    packings: [packing],
     join: null,
     source: {
       id: `lot:${lot}`,
@@ -153,6 +156,7 @@ function newWay(ask: SourceAsk, pieces: readonly Piece[], widthMm: number): Film
   const lacks = packing.unplaced.length > 0 ? 'pieces' : 'nothing'
   return {
     parts: [part],
+    packings: [packing],
     join: null,
     source: {
       id: `new:${widthMm}`,
@@ -216,6 +220,7 @@ function joins(ask: SourceAsk, shelf: readonly FilmSource[], news: readonly Film
         const joined = b.source.kind === 'new' ? 'new' : (b.source.lot as string)
         out.push({
           parts: [first, second],
+          packings: [p, q],
           join: {
             first: a.source.lot as string,
             second: joined,

@@ -22,12 +22,17 @@ export interface PanelStretch {
   worstRecess: Recess | null
   /** As it was solved on the panel's surface; undefined while the closed forms stand in. */
   solved: SolvedStretch | undefined
+  key: string
+  /** The closed forms stand in until it is solved. */
+  settling: boolean
 }
 
-/** Solved stretches of the shop, and the mark of the panel's scan where it has one. */
+/** Solved stretches of the shop, where there are any to come, and the mark of the panel's scan where it has one. */
 export interface KnownStretch {
-  solved?: SolvedTable
-  scan?: string
+  solved?: SolvedTable | undefined
+  /** Those that cannot be solved: the closed forms are final for them. */
+  faults?: Readonly<Record<string, unknown>> | undefined
+  scan?: string | undefined
 }
 
 /** Rule-based stretch of a panel in a film: its crown as a cap, its recesses bridged or fed, its corners' squeeze. */
@@ -35,14 +40,16 @@ export function panelStretch(
   plan: Plan,
   panel: Panel,
   film: FilmSheet,
-  { solved = {}, scan = '' }: KnownStretch = {},
+  { solved, faults, scan = '' }: KnownStretch = {},
 ): PanelStretch {
   const choice = choiceFor(plan, panel.id)
   const { crown, parts: crownParts } = crownStretch(panel, choice.parts, choice.along)
   const recesses = panel.recesses.map((r) => ({ r, ...recessStretch(panel, r) }))
   const stretches = [crown, ...recesses.map((x) => x.f)]
-  const known = solved[stretchKey(plan, panel, film, scan)]
-  const byRule = ruleFigure(plan, panel, film, stretches, known ? 'rule' : 'worst')
+  const key = stretchKey(plan, panel, film, scan)
+  const known = solved?.[key]
+  const settling = solved !== undefined && !known && !faults?.[key]
+  const byRule = ruleFigure({ plan, panel, film, stretches, part: known ? 'rule' : 'worst', settling })
   const worst = known ? solvedFigure(panel, film, byRule, known, scan !== '') : byRule
   const corners = cornerFigures(panel, film)
   const taken = greatest(stretches)
@@ -59,6 +66,8 @@ export function panelStretch(
     corners,
     worstRecess: recesses.find((x) => x.f.value === taken)?.r ?? null,
     solved: known,
+    key,
+    settling,
   }
 }
 
@@ -93,13 +102,21 @@ const limitOf = (film: FilmSheet): NonNullable<Figure['limit']> => ({
   at: `film/${film.id}/stretchLimit`,
 })
 
-function ruleFigure(
-  plan: Plan,
-  panel: Panel,
-  film: FilmSheet,
-  stretches: readonly Figure[],
-  part: 'rule' | 'worst',
-): Figure {
+function ruleFigure({
+  plan,
+  panel,
+  film,
+  stretches,
+  part,
+  settling,
+}: {
+  plan: Plan
+  panel: Panel
+  film: FilmSheet
+  stretches: readonly Figure[]
+  part: 'rule' | 'worst'
+  settling: boolean
+}): Figure {
   const relax = relaxedFirst(plan, film)
   const pre = choiceFor(plan, panel.id).preStretch
   const ofFilm = (key: string, field: 'rollResidue' | 'recovers' | 'heatShrink', value: number) =>
@@ -126,7 +143,7 @@ function ruleFigure(
           ]
         : []),
     ],
-    { limit: limitOf(film), standing: 'common_practice', source: GEOMETRY },
+    { limit: limitOf(film), standing: 'common_practice', source: GEOMETRY, settling },
   )
 }
 

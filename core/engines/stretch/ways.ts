@@ -12,9 +12,6 @@ import type { ScanSurface } from '../../solve/mesh/scan'
 import type { SurfaceMap } from './surface-map'
 import { bothOf, Candidate, candidates, filmOf, SeamSeen, SolvedWay } from './way-candidates'
 
-/** What a finding shows of a solved way out. */
-export type FoundWay = Pick<SolvedWay, 'code' | 'change' | 'facts'> & { becomes: number }
-
 export interface WaysOptions {
   /** Triangles of each map: few, since many are solved. */
   triangles?: number

@@ -1,6 +1,6 @@
 import type { OpenHours } from '../../kit/civil'
 import type { FilmSheet, StockItem } from '../film/schema'
-import type { SolvedTable } from './solved-stretch'
+import type { SolutionTables } from './solutions'
 
 /** The shop's air as it was read: °C, relative humidity 0-1, and a surface where one was read. UTC. */
 export interface ClimateReading {
@@ -20,8 +20,11 @@ export interface Catalogue {
   climate: readonly ClimateReading[]
   /** Local wall time `YYYY-MM-DDTHH:MM`. */
   now: string
-  /** Stretch of panels that was solved on their surfaces already; the closed forms stand in for what is not there. */
-  solved?: SolvedTable
+  /**
+   * What was solved already; closed forms and quick layouts stand in for what is not there, and settle. Without any
+   * table nothing is solved behind the plan, and what stands in is final.
+   */
+  solutions?: SolutionTables
   /** Marks of the scans kept with this job, by panel: such a panel's stretch is solved on its scan. */
   scans?: Readonly<Record<string, string>>
 }

@@ -5,6 +5,11 @@ import { choiceFor } from '../plan/new-plan'
 import type { Plan } from '../plan/schema'
 import type { Panel } from '../vehicle/schema'
 
+/** Raised whenever the same panel would be solved to another stretch: what was kept before then no longer counts. */
+const STRETCH_VERSION = 1
+/** Triangles of the surface that figures settle on. */
+export const STRETCH_FINENESS = 3000
+
 /**
  * What of a plan the stretch of one panel hangs on, as text: as long as it is the same, a solved stretch holds.
  * `scan`: the mark of the panel's scan, empty where it has none.
@@ -14,6 +19,7 @@ export function stretchKey(plan: Plan, panel: Panel, film: FilmSheet, scan = '')
   // Names, notes, neighbours and what is assumed do not bend a surface.
   const shape = {
     ...panel,
+    id: '',
     name: '',
     note: '',
     paintNote: '',
@@ -26,6 +32,8 @@ export function stretchKey(plan: Plan, panel: Panel, film: FilmSheet, scan = '')
   }
   return textHash(
     JSON.stringify([
+      STRETCH_VERSION,
+      STRETCH_FINENESS,
       shape,
       parts,
       along,

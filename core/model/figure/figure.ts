@@ -30,6 +30,8 @@ export interface FigureInput {
    * `data/…`, or `figure:<id>`.
    */
   at: string
+  /** It settles still, and so does what hangs on it. */
+  settling?: true
 }
 
 export interface FigureLimit {
@@ -50,6 +52,8 @@ export interface Figure {
   limit: FigureLimit | null
   standing: Standing
   source: string | null
+  /** A closed form or a quick layout stands in: the figure moves once what it hangs on is solved. */
+  settling?: true
 }
 
 export const weakest = (standings: readonly Standing[]): Standing =>
@@ -72,6 +76,7 @@ export const from = (key: string, figure: Figure): FigureInput => ({
   unit: figure.unit,
   standing: figure.standing,
   at: `figure:${figure.id}`,
+  ...(figure.settling ? { settling: true } : {}),
 })
 
 interface FigureOptions {
@@ -79,6 +84,8 @@ interface FigureOptions {
   /** Standing of the formula itself; a rule of thumb pulls the figure down. */
   standing?: Standing
   source?: string | null
+  /** Hangs on what is not solved yet, beside what its inputs say. */
+  settling?: boolean
 }
 
 export function figure(
@@ -87,7 +94,7 @@ export function figure(
   unit: FigureUnit,
   formula: string,
   inputs: FigureInput[],
-  { limit = null, standing = 'measured', source = null }: FigureOptions = {},
+  { limit = null, standing = 'measured', source = null, settling = false }: FigureOptions = {},
 ): Figure {
   return {
     id,
@@ -98,6 +105,7 @@ export function figure(
     limit,
     standing: weakest([standing, ...inputs.map((i) => i.standing)]),
     source,
+    ...(settling || inputs.some((i) => i.settling) ? { settling: true } : {}),
   }
 }
 

@@ -11,3 +11,14 @@ export function inDeviceOrder<T extends { device: string | null; n: number | nul
   for (const [device, own] of byDevice) next.set(device, [...own].sort((a, b) => (a.n ?? 0) - (b.n ?? 0)).values())
   return rows.map((row) => (counted(row) ? (next.get(row.device ?? '')?.next().value as T) : row))
 }
+
+/** Rows known before and rows that came since, as a fresh reading of all of them would give them. */
+export function mergedRows<T extends { id: string; seq?: number; device?: string | null; n?: number | null }>(
+  known: readonly T[],
+  more: readonly T[],
+): T[] {
+  const byId = new Map([...known, ...more].map((row) => [row.id, row]))
+  const rows = [...byId.values()].sort((a, b) => (a.seq ?? Infinity) - (b.seq ?? Infinity))
+  const counted = rows.map((row) => ({ row, device: row.device ?? null, n: row.n ?? null }))
+  return inDeviceOrder(counted).map(({ row }) => row)
+}

@@ -68,4 +68,8 @@ export interface LogRow {
   revision?: number | null
   /** How far the device's clock stood behind, s, where it was found wrong and `at` was put right by it. */
   skewSeconds?: number
+  /** Place in which the server took it; the device that made it, and its count there. Missing while it is on its way. */
+  seq?: number
+  device?: string | null
+  n?: number | null
 }

@@ -19,8 +19,6 @@ export const MAY = {
   fleet: ['owner', 'lead'],
   scan: ['owner', 'lead', 'installer'],
   table: ['owner', 'lead', 'installer'],
-  /** Stretch solved on a member's machine counts for the shop where that member may measure. */
-  solve: ['owner', 'lead', 'installer'],
 } as const satisfies Record<string, readonly Role[]>
 export type Right = keyof typeof MAY
 

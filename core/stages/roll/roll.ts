@@ -1,8 +1,10 @@
 import { withDrops } from '../../engines/pieces/drop-pieces'
 import type { Piece } from '../../engines/pieces/pieces'
-import { layOutFilm, type FilmLayout } from '../../engines/roll/film-layout'
+import { layOutFilm, type FilmLayout, type LayOutContext } from '../../engines/roll/film-layout'
 import { purchase, type Purchase } from '../../engines/roll/purchase'
 import { riskOf } from '../../engines/roll/risk'
+import type { Catalogue } from '../../model/catalogue/catalogue'
+import type { Lack } from '../../model/catalogue/solutions'
 import type { FilmSheet, StockItem } from '../../model/film/schema'
 import type { Figure } from '../../model/figure/figure'
 import type { Finding } from '../../model/finding/finding'
@@ -20,29 +22,40 @@ interface RollInputs {
   pieces: readonly Piece[]
   /** Worst stretch by panel, as fractions. */
   stretch: ReadonlyMap<string, number>
+  /** The stretch of every panel is solved: a layout that hangs on it can be searched. */
+  settled: boolean
   stock: readonly StockItem[]
   ledger: readonly LogRow[]
+  solutions: Catalogue['solutions']
 }
 
 /** Each film's pieces laid out and what is to be bought for them. */
-export function rollOf({ plan, films, panels, pieces, stretch, stock, ledger }: RollInputs) {
+export function rollOf({ plan, films, panels, pieces, stretch, settled, stock, ledger, solutions }: RollInputs) {
   const figures: Figure[] = []
   const findings: Finding[] = []
   const layouts: FilmLayout[] = []
   const purchases = new Map<string, Purchase>()
+  const lacks: Lack[] = []
+  let wanted = 0
   const [cut, taken] = [cutPieces(ledger), takenOff(ledger)]
   for (const film of films.values()) {
     const ofFilm = pieces.filter((p) => p.filmId === film.id)
     const { pieces: own, figures: dropFigures } = withDrops(plan, film, ofFilm)
     if (own.length === 0) continue
     const risk = new Map(own.map((p) => [p.id, riskOf(plan, film, stretch.get(p.panelId) ?? null)]))
-    const layout = layOutFilm(plan, film, own, { stock, cut, risk, taken })
+    const context: LayOutContext = { stock, cut, risk, taken, known: solutions?.layout }
+    const layout = layOutFilm(plan, film, own, context)
+    wanted++
+    if (solutions && !solutions.layout[layout.key] && settled)
+      lacks.push({ kind: 'layout', key: layout.key, of: film.id })
+    // What hangs on the stretch of panels settles with it.
+    const settling = layout.settling || (solutions !== undefined && !settled)
     const bought = purchase(film, layout, stock, ledger)
     layouts.push(layout)
     purchases.set(film.id, bought)
-    figures.push(...dropFigures, ...filmFigures(layout, bought, panels), ...sourceFigures(layout))
-    figures.push(...restFigures(layout))
+    const ofLayout = [...filmFigures(layout, bought, panels), ...sourceFigures(layout), ...restFigures(layout)]
+    figures.push(...dropFigures, ...ofLayout.map((f) => (settling ? { ...f, settling: true as const } : f)))
     findings.push(...layoutFindings(layout, bought, panels, taken), ...layoutNotes(plan, layout, panels))
   }
-  return { figures, findings, layouts, purchases }
+  return { figures, findings, layouts, purchases, wanted, lacks }
 }

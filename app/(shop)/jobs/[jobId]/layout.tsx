@@ -24,6 +24,7 @@ export default async function JobLayout({
       start={{
         jobId,
         number: file.head.head,
+        shopHead: file.shopHead,
         plan: file.plan,
         handedOver: file.handedOver,
         ledger: file.ledger,

@@ -1,0 +1,22 @@
+import type { Budget } from '../../kit/budget'
+
+/**
+ * Moves with which a film's layout is searched: counted, not timed, so that every machine comes to the same layout.
+ * About six seconds on a desk's machine.
+ */
+export const SETTLE_MOVES = 25_000
+/** Each way of getting the film is searched with this share of them. */
+const SOURCE_SHARE = 0.1
+
+type Counted = Budget & Required<Pick<Budget, 'spent' | 'elapsed'>>
+
+/** A budget that is spent by asking: each question is a move. */
+export function moves(most: number): Counted {
+  let made = 0
+  return {
+    rounds: Number.MAX_SAFE_INTEGER,
+    spent: () => ++made >= most,
+    elapsed: () => Math.min(1, made / most),
+  }
+}
+export const sourceMoves = (): Counted => moves(SETTLE_MOVES * SOURCE_SHARE)

@@ -1,0 +1,169 @@
+import { and, desc, eq, gt, inArray, or, sql } from 'drizzle-orm'
+import { waysKey } from '@/core/engines/stretch/ways-key'
+import { filmOf } from '@/core/engines/stretch/way-candidates'
+import {
+  NO_SOLUTIONS,
+  Solution,
+  solutionTables,
+  type Lack,
+  type SolutionTables,
+} from '@/core/model/catalogue/solutions'
+import { stretchKey } from '@/core/model/catalogue/solved-stretch'
+import type { FilmSheet } from '@/core/model/film/schema'
+import type { Plan } from '@/core/model/plan/schema'
+import { guarded, inShop, type Tx, type Who } from '../client'
+import { tell } from '../live'
+import { log } from '../log'
+import { QUOTAS } from '../quotas'
+import { SETTLE_QUEUE, SOLVE_QUEUE, within, workQueue, type SettleTask, type SolveTask } from '../queue'
+import { job, solution } from '../schema'
+import { nextChange, type InShop } from './job-rows'
+
+/** Layouts kept with a job that are read with it: those before, that an undo brings back, among them. */
+const MOST_LAYOUTS = 30
+
+/** Keys of the panels' solutions that a plan hangs on. */
+function panelKeys(plan: Plan, films: readonly FilmSheet[], scans: Readonly<Record<string, string>>): string[] {
+  return plan.panels.flatMap((panel) => {
+    const film = filmOf(plan, panel)
+    if (!panel.wrap || !film) return []
+    const key = stretchKey(plan, panel, film, scans[panel.id])
+    return [key, waysKey(key, panel.id, films)]
+  })
+}
+
+/** A row as it reads; null, and told, where it does not: a value of another shape counts as not there. */
+function readRow(row: typeof solution.$inferSelect): Solution | null {
+  const read = Solution.safeParse({ kind: row.kind, key: row.key, fineness: row.fineness, value: row.value })
+  if (read.success) return read.data
+  log.warn(
+    { part: 'solutions', kind: row.kind, key: row.key, at: read.error.issues[0]?.path },
+    'a solution does not read',
+  )
+  return null
+}
+
+interface OfJob {
+  jobId: string
+  plan: Plan
+  films: readonly FilmSheet[]
+  scans: Readonly<Record<string, string>>
+  /** Only those of after this change number. */
+  since?: number
+}
+
+/** The solutions that a job's plan hangs on, as far as they are there: of its panels by key, and its own layouts. */
+export async function solutionsOf(
+  tx: Tx,
+  who: InShop,
+  { jobId, plan, films, scans, since = -1 }: OfJob,
+): Promise<Solution[]> {
+  const keys = panelKeys(plan, films, scans)
+  const own = and(eq(solution.kind, 'layout'), eq(solution.jobId, jobId))
+  const rows = await tx
+    .select()
+    .from(solution)
+    .where(
+      and(
+        eq(solution.shopId, who.shopId),
+        gt(solution.change, since),
+        keys.length > 0 ? or(own, inArray(solution.key, keys)) : own,
+      ),
+    )
+    .orderBy(desc(solution.change))
+    .limit(keys.length + MOST_LAYOUTS)
+  return rows.flatMap((row) => readRow(row) ?? [])
+}
+
+export const solutionTablesOf = async (tx: Tx, who: InShop, of: OfJob): Promise<SolutionTables> => ({
+  ...NO_SOLUTIONS,
+  ...solutionTables(await solutionsOf(tx, who, of)),
+})
+
+/** Asks for what a job lacks to be solved: in the transaction that changes what it hangs on, or not at all. */
+export async function requestSettle(tx: Tx, who: InShop, jobId: string): Promise<void> {
+  const task: SettleTask = { shopId: who.shopId, jobId }
+  const queue = await workQueue()
+  await queue.send(SETTLE_QUEUE, task, { singletonKey: jobId, db: within(tx) })
+}
+
+/** The same for every job of the shop: something changed that all of them share. */
+export async function requestSettleAll(tx: Tx, who: InShop): Promise<void> {
+  const rows = await tx.select({ id: job.id }).from(job).where(eq(job.shopId, who.shopId))
+  for (const { id } of rows) await requestSettle(tx, who, id)
+}
+
+/** Hands on what a job lacks, the most telling first; shops take turns, since each one's line begins at the same rank. */
+export const requestSolves = ({ shopId, jobId }: SettleTask, lacks: readonly Lack[]): Promise<void> =>
+  inShop(shopId, async (tx) => {
+    const queue = await workQueue()
+    for (const [rank, lack] of lacks.entries()) {
+      const task: SolveTask = { shopId, jobId, lack }
+      await queue.send(SOLVE_QUEUE, task, {
+        singletonKey: `${shopId}/${lack.kind}/${lack.key}`,
+        priority: -rank,
+        db: within(tx),
+      })
+    }
+  })
+
+/** What a job lacks is looked at once more. */
+export const requestSettleAgain = ({ shopId, jobId }: SettleTask): Promise<void> =>
+  inShop(shopId, (tx) => requestSettle(tx, { shopId }, jobId))
+
+export const isSolved = ({ shopId, lack }: SolveTask): Promise<boolean> =>
+  inShop(shopId, async (tx) => {
+    const rows = await tx
+      .select({ key: solution.key })
+      .from(solution)
+      .where(and(eq(solution.shopId, shopId), inArray(solution.kind, [lack.kind, 'fault']), eq(solution.key, lack.key)))
+    return rows.length > 0
+  })
+
+/** Keeps a solution, tells of it, and asks what the job lacks now. A coarser one never takes the place of a finer one. */
+export const keepSolution = ({ shopId, jobId }: SettleTask, s: Solution, by: string): Promise<void> =>
+  inShop(shopId, async (tx) => {
+    await putSolutions(tx, { shopId }, jobId, [s], by)
+    await requestSettle(tx, { shopId }, jobId)
+  })
+
+/** Keeps solutions within a transaction, and tells of them. */
+export async function putSolutions(
+  tx: Tx,
+  who: InShop,
+  jobId: string | null,
+  list: readonly Solution[],
+  by: string,
+): Promise<void> {
+  if (list.length === 0) return
+  const change = await nextChange(tx, who)
+  await tx
+    .insert(solution)
+    .values(list.map((s) => ({ ...s, shopId: who.shopId, jobId, by, change })))
+    .onConflictDoUpdate({
+      target: [solution.shopId, solution.kind, solution.key],
+      set: {
+        value: sql`excluded.value`,
+        fineness: sql`excluded.fineness`,
+        by: sql`excluded.by`,
+        change,
+        at: sql`now()`,
+      },
+      setWhere: sql`excluded.fineness >= ${solution.fineness}`,
+    })
+  // The oldest make room.
+  await tx.execute(sql`
+    delete from solution where shop_id = ${who.shopId} and (kind, key) in (
+      select kind, key from solution where shop_id = ${who.shopId} order by at desc, key offset ${QUOTAS.solvedRows})`)
+  if (jobId === null) return
+  // The yard reads its columns off what is solved.
+  await tx
+    .update(job)
+    .set({ changes: change })
+    .where(and(eq(job.shopId, who.shopId), eq(job.id, jobId)))
+  await tell(tx, { shop: who.shopId, job: jobId, head: change, kind: 'solution' })
+}
+
+/** Solutions that somebody brings along, such as a demo shop's. */
+export const bringSolutions = (who: Who, jobId: string, list: readonly Solution[], by: string): Promise<void> =>
+  guarded(who, 'newJob', (tx) => putSolutions(tx, who, jobId, list, by))

@@ -1,0 +1,169 @@
+import { describe, expect, it } from 'vitest'
+import { settleLayout } from '@/core/engines/roll/settle-layout'
+import { layOutFilm } from '@/core/engines/roll/film-layout'
+import { layOutContext } from '@/core/engines/roll/context'
+import { keepLayout } from '@/core/engines/roll/kept-layout'
+import { moves } from '@/core/engines/roll/settle-moves'
+import type { Catalogue } from '@/core/model/catalogue/catalogue'
+import { NO_SOLUTIONS, Solution, solutionTables, type SolutionTables } from '@/core/model/catalogue/solutions'
+import { stretchKey, type SolvedStretch } from '@/core/model/catalogue/solved-stretch'
+import type { Plan } from '@/core/model/plan/schema'
+import { reckon } from '@/core/reckon/reckon'
+import { solveLack, withSolutions } from '@/core/reckon/solve-lack'
+import { catalogue, handCar, withPanel } from '../fixtures/plans'
+
+const settling: Catalogue = { ...catalogue, solutions: NO_SOLUTIONS }
+const value = (worst: number): SolvedStretch => ({
+  worst,
+  toPostHeatMm2: 0,
+  overMm2: 0,
+  wrinklesMm2: 0,
+  areaMm2: 1e6,
+  triangles: 2900,
+  spot: null,
+})
+/** Every panel of a plan solved to one stretch. */
+const solvedTo = (plan: Plan, worst: number): SolutionTables['stretch'] =>
+  Object.fromEntries(
+    plan.panels.flatMap((panel) => {
+      const film = plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
+      return film ? [[stretchKey(plan, panel, film), value(worst)]] : []
+    }),
+  )
+const noScan = () => null
+
+describe('what is not solved yet', () => {
+  const plan = handCar()
+  it('is marked on every figure that hangs on it, and on no other', () => {
+    const { figures, settling: count } = reckon(plan, settling, [])
+    const marked = [...figures.values()].filter((f) => f.settling).map((f) => f.id)
+    expect(marked).toEqual(
+      expect.arrayContaining(['rail/worst_stretch', 'rail/film_order', 'rail/cost', 'rail/crew_minutes']),
+    )
+    expect(marked.filter((id) => /^(area|piece|rail\/(edges|seams|tape)$)/.test(id))).toEqual([])
+    expect(count.left).toBe(count.of)
+    expect(count.of).toBeGreaterThan(2)
+  })
+  it('is final where nobody solves behind the plan', () => {
+    const { figures, settling: count } = reckon(plan, catalogue, [])
+    expect([...figures.values()].filter((f) => f.settling)).toEqual([])
+    expect(count).toEqual({ lacks: [], left: 0, of: count.of })
+  })
+  it('raises no Stop by itself: the same figure does, once it is solved', () => {
+    const deep = withPanel(plan, 'bonnet', () => ({ crownMm: 220, crownOverMm: 900 }))
+    const told = (c: Catalogue) => reckon(deep, c, []).findings.find((f) => f.code === 'stretch_over_limit')?.level
+    expect(told(catalogue)).toBe('stop')
+    expect(told(settling)).toBe('warn')
+    expect(told({ ...catalogue, solutions: { ...NO_SOLUTIONS, stretch: solvedTo(deep, 0.4) } })).toBe('stop')
+  })
+  it('a layout waits for the stretch of its panels; the largest panel comes first', () => {
+    const before = reckon(plan, settling, []).settling.lacks
+    expect(new Set(before.map((l) => l.kind))).toEqual(new Set(['stretch']))
+    expect(before[0]?.of).toBe('bonnet')
+    const after = reckon(plan, { ...catalogue, solutions: { ...NO_SOLUTIONS, stretch: solvedTo(plan, 0.01) } }, [])
+    expect(after.settling.lacks.map((l) => l.kind)).toEqual(['layout'])
+    expect(after.figures.get('rail/worst_stretch')?.settling).toBeUndefined()
+    expect(after.figures.get('rail/film_order')?.settling).toBe(true)
+  })
+  it('a surface that cannot be made is a solution too: its closed forms stand for good', () => {
+    const lack = reckon(plan, settling, []).settling.lacks[0]
+    if (!lack) throw new Error('nothing lacks')
+    const fault: Solution = { kind: 'fault', key: lack.key, fineness: 0, value: { code: 'crown_too_deep', facts: {} } }
+    const { settling: count, figures } = reckon(plan, withSolutions(settling, [fault]), [])
+    expect(count.lacks.map((l) => l.key)).not.toContain(lack.key)
+    expect(figures.get(`stretch/${lack.of}/worst`)?.settling).toBeUndefined()
+  })
+})
+
+describe('keys', () => {
+  const plan = handCar()
+  const panel = plan.panels.find((p) => p.id === 'bonnet')
+  const film = plan.film.sheets[0]
+  if (!panel || !film) throw new Error('no bonnet')
+  const key = (of: Plan) => {
+    const own = of.panels.find((p) => p.id === 'bonnet')
+    return own && stretchKey(of, own, film)
+  }
+  it.each([
+    ['its crown', withPanel(plan, 'bonnet', () => ({ crownMm: 31 })), false],
+    ['the parts it is cut in', { ...plan, pieces: [{ ...choice('bonnet'), parts: 2 }] }, false],
+    ['its name and note', withPanel(plan, 'bonnet', () => ({ name: 'Hood', note: 'chip' })), true],
+    ['another panel', withPanel(plan, 'door', () => ({ crownMm: 44 })), true],
+  ])('the stretch of a panel hangs on %s: %#', (_what, changed, same) => {
+    expect(key(changed as Plan) === key(plan)).toBe(same)
+  })
+  const layoutKeys = (of: Plan, c: Catalogue = settling) => reckon(of, c, []).layouts.map((l) => l.key)
+  it('a layout hangs on pieces, rack and settings, not on words and prices of other films', () => {
+    const now = layoutKeys(plan)
+    expect(layoutKeys({ ...plan, name: 'Another name' })).toEqual(now)
+    expect(layoutKeys(withPanel(plan, 'door', () => ({ widthMm: 1000 })))).not.toEqual(now)
+    expect(layoutKeys({ ...plan, layout: { ...plan.layout, gapMm: 3 } })).not.toEqual(now)
+    expect(layoutKeys({ ...plan, layout: { ...plan.layout, seed: 9 } })).not.toEqual(now)
+    const [roll] = settling.stock.filter((s) => s.filmId === film.id)
+    if (!roll) throw new Error('no roll')
+    const shorter = settling.stock.map((s) => (s.id === roll.id ? { ...s, leftMm: s.leftMm - 100 } : s))
+    expect(layoutKeys(plan, { ...settling, stock: shorter })).not.toEqual(now)
+  })
+})
+
+describe('a layout that settles', () => {
+  const plan = handCar()
+  const { layouts } = reckon(plan, catalogue, [])
+  const [quick] = layouts
+  if (!quick) throw new Error('no layout')
+  const context = layOutContext(catalogue.stock, [], quick)
+  const settled = settleLayout(plan, quick.film, quick.pieces, context)
+  it('is the same on every machine: its search counts moves, not time', () => {
+    expect(settleLayout(plan, quick.film, quick.pieces, context)).toEqual(settled)
+    const clock = moves(3)
+    expect([clock.spent(), clock.spent(), clock.spent(), clock.elapsed()]).toEqual([false, false, true, 1])
+  })
+  it('is no longer than the quick one, sound, and read back as it was searched', () => {
+    expect(settled.value.usedMm).toBeLessThanOrEqual(quick.usedMm + 1e-6)
+    expect(settled.value.usedMm).toBeGreaterThanOrEqual(settled.value.boundMm - 1e-6)
+    const read = layOutFilm(plan, quick.film, quick.pieces, {
+      ...context,
+      known: { [settled.key]: settled.value },
+    })
+    expect(read).toMatchObject({ settling: false, usedMm: settled.value.usedMm, boundMm: settled.value.boundMm })
+    const placed = read.rolls.flatMap((r) => r.placements.map((p) => p.pieceId))
+    expect([...placed, ...read.unplaced.map((u) => u.piece.id)].sort()).toEqual(quick.pieces.map((p) => p.id).sort())
+    expect(read.sources.find((s) => s.id === settled.value.sourceId)?.usedMm).toBeCloseTo(settled.value.usedMm, 6)
+  })
+  it('a layout that the user kept stands, whatever was searched', () => {
+    const kept = { ...plan, layout: { ...plan.layout, kept: [keepLayout(quick)] } }
+    const read = layOutFilm(kept, quick.film, quick.pieces, { ...context, known: { [settled.key]: settled.value } })
+    expect(read).toMatchObject({ kept: 'current', settling: false, usedMm: quick.usedMm })
+  })
+  it('a search that is cut short leaves out nothing that the first try had placed', () => {
+    const cut = layOutFilm(plan, quick.film, quick.pieces, context, moves(5))
+    expect(cut.unplaced.length).toBeLessThanOrEqual(quick.unplaced.length)
+  })
+  it('what the plan no longer hangs on is not solved', () => {
+    const task = { plan, catalogue: settling, ledger: [], scanOf: noScan }
+    expect(solveLack(task, { kind: 'layout', key: '0123456789abcdef', of: quick.film.id })).toBeNull()
+    expect(solveLack(task, { kind: 'stretch', key: '0123456789abcdef', of: 'bonnet' })).toBeNull()
+    expect(solveLack(task, { kind: 'stretch', key: '0123456789abcdef', of: 'no-such-panel' })).toBeNull()
+  })
+})
+
+describe('a solution as a file carries it', () => {
+  const good: Solution = { kind: 'stretch', key: '0123456789abcdef', fineness: 2900, value: value(0.1) }
+  it('reads back, and lies in the table of its kind', () => {
+    expect(Solution.parse(JSON.parse(JSON.stringify(good)))).toEqual(good)
+    expect(solutionTables([good])).toEqual({ ...NO_SOLUTIONS, stretch: { [good.key]: good.value } })
+  })
+  it.each([
+    ['another kind', { ...good, kind: 'magic' }],
+    ['a key of another shape', { ...good, key: 'bonnet' }],
+    ['a value of another kind', { ...good, kind: 'layout' }],
+    ['a figure that cannot be', { ...good, value: { ...good.value, worst: -1 } }],
+    ['a field that is not known', { ...good, extra: 1 }],
+  ])('is refused with %s', (_what, bad) => {
+    expect(Solution.safeParse(bad).success).toBe(false)
+  })
+})
+
+function choice(panelId: string): Plan['pieces'][number] {
+  return { panelId, parts: 1, along: 'height', preStretch: 0, bleedMm: null, seamsAtMm: [], slits: [], flat: null }
+}

@@ -1,0 +1,72 @@
+import { useCallback, useMemo, useState } from 'react'
+import type { Catalogue } from '@/core/model/catalogue/catalogue'
+import { NO_SOLUTIONS, solutionTables, type SolutionTables } from '@/core/model/catalogue/solutions'
+import { stockAfter } from '@/core/model/log/cut-pieces'
+import { useChanges, type JobChanges } from '@/web/live/use-changes'
+import type { JobStart } from './job-state'
+import type { Ledger } from './use-ledger'
+import type { PlanStore } from './use-plan'
+
+interface ShopSide {
+  /** Up to which change number it tells. */
+  head: number
+  catalogue: Catalogue
+  /** Entries that the rack's lengths count already. */
+  counted: ReadonlySet<string>
+}
+
+const withTables = (was: SolutionTables | undefined, more: SolutionTables): SolutionTables => ({
+  stretch: { ...was?.stretch, ...more.stretch },
+  ways: { ...was?.ways, ...more.ways },
+  layout: { ...was?.layout, ...more.layout },
+  fault: { ...was?.fault, ...more.fault },
+})
+
+/** What the shop brings to an open job, kept as it is on the server: rack, films, solutions; plan and ledger with it. */
+export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
+  const ofStart = (): ShopSide => ({
+    head: start.shopHead,
+    catalogue: start.catalogue,
+    counted: new Set(start.ledger.map((row) => row.id)),
+  })
+  const [side, setSide] = useState(ofStart)
+  // A page rendered anew brings what stands now.
+  if (start.shopHead > side.head) setSide(ofStart())
+  const { receive } = plan
+  const { receiveRows, confirmed } = ledger
+  const took = ({ entries, revision, stock, films, solutions, scans, head }: JobChanges) => {
+    receiveRows(entries)
+    if (revision) receive(revision)
+    setSide((was) => ({
+      head: Math.max(was.head, head),
+      catalogue: {
+        ...was.catalogue,
+        ...(stock ? { stock } : {}),
+        films: same(was.catalogue.films, films),
+        scans: same(was.catalogue.scans ?? {}, scans),
+        ...(solutions.length > 0
+          ? { solutions: withTables(was.catalogue.solutions, { ...NO_SOLUTIONS, ...solutionTables(solutions) }) }
+          : {}),
+      },
+      counted: stock ? new Set([...confirmed, ...entries.map((row) => row.id)]) : was.counted,
+    }))
+  }
+  // Another plan may hang on what was solved long ago: asked for once it is saved.
+  useChanges(start.jobId, start.shopHead, took, plan.number - start.number)
+  const scansAre = useCallback(
+    (scans: Readonly<Record<string, string>>) =>
+      setSide((was) => ({ ...was, catalogue: { ...was.catalogue, scans: same(was.catalogue.scans ?? {}, scans) } })),
+    [],
+  )
+  // The rack as it was sent, less what was cut here since.
+  const { catalogue: sent, counted } = side
+  const stock = useMemo(
+    () => stockAfter(sent.stock, ledger.ledger, (row) => !counted.has(row.id)),
+    [sent.stock, ledger.ledger, counted],
+  )
+  const catalogue = useMemo(() => ({ ...sent, stock }), [sent, stock])
+  return { catalogue, scansAre }
+}
+
+/** The one before where the two say the same: what hangs on it is not done again. */
+const same = <T>(was: T, now: T): T => (JSON.stringify(was) === JSON.stringify(now) ? was : now)

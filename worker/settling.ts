@@ -1,0 +1,63 @@
+import { Worker } from 'node:worker_threads'
+import { jobToSettle } from '@/db/queries/jobs'
+import { isSolved, keepSolution, requestSettleAgain, requestSolves } from '@/db/queries/solutions'
+import type { SettleTask, SolveTask } from '@/db/queue'
+import type { SolverAnswers, SolverAsk } from './solver'
+
+interface Solver {
+  worker: Worker
+  busy: boolean
+}
+const solvers: Solver[] = []
+
+/** Asks a thread that is free, or a new one: no more are asked at once than the queue hands out. */
+async function ask<K extends SolverAsk['kind']>(what: Extract<SolverAsk, { kind: K }>): Promise<SolverAnswers[K]> {
+  let solver = solvers.find((s) => !s.busy)
+  if (!solver)
+    solvers.push((solver = { worker: new Worker(new URL('./solver-thread.mjs', import.meta.url)), busy: false }))
+  const own = solver
+  own.busy = true
+  try {
+    return await new Promise<SolverAnswers[K]>((resolve, reject) => {
+      const ended = () => reject(new Error('a solver’s thread ended'))
+      own.worker.once('message', (out: { ok: true; value: SolverAnswers[K] } | { ok: false; message: string }) => {
+        own.worker.off('error', reject)
+        own.worker.off('exit', ended)
+        if (out.ok) resolve(out.value)
+        else reject(new Error(out.message))
+      })
+      own.worker.once('error', reject)
+      own.worker.once('exit', ended)
+      own.worker.postMessage(what)
+    })
+  } catch (error) {
+    solvers.splice(solvers.indexOf(own), 1)
+    await own.worker.terminate()
+    throw error
+  } finally {
+    own.busy = false
+  }
+}
+
+/** Looks what a job lacks as it stands now, and hands that on. */
+export async function settleJob(task: SettleTask): Promise<void> {
+  const job = await jobToSettle(task, null)
+  if (!job) return
+  const { plan, catalogue, ledger } = job
+  await requestSolves(task, await ask({ kind: 'lacks', job: { plan, catalogue, ledger } }))
+}
+
+/** Solves one thing that a job lacked when it was asked for; `by`: the worker. */
+export async function solveOne(task: SolveTask, by: string): Promise<void> {
+  const { lack } = task
+  // Another job, or another worker, came first: what the job lacks now is looked at anew.
+  if (await isSolved(task)) return requestSettleAgain(task)
+  const job = await jobToSettle(task, lack.of)
+  if (!job) return
+  const { plan, catalogue, ledger, scan } = job
+  const solution = await ask({ kind: 'solve', job: { plan, catalogue, ledger }, lack, scan })
+  if (solution) await keepSolution(task, solution, by)
+}
+
+export const endSolvers = async (): Promise<void> =>
+  void (await Promise.all(solvers.splice(0).map((s) => s.worker.terminate())))
