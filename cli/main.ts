@@ -5,8 +5,10 @@ import { readJson } from '@/core/kit/json-guard'
 import { messageOf, UNPLACED } from './messages'
 
 const HELP: Record<string, string> = {
-  reckon: `cuirass reckon JOB.json
-  Every figure and finding of a job file, with its working. A job file is what the history of a job gives for download.`,
+  reckon: `cuirass reckon JOB.json [--catalogue CATALOGUE.json] [--ledger LEDGER.json] [--now 2031-03-03T08:00Z]
+  Every figure and finding of a job file, with its working. The history of a job gives the job file for download, and
+  beside it what the shop brings to it (catalogue) and what happened in the bay (ledger). Without them: the sheets in
+  the job, an empty rack, nothing done yet.`,
   layout: `cuirass layout FILE
   Pieces onto rolls by straight cuts or freely, with a proven bound: cuirass/layout@1 in, cuirass/layout-plan@1 out.
   "seconds" is the budget of wall time; "gap_mm" the clear space between pieces. No pieces make an empty plan.`,
@@ -23,19 +25,6 @@ cuirass COMMAND --help tells of one command, cuirass --version of this one.
 Bad input: exit 2, with cuirass/error@1 on standard output and one line on standard error.`
 /** Each loads what it needs and no more: a layout of a second cannot wait for the whole core. */
 const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
-  reckon: async (text) => {
-    const { readPlan } = await import('@/core/model/plan/parse')
-    const { EMPTY_CATALOGUE } = await import('@/core/model/catalogue/catalogue')
-    const { reckoningJson } = await import('@/core/reckon/output')
-    const { reckon } = await import('@/core/reckon/reckon')
-    const plan = readPlan(text)
-    if (!plan.ok) return plan
-    const now = new Date().toISOString().slice(0, 16)
-    return {
-      ok: true,
-      value: reckoningJson(reckon(plan.value, { ...EMPTY_CATALOGUE, films: plan.value.film.sheets, now }, [])),
-    }
-  },
   layout: async (text) => {
     const { layoutByContract } = await import('@/core/engines/roll/contract')
     const json = readJson(text)
@@ -77,6 +66,7 @@ export async function main(args: string[]): Promise<number> {
   if (command === '--version') return say(`cuirass ${version()}`)
   if (command === '--help' || command === 'help') return say((file && Object.hasOwn(HELP, file) && HELP[file]) || USAGE)
   if (Object.hasOwn(HELP, command) && (file === '--help' || rest.includes('--help'))) return say(HELP[command] ?? USAGE)
+  if (command === 'reckon' && file) return print(await (await import('./reckon')).reckonFiles(file, rest))
   if (command === 'panel' && file) return (await import('./panel')).panel(file, rest)
   if (command === 'stretch' && file)
     return (await import('./stretch')).stretch(file, rest, performance.now.bind(performance))
@@ -91,7 +81,10 @@ export async function main(args: string[]): Promise<number> {
   } catch (error) {
     return bad({ code: 'unreadable', facts: { file, why: (error as NodeJS.ErrnoException).code ?? 'error' } })
   }
-  const result = await run(text)
+  return print(await run(text))
+}
+
+async function print(result: Result<unknown>): Promise<number> {
   if (!result.ok) return bad(result.error)
   await new Promise<void>((done) => process.stdout.write(`${JSON.stringify(result.value, null, 1)}\n`, () => done()))
   return 0

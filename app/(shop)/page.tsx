@@ -1,5 +1,6 @@
 import { yardJobs } from '@/web/actions/yard'
 import { may } from '@/core/model/rights/rights'
+import { LiveRefresh } from '@/web/live/live-refresh'
 import { requireMember } from '@/web/actions/session'
 import { Yard } from '@/web/yard/yard'
 
@@ -8,10 +9,13 @@ export const metadata = { title: 'Yard' }
 export default async function YardPage() {
   const { who, units, shop } = await requireMember()
   return (
-    <Yard
-      jobs={await yardJobs(who)}
-      units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
-      mayAdd={may(who.role, 'newJob')}
-    />
+    <>
+      <LiveRefresh kinds={['plan', 'entries', 'solution', 'stock']} />
+      <Yard
+        jobs={await yardJobs(who)}
+        units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
+        mayAdd={may(who.role, 'newJob')}
+      />
+    </>
   )
 }

@@ -17,6 +17,14 @@ export function reckoningJson(r: Reckoning) {
       source: f.source,
       ...(f.settling ? { settling: true } : {}),
     })),
+    pieces: r.pieces.map((p) => ({
+      id: p.id,
+      panel: p.panelId,
+      width_mm: p.cutWidthMm,
+      height_mm: p.cutHeightMm,
+      film: p.filmId,
+      turn: p.turn,
+    })),
     findings: r.findings.map((f) => ({
       id: f.id,
       code: f.code,

@@ -3,6 +3,7 @@ import { handedOver } from '@/core/stages/handover/handover'
 import type { LogRow } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import { EMPTY_CATALOGUE, type Catalogue } from '@/core/model/catalogue/catalogue'
+import type { Solution } from '@/core/model/catalogue/solutions'
 import { yardColumnsOf, type YardColumns } from '@/core/reckon/yard'
 import { guarded, inShop, type Tx, type Who } from '../client'
 import type { InShop } from './job-rows'
@@ -11,7 +12,7 @@ import { job, revision } from '../schema'
 import { climateIn } from './climate'
 import { changeNow, ledgerIn, nextChange, ownJob, planIn } from './job-rows'
 import { rackIn } from './rack'
-import { requestSettle, solutionTablesOf } from './solutions'
+import { requestSettle, solutionsOf, solutionTablesOf } from './solutions'
 import { scanBytesIn, scanMarksIn } from './stretch'
 
 export interface JobHead {
@@ -112,6 +113,20 @@ async function jobIn(tx: Tx, who: InShop, id: string, now: Date): Promise<JobFil
     shopHead,
   }
 }
+
+/** A job with the solutions that its plan hangs on, as the shop keeps them. */
+export const jobWithSolutions = (
+  who: Who,
+  id: string,
+  now: Date,
+): Promise<(JobFile & { solutions: Solution[] }) | null> =>
+  guarded(who, 'read', async (tx) => {
+    const file = await jobIn(tx, who, id, now)
+    if (!file) return null
+    const { plan, catalogue } = file
+    const { films, scans = {} } = catalogue
+    return { ...file, solutions: await solutionsOf(tx, who, { jobId: id, plan, films, scans }) }
+  })
 
 /** A job as a worker settles it, with the kept scan of one of its panels. Null: it is gone. */
 export const jobToSettle = (

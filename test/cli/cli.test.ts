@@ -1,9 +1,12 @@
 import { spawnSync } from 'node:child_process'
 import { tmpdir } from 'node:os'
 import { fileURLToPath } from 'node:url'
-import { expect, it } from 'vitest'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { readLedger, writeCatalogue, writeLedger } from '@/core/model/catalogue/files'
 import { writePlan } from '@/core/model/plan/parse'
-import { handCar } from '../fixtures/plans'
+import { catalogue, handCar, row } from '../fixtures/plans'
 
 const bin = fileURLToPath(new URL('../../cli/bin/cuirass.mjs', import.meta.url))
 const run = (args: string[], input = '') => spawnSync(process.execPath, [bin, ...args], { input, encoding: 'utf8' })
@@ -141,4 +144,64 @@ it('no pieces are an empty plan', () => {
     '{"format":"cuirass/layout@1","stock":[{"id":"a","width_mm":1520,"length_mm":9000}],"pieces":[]}',
   )
   expect([r.status, JSON.parse(r.stdout)]).toMatchObject([0, { used_mm: 0, bound_mm: 0, unplaced: [] }])
+})
+
+describe('reckon with what the shop brings', () => {
+  const plan = handCar()
+  const dir = mkdtempSync(join(tmpdir(), 'cuirass-'))
+  const put = (name: string, text: string) => {
+    writeFileSync(join(dir, name), text)
+    return join(dir, name)
+  }
+  const job = put('job.json', writePlan(plan))
+  const shop = put('catalogue.json', writeCatalogue(catalogue, []))
+  const figures = (args: string[]) => {
+    const r = run(['reckon', job, ...args])
+    expect(r.stderr).toBe('')
+    const out = JSON.parse(r.stdout) as {
+      figures: { id: string; value: number | null; settling?: true }[]
+      pieces: { id: string; width_mm: number; height_mm: number; film: string }[]
+    }
+    return { ...out, byId: new Map(out.figures.map((f) => [f.id, f])) }
+  }
+  it('the rack covers the plan: nothing is to be ordered; what is not solved is said to settle', () => {
+    expect(figures([]).byId.get('rail/film_order')).toMatchObject({ value: 3000 })
+    const own = figures(['--catalogue', shop])
+    expect(own.byId.get('rail/film_order')).toMatchObject({ value: 0, settling: true })
+    expect(own.byId.get('rail/edges')?.settling).toBeUndefined()
+    expect(own.pieces.find((p) => p.id === 'bonnet')).toMatchObject({ film: 'fen-satin' })
+  })
+  it('what happened counts: a step that is done, at the moment that is asked for', () => {
+    const done = [row({ kind: 'note', text: 'begun' })]
+    const ledger = put('ledger.json', writeLedger(done))
+    expect(readLedger(readFileSync(ledger, 'utf8'))).toEqual({ ok: true, value: done })
+    figures(['--catalogue', shop, '--ledger', ledger, '--now', '2031-03-03T08:00Z'])
+  })
+  it.each([
+    [['--catalogue', '/no/such/file'], '--catalogue', 'unreadable'],
+    [['--catalogue', put('not.json', '{')], '--catalogue', 'truncated'],
+    [
+      ['--catalogue', put('other.json', '{"format":"cuirass/catalogue@1","paint":1}')],
+      '--catalogue paint',
+      'unknown_key',
+    ],
+    [
+      ['--catalogue', put('liar.json', '{"format":"cuirass/catalogue@1","solutions":[{"kind":"stretch","key":"x"}]}')],
+      '--catalogue solutions[0].key',
+      'invalid_format',
+    ],
+    [
+      ['--ledger', put('ledger-of-another.json', '{"format":"cuirass/ledger@1","entries":[{"id":"a"}]}')],
+      '--ledger entries[0].at',
+      'invalid_type',
+    ],
+    [['--now', 'yesterday'], '--now', 'bad_option'],
+    [['--now', '2031-03-03T08:00'], '--now', 'bad_option'],
+    [['--colour', 'red'], '--colour', 'bad_option'],
+  ])('%j is refused at its place', (args, at, cause) => {
+    const r = run(['reckon', job, ...args])
+    expect(r.status).toBe(2)
+    expect(JSON.parse(r.stdout)).toMatchObject({ format: 'cuirass/error@1', code: 'bad_input', cause, at })
+    expect(r.stderr.trim().split('\n')).toHaveLength(1)
+  })
 })

@@ -29,7 +29,7 @@ const jobActions = await import('@/web/actions/jobs')
 const shopActions = await import('@/web/actions/shop')
 const fleetActions = await import('@/web/actions/fleet')
 const tableActions = await import('@/web/actions/cutting-table')
-const { exportJob, importJob } = await import('@/web/actions/job-files')
+const { exportCatalogue, exportLedger, exportJob, importJob } = await import('@/web/actions/job-files')
 const { takeEntries } = await import('@/web/actions/entries')
 const { closeThreads } = await import('@/web/actions/threads')
 const rackActions = await import('@/web/actions/rack')
@@ -259,6 +259,8 @@ const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | {
   'app/api/demo-sign-in/route.ts': { open: 'exists only with demo data, tried in sign-in.test.ts' },
   'app/api/jobs/import/route.ts': { call: async () => ((acting = null), importJob(post('{}'))), want: 401 },
   'app/(shop)/jobs/[jobId]/job.json/route.ts': { call: () => exportJob(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/catalogue.json/route.ts': { call: () => exportCatalogue(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/ledger.json/route.ts': { call: () => exportLedger(ours.jobId), want: 404 },
   'app/(shop)/jobs/[jobId]/inspection.pdf/route.ts': { call: () => inspectionPdf(ours.jobId), want: 404 },
   'app/(shop)/jobs/[jobId]/measure.pdf/route.ts': { call: () => measurePdf(ours.jobId), want: 404 },
   'app/(shop)/jobs/[jobId]/panels.csv/route.ts': { call: () => panelsCsv(ours.jobId), want: 404 },

@@ -5,11 +5,17 @@ import { reckon } from '@/core/reckon/reckon'
 import { settle } from '@/core/reckon/solve-lack'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { DEMO_SHOP } from '@/db/demo/people'
-import { jobToSettle } from '@/db/queries/jobs'
+import { jobToSettle, jobWithSolutions } from '@/db/queries/jobs'
+import { eq } from 'drizzle-orm'
+import { readCatalogue, readLedger, writeCatalogue, writeLedger } from '@/core/model/catalogue/files'
+import { readPlan, writePlan } from '@/core/model/plan/parse'
+import { reckoningJson } from '@/core/reckon/output'
+import { whoIs } from '@/db/queries/people'
+import { member } from '@/db/schema'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { LogPayload } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
-import { closeDatabase, database, guarded } from '@/db/client'
+import { closeDatabase, database, guarded, inShop } from '@/db/client'
 import { closeWorkQueue } from '@/db/queue'
 import type { BayEntry } from '@/core/model/log/arrival'
 import { brokenConstraint, DatabaseError } from '@/db/errors'
@@ -205,6 +211,25 @@ describe('demo data', () => {
       { kind: 'rest', n: '5' },
       { kind: 'roll', n: '7' },
     ])
+  })
+  it('its files say at a prompt what its pages say, figure by figure', async () => {
+    await demo()
+    for (const { id } of DEMO_JOBS) {
+      const now = new Date('2031-03-03T08:00:00Z')
+      const lead = await inShop(DEMO_SHOP.id, async (tx) => {
+        const [row] = await tx.select().from(member).where(eq(member.role, 'lead'))
+        return whoIs(row?.userId ?? '')
+      })
+      const file = lead && (await jobWithSolutions(lead.who, id, now))
+      if (!file) throw new Error('no demo job')
+      const plan = readPlan(writePlan(file.plan))
+      const shop = readCatalogue(writeCatalogue(file.catalogue, file.solutions))
+      const ledger = readLedger(writeLedger(file.ledger))
+      if (!plan.ok || !shop.ok || !ledger.ok) throw new Error(JSON.stringify([plan, shop, ledger]).slice(0, 300))
+      const atPrompt = reckon(plan.value, { ...shop.value, now: '2031-03-03T08:00' }, ledger.value)
+      const onPage = reckon(file.plan, file.catalogue, file.ledger)
+      expect(reckoningJson(atPrompt)).toEqual(reckoningJson(onPage))
+    }
   })
   it('loads settled: every solution that its jobs hang on ships with it (else: npm run demo:solve)', async () => {
     await demo()

@@ -37,6 +37,12 @@ export function History() {
         <a className="btn btn-outline-secondary btn-sm" href={`/jobs/${jobId}/job.json`}>
           Download job file
         </a>
+        <a className="btn btn-outline-secondary btn-sm" href={`/jobs/${jobId}/catalogue.json`}>
+          its catalogue
+        </a>
+        <a className="btn btn-outline-secondary btn-sm" href={`/jobs/${jobId}/ledger.json`}>
+          its ledger
+        </a>
       </div>
       {fault && (
         <p className="text-danger" role="alert">

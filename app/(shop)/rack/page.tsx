@@ -1,5 +1,6 @@
 import { may } from '@/core/model/rights/rights'
 import { rack } from '@/db/queries/rack'
+import { LiveRefresh } from '@/web/live/live-refresh'
 import { requireMember } from '@/web/actions/session'
 import { Rack } from '@/web/rack/rack'
 
@@ -9,11 +10,14 @@ export default async function RackPage() {
   const { who, units, shop } = await requireMember()
   const { all, stock } = await rack(who)
   return (
-    <Rack
-      all={all}
-      stock={stock}
-      units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
-      mayReceive={may(who.role, 'stock')}
-    />
+    <>
+      <LiveRefresh kinds={['stock', 'films']} />
+      <Rack
+        all={all}
+        stock={stock}
+        units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
+        mayReceive={may(who.role, 'stock')}
+      />
+    </>
   )
 }

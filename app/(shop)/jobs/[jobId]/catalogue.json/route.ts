@@ -1,0 +1,5 @@
+import { exportCatalogue } from '@/web/actions/job-files'
+
+export async function GET(_request: Request, { params }: { params: Promise<{ jobId: string }> }): Promise<Response> {
+  return exportCatalogue((await params).jobId)
+}
