@@ -27,9 +27,8 @@ for (const { id } of DEMO_JOBS) {
   const { solutions } = withSolutions(catalogue, fresh)
   const layouts = new Set(reckon(plan, { ...catalogue, solutions }, ledger).layouts.map((l) => l.key))
   const known = { ...solutions?.stretch, ...solutions?.ways, ...solutions?.fault }
-  const used = [...demoSolutions(id), ...fresh].filter((s) =>
-    s.kind === 'layout' ? layouts.has(s.key) : s.key in known,
-  )
+  const once = new Map([...demoSolutions(id), ...fresh].map((s) => [`${s.kind}/${s.key}`, s]))
+  const used = [...once.values()].filter((s) => (s.kind === 'layout' ? layouts.has(s.key) : s.key in known))
   jobs.push(`${JSON.stringify(id)}: [\n${used.map((s) => JSON.stringify(s)).join(',\n')}\n]`)
   const seconds = ((performance.now() - began) / 1000).toFixed(0)
   console.log(`${plan.vehicle.name}: ${used.length} solutions, ${fresh.length} new, ${seconds} s`)

@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads'
 import { jobToSettle } from '@/db/queries/jobs'
-import { isSolved, keepSolution, requestSettleAgain, requestSolves } from '@/db/queries/solutions'
+import { isSolved, keepSolutions, requestSettleAgain, requestSolves } from '@/db/queries/solutions'
 import type { SettleTask, SolveTask } from '@/db/queue'
 import type { SolverAnswers, SolverAsk } from './solver'
 
@@ -55,8 +55,8 @@ export async function solveOne(task: SolveTask, by: string): Promise<void> {
   const job = await jobToSettle(task, lack.of)
   if (!job) return
   const { plan, catalogue, ledger, scan } = job
-  const solution = await ask({ kind: 'solve', job: { plan, catalogue, ledger }, lack, scan })
-  if (solution) await keepSolution(task, solution, by)
+  const solved = await ask({ kind: 'solve', job: { plan, catalogue, ledger }, lack, scan })
+  if (solved.length > 0) await keepSolutions(task, solved, by)
 }
 
 export const endSolvers = async (): Promise<void> =>

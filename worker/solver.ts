@@ -3,8 +3,7 @@ import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import type { Lack, Solution } from '@/core/model/catalogue/solutions'
 import type { LogRow } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
-import { reckon } from '@/core/reckon/reckon'
-import { solveLack } from '@/core/reckon/solve-lack'
+import { lacksOf, solveLack } from '@/core/reckon/solve-lack'
 
 export interface SolverJob {
   plan: Plan
@@ -17,13 +16,13 @@ export type SolverAsk =
   | { kind: 'solve'; job: SolverJob; lack: Lack; scan: Uint8Array | null }
 export interface SolverAnswers {
   lacks: readonly Lack[]
-  solve: Solution | null
+  solve: Solution[]
 }
 
 /** What a solver's thread is asked: what a job lacks, or to solve one thing of it. */
 export function answer(ask: SolverAsk): SolverAnswers[SolverAsk['kind']] {
   const { plan, catalogue, ledger } = ask.job
-  if (ask.kind === 'lacks') return reckon(plan, catalogue, ledger).settling.lacks
+  if (ask.kind === 'lacks') return lacksOf({ plan, catalogue, ledger })
   const scan = ask.scan ? unpackScan(ask.scan) : null
   return solveLack({ plan, catalogue, ledger, scanOf: () => (scan?.ok ? scan.value : null) }, ask.lack)
 }

@@ -1,16 +1,19 @@
 import { layOutContext } from '../engines/roll/context'
 import { settleLayout } from '../engines/roll/settle-layout'
 import { SETTLE_MOVES } from '../engines/roll/settle-moves'
-import { solvedOf } from '../engines/stretch/feel'
+import { feelOf, solvedOf } from '../engines/stretch/feel'
+import { asVariant, comparisonLacks, variantsOf, type Variant } from '../engines/stretch/variants'
 import { mapInPlan, waysFor } from '../engines/stretch/ways'
 import { filmOf } from '../engines/stretch/way-candidates'
 import { BEST_WAYS, waysKey } from '../engines/stretch/ways-key'
-import { ok, type Result } from '../kit/result'
+import type { Fault } from '../kit/result'
 import type { Catalogue } from '../model/catalogue/catalogue'
 import { STRETCH_FINENESS, stretchKey } from '../model/catalogue/solved-stretch'
 import { NO_SOLUTIONS, solutionTables, type Lack, type Solution } from '../model/catalogue/solutions'
 import type { LogRow } from '../model/log/schema'
+import { choiceFor } from '../model/plan/new-plan'
 import type { Plan } from '../model/plan/schema'
+import type { Panel } from '../model/vehicle/schema'
 import type { ScanSurface } from '../solve/mesh/scan'
 import { reckon } from './reckon'
 
@@ -23,60 +26,84 @@ export interface LackTask {
 }
 
 /**
- * Solves one thing that a plan lacks. Null: the plan does not hang on it any more. A surface that cannot be made is a
- * solution too: its fault, with which the closed forms stand.
+ * Solves one thing that a plan lacks, and with the map of a panel all that lies by the same map: other films, the other
+ * tension. Empty: the plan does not hang on it any more. A surface that cannot be made is a solution too: its fault,
+ * with which the closed forms stand.
  */
-export function solveLack(task: LackTask, lack: Lack): Solution | null {
-  const { plan, catalogue } = task
+export function solveLack(task: LackTask, lack: Lack): Solution[] {
   if (lack.kind === 'layout') return solveLayout(task, lack)
+  const { plan, catalogue } = task
   const panel = plan.panels.find((p) => p.id === lack.of)
-  const film = panel && filmOf(plan, panel)
-  if (!panel || !film) return null
-  const stretch = stretchKey(plan, panel, film, catalogue.scans?.[panel.id])
-  const key = lack.kind === 'stretch' ? stretch : waysKey(stretch, panel.id, catalogue.films)
-  if (key !== lack.key) return null
-  const made = lack.kind === 'stretch' ? solveStretch(task, lack) : solveWays(task, lack)
-  if (made.ok) return made.value
-  const { code, facts } = made.error
-  return { kind: 'fault', key, fineness: 0, value: { code, facts: facts ?? {} } }
+  const scan = panel && catalogue.scans?.[panel.id]
+  if (!panel || !filmOf(plan, panel)) return []
+  const variants = variantsOf(plan, panel, catalogue.films, scan)
+  if (lack.kind === 'ways') {
+    const film = filmOf(plan, panel)
+    const key = film && waysKey(stretchKey(plan, panel, film, scan), panel.id, catalogue.films)
+    return key === lack.key ? solveWays(task, lack) : []
+  }
+  const own = variants.find((v) => v.key === lack.key)
+  return own ? solveStretch(task, panel, own, variants) : []
 }
 
-function solveStretch({ plan, scanOf }: LackTask, { key, of }: Lack): Result<Solution | null> {
-  const scan = scanOf(of)
+const faultOf = (key: string, { code, facts }: Fault): Solution[] => [
+  { kind: 'fault', key, fineness: 0, value: { code, facts: facts ?? {} } },
+]
+
+function solveStretch(
+  { plan, scanOf }: LackTask,
+  panel: Panel,
+  own: Variant,
+  variants: readonly Variant[],
+): Solution[] {
+  const scan = scanOf(panel.id)
   // A scan is as fine as it is.
-  const made = mapInPlan(plan, of, { triangles: scan ? 0 : STRETCH_FINENESS, quick: false, scan })
-  if (!made) return ok(null)
-  if (!made.ok) return made
-  const value = solvedOf(made.value.map, made.value.feel)
-  return ok({ kind: 'stretch', key, fineness: value.triangles, value })
+  const how = { triangles: scan ? 0 : STRETCH_FINENESS, quick: false, scan }
+  const made = mapInPlan(asVariant(plan, panel.id, own), panel.id, how)
+  if (!made) return []
+  if (!made.ok) return faultOf(own.key, made.error)
+  const { map } = made.value
+  const choice = choiceFor(plan, panel.id)
+  const same = new Map(variants.filter((v) => v.map === own.map).map((v) => [v.key, v]))
+  return [...same.values()].map(({ key, film, school }): Solution => {
+    const value = solvedOf(map, feelOf(map, panel, film, choice, { ...plan.method, ...school }))
+    return { kind: 'stretch', key, fineness: value.triangles, value }
+  })
 }
 
-function solveWays({ plan, catalogue, scanOf }: LackTask, { key, of }: Lack): Result<Solution | null> {
+function solveWays({ plan, catalogue, scanOf }: LackTask, { key, of }: Lack): Solution[] {
   const found = waysFor(plan, of, { films: catalogue.films, scan: scanOf(of) })
-  if (!found.ok) return found
+  if (!found.ok) return faultOf(key, found.error)
   const best = found.value.ways.slice(0, BEST_WAYS)
   const value = best.map((w) => ({ code: w.code, change: w.change, becomes: w.worst, facts: w.facts }))
-  return ok({ kind: 'ways', key, fineness: Math.max(0, ...best.map((w) => w.triangles)), value })
+  return [{ kind: 'ways', key, fineness: Math.max(0, ...best.map((w) => w.triangles)), value }]
 }
 
-function solveLayout({ plan, catalogue, ledger }: LackTask, { key, of }: Lack): Solution | null {
+function solveLayout({ plan, catalogue, ledger }: LackTask, { key, of }: Lack): Solution[] {
   const layout = reckon(plan, catalogue, ledger).layouts.find((l) => l.film.id === of)
-  if (layout?.key !== key) return null
+  if (layout?.key !== key) return []
   const settled = settleLayout(plan, layout.film, layout.pieces, layOutContext(catalogue.stock, ledger, layout))
-  return settled.key === key ? { kind: 'layout', key, fineness: SETTLE_MOVES, value: settled.value } : null
+  return settled.key === key ? [{ kind: 'layout', key, fineness: SETTLE_MOVES, value: settled.value }] : []
 }
 
-/** Solves all that a plan lacks, one after the other, until nothing does. `solved`: told of each. */
-export function settle(task: LackTask, solved: (solution: Solution) => void = () => {}): Solution[] {
+/** What a plan lacks: first what its own figures hang on; once nothing of that, what they are compared with. */
+export function lacksOf({ plan, catalogue, ledger }: Omit<LackTask, 'scanOf'>): readonly Lack[] {
+  const { lacks } = reckon(plan, catalogue, ledger).settling
+  if (lacks.length > 0 || !catalogue.solutions) return lacks
+  return comparisonLacks(plan, catalogue.films, catalogue.scans ?? {}, catalogue.solutions)
+}
+
+/** Solves all that a plan lacks, one after the other, until nothing does. */
+export function settle(task: LackTask): Solution[] {
   const all: Solution[] = []
   for (;;) {
-    const catalogue = withSolutions(task.catalogue, all)
-    const [lack] = reckon(task.plan, catalogue, task.ledger).settling.lacks
+    const now = { ...task, catalogue: withSolutions(task.catalogue, all) }
+    const [lack] = lacksOf(now)
     if (!lack) return all
-    const made = solveLack({ ...task, catalogue }, lack)
-    if (!made) throw new Error(`a plan lacks what it does not hang on: ${lack.kind} of ${lack.of}`)
-    all.push(made)
-    solved(made)
+    const made = solveLack(now, lack)
+    if (!made.some((s) => s.key === lack.key))
+      throw new Error(`a plan lacks what it does not hang on: ${lack.kind} of ${lack.of}`)
+    all.push(...made)
   }
 }
 

@@ -1,4 +1,5 @@
 import { and, desc, eq, gt, inArray, or, sql } from 'drizzle-orm'
+import { stretchKeysOf } from '@/core/engines/stretch/variants'
 import { waysKey } from '@/core/engines/stretch/ways-key'
 import { filmOf } from '@/core/engines/stretch/way-candidates'
 import {
@@ -21,15 +22,15 @@ import { nextChange, type InShop } from './job-rows'
 
 /** Layouts kept with a job that are read with it: those before, that an undo brings back, among them. */
 const MOST_LAYOUTS = 30
+const COMPARED_LATER = 1000
 
-/** Keys of the panels' solutions that a plan hangs on. */
+/** Keys of the panels' solutions that a plan hangs on, and of those that it is compared by. */
 function panelKeys(plan: Plan, films: readonly FilmSheet[], scans: Readonly<Record<string, string>>): string[] {
-  return plan.panels.flatMap((panel) => {
+  const ways = plan.panels.flatMap((panel) => {
     const film = filmOf(plan, panel)
-    if (!panel.wrap || !film) return []
-    const key = stretchKey(plan, panel, film, scans[panel.id])
-    return [key, waysKey(key, panel.id, films)]
+    return panel.wrap && film ? [waysKey(stretchKey(plan, panel, film, scans[panel.id]), panel.id, films)] : []
   })
+  return [...stretchKeysOf(plan, films, scans), ...ways]
 }
 
 /** A row as it reads; null, and told, where it does not: a value of another shape counts as not there. */
@@ -101,7 +102,8 @@ export const requestSolves = ({ shopId, jobId }: SettleTask, lacks: readonly Lac
       const task: SolveTask = { shopId, jobId, lack }
       await queue.send(SOLVE_QUEUE, task, {
         singletonKey: `${shopId}/${lack.kind}/${lack.key}`,
-        priority: -rank,
+        // What is only compared with comes after everything that a plan hangs on.
+        priority: -rank - (lack.as ? COMPARED_LATER : 0),
         db: within(tx),
       })
     }
@@ -120,10 +122,10 @@ export const isSolved = ({ shopId, lack }: SolveTask): Promise<boolean> =>
     return rows.length > 0
   })
 
-/** Keeps a solution, tells of it, and asks what the job lacks now. A coarser one never takes the place of a finer one. */
-export const keepSolution = ({ shopId, jobId }: SettleTask, s: Solution, by: string): Promise<void> =>
+/** Keeps solutions, tells of it, and asks what the job lacks now. A coarser one never takes the place of a finer one. */
+export const keepSolutions = ({ shopId, jobId }: SettleTask, list: readonly Solution[], by: string): Promise<void> =>
   inShop(shopId, async (tx) => {
-    await putSolutions(tx, { shopId }, jobId, [s], by)
+    await putSolutions(tx, { shopId }, jobId, list, by)
     await requestSettle(tx, { shopId }, jobId)
   })
 
@@ -136,10 +138,11 @@ export async function putSolutions(
   by: string,
 ): Promise<void> {
   if (list.length === 0) return
+  const once = new Map(list.map((s) => [`${s.kind}/${s.key}`, s]))
   const change = await nextChange(tx, who)
   await tx
     .insert(solution)
-    .values(list.map((s) => ({ ...s, shopId: who.shopId, jobId, by, change })))
+    .values([...once.values()].map((s) => ({ ...s, shopId: who.shopId, jobId, by, change })))
     .onConflictDoUpdate({
       target: [solution.shopId, solution.kind, solution.key],
       set: {

@@ -6,7 +6,7 @@ import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { formulaWithNumbers, STANDINGS, weakest } from '@/core/model/figure/figure'
 import { applyChange } from '@/core/model/plan/plan-change'
 import { reckoningJson } from '@/core/reckon/output'
-import { priceChange } from '@/core/reckon/price'
+import { priceChange, pricedJob } from '@/core/reckon/price'
 import { reckon } from '@/core/reckon/reckon'
 import { orderFor } from '@/core/engines/roll/buy'
 import { keepLayout } from '@/core/engines/roll/kept-layout'
@@ -137,7 +137,7 @@ describe('findings and ways out', () => {
     if (!seam) throw new Error('no seam')
     const now = reckon(plan, catalogue, [])
     const then = reckon(applyChange(plan, seam.change), catalogue, [])
-    expect(priceChange(plan, catalogue, [], seam.change, now).filmMm).toBeCloseTo(
+    expect(priceChange(pricedJob(plan, catalogue, []), seam.change).filmMm).toBeCloseTo(
       Number(then.figures.get('rail/film_used')?.value) - Number(now.figures.get('rail/film_used')?.value),
       9,
     )

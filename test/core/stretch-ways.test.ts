@@ -8,7 +8,7 @@ import { applyChange } from '@/core/model/plan/plan-change'
 import { areaOf, strainOf, topologyOf, type TriMesh } from '@/core/solve/mesh'
 import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { formulaWithNumbers, type Figure } from '@/core/model/figure/figure'
-import { priceChange } from '@/core/reckon/price'
+import { priceChange, pricedJob } from '@/core/reckon/price'
 import { reckon } from '@/core/reckon/reckon'
 import { flatMark, flatOutlines } from '@/core/engines/stretch/flat-outline'
 import { bridgeStrain, cornerSqueeze90, recessProfileMm } from '@/core/engines/stretch/closed-forms'
@@ -418,7 +418,7 @@ describe('ways out, solved', () => {
     const before = reckon(plan, EMPTY_CATALOGUE, [])
     const [used, crew] = ['rail/film_used', 'rail/crew_minutes'].map((f) => before.figures.get(f))
     for (const [n, w] of ways.entries()) {
-      const price = priceChange(plan, EMPTY_CATALOGUE, [], w.change, before)
+      const price = priceChange(pricedJob(plan, EMPTY_CATALOGUE, []), w.change)
       const figures = wayFigures({ panel, film: sheet, way: w, n, now, price, used, crew })
       const of = (part: WayPart) => figures.find((f) => f.id === wayFigureId(panel.id, n, part))
       expect(of('worst')?.value).toBe(w.worst)

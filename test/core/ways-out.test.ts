@@ -5,7 +5,7 @@ import { applyChange } from '@/core/model/plan/plan-change'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
 import { reckon } from '@/core/reckon/reckon'
-import { priceChange } from '@/core/reckon/price'
+import { priceChange, pricedJob } from '@/core/reckon/price'
 import { catalogue, film, handCar, withPanel } from '../fixtures/plans'
 
 const findingsOf = (plan: Plan) => reckon(Plan.parse(plan), catalogue, []).findings
@@ -76,7 +76,7 @@ describe('ways out', () => {
       const after = reckon(applyChange(plan, way.change), catalogue, [])
       const diff = (id: string) =>
         Number(after.figures.get(id)?.value ?? 0) - Number(before.figures.get(id)?.value ?? 0)
-      const price = priceChange(plan, catalogue, [], way.change, before)
+      const price = priceChange(pricedJob(plan, catalogue, []), way.change)
       expect(price.filmMm).toBeCloseTo(diff('rail/film_used'), 6)
       expect(price.minutes).toBeCloseTo(diff('rail/crew_minutes'), 6)
     }

@@ -12,7 +12,7 @@ import { openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
 import { savePlan } from '@/db/queries/plans'
 import { setDamage } from '@/db/queries/rack'
-import { isSolved, keepSolution, requestSolves } from '@/db/queries/solutions'
+import { isSolved, keepSolutions, requestSolves } from '@/db/queries/solutions'
 import { closeWorkQueue, SETTLE_QUEUE, SOLVE_QUEUE, workQueue, type SolveTask } from '@/db/queue'
 import { solution } from '@/db/schema'
 import { shopWorld, type ShopWorld } from './world'
@@ -69,17 +69,17 @@ const keptWorst = async (key: string) => {
 describe('solutions', () => {
   it('a coarser one never takes the place of a finer one, a finer one does', async () => {
     const key = '00000000000000aa'
-    await keepSolution(task(), stretchOf(key, 3000, 0.2), 'one')
-    await keepSolution(task(), stretchOf(key, 500, 0.9), 'two')
+    await keepSolutions(task(), [stretchOf(key, 3000, 0.2)], 'one')
+    await keepSolutions(task(), [stretchOf(key, 500, 0.9)], 'two')
     expect(await keptWorst(key)).toBe(0.2)
-    await keepSolution(task(), stretchOf(key, 6000, 0.21), 'three')
+    await keepSolutions(task(), [stretchOf(key, 6000, 0.21)], 'three')
     expect(await keptWorst(key)).toBe(0.21)
   })
   it('stand in the reckoning of the job whose plan hangs on them, and in no other shop', async () => {
     const file = await opened()
     const [lack] = reckon(file.plan, file.catalogue, file.ledger).settling.lacks
     if (lack?.kind !== 'stretch') throw new Error('nothing lacks')
-    await keepSolution(task(), stretchOf(lack.key, 3000, 0.4321), 'test')
+    await keepSolutions(task(), [stretchOf(lack.key, 3000, 0.4321)], 'test')
     const again = await opened()
     const { figures } = reckon(again.plan, again.catalogue, again.ledger)
     expect(figures.get(`stretch/${lack.of}/worst`)).toMatchObject({
@@ -97,7 +97,7 @@ describe('solutions', () => {
     await inShop(shopId, async (tx) => void (await tx.insert(solution).values(broken as never)))
     const again = await opened()
     expect(reckon(again.plan, again.catalogue, again.ledger).settling.lacks.map((l) => l.key)).toContain(lack.key)
-    await keepSolution(task(), stretchOf(lack.key, 3000, 0.11), 'test')
+    await keepSolutions(task(), [stretchOf(lack.key, 3000, 0.11)], 'test')
     expect(await keptWorst(lack.key)).toBe(0.11)
   })
   it('a saved plan asks once for what it lacks, and each thing is asked for once', async () => {
@@ -117,7 +117,7 @@ describe('solutions', () => {
     expect(await waiting(SOLVE_QUEUE)).toBe(2)
     const first: SolveTask = { ...task(), lack: lacks[0] }
     expect(await isSolved(first)).toBe(false)
-    await keepSolution(task(), stretchOf(lacks[0].key, 3000), 'test')
+    await keepSolutions(task(), [stretchOf(lacks[0].key, 3000)], 'test')
     expect(await isSolved(first)).toBe(true)
     await queue.purgeQueue(SETTLE_QUEUE)
     await queue.purgeQueue(SOLVE_QUEUE)
@@ -145,7 +145,7 @@ describe('changes of a job', () => {
     await appendEntries(ours.who.installer, ours.jobId, [note('first', 1)], { now: NOW })
     await save('three')
     await setDamage(ours.who.lead, ours.rollId, [{ fromCoreMm: 10, lengthMm: 5, note: '' }])
-    await keepSolution(task(), stretchOf('00000000000000cc', 3000), 'test')
+    await keepSolutions(task(), [stretchOf('00000000000000cc', 3000)], 'test')
     const since = await changesOf(ours.who.desk, ours.jobId, shopHead)
     expect(since?.entries.map((row) => row.payload)).toEqual([{ kind: 'note', text: 'first' }])
     expect(since?.revision?.plan.note).toBe('three')

@@ -9,7 +9,7 @@ import { askFleet } from '@/db/queries/fleet'
 import { health } from '@/db/queries/health'
 import { openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
-import { keepSolution } from '@/db/queries/solutions'
+import { keepSolutions } from '@/db/queries/solutions'
 import { keepScan } from '@/db/queries/stretch'
 import { closeWorkQueue } from '@/db/queue'
 import { QUOTAS } from '@/db/quotas'
@@ -193,7 +193,7 @@ describe('what a shop may keep', () => {
       }
       const task = { shopId: ours.who.lead.shopId, jobId: ours.jobId }
       for (let i = 0; i < 5; i++)
-        await keepSolution(task, { kind: 'stretch', key: `000000000000000${i}`, fineness: 400, value }, 'test')
+        await keepSolutions(task, [{ kind: 'stretch', key: `000000000000000${i}`, fineness: 400, value }], 'test')
       const kept = await inShop(task.shopId, (tx) => tx.select({ key: solution.key }).from(solution))
       expect(kept.map((row) => row.key).sort()).toEqual([2, 3, 4].map((i) => `000000000000000${i}`))
     } finally {

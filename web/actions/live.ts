@@ -80,7 +80,7 @@ export async function openLive(request: Request): Promise<Response> {
         const { shopId: shop } = who
         for (const { id, changes } of missed.jobs) heard({ shop, job: id, head: changes, kind: 'plan' })
         // Where it stands now: a page that was read before asks for what came since.
-        heard({ shop, job: null, head: missed.head, kind: 'stock' })
+        heard({ shop, job: null, head: missed.head, kind: since === null ? 'now' : 'stock' })
       } catch (error) {
         broken(error)
         end()

@@ -13,7 +13,7 @@ import {
   type SortingState,
 } from '@tanstack/react-table'
 import { useMemo, useState } from 'react'
-import { filmFitness, panelFitness, type PanelFitness } from '@/core/stages/film/fitness'
+import { comparedBy, filmFitness, panelFitness, type PanelFitness } from '@/core/stages/film/fitness'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { useJob } from '@/web/job/job-state'
 import { FilterBox } from '@/web/kit/fields'
@@ -40,8 +40,9 @@ export function FitnessTable({
   const rows = useMemo(() => {
     const names = new Map(plan.panels.map((p) => [p.id, p.name]))
     const panels = plan.panels.filter((p) => (scope.length > 0 ? scope.includes(p.id) : p.wrap))
+    const known = panels.map((p) => comparedBy(plan, p, catalogue))
     return films.flatMap((film) => {
-      const parts = panels.map((p) => panelFitness(film, p, plan, catalogue))
+      const parts = panels.map((p, i) => panelFitness(film, p, plan, catalogue, known[i]))
       // Nothing is measured yet: paint, zone and the film's own kind are all that can be said.
       if (panels.length === 0) {
         const reasons = filmFitness(film, { ...plan, film: { mainId: film.id, sheets: [film] } }, catalogue.now)
@@ -55,6 +56,13 @@ export function FitnessTable({
         : [rowOfAllPanels(film, parts, names, null, scope.length > 0 ? scope.every(on) : plan.film.mainId === film.id)]
     })
   }, [plan, catalogue, films, scope, each])
+  const solvedPanels = useMemo(
+    () =>
+      plan.panels
+        .filter((p) => (scope.length > 0 ? scope.includes(p.id) : p.wrap))
+        .map((p) => comparedBy(plan, p, catalogue).solved !== undefined),
+    [plan, catalogue, scope],
+  )
   const shown = useMemo(() => {
     const wanted = text.trim().toLowerCase()
     return rows.filter(
@@ -158,8 +166,16 @@ export function FitnessTable({
       <p className="label mb-0 mt-1">
         {plan.panels.length === 0
           ? 'No panel is measured yet: judged by paint and climate zone alone.'
-          : 'Film cost: cut pieces at the sheet’s price by area; the roll layout says what is really ordered.'}
+          : `Stretch is ${comparedHow(solvedPanels)}. Film cost: cut pieces at the sheet’s price by area; the roll layout says what is really ordered.`}
       </p>
     </section>
   )
+}
+
+/** Whether films are compared by solved stretches or by closed forms: on each panel all films alike. */
+function comparedHow(solved: readonly boolean[]): string {
+  const left = solved.filter((is) => !is).length
+  if (left === 0) return 'solved for every film on every panel'
+  const most = left === solved.length ? 'every panel' : `${left} of ${solved.length} panels, solved on the others`
+  return `by closed forms on ${most}, for all films alike`
 }

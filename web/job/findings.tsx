@@ -2,11 +2,11 @@
 
 import Button from 'react-bootstrap/Button'
 import Table from 'react-bootstrap/Table'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { type Finding } from '@/core/model/finding/finding'
 import { applyChange } from '@/core/model/plan/plan-change'
 import { type Stage } from '@/core/model/finding/stage'
-import { priceChange } from '@/core/reckon/price'
+import { priceChange, pricedJob } from '@/core/reckon/price'
 import { findingText, wayText } from '@/web/words/findings'
 import { CAUTIONS } from '@/web/words/steps'
 import { solvedText } from '@/web/words/stretch-words'
@@ -47,7 +47,8 @@ function OneFinding({ f }: { f: Finding }) {
   const ways = solvedWays ?? f.waysOut
   const said = solvedWays?.map((w) => solvedText(w, fmt)) ?? f.waysOut.map((w) => wayText(w, fmt))
   const [open, setOpen] = useState(false)
-  const prices = open ? ways.map((w) => priceChange(plan, catalogue, ledger, w.change, reckoning)) : []
+  const priced = useMemo(() => (open ? pricedJob(plan, catalogue, ledger) : null), [open, plan, catalogue, ledger])
+  const prices = priced ? ways.map((w) => priceChange(priced, w.change)) : []
   return (
     <div className="finding" data-level={f.level}>
       <span className="level">{LEVEL[f.level]}</span>

@@ -1,7 +1,6 @@
 'use client'
 
 import {
-  flexRender,
   getCoreRowModel,
   getFilteredRowModel,
   getSortedRowModel,
@@ -9,7 +8,7 @@ import {
   type ColumnDef,
   type SortingState,
 } from '@tanstack/react-table'
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import Table from 'react-bootstrap/Table'
 import { PlainButton } from './plain-button'
 
@@ -20,6 +19,13 @@ const MARK = { asc: ' ▲', desc: ' ▼' } as const
 export type SortableColumn<T> = ColumnDef<T, string | number | null> & {
   meta?: { numbers?: boolean }
 }
+
+/**
+ * A cell as its column draws it. It is called, not mounted: columns that are made anew leave what is typed in their
+ * cells alone.
+ */
+const drawn = <C,>(draw: ReactNode | ((context: C) => ReactNode), context: C): ReactNode =>
+  typeof draw === 'function' ? draw(context) : draw
 
 /** A list that its reader sorts by any column and filters as one types. `filter`: the text of a box outside. */
 export function SortableTable<T>({
@@ -72,11 +78,11 @@ export function SortableTable<T>({
                   >
                     {head.column.getCanSort() ? (
                       <PlainButton className="sort" onClick={head.column.getToggleSortingHandler()}>
-                        {flexRender(head.column.columnDef.header, head.getContext())}
+                        {drawn(head.column.columnDef.header, head.getContext())}
                         <span aria-hidden>{sorted ? MARK[sorted] : ''}</span>
                       </PlainButton>
                     ) : (
-                      flexRender(head.column.columnDef.header, head.getContext())
+                      drawn(head.column.columnDef.header, head.getContext())
                     )}
                   </th>
                 )
@@ -89,7 +95,7 @@ export function SortableTable<T>({
             <tr key={row.id}>
               {row.getVisibleCells().map((cell) => (
                 <td key={cell.id} className={numbers(cell.column) ? 'n' : undefined}>
-                  {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                  {drawn(cell.column.columnDef.cell, cell.getContext())}
                 </td>
               ))}
             </tr>

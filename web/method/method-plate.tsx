@@ -190,13 +190,18 @@ export function MethodPlate() {
 /** The job reckoned again with each choice of one school. */
 function Compared({ field }: { field: School }) {
   const { plan, catalogue, ledger, fmt } = useJob()
+  // Stretch is solved for every school; layouts only for the one that is taken: all of them are first layouts here.
+  const alike = useMemo(() => {
+    const { solutions, ...rest } = catalogue
+    return solutions ? { ...rest, solutions: { ...solutions, layout: {} } } : rest
+  }, [catalogue])
   const rows = useMemo(
     () =>
       SCHOOLS[field].map((value) => {
-        const { figures } = reckon({ ...plan, method: { ...plan.method, [field]: value } }, catalogue, ledger)
+        const { figures } = reckon({ ...plan, method: { ...plan.method, [field]: value } }, alike, ledger)
         return { value, figures }
       }),
-    [plan, catalogue, ledger, field],
+    [plan, alike, ledger, field],
   )
   return (
     <Table bsPrefix="quiet-table" className="my-1" style={{ maxWidth: 520 }}>
@@ -204,7 +209,7 @@ function Compared({ field }: { field: School }) {
         <tr>
           <th scope="col">{word('school', field)}</th>
           <th scope="col" className="n">
-            Film used
+            Film used, first layout
           </th>
           <th scope="col" className="n">
             Worst stretch

@@ -5,9 +5,8 @@ import { choiceFor } from '@/core/model/plan/new-plan'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
-import { priceChange } from '@/core/reckon/price'
+import { priceChange, pricedJob } from '@/core/reckon/price'
 import { type Price } from '@/core/model/finding/price'
-import { reckon } from '@/core/reckon/reckon'
 import { laidPanel } from '@/core/engines/stretch/sticking-order'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
 import { surfaceMap, type SurfaceMap } from '@/core/engines/stretch/surface-map'
@@ -108,10 +107,10 @@ function ways({ plan, panelId, catalogue, ledger, scan }: Extract<StretchAsk, { 
   if (!found.ok) return post({ kind: 'fault', fault: found.error })
   const { now, ways: list } = found.value
   post({ kind: 'ways', now, ways: list.map((w) => ({ ...w, price: null })), done: false })
-  const base = reckon(plan, catalogue, ledger)
+  const job = pricedJob(plan, catalogue, ledger)
   const priced = list.map((w, i): PricedWay => ({
     ...w,
-    price: i < PRICED ? priceChange(plan, catalogue, ledger, w.change, base) : null,
+    price: i < PRICED ? priceChange(job, w.change) : null,
   }))
   post({ kind: 'ways', now, ways: priced, done: true })
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { Method } from '../method/schema'
 import type { PlanChange } from '../plan/plan-change'
 import { KeptLayout } from '../plan/schema'
 import { SolvedStretch, type SolvedTable } from './solved-stretch'
@@ -109,4 +110,6 @@ export interface Lack {
   key: string
   /** The panel, or the film. */
   of: string
+  /** Only compared with: the panel in another film, or by another school. */
+  as?: { filmId: string } & Pick<Method, 'order' | 'tension'>
 }

@@ -4,7 +4,8 @@ import type { Catalogue } from '../../model/catalogue/catalogue'
 import { contrastFigure } from '../../engines/paint/contrast'
 import { figure, from, input, type Figure } from '../../model/figure/figure'
 import { piecesOf, type Piece } from '../../engines/pieces/pieces'
-import { panelStretch } from '../../engines/stretch/panel-stretch'
+import { panelStretch, type KnownStretch } from '../../engines/stretch/panel-stretch'
+import { stretchKey } from '../../model/catalogue/solved-stretch'
 import { hexDifference } from '../../model/vehicle/colour'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import type { Panel } from '../../model/vehicle/schema'
@@ -103,9 +104,15 @@ const PLASTIC_HEAT_C = 100
 
 /**
  * One film on one panel, every criterion looked at: forming, direction, width, temperature, paint, surface, contrast,
- * warranty, price.
+ * warranty, price. `known`: solved stretches, where every film that it is compared with has one.
  */
-export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogue: Catalogue): PanelFitness {
+export function panelFitness(
+  film: FilmSheet,
+  panel: Panel,
+  plan: Plan,
+  catalogue: Catalogue,
+  known: KnownStretch = {},
+): PanelFitness {
   const reasons: Unfit[] = []
   const add = adder(reasons, { film: film.name, panel: panel.name })
   const facts = PANEL_FACTS[panel.kind]
@@ -113,7 +120,7 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
   paintUnfit(plan, catalogue.now, add)
   const blocked = blockedPanels(plan, catalogue.now).get(panel.id)
   if (blocked) add('fit_blocked', 'stop', { why: blocked })
-  const stretched = panelStretch(own, panel, film)
+  const stretched = panelStretch(own, panel, film, known)
   const stretch = Number(stretched.worst.value)
   const contrast = contrastOf(plan, film)
   const strong = contrast !== null && Number(contrast.value) >= STRONG_CONTRAST_DE
@@ -168,6 +175,19 @@ export function panelFitness(film: FilmSheet, panel: Panel, plan: Plan, catalogu
     warrantyMonths: warranty?.months ?? null,
     contrast: contrast ? Number(contrast.value) : null,
   }
+}
+
+/**
+ * Solved stretches to compare a panel's films by, where every film of the rack has one: a solved figure never stands
+ * against a closed form.
+ */
+export function comparedBy(plan: Plan, panel: Panel, { films, solutions, scans }: Catalogue): KnownStretch {
+  const scan = scans?.[panel.id]
+  if (!solutions) return {}
+  const keys = films.map((film) =>
+    stretchKey({ ...plan, film: { mainId: film.id, sheets: [film] } }, panel, film, scan),
+  )
+  return keys.every((key) => solutions.stretch[key]) ? { solved: solutions.stretch, faults: solutions.fault, scan } : {}
 }
 
 function contrastOf(plan: Plan, film: FilmSheet): Figure | null {
