@@ -17,6 +17,8 @@ const env = {
   ...(await testDatabase('cuirass_e2e')),
   APP_URL: `http://127.0.0.1:${port}`,
   AUTH_ATTEMPTS: '1000',
+  // A core stays free for the browser and the server.
+  SOLVERS: '1',
   CUIRASS_ROOT: root,
 }
 runScript('load-demo.ts', env)

@@ -1,4 +1,5 @@
 import { Worker } from 'node:worker_threads'
+import { log } from '@/db/log'
 import { jobToSettle } from '@/db/queries/jobs'
 import { isSolved, keepSolutions, requestSettleAgain, requestSolves } from '@/db/queries/solutions'
 import type { SettleTask, SolveTask } from '@/db/queue'
@@ -56,7 +57,16 @@ export async function solveOne(task: SolveTask, by: string): Promise<void> {
   if (!job) return
   const { plan, catalogue, ledger, scan } = job
   const solved = await ask({ kind: 'solve', job: { plan, catalogue, ledger }, lack, scan })
-  if (solved.length > 0) await keepSolutions(task, solved, by)
+  if (solved.length > 0) return keepSolutions(task, solved, by)
+  const still = await ask({ kind: 'lacks', job: { plan, catalogue, ledger } })
+  // The plan moved on meanwhile: what it lacks now is looked at anew. What cannot be had is not asked for again.
+  if (!still.some((l) => l.key === lack.key)) return requestSettleAgain(task)
+  log.error({ part: 'worker', lack }, 'a plan lacks what its solver does not find')
+  await keepSolutions(
+    task,
+    [{ kind: 'fault', key: lack.key, fineness: 0, value: { code: 'not_solved', facts: {} } }],
+    by,
+  )
 }
 
 export const endSolvers = async (): Promise<void> =>

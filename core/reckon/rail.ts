@@ -1,10 +1,11 @@
+import { handedOver } from '../model/log/handed-over'
 import { EDGE_RULES } from '../model/edge/edge-data'
 import type { HeatPoint } from '../engines/heat/heat-points'
 import type { Piece } from '../engines/pieces/pieces'
-import { readyAt } from '../engines/run-sheet/steps'
+import { plannedSteps, readyAt } from '../engines/run-sheet/steps'
 import { type Step } from '../engines/run-sheet/panel-steps'
 import type { OpenHours } from '../kit/civil'
-import { figure, from, input, type Figure, type FigureInput } from '../model/figure/figure'
+import { figure, from, input, weakest, type Figure, type FigureInput } from '../model/figure/figure'
 import type { FigureId } from '../model/figure/figure-id'
 import { call } from '../model/figure/formula'
 import type { Plan } from '../model/plan/schema'
@@ -21,6 +22,7 @@ interface RailInputs {
   roll: Parts['roll']
   stretch: Parts['stretch']
   solutions: Parts['solutions']
+  ledger: Parts['ledger']
   points: readonly HeatPoint[]
   steps: readonly Step[]
   hours: OpenHours
@@ -65,7 +67,10 @@ function rollFigures({ layouts, figures }: Parts['roll']): Figure[] {
       film > 0 ? net / film : null,
       'fraction',
       '{net} ÷ {film}',
-      [input('net', net, 'mm2', 'measured', 'panels'), input('film', film, 'mm2', 'measured', 'layout')],
+      [
+        input('net', net, 'mm2', weakest(useful.map((f) => f.standing)), 'panels'),
+        input('film', film, 'mm2', 'measured', 'layout'),
+      ],
       { settling: useful.some((f) => f.settling) },
     ),
   ]
@@ -115,18 +120,17 @@ function heatPointsFigure(points: readonly HeatPoint[], settling: boolean): Figu
 }
 
 function crewFigure(steps: readonly Step[], settling: boolean): Figure {
-  const work = steps
-    .filter((s) => s.state !== 'skipped')
-    .map((s) => input(s.id, s.minutes * s.people, 'min', 'assumed', `steps/${s.id}`))
+  const work = plannedSteps(steps).map((s) => input(s.id, s.minutes * s.people, 'min', 'assumed', `steps/${s.id}`))
   return figure('rail/crew_minutes', sum(work), 'min', 'Σ inputs', work, { settling })
 }
 
-function readyFigure({ plan, steps, hours }: RailInputs, settling: boolean): Figure {
+function readyFigure({ plan, steps, hours, ledger }: RailInputs, settling: boolean): Figure {
+  if (handedOver(ledger)) return figure('rail/ready_at', null, 'wall_time', call('handed_over'), [])
   const start = plan.runSheet.startAt
   if (!start) return figure('rail/ready_at', null, 'wall_time', call('no_start_set'), [])
   const inputs = [
     input('start', start, 'wall_time', 'measured', 'runSheet/startAt'),
-    input('steps', steps.length, 'count', 'assumed', 'steps'),
+    input('steps', plannedSteps(steps).length, 'count', 'assumed', 'steps'),
   ]
   return figure(
     'rail/ready_at',

@@ -113,7 +113,7 @@ const STEPS = [
   step('conditions', ['plan', 'climate', 'steps', 'hours'], ({ plan, climate, steps, hours }) =>
     conditionsOf(plan, climate, workFrom(plan, steps, hours)),
   ),
-  step('rail', ['plan', 'cutting', 'stretch', 'roll', 'points', 'steps', 'hours', 'solutions'], (p) => ({
+  step('rail', ['plan', 'ledger', 'cutting', 'stretch', 'roll', 'points', 'steps', 'hours', 'solutions'], (p) => ({
     ...none,
     figures: railFigures({ ...p, pieces: p.cutting.pieces, worst: p.stretch.worst }),
   })),

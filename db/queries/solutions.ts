@@ -23,6 +23,7 @@ import { nextChange, type InShop } from './job-rows'
 /** Layouts kept with a job that are read with it: those before, that an undo brings back, among them. */
 const MOST_LAYOUTS = 30
 const COMPARED_LATER = 1000
+const URGENT = 500
 
 /** Keys of the panels' solutions that a plan hangs on, and of those that it is compared by. */
 function panelKeys(plan: Plan, films: readonly FilmSheet[], scans: Readonly<Record<string, string>>): string[] {
@@ -82,36 +83,41 @@ export const solutionTablesOf = async (tx: Tx, who: InShop, of: OfJob): Promise<
 })
 
 /** Asks for what a job lacks to be solved: in the transaction that changes what it hangs on, or not at all. */
-export async function requestSettle(tx: Tx, who: InShop, jobId: string): Promise<void> {
-  const task: SettleTask = { shopId: who.shopId, jobId }
+export async function requestSettle(tx: Tx, who: InShop, jobId: string, urgent = true): Promise<void> {
+  const task: SettleTask = { shopId: who.shopId, jobId, urgent }
   const queue = await workQueue()
-  await queue.send(SETTLE_QUEUE, task, { singletonKey: jobId, db: within(tx) })
+  const options = { singletonKey: `${jobId}/${urgent}`, priority: urgent ? 1 : 0, db: within(tx) }
+  await queue.send(SETTLE_QUEUE, task, options)
 }
 
-/** The same for every job of the shop: something changed that all of them share. */
+/** The same for every job of the shop that is not over: something changed that all of them share. */
 export async function requestSettleAll(tx: Tx, who: InShop): Promise<void> {
-  const rows = await tx.select({ id: job.id }).from(job).where(eq(job.shopId, who.shopId))
-  for (const { id } of rows) await requestSettle(tx, who, id)
+  const over = and(eq(job.stage, 'handover'), eq(job.stageState, 'settled'))
+  const rows = await tx
+    .select({ id: job.id })
+    .from(job)
+    .where(and(eq(job.shopId, who.shopId), sql`not (${over})`))
+  for (const { id } of rows) await requestSettle(tx, who, id, false)
 }
 
 /** Hands on what a job lacks, the most telling first; shops take turns, since each one's line begins at the same rank. */
-export const requestSolves = ({ shopId, jobId }: SettleTask, lacks: readonly Lack[]): Promise<void> =>
+export const requestSolves = ({ shopId, jobId, urgent }: SettleTask, lacks: readonly Lack[]): Promise<void> =>
   inShop(shopId, async (tx) => {
     const queue = await workQueue()
     for (const [rank, lack] of lacks.entries()) {
-      const task: SolveTask = { shopId, jobId, lack }
+      const task: SolveTask = { shopId, jobId, urgent, lack }
       await queue.send(SOLVE_QUEUE, task, {
         singletonKey: `${shopId}/${lack.kind}/${lack.key}`,
         // What is only compared with comes after everything that a plan hangs on.
-        priority: -rank - (lack.as ? COMPARED_LATER : 0),
+        priority: (urgent ? URGENT : 0) - rank - (lack.as ? COMPARED_LATER : 0),
         db: within(tx),
       })
     }
   })
 
 /** What a job lacks is looked at once more. */
-export const requestSettleAgain = ({ shopId, jobId }: SettleTask): Promise<void> =>
-  inShop(shopId, (tx) => requestSettle(tx, { shopId }, jobId))
+export const requestSettleAgain = ({ shopId, jobId, urgent }: SettleTask): Promise<void> =>
+  inShop(shopId, (tx) => requestSettle(tx, { shopId }, jobId, urgent))
 
 export const isSolved = ({ shopId, lack }: SolveTask): Promise<boolean> =>
   inShop(shopId, async (tx) => {
@@ -123,10 +129,14 @@ export const isSolved = ({ shopId, lack }: SolveTask): Promise<boolean> =>
   })
 
 /** Keeps solutions, tells of it, and asks what the job lacks now. A coarser one never takes the place of a finer one. */
-export const keepSolutions = ({ shopId, jobId }: SettleTask, list: readonly Solution[], by: string): Promise<void> =>
+export const keepSolutions = (
+  { shopId, jobId, urgent }: SettleTask,
+  list: readonly Solution[],
+  by: string,
+): Promise<void> =>
   inShop(shopId, async (tx) => {
     await putSolutions(tx, { shopId }, jobId, list, by)
-    await requestSettle(tx, { shopId }, jobId)
+    await requestSettle(tx, { shopId }, jobId, urgent)
   })
 
 /** Keeps solutions within a transaction, and tells of them. */

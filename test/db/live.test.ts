@@ -59,7 +59,7 @@ const stretchOf = (key: string, triangles: number, worst = 0.1): Solution => ({
   fineness: triangles,
   value: { worst, toPostHeatMm2: 0, overMm2: 0, wrinklesMm2: 0, areaMm2: 10, triangles, spot: null },
 })
-const task = () => ({ shopId: ours.who.lead.shopId, jobId: ours.jobId })
+const task = () => ({ shopId: ours.who.lead.shopId, jobId: ours.jobId, urgent: true })
 const keptWorst = async (key: string) => {
   const rows = await inShop(task().shopId, (tx) => tx.select().from(solution))
   const value = rows.find((row) => row.key === key)?.value as { worst?: number } | undefined

@@ -1,5 +1,6 @@
 'use client'
 
+import { plannedSteps } from '@/core/engines/run-sheet/steps'
 import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import type { LogRow } from '@/core/model/log/schema'
@@ -91,7 +92,7 @@ export function Bay() {
 function Steps() {
   const { reckoning, fmt } = useJob()
   const [picked, setPicked] = useState<string | null>(null)
-  const open = reckoning.steps.filter((s) => s.state !== 'skipped')
+  const open = plannedSteps(reckoning.steps)
   const current =
     open.find((s) => s.id === picked) ??
     open.find((s) => s.state === 'running') ??

@@ -2,7 +2,6 @@
 
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react'
 import { handedOver } from '@/core/stages/handover/handover'
-import type { LogRow } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import type { Figure } from '@/core/model/figure/figure'
@@ -13,23 +12,11 @@ import { stretchKey } from '@/core/model/catalogue/solved-stretch'
 import { reckon, type Reckoning } from '@/core/reckon/reckon'
 import { may, planPartsOf } from '@/core/model/rights/rights'
 import { useHydrated } from '@/web/kit/use-hydrated'
-import { formatter, type Formatter, type MemberUnits } from '@/web/words/format'
+import { formatter, type Formatter } from '@/web/words/format'
 import { useLedger, type Ledger } from './use-ledger'
 import { usePlan, type PlanStore } from './use-plan'
 import { useShopSide } from './use-shop-side'
-
-export interface JobStart {
-  jobId: string
-  number: number
-  /** The shop's change number up to which all of this tells. */
-  shopHead: number
-  plan: Plan
-  handedOver?: Plan | null
-  ledger: LogRow[]
-  catalogue: Catalogue
-  units: MemberUnits
-  member: { id: string; name: string; role: string }
-}
+import type { JobStart } from './job-start'
 
 export interface JobContext extends PlanStore, Ledger {
   jobId: string

@@ -3,11 +3,13 @@ import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { NO_SOLUTIONS, solutionTables, type SolutionTables } from '@/core/model/catalogue/solutions'
 import { stockAfter } from '@/core/model/log/cut-pieces'
 import { useChanges, type JobChanges } from '@/web/live/use-changes'
-import type { JobStart } from './job-state'
+import type { JobStart } from './job-start'
 import type { Ledger } from './use-ledger'
 import type { PlanStore } from './use-plan'
 
 interface ShopSide {
+  /** What the page was rendered with last. */
+  start: JobStart
   /** Up to which change number it tells. */
   head: number
   catalogue: Catalogue
@@ -25,19 +27,20 @@ const withTables = (was: SolutionTables | undefined, more: SolutionTables): Solu
 /** What the shop brings to an open job, kept as it is on the server: rack, films, solutions; plan and ledger with it. */
 export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
   const ofStart = (): ShopSide => ({
+    start,
     head: start.shopHead,
     catalogue: start.catalogue,
     counted: new Set(start.ledger.map((row) => row.id)),
   })
   const [side, setSide] = useState(ofStart)
-  // A page rendered anew brings what stands now.
-  if (start.shopHead > side.head) setSide(ofStart())
+  if (start !== side.start) setSide(renderedAnew(side, start, ofStart()))
   const { receive } = plan
   const { receiveRows, confirmed } = ledger
   const took = ({ entries, revision, stock, films, solutions, scans, head }: JobChanges) => {
     receiveRows(entries)
     if (revision) receive(revision)
     setSide((was) => ({
+      ...was,
       head: Math.max(was.head, head),
       catalogue: {
         ...was.catalogue,
@@ -66,6 +69,13 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
   )
   const catalogue = useMemo(() => ({ ...sent, stock }), [sent, stock])
   return { catalogue, scansAre }
+}
+
+/** A page rendered anew brings what stood then; what the page heard of since stays. */
+function renderedAnew(side: ShopSide, start: JobStart, fresh: ShopSide): ShopSide {
+  if (fresh.head >= side.head) return fresh
+  const { climate, hours, now } = start.catalogue
+  return { ...side, start, catalogue: { ...side.catalogue, climate, hours, now } }
 }
 
 /** The one before where the two say the same: what hangs on it is not done again. */

@@ -1,5 +1,6 @@
 'use client'
 
+import { plannedSteps } from '@/core/engines/run-sheet/steps'
 import { DateField } from '@/web/kit/date-field'
 import Button from 'react-bootstrap/Button'
 import Table from 'react-bootstrap/Table'
@@ -25,7 +26,7 @@ export function RunSheet() {
       <div className="bench-head">
         <h1>Run sheet</h1>
         <span className="label">
-          {reckoning.steps.length} steps, crew time <Fig id="rail/crew_minutes" />
+          {plannedSteps(reckoning.steps).length} steps, crew time <Fig id="rail/crew_minutes" />
         </span>
         <span className="spacer" />
         <Button variant="outline-secondary" size="sm" className="no-print" onClick={() => window.print()}>

@@ -133,6 +133,7 @@ const FAULTS: Record<string, Say> = {
   handles: () =>
     'The surface has a loop through it (a handle that stands off): cut it away, or lay the panel from its tape.',
   no_worker: () => 'The stretch could not be solved in this browser.',
+  not_solved: () => 'It could not be solved; the closed forms stand for it.',
   outline_impossible: () => 'The outline does not close. Check its edges.',
   cannot_flatten: () => 'No flat film was found for this surface. A seam may help; check the taped figures first.',
   not_one_piece: () => 'The panel falls into parts. Check its outline and holes.',

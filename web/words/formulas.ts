@@ -28,6 +28,7 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   no_panel_measured: () => 'no panel measured',
   no_panel_split: () => 'no panel is split',
   no_rests: () => 'no rest worth keeping',
+  handed_over: () => 'handed over: nothing is waited for',
   no_start_set: () => 'no start set',
   none_risky: () => 'no piece is likely to be done twice',
   nothing_to_buy: () => 'nothing to buy',

@@ -79,7 +79,7 @@ const NAMES: Record<string, Record<string, string | [string, string]>> = {
     roll: 'by the roll', sheet: 'by the sheet' },
   rail: {
     film_order: 'Film to order', film_used: 'Film used', yield: 'Yield', worst_stretch: 'Worst stretch', seams: 'Seams',
-      edges: 'Edges', tape: 'Tape', heat_points: 'Heat points due', crew_minutes: 'Crew hours', ready_at: 'Ready at',
+      edges: 'Edges', tape: 'Edge tape', heat_points: 'Heat points due', crew_minutes: 'Crew hours', ready_at: 'Ready at',
       cost: 'To buy',
   },
 }

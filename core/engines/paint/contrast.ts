@@ -14,7 +14,8 @@ export const contrastFigure = (id: FigureId, plan: Plan, film: FilmSheet, value:
     'delta_e',
     'CIEDE2000({body}, {film})',
     [
-      input('body', plan.vehicle.colour.hex, 'delta_e', 'measured', 'vehicle/colour'),
+      // Picked by eye, not read by an instrument.
+      input('body', plan.vehicle.colour.hex, 'delta_e', 'assumed', 'vehicle/colour'),
       input('film', film.colour.hex, 'delta_e', filmStanding(film, 'colour'), `film/${film.id}/colour`),
     ],
     {

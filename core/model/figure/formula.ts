@@ -28,6 +28,7 @@ export const FORMULA_FUNCTIONS = [
   'no_panel_measured',
   'no_panel_split',
   'no_rests',
+  'handed_over',
   'no_start_set',
   'none_risky',
   'nothing_to_buy',

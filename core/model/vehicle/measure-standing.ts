@@ -1,4 +1,5 @@
-import type { Standing } from '../figure/figure'
+import { weakest, type Standing } from '../figure/figure'
+import { outlineOf } from './outline'
 import type { Panel } from './schema'
 
 /** A field is assumed by its own name, or as part of an assumed recess, edge or other feature. */
@@ -6,3 +7,11 @@ export const measureStanding = (panel: Panel, field: string): Standing =>
   panel.assumed.includes(field) || panel.assumed.includes(field.split('.').slice(0, 2).join('.'))
     ? 'assumed'
     : 'measured'
+
+/** How well a panel's area is known: no better than its sizes, and than its edges where they make its outline. */
+export const areaStanding = (panel: Panel): Standing =>
+  weakest([
+    measureStanding(panel, 'widthMm'),
+    measureStanding(panel, 'heightMm'),
+    ...(outlineOf(panel).measured ? panel.edges.map((e) => measureStanding(panel, `edges.${e.id}`)) : []),
+  ])

@@ -1,5 +1,6 @@
 import type { HeatPoint } from '../../engines/heat/heat-points'
 import type { Step } from '../../engines/run-sheet/panel-steps'
+import { plannedSteps } from '../../engines/run-sheet/steps'
 import type { StageVerdict } from '../../model/finding/stage'
 import type { LogRow } from '../../model/log/schema'
 
@@ -12,10 +13,10 @@ export function bayState(
   ledger: readonly LogRow[],
 ): StageVerdict {
   if (ledger.length === 0) return { state: 'missing', why: 'not_begun', facts: {} }
-  const work = steps.filter((s) => !AFTER_THE_BAY.includes(s.code) && s.state !== 'skipped')
-  const done = work.filter((s) => s.state === 'done').length
+  const planned = plannedSteps(steps)
+  const isDone = (s: Step) => s.state === 'done'
   const due = points.filter((p) => p.state === 'due').length
-  return done === work.length && due === 0
+  return planned.filter((s) => !AFTER_THE_BAY.includes(s.code)).every(isDone) && due === 0
     ? { state: 'settled', why: 'bay_done', facts: {} }
-    : { state: 'open', why: 'in_bay', facts: { done, of: work.length, due } }
+    : { state: 'open', why: 'in_bay', facts: { done: planned.filter(isDone).length, of: planned.length, due } }
 }

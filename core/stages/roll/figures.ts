@@ -3,9 +3,10 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { FilmLayout } from '../../engines/roll/film-layout'
 import type { Purchase } from '../../engines/roll/purchase'
 import { restsOf } from '../../engines/roll/rests'
+import { areaStanding } from '../../model/vehicle/measure-standing'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import type { Panel } from '../../model/vehicle/schema'
-import { figure, from, input, type Figure, type FigureInput } from '../../model/figure/figure'
+import { figure, from, input, weakest, type Figure, type FigureInput } from '../../model/figure/figure'
 import type { FigureId, RollPart } from '../../model/figure/figure-id'
 import { call } from '../../model/figure/formula'
 
@@ -44,7 +45,7 @@ export function filmFigures(layout: FilmLayout, bought: Purchase, panels: Readon
     'fraction',
     oneWidth ? '{panels} ÷ ({used} × {width})' : '{panels} ÷ {film}',
     [
-      input('panels', area, 'mm2', 'measured', 'panels'),
+      input('panels', area, 'mm2', weakest(coveredPanels(layout, panels).map(areaStanding)), 'panels'),
       ...(oneWidth ? [from('used', used), width] : [input('film', film2, 'mm2', 'measured', 'layout')]),
     ],
   )
@@ -71,6 +72,12 @@ export const boundFigure = (id: FigureId, boundMm: number, pieces: number, width
 export const aboveFigure = (id: FigureId, used: FigureInput, bound: FigureInput): Figure => {
   const [u, b] = [Number(used.value), Number(bound.value)]
   return figure(id, b > 0 ? Math.max(0, u / b - 1) : null, 'fraction', '{used} ÷ {bound} − 1', [used, bound])
+}
+
+/** The panels that a layout's pieces cover. */
+function coveredPanels(layout: FilmLayout, panels: ReadonlyMap<string, Panel>): Panel[] {
+  const ids = new Set(layout.pieces.flatMap((p) => p.covers ?? [p.panelId]))
+  return [...ids].flatMap((id) => panels.get(id) ?? [])
 }
 
 /** Area of the panels, or of their parts, that this layout and what is cut of it cover, mm². */
