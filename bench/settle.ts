@@ -57,11 +57,14 @@ export function settleBench(): string {
       )
     })
   })
-  const mean = (of: (g: (typeof gaps)[number]) => number) => gaps.reduce((s, g) => s + of(g), 0) / gaps.length
+  const mean = (of: (g: (typeof gaps)[number]) => number) =>
+    `${((100 * gaps.reduce((s, g) => s + of(g), 0)) / gaps.length).toFixed(2)} %`
+  const [settled, first] = [mean((g) => g.settled), mean((g) => g.first)]
   return `## Settling
 
-What stands on the Roll page unasked, above its proven bound: the first layout while figures are typed, and the settled one, which every figure uses
-(${VEHICLES} vehicles of our body styles and the demo jobs, an empty shelf). On average **${(100 * mean((g) => g.settled)).toFixed(2)} %** settled, ${(100 * mean((g) => g.first)).toFixed(2)} % at first.
+What stands on the Roll page unasked, above its proven bound: the first layout while figures are typed, and the settled
+one, which every figure uses (${VEHICLES} vehicles of our body styles and the demo jobs, an empty shelf). On average
+**${settled}** settled, ${first} at first.
 
 | vehicle | pieces | first | settled | search |
 | ------- | ------ | ----- | ------- | ------ |
@@ -84,6 +87,8 @@ function hatch(): string {
     spent[lack.as ? 'compared' : 'own'] += (performance.now() - began) / 1000
     spent.maps++
   }
-  return `A hatch of 24 panels settles with ${spent.own.toFixed(0)} s of one processor (${(spent.own / 2).toFixed(0)} s on two that are idle); what its films and schools are compared by takes ${spent.compared.toFixed(0)} s more, afterwards.
+  const [own, half, compared] = [spent.own, spent.own / 2, spent.compared].map((s) => s.toFixed(0))
+  return `A hatch of 24 panels settles with ${own} s of one processor (${half} s on two that are idle); what its films and
+schools are compared by takes ${compared} s more, afterwards.
 `
 }

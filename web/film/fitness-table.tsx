@@ -166,7 +166,8 @@ export function FitnessTable({
       <p className="label mb-0 mt-1">
         {plan.panels.length === 0
           ? 'No panel is measured yet: judged by paint and climate zone alone.'
-          : `Stretch is ${comparedHow(solvedPanels)}. Film cost: cut pieces at the sheet’s price by area; the roll layout says what is really ordered.`}
+          : `Stretch is ${comparedHow(solvedPanels)}. Film cost: cut pieces at the sheet’s price by area; ` +
+            'the roll layout says what is really ordered.'}
       </p>
     </section>
   )
