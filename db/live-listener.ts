@@ -13,7 +13,7 @@ const Event = z.object({
   shop: z.string(),
   job: z.string().nullable(),
   head: z.number(),
-  kind: z.enum(['plan', 'entries', 'stock', 'films', 'solution', 'scan', 'now']),
+  kind: z.enum(['plan', 'entries', 'stock', 'films', 'solution', 'scan', 'yard', 'now']),
 })
 
 type Hear = (event: LiveEvent) => void

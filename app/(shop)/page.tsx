@@ -10,7 +10,7 @@ export default async function YardPage() {
   const { who, units, shop } = await requireMember()
   return (
     <>
-      <LiveRefresh kinds={['plan', 'entries', 'solution', 'stock']} />
+      <LiveRefresh kinds={['plan', 'entries', 'solution', 'yard']} />
       <Yard
         jobs={await yardJobs(who)}
         units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}

@@ -194,10 +194,12 @@ export async function yardInput(who: Who, id: string, now: Date): Promise<JobFil
 /** Columns that were read off at that change number; older ones never take the place of newer ones. */
 export const keepYard = (who: Who, id: string, changes: number, columns: YardColumns): Promise<void> =>
   guarded(who, 'read', async (tx) => {
-    await tx
+    const rows = await tx
       .update(job)
       .set({ ...columns, yardOf: changes })
       .where(and(ownJob(who, id), sql`${job.yardOf} < ${changes}`))
+      .returning({ id: job.id })
+    if (rows.length > 0) await tell(tx, { shop: who.shopId, job: id, head: changes, kind: 'yard' })
   })
 /** Brings the yard's columns of a job up to date here and now; servers do it on a thread instead. */
 export async function settleYard(who: Who, id: string, now: Date): Promise<void> {

@@ -5,7 +5,7 @@ import { useEffect } from 'react'
 import { ASK_EVERY_MS, onLive, streamIsAlive } from './stream'
 
 /** Changes that come close together draw the page anew once, ms. */
-const PAUSE_MS = 300
+const PAUSE_MS = 700
 
 /** Draws a page anew when something of these kinds changed in the shop; while the stream is silent, now and then. */
 export function LiveRefresh({ kinds }: { kinds: readonly string[] }) {

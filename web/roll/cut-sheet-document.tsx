@@ -47,6 +47,11 @@ export function CutSheetDocument({
               wide · {fmt.text(fmt.longLength(roll.usedMm))} used
             </Text>
           </View>
+          {layout.settling && (
+            <Text style={{ color: '#7a5910', marginBottom: 4 }}>
+              Settling: a first layout. Film used may still fall; print again when it has settled, or keep this layout.
+            </Text>
+          )}
           <RollPicture roll={roll} layout={layout} />
           <View style={{ marginTop: 8 }}>
             {roll.cutting.cuts.length === 0 && <Text>Laid for a machine: no order of straight cuts.</Text>}

@@ -79,9 +79,7 @@ export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUn
                   <span className="d-block">
                     {word('state', j.stageState)}: {stageWhy({ why: j.waitsFor, facts: j.waitsFacts }, fmt)}
                     {j.behind && j.waitsFor !== 'settling' && (
-                      <span className="label d-block">
-                        The last change is still being reckoned; open the yard again.
-                      </span>
+                      <span className="label d-block">The last change is still being reckoned.</span>
                     )}
                   </span>
                 </span>
