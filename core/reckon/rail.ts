@@ -2,7 +2,7 @@ import { handedOver } from '../model/log/handed-over'
 import { EDGE_RULES } from '../model/edge/edge-data'
 import type { HeatPoint } from '../engines/heat/heat-points'
 import type { Piece } from '../engines/pieces/pieces'
-import { plannedSteps, readyAt } from '../engines/run-sheet/steps'
+import { plannedSteps, readyAt, stoppingWait } from '../engines/run-sheet/steps'
 import { type Step } from '../engines/run-sheet/panel-steps'
 import type { OpenHours } from '../kit/civil'
 import { figure, from, input, weakest, type Figure, type FigureInput } from '../model/figure/figure'
@@ -128,18 +128,22 @@ function readyFigure({ plan, steps, hours, ledger }: RailInputs, settling: boole
   if (handedOver(ledger)) return figure('rail/ready_at', null, 'wall_time', call('handed_over'), [])
   const start = plan.runSheet.startAt
   if (!start) return figure('rail/ready_at', null, 'wall_time', call('no_start_set'), [])
+  const planned = plannedSteps(steps)
+  const total = (of: (s: Step) => number) => planned.reduce((t, s) => t + of(s), 0)
   const inputs = [
     input('start', start, 'wall_time', 'measured', 'runSheet/startAt'),
-    input('steps', plannedSteps(steps).length, 'count', 'assumed', 'steps'),
+    input('steps', planned.length, 'count', 'assumed', 'steps'),
+    input(
+      'work',
+      total((s) => s.minutes),
+      'min',
+      'assumed',
+      'steps',
+    ),
+    input('opens', hours.fromMinute, 'min', 'measured', 'shop/opens'),
+    input('closes', hours.toMinute, 'min', 'measured', 'shop/closes'),
+    input('waits', total(stoppingWait), 'min', 'assumed', 'steps'),
   ]
-  return figure(
-    'rail/ready_at',
-    readyAt(steps, start, hours),
-    'wall_time',
-    call('open_hours', 'start', 'steps'),
-    inputs,
-    {
-      settling,
-    },
-  )
+  const formula = call('open_hours', 'start', 'work', 'opens', 'closes', 'waits')
+  return figure('rail/ready_at', readyAt(steps, start, hours), 'wall_time', formula, inputs, { settling })
 }

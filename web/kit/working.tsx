@@ -6,6 +6,7 @@ import { formulaWithNumbers, type Figure } from '@/core/model/figure/figure'
 import type { Formatter, Quantity } from '@/web/words/format'
 import { formulaInWords } from '@/web/words/formulas'
 import { STANDING_WORDS } from '@/web/words/names'
+import { sourceText } from '@/web/words/sources'
 
 /** Where an input of a figure was entered. */
 export interface Place {
@@ -167,7 +168,7 @@ export function WorkingSheet({
                 })}
               </tbody>
             </table>
-            {f.source && <p className="label mt-3">Source: {f.source}</p>}
+            {f.source && <p className="label mt-3">Source: {sourceText(f.source)}</p>}
           </Offcanvas.Body>
         </>
       )}

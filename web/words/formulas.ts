@@ -2,7 +2,7 @@ import { FORMULA_FUNCTIONS, type FormulaFunction } from '@/core/model/figure/for
 
 /** Each function of a formula as people say it; what it is given stands in the order of its inputs. */
 const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
-  area_of_panels: (panels) => `areas of all ${panels} panels together`,
+  area_of_panels: (panels) => `the areas of all ${panels} together`,
   area_past: (limit) => `area stretched past ${limit}`,
   area_squeezed: (area, over) => `of a surface of ${area}: what is squeezed past the ${over} that heat takes`,
   area_stretched: (area, over) => `of a surface of ${area}: what is stretched past ${over}`,
@@ -14,13 +14,13 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   fed: (depth) => `fed from the open side: ${depth} deep, no stretch`,
   fewest_strips: (printable, side, overlap) =>
     `fewest strips of ${printable} over ${side} with ${overlap}, seams kept off`,
-  flat: (crown) => `crown ${crown}: taken as flat`,
+  flat: (crown) => `${crown} is taken as flat`,
   inlaid: (depth) => `inlay: a piece of its own, ${depth} deep`,
   largest_again: (again, risky) => `film for the largest ${again} of ${risky} pieces that may be done twice`,
   laid_even: () => 'worst stretch of the most even pull over the surface',
   laid_tightest: () => 'least worst stretch over the surface, no film squeezed beyond what heat shrinks',
-  least_length: (pieces, width) => `no plan of ${pieces} pieces on ${width} can be shorter`,
-  max_over_panels: (panels, worst) => `greatest of ${panels} panels: ${worst}`,
+  least_length: (pieces, width) => `no plan of all ${pieces} on ${width} can be shorter`,
+  max_over_panels: (panels, worst) => `greatest of all ${panels}: ${worst}`,
   max_over_triangles: () => 'greatest anywhere of',
   mean_over_area: (worst) => `mean over the area of what is greatest at ${worst}`,
   meet_nowhere: () => 'the two lots meet nowhere',
@@ -32,11 +32,12 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   no_start_set: () => 'no start set',
   none_risky: () => 'no piece is likely to be done twice',
   nothing_to_buy: () => 'nothing to buy',
-  open_hours: (start, steps) => `${start} + ${steps} steps in open hours + their waits`,
+  open_hours: (start, work, opens, closes, waits) =>
+    `${start} + ${work} of work, on open days from ${opens} to ${closes} after midnight, + ${waits} of waits by the clock`,
   price_of: (order) => `price of ${order}`,
   profile: (mouth, wall, depth) =>
     `across a mouth of ${mouth}: walls of ${wall}° down ${depth}, the floor between, and up again`,
-  quick_plan: (pieces, width) => `a quick plan of ${pieces} pieces on ${width}`,
+  quick_plan: (pieces, width) => `a first plan of all ${pieces} on ${width}`,
   relaxed: (map, residue) => `${map}, ${residue} taken out along the roll`,
   rolls_less: (takes) => `what is on these rolls, less ${takes}`,
   shelf_covers: (used, shelf) => (shelf ? `${shelf} on the shelf covers ${used}` : `the shelf covers ${used}`),

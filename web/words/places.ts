@@ -1,6 +1,7 @@
 import type { Stage } from '@/core/model/finding/stage'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Place } from '@/web/kit/working'
+import { stepOfId } from './steps'
 
 const FIELDS: Record<string, string> = {
   widthMm: 'width',
@@ -33,6 +34,8 @@ const FIELDS: Record<string, string> = {
   colour: 'colour',
   startAt: 'start',
 }
+
+const HOURS: Record<string, string> = { opens: 'the shop opens', closes: 'the shop closes' }
 
 const field = (name = ''): string => FIELDS[name] ?? name
 
@@ -71,10 +74,13 @@ const PLACES: Record<string, (at: At) => Place> = {
   layout: ({ link }) => ({ label: 'layout', href: link('roll') }),
   stock: () => ({ label: 'rack', href: '/rack' }),
   runSheet: ({ link }) => ({ label: 'start', href: link('run-sheet') }),
-  steps: ({ id, rest, link }) => ({
-    label: id ? `step ${[id, ...rest].join('/')}` : 'steps',
+  steps: ({ id, rest, link, plan }) => ({
+    label: id
+      ? stepOfId([id, ...rest].join('/'), (of) => [...plan.panels, ...plan.film.sheets].find((x) => x.id === of)?.name)
+      : 'steps',
     href: link('run-sheet'),
   }),
+  shop: ({ id }) => ({ label: HOURS[id] ?? 'the shop', href: null }),
   points: ({ link }) => ({ label: 'heat points', href: link('bay') }),
   log: ({ link }) => ({ label: 'readings', href: link('bay') }),
   reckoned: () => ({ label: 'the whole job, reckoned with this taken', href: null }),

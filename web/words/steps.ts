@@ -37,6 +37,14 @@ const STEPS: Record<string, [string, string]> = {
   hand_over: ['Hand over', 'Walk round with the customer; papers and rests.'],
 }
 
+/** A step by its id: what is done, and on which panel or in which film. */
+export function stepOfId(id: string, nameOf: (of: string) => string | undefined): string {
+  const [code = '', of = ''] = id.split(':')
+  const [piece] = of.split('/')
+  const name = of && (nameOf(of) ?? nameOf(piece ?? ''))
+  return `${STEPS[code]?.[0] ?? code}${name ? `: ${name}` : ''}`
+}
+
 export const stepTitle = (s: Pick<Step, 'code' | 'name' | 'panelId'>): string =>
   `${STEPS[s.code]?.[0] ?? s.code}${s.name ? `: ${s.name}` : ''}`
 export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null = null): string => {

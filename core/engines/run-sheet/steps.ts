@@ -104,15 +104,18 @@ function applyLedger(steps: Step[], ledger: readonly LogRow[]): Step[] {
 /** The steps of a job that are to be done or are done: those that somebody left out count nowhere. */
 export const plannedSteps = (steps: readonly Step[]): Step[] => steps.filter((s) => s.state !== 'skipped')
 
+/** Waits that stop the crew: a wait before cutting is used for the next panel's laying (an hour is assumed). [min] */
+const STOPS_FROM_MIN = 60
+export const stoppingWait = (s: Pick<Step, 'waitMin'>): number => (s.waitMin >= STOPS_FROM_MIN ? s.waitMin : 0)
+
 /** When the last step ends if work starts at `startAt` and the crew keeps the shop's hours; waits run on overnight. */
 export function readyAt(steps: readonly Step[], startAt: string, hours: OpenHours): string | null {
   const start = civilToMinutes(startAt)
   if (start === null) return null
   let t = nextOpen(start, hours)
-  // A wait before cutting is used for the next panel's laying: only waits of an hour and more stop the crew (assumed).
   for (const s of plannedSteps(steps)) {
     t = addOpenMinutes(t, s.minutes, hours)
-    if (s.waitMin >= 60) t += s.waitMin
+    t += stoppingWait(s)
   }
   return minutesToCivil(Math.ceil(t))
 }
