@@ -1,4 +1,5 @@
-'use client'
+import { tapedShare } from '@/core/model/plan/vehicle-library'
+;('use client')
 
 import Table from 'react-bootstrap/Table'
 import { useMemo, useRef } from 'react'
@@ -39,6 +40,7 @@ export function TapeFirst({
       panel && questionsOf(panel, { inches: fmt.units.lengthUnit === 'in' }).find((q) => q.field === item.field)
     return panel && question ? [{ item, panel, question }] : []
   })
+  const share = tapedShare(plan.panels)
   const why = (i: TapeItem) =>
     [
       i.filmMm2 > 5000 ? `± ${fmt.text(fmt.area(i.filmMm2 / 2))} film` : '',
@@ -54,7 +56,8 @@ export function TapeFirst({
       <div className="d-flex gap-2 align-items-baseline flex-wrap">
         <h2 className="mb-0">Tape these first</h2>
         <span className="label">
-          {list.length} figures are assumed; each was moved within its likely range and the job reckoned again
+          {share.all - share.taped} of {share.all} figures are assumed and {list.length} measures settle them, a
+          mirrored pair by one; each was moved within its likely range and the job reckoned again
         </span>
       </div>
       <Table bsPrefix="tape-grid" className="mt-2" style={{ maxWidth: 860 }}>
