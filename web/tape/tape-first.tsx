@@ -1,9 +1,9 @@
-import { tapedShare } from '@/core/model/plan/vehicle-library'
-;('use client')
+'use client'
 
 import Table from 'react-bootstrap/Table'
 import { useMemo, useRef } from 'react'
 import type { Plan } from '@/core/model/plan/schema'
+import { tapedShare } from '@/core/model/plan/vehicle-library'
 import { tapeList, type TapeItem } from '@/core/stages/tape/tape-list'
 import { answerTape, questionsOf } from '@/core/stages/tape/tape-answer'
 import { MAX_PANEL_MM } from '@/core/model/vehicle/schema'
