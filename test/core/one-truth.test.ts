@@ -47,6 +47,15 @@ describe('standing', () => {
   })
 })
 
+describe('a night of drying', () => {
+  it('is as long in the run sheet as the conditions ask for', () => {
+    const climate = [{ at: '2026-11-20T08:00:00Z', airC: 20, humidity: 0.5, surfaceC: 18, by: 'Other' }]
+    const wet = { ...handCar(), conditions: { ...handCar().conditions, vehicleC: 5, wet: true } }
+    const { figures, steps } = reckon(Plan.parse(wet), { ...catalogue, climate }, [])
+    expect(input(figures.get('conditions/lead'), 'drying')).toBe(steps.find((s) => s.code === 'dry')?.waitMin)
+  })
+})
+
 describe('a job that was handed over', () => {
   it('waits for nothing: it is not ready at any hour any more', () => {
     const plan = { ...handCar(), runSheet: { ...handCar().runSheet, startAt: '2026-11-23T08:00' } }

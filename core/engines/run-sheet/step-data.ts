@@ -1,3 +1,5 @@
+import { DRYING_MIN } from '../conditions/conditions-data'
+
 /**
  * Steps of a job before and after the laying, in order. Minutes are assumed for an experienced crew unless the film or
  * the plan gives them; waits are common practice, no source.
@@ -15,7 +17,7 @@ export const BEFORE: readonly StepRule[] = [
   { code: 'bring_in', minutes: 10, people: 1, waitMin: 12 * 60 },
   { code: 'hardware_off', minutes: 0, people: 1, cautions: ['airbag_trim'] },
   { code: 'wash', minutes: 45, people: 1 },
-  { code: 'dry', minutes: 15, people: 1, waitMin: 10 * 60 },
+  { code: 'dry', minutes: 15, people: 1, waitMin: DRYING_MIN },
   { code: 'decontaminate', minutes: 40, people: 1, cautions: ['solvent'] },
   { code: 'degrease', minutes: 40, people: 1, cautions: ['solvent'] },
   { code: 'mask', minutes: 30, people: 1, cautions: ['never_cover'] },
