@@ -1,4 +1,5 @@
 import { changesOf, changedSince } from '@/db/queries/changes'
+export type { Changes } from '@/db/queries/changes'
 import { subscribe } from '@/db/live-listener'
 import type { LiveEvent } from '@/db/live'
 import { broken, refuse } from './answer'

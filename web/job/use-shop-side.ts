@@ -2,7 +2,8 @@ import { useCallback, useMemo, useState } from 'react'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { NO_SOLUTIONS, solutionTables, type SolutionTables } from '@/core/model/catalogue/solutions'
 import { stockAfter } from '@/core/model/log/cut-pieces'
-import { useChanges, type JobChanges } from '@/web/live/use-changes'
+import type { Changes } from '@/web/actions/live'
+import { useChanges } from '@/web/live/use-changes'
 import type { JobStart } from './job-start'
 import type { Ledger } from './use-ledger'
 import type { PlanStore } from './use-plan'
@@ -36,7 +37,7 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
   if (start !== side.start) setSide(renderedAnew(side, start, ofStart()))
   const { receive } = plan
   const { receiveRows, confirmed } = ledger
-  const took = ({ entries, revision, stock, films, solutions, scans, head }: JobChanges) => {
+  const took = ({ entries, revision, stock, films, solutions, scans, head }: Changes) => {
     receiveRows(entries)
     if (revision) receive(revision)
     setSide((was) => ({

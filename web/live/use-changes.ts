@@ -1,28 +1,14 @@
 import { useEffect, useRef } from 'react'
-import type { Solution } from '@/core/model/catalogue/solutions'
-import type { FilmSheet, StockItem } from '@/core/model/film/schema'
-import type { LogRow } from '@/core/model/log/schema'
-import type { Plan } from '@/core/model/plan/schema'
+import type { Changes } from '@/web/actions/live'
 import { read } from '@/web/kit/read'
 import { ASK_EVERY_MS, onLive, streamIsAlive } from './stream'
-
-/** What changed of an open job on the server. */
-export interface JobChanges {
-  entries: LogRow[]
-  revision: { number: number; plan: Plan } | null
-  stock: StockItem[] | null
-  films: FilmSheet[]
-  solutions: Solution[]
-  scans: Record<string, string>
-  head: number
-}
 
 /**
  * Follows a job while its page is open: what the stream tells of is fetched and handed on; while the stream is silent
  * the page asks every ten seconds; after sleep, or when the network is back, it catches up at once. `asked`: raised by
  * the page to be told now.
  */
-export function useChanges(jobId: string, since: number, took: (changes: JobChanges) => void, asked: number): void {
+export function useChanges(jobId: string, since: number, took: (changes: Changes) => void, asked: number): void {
   const latest = useRef(took)
   useEffect(() => {
     latest.current = took
@@ -36,7 +22,7 @@ export function useChanges(jobId: string, since: number, took: (changes: JobChan
       busy = true
       do {
         again = false
-        const changes = await read<JobChanges>(`/api/jobs/${jobId}/changes?since=${head.current}`).catch(() => null)
+        const changes = await read<Changes>(`/api/jobs/${jobId}/changes?since=${head.current}`).catch(() => null)
         if (!open || !changes) break // offline: the next word of the stream, or the clock, asks again
         head.current = Math.max(head.current, changes.head)
         latest.current(changes)
