@@ -15,8 +15,8 @@ export const FLEET_QUEUE = 'fleet-layout'
 export interface SettleTask {
   shopId: string
   jobId: string
-  /** Somebody changed this very plan, and looks at it: before jobs that only hang on the same rack. */
-  urgent: boolean
+  /** When it was asked for [s since 2024, in steps of ten]: the newest plan comes first. */
+  since: number
 }
 export const SETTLE_QUEUE = 'settle'
 /** Solves one thing that a job lacks. */

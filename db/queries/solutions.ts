@@ -22,8 +22,13 @@ import { nextChange, type InShop } from './job-rows'
 
 /** Layouts kept with a job that are read with it: those before, that an undo brings back, among them. */
 const MOST_LAYOUTS = 30
-const COMPARED_LATER = 1000
-const URGENT = 500
+/** What is only compared with comes a day later than what a plan hangs on; what changed with the rack, ten minutes. [s] */
+const COMPARED_LATER = 86_400
+const RACK_LATER = 600
+/** Each task that a shop has waiting already lets others come before its next ones by so much. [s] */
+const TURN = 2
+const YEAR_2024 = 1_704_067_200
+const secondsNow = (): number => Math.floor((Date.now() / 1000 - YEAR_2024) / 10) * 10
 
 /** Keys of the panels' solutions that a plan hangs on, and of those that it is compared by. */
 function panelKeys(plan: Plan, films: readonly FilmSheet[], scans: Readonly<Record<string, string>>): string[] {
@@ -83,11 +88,10 @@ export const solutionTablesOf = async (tx: Tx, who: InShop, of: OfJob): Promise<
 })
 
 /** Asks for what a job lacks to be solved: in the transaction that changes what it hangs on, or not at all. */
-export async function requestSettle(tx: Tx, who: InShop, jobId: string, urgent = true): Promise<void> {
-  const task: SettleTask = { shopId: who.shopId, jobId, urgent }
+export async function requestSettle(tx: Tx, who: InShop, jobId: string, since = secondsNow()): Promise<void> {
+  const task: SettleTask = { shopId: who.shopId, jobId, since }
   const queue = await workQueue()
-  const options = { singletonKey: `${jobId}/${urgent}`, priority: urgent ? 1 : 0, db: within(tx) }
-  await queue.send(SETTLE_QUEUE, task, options)
+  await queue.send(SETTLE_QUEUE, task, { singletonKey: `${jobId}/${since}`, priority: since, db: within(tx) })
 }
 
 /** The same for every job of the shop that is not over: something changed that all of them share. */
@@ -97,27 +101,30 @@ export async function requestSettleAll(tx: Tx, who: InShop): Promise<void> {
     .select({ id: job.id })
     .from(job)
     .where(and(eq(job.shopId, who.shopId), sql`not (${over})`))
-  for (const { id } of rows) await requestSettle(tx, who, id, false)
+  for (const { id } of rows) await requestSettle(tx, who, id, secondsNow() - RACK_LATER)
 }
 
-/** Hands on what a job lacks, the most telling first; shops take turns, since each one's line begins at the same rank. */
-export const requestSolves = ({ shopId, jobId, urgent }: SettleTask, lacks: readonly Lack[]): Promise<void> =>
+/** Hands on what a job lacks: the newest plan first and of it the most telling; a shop that has much waiting stands back. */
+export const requestSolves = ({ shopId, jobId, since }: SettleTask, lacks: readonly Lack[]): Promise<void> =>
   inShop(shopId, async (tx) => {
     const queue = await workQueue()
+    const { rows } = await tx.execute<{ n: string }>(
+      sql`select count(*) as n from pgboss.job where name = ${SOLVE_QUEUE} and state = 'created'`,
+    )
+    const first = since - TURN * Number(rows[0]?.n ?? 0)
     for (const [rank, lack] of lacks.entries()) {
-      const task: SolveTask = { shopId, jobId, urgent, lack }
+      const task: SolveTask = { shopId, jobId, since, lack }
       await queue.send(SOLVE_QUEUE, task, {
         singletonKey: `${shopId}/${lack.kind}/${lack.key}`,
-        // What is only compared with comes after everything that a plan hangs on.
-        priority: (urgent ? URGENT : 0) - rank - (lack.as ? COMPARED_LATER : 0),
+        priority: first - rank - (lack.as ? COMPARED_LATER : 0),
         db: within(tx),
       })
     }
   })
 
 /** What a job lacks is looked at once more. */
-export const requestSettleAgain = ({ shopId, jobId, urgent }: SettleTask): Promise<void> =>
-  inShop(shopId, (tx) => requestSettle(tx, { shopId }, jobId, urgent))
+export const requestSettleAgain = ({ shopId, jobId, since }: SettleTask): Promise<void> =>
+  inShop(shopId, (tx) => requestSettle(tx, { shopId }, jobId, since))
 
 export const isSolved = ({ shopId, lack }: SolveTask): Promise<boolean> =>
   inShop(shopId, async (tx) => {
@@ -130,13 +137,13 @@ export const isSolved = ({ shopId, lack }: SolveTask): Promise<boolean> =>
 
 /** Keeps solutions, tells of it, and asks what the job lacks now. A coarser one never takes the place of a finer one. */
 export const keepSolutions = (
-  { shopId, jobId, urgent }: SettleTask,
+  { shopId, jobId, since }: SettleTask,
   list: readonly Solution[],
   by: string,
 ): Promise<void> =>
   inShop(shopId, async (tx) => {
     await putSolutions(tx, { shopId }, jobId, list, by)
-    await requestSettle(tx, { shopId }, jobId, urgent)
+    await requestSettle(tx, { shopId }, jobId, since)
   })
 
 /** Keeps solutions within a transaction, and tells of them. */

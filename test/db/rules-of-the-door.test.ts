@@ -193,7 +193,7 @@ describe('what a shop may keep', () => {
         triangles: 400,
         spot: null,
       }
-      const task = { shopId: ours.who.lead.shopId, jobId: ours.jobId, urgent: false }
+      const task = { shopId: ours.who.lead.shopId, jobId: ours.jobId, since: 1000 }
       for (let i = 0; i < 5; i++)
         await keepSolutions(task, [{ kind: 'stretch', key: `000000000000000${i}`, fineness: 400, value }], 'test')
       const kept = await inShop(task.shopId, (tx) => tx.select({ key: solution.key }).from(solution))
