@@ -5,8 +5,9 @@ import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
 import { useForm, useWatch } from 'react-hook-form'
-import { type z } from 'zod'
+import { z } from 'zod'
 import { FilmSheet } from '@/core/model/film/schema'
+import { firstFault } from '@/core/kit/first-fault'
 import { freeId, slug } from '@/core/kit/ids'
 import { putFilm } from '@/web/actions/rack'
 import { call } from '@/web/kit/call'
@@ -43,11 +44,10 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
     const { [field]: _, ...rest } = sheet.standings
     set({ standings: standing === '' ? rest : { ...rest, [field]: standing as 'assumed' } })
   }
+  const issues = formState.isSubmitted ? (FilmSheet.safeParse(sheet).error?.issues ?? []) : []
   const fault = (field: keyof FilmSheet) => {
-    const issue = deepest(formState.errors[field])
-    return issue
-      ? faultText({ code: issue.type === 'custom' ? (issue.message ?? '') : (issue.type ?? 'bad_input') })
-      : ''
+    const issue = issues.find((x) => x.path[0] === field)
+    return issue ? faultText(firstFault(new z.ZodError([issue]))) : ''
   }
   const save = handleSubmit(
     async (checked, event) => {
@@ -139,7 +139,7 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
                   <option value="common_practice">common practice</option>
                   <option value="assumed">assumed</option>
                 </Form.Select>
-                {fault(f.field) !== '' && (
+                {f.kind !== 'span' && fault(f.field) !== '' && (
                   <span className="text-danger film-field-fault" role="alert">
                     {fault(f.field)}
                   </span>
@@ -163,20 +163,6 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
       </div>
     </Form>
   )
-}
-
-type Issue = { type?: unknown; message?: unknown }
-
-/** The first fault of a field that may be a list or a group: the one that has a kind of its own. */
-function deepest(error: unknown): { type?: string; message?: string } | null {
-  if (typeof error !== 'object' || error === null) return null
-  const { type, message } = error as Issue
-  if (typeof type === 'string') return { type, ...(typeof message === 'string' ? { message } : {}) }
-  for (const [key, inner] of Object.entries(error)) {
-    const found = key === 'ref' ? null : deepest(inner)
-    if (found) return found
-  }
-  return null
 }
 
 /** The unit that a field is typed in, after its name. */

@@ -130,7 +130,9 @@ export function SpanInput({
           )}
       </span>
       {value && value.min > value.max && (
-        <span className="text-danger small">{faultText({ code: 'min_over_max' })}</span>
+        <span className="text-danger small" role="alert">
+          {faultText({ code: 'min_over_max' })}
+        </span>
       )}
     </span>
   )

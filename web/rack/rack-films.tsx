@@ -124,7 +124,12 @@ export function RackFilms({
         filter={filter}
         none={`No film matches “${filter}”.`}
       />
-      <Offcanvas show={open !== null} onHide={() => setOpen(null)} placement="end" className="wide-drawer">
+      <Offcanvas
+        show={open !== null}
+        onHide={() => setOpen(null)}
+        placement="end"
+        style={{ width: 'min(880px, 100vw)' }}
+      >
         <Offcanvas.Header closeButton>
           <Offcanvas.Title as="h2">{open?.name}</Offcanvas.Title>
         </Offcanvas.Header>
