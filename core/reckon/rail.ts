@@ -51,6 +51,9 @@ function rollFigures({ layouts, figures }: Parts['roll']): Figure[] {
   const of = (suffix: string) =>
     layouts.flatMap((l) => figures.find((f) => f.id === `roll/${l.film.id}/${suffix}`) ?? [])
   const total = (id: FigureId, unit: Figure['unit'], parts: Figure[]): Figure => {
+    const [only, more] = parts
+    // Of one film the sum is its own figure, with its own working.
+    if (only && !more) return { ...only, id }
     const known = parts.length > 0 && parts.every((f) => f.value !== null)
     const inputs = parts.map((f, i) => from(`n${i + 1}`, f))
     return figure(id, known ? sum(parts) : null, unit, 'Σ inputs', inputs)

@@ -69,10 +69,21 @@ describe('figures', () => {
   })
   it('sums equal their inputs', () => {
     const r = reckon(handCar(), EMPTY_CATALOGUE, [])
-    for (const id of ['rail/edges', 'rail/crew_minutes', 'rail/film_used', 'rail/cost']) {
-      const f = r.figures.get(id)
+    const two = withPanel(handCar(), 'door', () => ({ filmId: 'slate-matte' }))
+    const films = { ...two, film: { ...two.film, sheets: [...two.film.sheets, film('slate-matte')] } }
+    for (const [of, id] of [
+      [r, 'rail/edges'],
+      [r, 'rail/crew_minutes'],
+      [reckon(films, EMPTY_CATALOGUE, []), 'rail/film_used'],
+      [reckon(films, EMPTY_CATALOGUE, []), 'rail/cost'],
+    ] as const) {
+      const f = of.figures.get(id)
+      expect(f?.inputs.length).toBeGreaterThan(1)
       expect(f?.inputs.reduce((s, i) => s + Number(i.value), 0)).toBeCloseTo(Number(f?.value), 6)
     }
+    // Of one film the sum has the film's own working: a number made of itself explains nothing.
+    const { formula, inputs, value } = r.figures.get('roll/fen-satin/cost') ?? {}
+    expect(r.figures.get('rail/cost')).toMatchObject({ formula, inputs, value })
   })
   it('go out by the published contract', () => {
     const json = reckoningJson(reckon(handCar(), EMPTY_CATALOGUE, []))
