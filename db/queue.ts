@@ -33,9 +33,9 @@ export const WORKER_NAME = 'cuirass-worker'
 export const QUEUES: Record<string, Omit<PgBoss.Queue, 'name'>> = {
   [FLEET_QUEUE]: { retryLimit: 3, retryDelay: 0, expireInSeconds: 30 * 60 },
   // One look at a job waits at a time: it reads what stands when it begins.
-  [SETTLE_QUEUE]: { policy: 'short', retryLimit: 3, retryDelay: 1, expireInSeconds: 120 },
+  [SETTLE_QUEUE]: { policy: 'short', retryLimit: 3, retryDelay: 1, expireInSeconds: 30 },
   // One solution is worked on once, however often it is asked for.
-  [SOLVE_QUEUE]: { policy: 'stately', retryLimit: 2, retryDelay: 1, expireInSeconds: 10 * 60 },
+  [SOLVE_QUEUE]: { policy: 'stately', retryLimit: 2, retryDelay: 1, expireInSeconds: 180 },
 }
 
 const kept = globalThis as unknown as { cuirassQueue?: Promise<PgBoss> }
