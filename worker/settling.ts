@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads'
 import { log } from '@/db/log'
 import { jobToSettle } from '@/db/queries/jobs'
-import { isSolved, keepSolutions, requestSettleAgain, requestSolves } from '@/db/queries/solutions'
+import { keepSolutions, requestSettleAgain, requestSolves, reuseSolution } from '@/db/queries/solutions'
 import type { SettleTask, SolveTask } from '@/db/queue'
 import type { SolverAnswers, SolverAsk } from './solver'
 
@@ -52,7 +52,7 @@ export async function settleJob(task: SettleTask): Promise<void> {
 export async function solveOne(task: SolveTask, by: string): Promise<void> {
   const { lack } = task
   // Another job, or another worker, came first: what the job lacks now is looked at anew.
-  if (await isSolved(task)) return requestSettleAgain(task)
+  if (await reuseSolution(task)) return
   const job = await jobToSettle(task, lack.of)
   if (!job) return
   const { plan, catalogue, ledger, scan } = job

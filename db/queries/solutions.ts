@@ -1,4 +1,4 @@
-import { and, desc, eq, gt, inArray, or, sql } from 'drizzle-orm'
+import { and, desc, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm'
 import { stretchKeysOf } from '@/core/engines/stretch/variants'
 import { waysKey } from '@/core/engines/stretch/ways-key'
 import { filmOf } from '@/core/engines/stretch/way-candidates'
@@ -66,7 +66,7 @@ export async function solutionsOf(
   { jobId, plan, films, scans, since = -1 }: OfJob,
 ): Promise<Solution[]> {
   const keys = panelKeys(plan, films, scans)
-  const own = and(eq(solution.kind, 'layout'), eq(solution.jobId, jobId))
+  const own = and(inArray(solution.kind, ['layout', 'fault']), or(eq(solution.jobId, jobId), isNull(solution.jobId)))
   const rows = await tx
     .select()
     .from(solution)
@@ -126,13 +126,31 @@ export const requestSolves = ({ shopId, jobId, since }: SettleTask, lacks: reado
 export const requestSettleAgain = ({ shopId, jobId, since }: SettleTask): Promise<void> =>
   inShop(shopId, (tx) => requestSettle(tx, { shopId }, jobId, since))
 
-export const isSolved = ({ shopId, lack }: SolveTask): Promise<boolean> =>
+/**
+ * Takes what is solved already, by another worker or for another job, into this job: it is told of as if it were new.
+ * False: it is not there. A row that does not read makes room for another.
+ */
+export const reuseSolution = ({ shopId, jobId, since, lack }: SolveTask): Promise<boolean> =>
   inShop(shopId, async (tx) => {
-    const rows = await tx
-      .select({ key: solution.key })
+    const [row] = await tx
+      .select()
       .from(solution)
       .where(and(eq(solution.shopId, shopId), inArray(solution.kind, [lack.kind, 'fault']), eq(solution.key, lack.key)))
-    return rows.length > 0
+    if (!row) return false
+    const own = and(eq(solution.shopId, shopId), eq(solution.kind, row.kind), eq(solution.key, row.key))
+    if (!readRow(row)) {
+      await tx.delete(solution).where(own)
+      return false
+    }
+    const change = await nextChange(tx, { shopId })
+    // A layout of several jobs belongs to none of them alone.
+    await tx
+      .update(solution)
+      .set({ change, jobId: row.jobId === jobId ? jobId : null })
+      .where(own)
+    await toldSolved(tx, { shopId, jobId, change })
+    await requestSettle(tx, { shopId }, jobId, since)
+    return true
   })
 
 /** Keeps solutions, tells of it, and asks what the job lacks now. A coarser one never takes the place of a finer one. */
@@ -175,13 +193,19 @@ export async function putSolutions(
   await tx.execute(sql`
     delete from solution where shop_id = ${who.shopId} and (kind, key) in (
       select kind, key from solution where shop_id = ${who.shopId} order by at desc, key offset ${QUOTAS.solvedRows})`)
-  if (jobId === null) return
-  // The yard reads its columns off what is solved.
+  if (jobId !== null) await toldSolved(tx, { shopId: who.shopId, jobId, change })
+}
+
+/** The yard reads its columns off what is solved, and open pages hear of it. */
+async function toldSolved(
+  tx: Tx,
+  { shopId, jobId, change }: { shopId: string; jobId: string; change: number },
+): Promise<void> {
   await tx
     .update(job)
     .set({ changes: change })
-    .where(and(eq(job.shopId, who.shopId), eq(job.id, jobId)))
-  await tell(tx, { shop: who.shopId, job: jobId, head: change, kind: 'solution' })
+    .where(and(eq(job.shopId, shopId), eq(job.id, jobId)))
+  await tell(tx, { shop: shopId, job: jobId, head: change, kind: 'solution' })
 }
 
 /** Solutions that somebody brings along, such as a demo shop's. */

@@ -8,13 +8,14 @@ import type { LiveEvent } from '@/db/live'
 import { subscribe } from '@/db/live-listener'
 import { changesOf } from '@/db/queries/changes'
 import { appendEntries } from '@/db/queries/entries'
-import { openJob } from '@/db/queries/jobs'
+import { createJob, openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
 import { savePlan } from '@/db/queries/plans'
 import { setDamage } from '@/db/queries/rack'
-import { isSolved, keepSolutions, requestSolves } from '@/db/queries/solutions'
+import { keepSolutions, requestSolves, reuseSolution } from '@/db/queries/solutions'
 import { closeWorkQueue, SETTLE_QUEUE, SOLVE_QUEUE, workQueue, type SolveTask } from '@/db/queue'
 import { solution } from '@/db/schema'
+import { handCar } from '../fixtures/plans'
 import { shopWorld, type ShopWorld } from './world'
 
 let acting: string | null = null
@@ -117,9 +118,9 @@ describe('solutions', () => {
     await requestSolves(task(), lacks)
     expect(await waiting(SOLVE_QUEUE)).toBe(2)
     const first: SolveTask = { ...task(), lack: lacks[0] }
-    expect(await isSolved(first)).toBe(false)
+    expect(await reuseSolution(first)).toBe(false)
     await keepSolutions(task(), [stretchOf(lacks[0].key, 3000)], 'test')
-    expect(await isSolved(first)).toBe(true)
+    expect(await reuseSolution(first)).toBe(true)
     await queue.purgeQueue(SETTLE_QUEUE)
     await queue.purgeQueue(SOLVE_QUEUE)
   })
@@ -142,6 +143,36 @@ describe('solutions', () => {
       await queue.complete(SOLVE_QUEUE, next.id)
     }
     expect(order).toEqual(['d3', 'd4', 'd1', 'd2', 'd5'])
+  })
+  it('a layout that another job of the shop has already is taken over, and both jobs read it', async () => {
+    const other = randomUUID()
+    await createJob(ours.who.lead, other, handCar(), 'Taken in', NOW)
+    const layout: Solution = {
+      kind: 'layout',
+      key: '00000000000000ee',
+      fineness: 1,
+      value: {
+        filmId: 'fen-satin',
+        sourceId: null,
+        sources: [],
+        join: null,
+        rollWidthMm: 1520,
+        usedMm: 0,
+        boundMm: 0,
+        rolls: [],
+        unplaced: [],
+      },
+    }
+    await keepSolutions(task(), [layout], 'test')
+    const layoutsOf = async (id: string) =>
+      Object.keys((await openJob(ours.who.lead, id, NOW))?.catalogue.solutions?.layout ?? {})
+    expect(await layoutsOf(other)).toEqual([])
+    const lack = { kind: 'layout', key: layout.key, of: 'fen-satin' } as const
+    expect(await reuseSolution({ ...task(), jobId: other, lack })).toBe(true)
+    expect(await layoutsOf(other)).toEqual([layout.key])
+    expect(await layoutsOf(ours.jobId)).toContain(layout.key)
+    const missing = { ...lack, key: '00000000000000ef' }
+    expect(await reuseSolution({ ...task(), jobId: other, lack: missing })).toBe(false)
   })
   it('what was refused queues nothing', async () => {
     const queue = await workQueue()
