@@ -14,7 +14,7 @@ test('two people, one job: figures stand settled on every page, a change is seen
     (await rail(of).innerText()).replace(/settled, was .*/g, '').replace(/\s+/g, ' ')
   await expect(rail(page).getByText('Film to order')).toBeVisible()
   await expect(rail(other).getByText('Film to order')).toBeVisible()
-  for (const of of [page, other]) await expect(rail(of).getByText(/^Settling/)).toHaveCount(0, { timeout: 90_000 })
+  for (const of of [page, other]) await expect(rail(of).getByText(/^Settling/)).toHaveCount(0, { timeout: 150_000 })
   // Another page, another person: the same figures, and nothing settles on a demo that was not touched.
   expect(await figures(other)).toBe(await figures(page))
   const before = await figures(page)
@@ -22,7 +22,7 @@ test('two people, one job: figures stand settled on every page, a change is seen
   await page.getByLabel('Bonnet, parts').selectOption('2')
   await expect(rail(page).getByText(/^Settling/)).toBeVisible()
   await expect(rail(other).getByText('1539')).toBeVisible({ timeout: 4000 })
-  await expect(rail(page).getByText(/^Settling/)).toHaveCount(0, { timeout: 90_000 })
+  await expect(rail(page).getByText(/^Settling/)).toHaveCount(0, { timeout: 150_000 })
   await expect(rail(other).getByText(/^Settling/)).toHaveCount(0, { timeout: 10_000 })
   expect(await figures(other)).toBe(await figures(page))
   const settled = await figures(page)

@@ -48,7 +48,7 @@ test('one job, from signed out to the handover paper', async ({ page, context })
   await stage('Pieces')
   // By the rule first, then as it was solved on the bumper's surface.
   await expect(page.getByText(/Front bumper needs 1\d\.\d % at its [a-z ]+, limit 15\.0 %/)).toBeVisible({
-    timeout: 60_000,
+    timeout: 150_000,
   })
   const takeOne = async () => {
     await page.getByRole('button', { name: /^\d ways? out$/ }).click({ timeout: 60_000 })
