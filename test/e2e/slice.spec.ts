@@ -51,11 +51,11 @@ test('one job, from signed out to the handover paper', async ({ page, context })
     timeout: 150_000,
   })
   const takeOne = async () => {
-    await page.getByRole('button', { name: /^\d ways? out$/ }).click({ timeout: 60_000 })
+    await page.getByRole('button', { name: /^\d ways? out$/ }).click({ timeout: 150_000 })
     await page.getByRole('region', { name: 'Findings' }).getByRole('button', { name: 'Take it' }).first().click()
   }
   await takeOne()
-  await expect(page.getByText(/Front bumper needs/)).toHaveCount(0)
+  await expect(page.getByText(/Front bumper needs/)).toHaveCount(0, { timeout: 150_000 })
   await saved(page)
   await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect(page.getByText(/Front bumper needs/)).toBeVisible()
