@@ -8,7 +8,8 @@ import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { NO_SOLUTIONS, Solution, solutionTables, type SolutionTables } from '@/core/model/catalogue/solutions'
 import { stretchKey, type SolvedStretch } from '@/core/model/catalogue/solved-stretch'
 import type { Plan } from '@/core/model/plan/schema'
-import { Recess } from '@/core/model/vehicle/schema'
+import { newPanel } from '@/core/model/vehicle/new-panel'
+import { Panel, Recess } from '@/core/model/vehicle/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { lacksOf, solveLack, withSolutions } from '@/core/reckon/solve-lack'
 import { variantsOf } from '@/core/engines/stretch/variants'
@@ -94,6 +95,13 @@ describe('keys', () => {
     ['another panel', withPanel(plan, 'door', () => ({ crownMm: 44 })), true],
   ])('the stretch of a panel hangs on %s: %#', (_what, changed, same) => {
     expect(key(changed) === key(plan)).toBe(same)
+  })
+  it('a panel typed just now has the key of the one that is read back, whatever order its fields stand in', () => {
+    const typed = newPanel('fresh', 'Fresh', 'front_bumper', 'centre', 1400, 900)
+    const backwards = Object.fromEntries(Object.entries(typed).reverse()) as typeof typed
+    const keyOf = (p: typeof typed) => stretchKey({ ...plan, panels: [p] }, p, film)
+    expect(keyOf(typed)).toBe(keyOf(Panel.parse(JSON.parse(JSON.stringify(typed)))))
+    expect(keyOf(backwards)).toBe(keyOf(typed))
   })
   const layoutKeys = (of: Plan, c: Catalogue = settling) => reckon(of, c, []).layouts.map((l) => l.key)
   it('a layout hangs on pieces, rack and settings, not on words and prices of other films', () => {

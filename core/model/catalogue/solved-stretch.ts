@@ -2,23 +2,23 @@ import { z } from 'zod'
 import type { FilmSheet } from '../film/schema'
 import { textHash } from '../../kit/random'
 import { choiceFor } from '../plan/new-plan'
-import type { Plan } from '../plan/schema'
-import type { Panel } from '../vehicle/schema'
+import { PieceChoice, type Plan } from '../plan/schema'
+import { Panel } from '../vehicle/schema'
 
 /** Raised whenever the same panel would be solved to another stretch: what was kept before then no longer counts. */
 const STRETCH_VERSION = 1
 /** Triangles of the surface that figures settle on. */
 export const STRETCH_FINENESS = 3000
 
-/**
- * What of a plan the stretch of one panel hangs on, as text: as long as it is the same, a solved stretch holds.
- * `scan`: the mark of the panel's scan, empty where it has none.
- */
-export function stretchKey(plan: Plan, panel: Panel, film: FilmSheet, scan = ''): string {
-  const { parts, along, preStretch, seamsAtMm, slits } = choiceFor(plan, panel.id)
+const shapes = new WeakMap<Panel, Record<string, unknown>>()
+/** What of a panel bends its surface, in the schema's own order: a panel typed just now is the one that is read back. */
+function shapeOf(panel: Panel): Record<string, unknown> {
+  const known = shapes.get(panel)
+  if (known) return known
+  const read = Panel.safeParse(panel)
   // Names, notes, neighbours and what is assumed do not bend a surface.
   const shape = {
-    ...panel,
+    ...(read.success ? read.data : panel),
     id: '',
     name: '',
     note: '',
@@ -30,16 +30,26 @@ export function stretchKey(plan: Plan, panel: Panel, film: FilmSheet, scan = '')
     surface: null,
     zones: [],
   }
+  shapes.set(panel, shape)
+  return shape
+}
+
+/**
+ * What of a plan the stretch of one panel hangs on, as text: as long as it is the same, a solved stretch holds.
+ * `scan`: the mark of the panel's scan, empty where it has none.
+ */
+export function stretchKey(plan: Plan, panel: Panel, film: FilmSheet, scan = ''): string {
+  const { parts, along, preStretch, seamsAtMm, slits } = choiceFor(plan, panel.id)
   return textHash(
     JSON.stringify([
       STRETCH_VERSION,
       STRETCH_FINENESS,
-      shape,
+      shapeOf(panel),
       parts,
       along,
       preStretch,
       seamsAtMm,
-      slits,
+      PieceChoice.shape.slits.safeParse(slits).data ?? slits,
       film.kind,
       film.stretchLimit,
       film.postHeatOver,
