@@ -4,8 +4,6 @@ import { environment } from './environment'
 import { LIVE_CHANNEL, type LiveEvent } from './live'
 import { log } from './log'
 
-/** A connection that broke is opened again after this long, ms. */
-const AGAIN_MS = 1000
 /** Kept open so long after the last stream: the next one is often near. */
 const IDLE_MS = 5000
 
@@ -16,41 +14,47 @@ const Event = z.object({
   kind: z.enum(['plan', 'entries', 'stock', 'films', 'solution', 'scan', 'yard', 'now']),
 })
 
-type Hear = (event: LiveEvent) => void
+interface Subscriber {
+  shopId: string
+  hear: (event: LiveEvent) => void
+  /** The connection broke: changes may have been missed since. */
+  lost: () => void
+}
 interface Listener {
-  byShop: Map<string, Set<Hear>>
-  client: pg.Client | null
+  subscribers: Set<Subscriber>
+  client: Promise<pg.Client> | null
 }
 const kept = globalThis as unknown as { cuirassListener?: Listener }
-const listener = (): Listener => (kept.cuirassListener ??= { byShop: new Map(), client: null })
+const listener = (): Listener => (kept.cuirassListener ??= { subscribers: new Set(), client: null })
 
-/** One connection of this process that listens, for all streams; open while anybody listens. */
-async function listen(): Promise<void> {
+/** The one connection of this process that listens, for all streams. Throws where it cannot be had. */
+function connection(): Promise<pg.Client> {
   const own = listener()
-  if (own.client || own.byShop.size === 0) return
-  const client = new pg.Client({ connectionString: environment().DATABASE_URL, application_name: 'cuirass-live' })
-  own.client = client
-  const again = () => {
-    if (own.client !== client) return
+  own.client ??= open().catch((error: unknown) => {
     own.client = null
-    setTimeout(() => void listen(), AGAIN_MS).unref()
+    throw error
+  })
+  return own.client
+}
+
+async function open(): Promise<pg.Client> {
+  const own = listener()
+  const client = new pg.Client({ connectionString: environment().DATABASE_URL, application_name: 'cuirass-live' })
+  const broke = () => {
+    own.client = null
+    for (const subscriber of [...own.subscribers]) subscriber.lost()
   }
   client.on('error', (err) => {
     log.warn({ part: 'live', err }, 'the listening connection broke')
-    again()
+    broke()
   })
-  client.on('end', again)
   client.on('notification', ({ payload }) => {
     const event = parsed(payload)
-    if (event) for (const hear of own.byShop.get(event.shop) ?? []) hear(event)
+    for (const subscriber of own.subscribers) if (subscriber.shopId === event?.shop) subscriber.hear(event)
   })
-  try {
-    await client.connect()
-    await client.query(`listen ${LIVE_CHANNEL}`)
-  } catch (err) {
-    log.warn({ part: 'live', err }, 'nobody listens for changes yet')
-    again()
-  }
+  await client.connect()
+  await client.query(`listen ${LIVE_CHANNEL}`)
+  return client
 }
 
 function parsed(payload: string | undefined): LiveEvent | null {
@@ -62,24 +66,31 @@ function parsed(payload: string | undefined): LiveEvent | null {
   }
 }
 
-/** Hears of every change of a shop from now on; answers how to stop. */
-export function subscribe(shopId: string, hear: Hear): () => void {
+/**
+ * Hears of every change of a shop that is committed once this has answered, until the connection is lost; answers how to
+ * stop. Throws where the database cannot be listened to.
+ */
+export async function subscribe(subscriber: Subscriber): Promise<() => void> {
   const own = listener()
-  const others = own.byShop.get(shopId) ?? new Set()
-  own.byShop.set(shopId, others.add(hear))
-  void listen()
-  return () => {
-    others.delete(hear)
-    if (others.size === 0) own.byShop.delete(shopId)
-    setTimeout(rest, IDLE_MS).unref()
+  own.subscribers.add(subscriber)
+  const stop = () => {
+    own.subscribers.delete(subscriber)
+    setTimeout(() => void rest(), IDLE_MS).unref()
   }
+  try {
+    await connection()
+  } catch (error) {
+    stop()
+    throw error
+  }
+  return stop
 }
 
 /** Closes the connection where nobody has listened for a while. */
-function rest(): void {
+async function rest(): Promise<void> {
   const own = listener()
-  if (own.byShop.size > 0 || !own.client) return
+  if (own.subscribers.size > 0 || !own.client) return
   const { client } = own
   own.client = null
-  void client.end().catch(() => {}) // it is gone already
+  await (await client).end().catch(() => {}) // it is gone already
 }

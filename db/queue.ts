@@ -18,6 +18,12 @@ export interface SettleTask {
   /** When it was asked for [s since 2024, in steps of ten]: the newest plan comes first. */
   since: number
 }
+/** Looks at every job of a shop: something changed that all of them share. */
+export interface RackTask {
+  shopId: string
+  jobId: null
+  since: number
+}
 export const SETTLE_QUEUE = 'settle'
 /** Solves one thing that a job lacks. */
 export interface SolveTask extends SettleTask {

@@ -14,6 +14,7 @@ import {
   WORKER_NAME,
   workQueue,
   type FleetTask,
+  type RackTask,
   type SettleTask,
   type SolveTask,
 } from '@/db/queue'
@@ -141,7 +142,7 @@ for (let i = 0; i < environment().LAYOUTS_AT_ONCE; i++)
   )
 for (let i = 0; i < environment().SOLVERS; i++) {
   const options = { batchSize: 1, pollingIntervalSeconds: POLL_SECONDS }
-  await boss.work<SettleTask>(SETTLE_QUEUE, options, async ([task]) => {
+  await boss.work<SettleTask | RackTask>(SETTLE_QUEUE, options, async ([task]) => {
     if (task) await clean(settleJob(task.data))
   })
   await boss.work<SolveTask>(SOLVE_QUEUE, { ...options, priority: true }, async ([task]) => {

@@ -1,9 +1,22 @@
 import { Worker } from 'node:worker_threads'
 import { log } from '@/db/log'
 import { jobToSettle } from '@/db/queries/jobs'
-import { keepSolutions, requestSettleAgain, requestSolves, reuseSolution } from '@/db/queries/solutions'
-import type { SettleTask, SolveTask } from '@/db/queue'
+import {
+  keepSolutions,
+  requestSettleAgain,
+  requestSettleEach,
+  requestSolves,
+  reuseSolution,
+} from '@/db/queries/solutions'
+import type { RackTask, SettleTask, SolveTask } from '@/db/queue'
+import type { Solution } from '@/core/model/catalogue/solutions'
 import type { SolverAnswers, SolverAsk } from './solver'
+
+/** One piece of work may take this long, ms: less than the queue waits before it hands the task out again. */
+const TIME_LIMIT_MS = 150_000
+
+/** Work that was ended because it took too long. */
+class TookTooLong extends Error {}
 
 interface Solver {
   worker: Worker
@@ -21,7 +34,10 @@ async function ask<K extends SolverAsk['kind']>(what: Extract<SolverAsk, { kind:
   try {
     return await new Promise<SolverAnswers[K]>((resolve, reject) => {
       const ended = () => reject(new Error('a solver’s thread ended'))
+      const timer = setTimeout(() => reject(new TookTooLong()), TIME_LIMIT_MS)
+      own.worker.once('exit', () => clearTimeout(timer))
       own.worker.once('message', (out: { ok: true; value: SolverAnswers[K] } | { ok: false; message: string }) => {
+        clearTimeout(timer)
         own.worker.off('error', reject)
         own.worker.off('exit', ended)
         if (out.ok) resolve(out.value)
@@ -40,13 +56,21 @@ async function ask<K extends SolverAsk['kind']>(what: Extract<SolverAsk, { kind:
   }
 }
 
-/** Looks what a job lacks as it stands now, and hands that on. */
-export async function settleJob(task: SettleTask): Promise<void> {
+/** Looks what a job lacks as it stands now, and hands that on; where the rack changed, every job of the shop. */
+export async function settleJob(task: SettleTask | RackTask): Promise<void> {
+  if (task.jobId === null) return requestSettleEach(task)
   const job = await jobToSettle(task, null)
   if (!job) return
   const { plan, catalogue, ledger } = job
   await requestSolves(task, await ask({ kind: 'lacks', job: { plan, catalogue, ledger } }))
 }
+
+const faultOf = ({ lack }: SolveTask, code: string): Solution => ({
+  kind: 'fault',
+  key: lack.key,
+  fineness: 0,
+  value: { code, facts: {} },
+})
 
 /** Solves one thing that a job lacked when it was asked for; `by`: the worker. */
 export async function solveOne(task: SolveTask, by: string): Promise<void> {
@@ -56,17 +80,16 @@ export async function solveOne(task: SolveTask, by: string): Promise<void> {
   const job = await jobToSettle(task, lack.of)
   if (!job) return
   const { plan, catalogue, ledger, scan } = job
-  const solved = await ask({ kind: 'solve', job: { plan, catalogue, ledger }, lack, scan })
+  const solved = await ask({ kind: 'solve', job: { plan, catalogue, ledger }, lack, scan }).catch((error: unknown) => {
+    if (error instanceof TookTooLong) return [faultOf(task, 'took_too_long')]
+    throw error
+  })
   if (solved.length > 0) return keepSolutions(task, solved, by)
   const still = await ask({ kind: 'lacks', job: { plan, catalogue, ledger } })
   // The plan moved on meanwhile: what it lacks now is looked at anew. What cannot be had is not asked for again.
   if (!still.some((l) => l.key === lack.key)) return requestSettleAgain(task)
   log.error({ part: 'worker', lack }, 'a plan lacks what its solver does not find')
-  await keepSolutions(
-    task,
-    [{ kind: 'fault', key: lack.key, fineness: 0, value: { code: 'not_solved', facts: {} } }],
-    by,
-  )
+  await keepSolutions(task, [faultOf(task, 'not_solved')], by)
 }
 
 export const endSolvers = async (): Promise<void> =>

@@ -65,7 +65,9 @@ const knownStop = (f: Finding, figures: ReadonlyMap<string, Figure>): Finding =>
 function leftOf({ stretch, roll, solutions }: Parts): number {
   if (!solutions) return 0
   const waits = stretch.lacks.some((lack) => lack.kind === 'stretch')
-  const layouts = waits ? roll.layouts.filter((l) => !solutions.layout[l.key]).length : roll.lacks.length
+  const layouts = waits
+    ? roll.layouts.filter((l) => !solutions.layout[l.key] && !solutions.fault[l.key]).length
+    : roll.lacks.length
   return stretch.lacks.length + layouts
 }
 

@@ -25,14 +25,14 @@ export interface Changes {
   head: number
 }
 
-/** Everything after `since`, read in one snapshot. Null: no such job. */
+/** Everything after `since`. Null: no such job. */
 export const changesOf = (who: Who, jobId: string, since: number): Promise<Changes | null> =>
   guarded(who, 'read', async (tx) => {
+    // First of all: what is written while the rest is read is told again the next time, never left out.
+    const head = await changeNow(tx, who)
     const [row] = await tx.select({ head: job.head }).from(job).where(ownJob(who, jobId))
     const plan = row ? await planIn(tx, who, jobId, row.head) : null
     if (!row || !plan) return null
-    // First of all: what is written while the rest is read is told again the next time, never left out.
-    const head = await changeNow(tx, who)
     const [newer] = await tx
       .select({ number: revision.number })
       .from(revision)
@@ -68,10 +68,11 @@ export const changedSince = (
   who: Who,
   since: number,
 ): Promise<{ jobs: { id: string; changes: number }[]; head: number }> =>
-  guarded(who, 'read', async (tx) => ({
-    jobs: await tx
+  guarded(who, 'read', async (tx) => {
+    const head = await changeNow(tx, who)
+    const jobs = await tx
       .select({ id: job.id, changes: job.changes })
       .from(job)
-      .where(and(eq(job.shopId, who.shopId), gt(job.changes, since))),
-    head: await changeNow(tx, who),
-  }))
+      .where(and(eq(job.shopId, who.shopId), gt(job.changes, since)))
+    return { jobs, head }
+  })

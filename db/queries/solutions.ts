@@ -16,7 +16,7 @@ import { guarded, inShop, type Tx, type Who } from '../client'
 import { tell } from '../live'
 import { log } from '../log'
 import { QUOTAS } from '../quotas'
-import { SETTLE_QUEUE, SOLVE_QUEUE, within, workQueue, type SettleTask, type SolveTask } from '../queue'
+import { SETTLE_QUEUE, SOLVE_QUEUE, within, workQueue, type RackTask, type SettleTask, type SolveTask } from '../queue'
 import { job, solution } from '../schema'
 import { nextChange, type InShop } from './job-rows'
 
@@ -94,15 +94,23 @@ export async function requestSettle(tx: Tx, who: InShop, jobId: string, since = 
   await queue.send(SETTLE_QUEUE, task, { singletonKey: `${jobId}/${since}`, priority: since, db: within(tx) })
 }
 
-/** The same for every job of the shop that is not over: something changed that all of them share. */
-export async function requestSettleAll(tx: Tx, who: InShop): Promise<void> {
-  const over = and(eq(job.stage, 'handover'), eq(job.stageState, 'settled'))
-  const rows = await tx
-    .select({ id: job.id })
-    .from(job)
-    .where(and(eq(job.shopId, who.shopId), sql`not (${over})`))
-  for (const { id } of rows) await requestSettle(tx, who, id, secondsNow() - RACK_LATER)
+/** The same for every job of the shop: something changed that all of them share. A worker goes through them. */
+export async function requestSettleAll(tx: Tx, { shopId }: InShop): Promise<void> {
+  const task: RackTask = { shopId, jobId: null, since: secondsNow() - RACK_LATER }
+  const queue = await workQueue()
+  await queue.send(SETTLE_QUEUE, task, { singletonKey: `${shopId}/rack`, priority: task.since, db: within(tx) })
 }
+
+/** Asks for what each job of the shop lacks that is not over. */
+export const requestSettleEach = ({ shopId, since }: RackTask): Promise<void> =>
+  inShop(shopId, async (tx) => {
+    const over = and(eq(job.stage, 'handover'), eq(job.stageState, 'settled'))
+    const rows = await tx
+      .select({ id: job.id })
+      .from(job)
+      .where(and(eq(job.shopId, shopId), sql`not (${over})`))
+    for (const { id } of rows) await requestSettle(tx, { shopId }, id, since)
+  })
 
 /** Hands on what a job lacks: the newest plan first and of it the most telling; a shop that has much waiting stands back. */
 export const requestSolves = ({ shopId, jobId, since }: SettleTask, lacks: readonly Lack[]): Promise<void> =>

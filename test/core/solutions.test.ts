@@ -79,6 +79,18 @@ describe('what is not solved yet', () => {
   })
 })
 
+describe('a layout that no search finds', () => {
+  it('is final as it was laid first: nothing asks for it again', () => {
+    const plan = handCar()
+    const solutions = { ...NO_SOLUTIONS, stretch: solvedTo(plan, 0.01) }
+    const key = reckon(plan, { ...catalogue, solutions }, []).settling.lacks[0]?.key ?? ''
+    const fault = { [key]: { code: 'not_solved', facts: {} } }
+    const { settling: count, figures } = reckon(plan, { ...catalogue, solutions: { ...solutions, fault } }, [])
+    expect(count).toMatchObject({ lacks: [], left: 0 })
+    expect(figures.get('rail/film_order')?.settling).toBeUndefined()
+  })
+})
+
 describe('keys', () => {
   const plan = handCar()
   const panel = plan.panels.find((p) => p.id === 'bonnet')

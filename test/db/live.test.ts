@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { inDeviceOrder } from '@/core/model/log/device-order'
 import type { Solution } from '@/core/model/catalogue/solutions'
@@ -12,9 +13,9 @@ import { createJob, openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
 import { savePlan } from '@/db/queries/plans'
 import { setDamage } from '@/db/queries/rack'
-import { keepSolutions, requestSolves, reuseSolution } from '@/db/queries/solutions'
-import { closeWorkQueue, SETTLE_QUEUE, SOLVE_QUEUE, workQueue, type SolveTask } from '@/db/queue'
-import { solution } from '@/db/schema'
+import { keepSolutions, requestSettleEach, requestSolves, reuseSolution } from '@/db/queries/solutions'
+import { closeWorkQueue, SETTLE_QUEUE, SOLVE_QUEUE, workQueue, type RackTask, type SolveTask } from '@/db/queue'
+import { job, solution } from '@/db/schema'
 import { handCar } from '../fixtures/plans'
 import { shopWorld, type ShopWorld } from './world'
 
@@ -174,6 +175,22 @@ describe('solutions', () => {
     const missing = { ...lack, key: '00000000000000ef' }
     expect(await reuseSolution({ ...task(), jobId: other, lack: missing })).toBe(false)
   })
+  it('a change of the rack is one task, whatever the number of jobs; a worker goes through those that are not over', async () => {
+    const queue = await workQueue()
+    const waiting = async () => Number(await queue.getQueueSize(SETTLE_QUEUE, { before: 'active' }))
+    await queue.purgeQueue(SETTLE_QUEUE)
+    await setDamage(ours.who.lead, ours.rollId, [])
+    await setDamage(ours.who.lead, ours.rollId, [{ fromCoreMm: 40, lengthMm: 5, note: '' }])
+    expect(await waiting()).toBe(1)
+    const [rack] = await queue.fetch<RackTask>(SETTLE_QUEUE, { batchSize: 1 })
+    if (!rack) throw new Error('no task')
+    expect(rack.data).toMatchObject({ shopId: task().shopId, jobId: null })
+    await requestSettleEach(rack.data)
+    const jobs = await inShop(task().shopId, (tx) => tx.select({ id: job.id }).from(job))
+    expect(await waiting()).toBe(jobs.length)
+    await queue.complete(SETTLE_QUEUE, rack.id)
+    await queue.purgeQueue(SETTLE_QUEUE)
+  })
   it('what was refused queues nothing', async () => {
     const queue = await workQueue()
     await queue.purgeQueue(SETTLE_QUEUE)
@@ -293,8 +310,7 @@ describe('the stream', () => {
   })
   it('hears nothing of what was not committed', async () => {
     const heard: LiveEvent[] = []
-    const stop = subscribe(task().shopId, (event) => heard.push(event))
-    await new Promise((resolve) => setTimeout(resolve, 300))
+    const stop = await subscribe({ shopId: task().shopId, hear: (event) => heard.push(event), lost: () => {} })
     const { tell } = await import('@/db/live')
     const undone = inShop(task().shopId, async (tx) => {
       await tell(tx, { shop: task().shopId, job: ours.jobId, head: 1, kind: 'plan' })
@@ -305,5 +321,20 @@ describe('the stream', () => {
     await vi.waitFor(() => expect(heard.some((event) => event.kind === 'plan')).toBe(true), 2000)
     expect(heard.every((event) => event.head > 1)).toBe(true)
     stop()
+  })
+  it('a database that can no longer be listened to ends the streams: their browsers come back and catch up', async () => {
+    acting = ours.who.desk.userId
+    const { shopHead } = await opened()
+    const stream = await open()
+    const ended = told(stream, 99)
+    await new Promise((resolve) => setTimeout(resolve, 300))
+    const own = new pg.Client({ connectionString: process.env.DATABASE_URL ?? '' })
+    await own.connect()
+    await own.query(`select pg_terminate_backend(pid) from pg_stat_activity where application_name = 'cuirass-live'`)
+    await own.end()
+    await save('seven')
+    expect((await ended).some((news) => news.kind === 'plan')).toBe(false)
+    const again = await told(await open({ 'last-event-id': String(shopHead) }), 2)
+    expect(again.find((news) => news.job === ours.jobId)?.head).toBeGreaterThan(shopHead)
   })
 })

@@ -1,3 +1,4 @@
+import { sessionUser } from '@/db/auth'
 import { changesOf, changedSince } from '@/db/queries/changes'
 export type { Changes } from '@/db/queries/changes'
 import { subscribe } from '@/db/live-listener'
@@ -34,7 +35,8 @@ const message = (event: Omit<LiveEvent, 'shop'>): string =>
 
 /**
  * Changes of the member's shop as they are committed, as server-sent events; one that comes back after a gap is told
- * what it missed. Ends when the member is signed out.
+ * what it missed. Ends when the member is signed out, and when the database can no longer be listened to: the browser
+ * then comes back and is told what it missed.
  */
 export async function openLive(request: Request): Promise<Response> {
   const member = await currentMember().catch(() => null)
@@ -45,52 +47,33 @@ export async function openLive(request: Request): Promise<Response> {
   const asked = request.headers.get('last-event-id') ?? new URL(request.url).searchParams.get('since')
   const since = asked !== null && /^\d{1,9}$/.test(asked) ? Number(asked) : null
   open.set(who.memberId, count + 1)
-  let end = () => {}
+  const told = new LiveStream()
+  told.atEnd(() => {
+    const left = (open.get(who.memberId) ?? 1) - 1
+    if (left > 0) open.set(who.memberId, left)
+    else open.delete(who.memberId)
+  })
   const stream = new ReadableStream<Uint8Array>({
     async start(controller) {
-      const text = new TextEncoder()
-      const send = (what: string) => controller.enqueue(text.encode(what))
-      const waiting = new Map<string, LiveEvent>()
-      let timer: ReturnType<typeof setTimeout> | null = null
-      const flush = () => {
-        timer = null
-        for (const event of [...waiting.values()].sort((a, b) => a.head - b.head)) send(message(event))
-        waiting.clear()
-      }
-      let closed = false
-      const heard = (event: LiveEvent) => {
-        if (closed) return
-        const key = `${event.job}/${event.kind}`
-        if ((waiting.get(key)?.head ?? -1) < event.head) waiting.set(key, event)
-        timer ??= setTimeout(flush, TOGETHER_MS)
-      }
-      const stop = subscribe(who.shopId, heard)
-      const beat = setInterval(() => send(': beat\n\n'), BEAT_MS)
-      end = () => {
-        if (closed) return
-        closed = true
-        stop()
-        clearInterval(beat)
-        if (timer) clearTimeout(timer)
-        open.set(who.memberId, Math.max(0, (open.get(who.memberId) ?? 1) - 1))
-        if (open.get(who.memberId) === 0) open.delete(who.memberId)
-      }
-      send('retry: 2000\n\n')
+      told.open(controller)
       try {
+        const { shopId } = who
+        told.atEnd(await subscribe({ shopId, hear: (event) => told.hear(event), lost: () => told.end() }))
+        const beat = setInterval(() => void told.beat(request.headers, who.userId), BEAT_MS)
+        told.atEnd(() => clearInterval(beat))
+        // Heard of first, looked up afterwards: nothing falls in between.
         const missed = await changedSince(who, since ?? LATEST)
-        const { shopId: shop } = who
-        for (const { id, changes } of missed.jobs) heard({ shop, job: id, head: changes, kind: 'plan' })
+        for (const { id, changes } of missed.jobs) told.hear({ shop: shopId, job: id, head: changes, kind: 'plan' })
         // Where it stands now: a page that was read before asks for what came since.
-        heard({ shop, job: null, head: missed.head, kind: since === null ? 'now' : 'stock' })
+        told.hear({ shop: shopId, job: null, head: missed.head, kind: since === null ? 'now' : 'stock' })
       } catch (error) {
         broken(error)
-        end()
-        controller.close()
+        told.end()
       }
     },
-    cancel: () => end(),
+    cancel: () => told.end(),
   })
-  request.signal.addEventListener('abort', () => end())
+  request.signal.addEventListener('abort', () => told.end())
   return new Response(stream, {
     headers: {
       'content-type': 'text/event-stream; charset=utf-8',
@@ -98,4 +81,61 @@ export async function openLive(request: Request): Promise<Response> {
       'x-accel-buffering': 'no',
     },
   })
+}
+
+/** One stream to one browser: changes that come close together are one message; once it is over it says nothing. */
+class LiveStream {
+  private readonly text = new TextEncoder()
+  private readonly waiting = new Map<string, LiveEvent>()
+  private readonly endings: (() => void)[] = []
+  private timer: ReturnType<typeof setTimeout> | null = null
+  private controller: ReadableStreamDefaultController<Uint8Array> | null = null
+  private over = false
+
+  open(controller: ReadableStreamDefaultController<Uint8Array>): void {
+    this.controller = controller
+    this.send('retry: 2000\n\n')
+  }
+
+  /** What is to be done when it ends; at once where it has ended already. */
+  atEnd(work: () => void): void {
+    if (this.over) work()
+    else this.endings.push(work)
+  }
+
+  hear(event: LiveEvent): void {
+    if (this.over) return
+    const key = `${event.job}/${event.kind}`
+    if ((this.waiting.get(key)?.head ?? -1) < event.head) this.waiting.set(key, event)
+    this.timer ??= setTimeout(() => this.flush(), TOGETHER_MS)
+  }
+
+  /** A sign of life, while whoever opened it is still signed in. */
+  async beat(headers: Headers, userId: string): Promise<void> {
+    const user = await sessionUser(headers).catch(() => userId) // a database that is busy signs nobody out
+    if (user === userId) this.send(': beat\n\n')
+    else this.end()
+  }
+
+  end(): void {
+    if (this.over) return
+    this.over = true
+    if (this.timer) clearTimeout(this.timer)
+    for (const work of this.endings) work()
+    try {
+      this.controller?.close()
+    } catch {
+      // The browser closed it first.
+    }
+  }
+
+  private flush(): void {
+    this.timer = null
+    for (const event of [...this.waiting.values()].sort((a, b) => a.head - b.head)) this.send(message(event))
+    this.waiting.clear()
+  }
+
+  private send(what: string): void {
+    if (!this.over) this.controller?.enqueue(this.text.encode(what))
+  }
 }

@@ -46,18 +46,21 @@ export function LogAir() {
     setSaid('Logged.')
     router.refresh()
   })
+  const temperature = (name: 'airC' | 'surfaceC', label: string, id: string, width: number) => (
+    <div style={{ width }}>
+      <Form.Label htmlFor={id}>
+        {label} °{fmt.units.tempUnit}
+      </Form.Label>
+      <Controller
+        control={control}
+        name={name}
+        render={({ field: { value, onChange } }) => <TempField id={id} value={value} onValue={onChange} />}
+      />
+    </div>
+  )
   return (
     <Form noValidate onSubmit={(e) => void send(e)} className="d-flex gap-2 align-items-end flex-wrap mt-2">
-      <div style={{ width: 90 }}>
-        <label className="form-label" htmlFor="read-air">
-          Air °{fmt.units.tempUnit}
-        </label>
-        <Controller
-          control={control}
-          name="airC"
-          render={({ field: { value, onChange } }) => <TempField id="read-air" value={value} onValue={onChange} />}
-        />
-      </div>
+      {temperature('airC', 'Air', 'read-air', 90)}
       <div style={{ width: 110 }}>
         <label className="form-label" htmlFor="read-humidity">
           Humidity %
@@ -80,16 +83,7 @@ export function LogAir() {
           )}
         />
       </div>
-      <div style={{ width: 110 }}>
-        <label className="form-label" htmlFor="read-surface">
-          Surface °{fmt.units.tempUnit}
-        </label>
-        <Controller
-          control={control}
-          name="surfaceC"
-          render={({ field: { value, onChange } }) => <TempField id="read-surface" value={value} onValue={onChange} />}
-        />
-      </div>
+      {temperature('surfaceC', 'Surface', 'read-surface', 110)}
       <Button type="submit" disabled={formState.isSubmitting}>
         Log reading
       </Button>

@@ -3,6 +3,7 @@
 import { useEffect, useRef, useState } from 'react'
 import ProgressBar from 'react-bootstrap/ProgressBar'
 import { fromShelf } from '@/core/engines/roll/from-shelf'
+import { RAIL } from '@/core/model/figure/figure-id'
 import type { Reckoning } from '@/core/reckon/reckon'
 import { Explain } from '@/web/kit/explain'
 import { word } from '@/web/words/names'
@@ -10,18 +11,8 @@ import { TERMS, type Term } from '@/web/words/terms'
 import { Fig } from './figure'
 import { useJob } from './job-state'
 
-const RAIL = [
-  'film_order',
-  'yield',
-  'worst_stretch',
-  'seams',
-  'edges',
-  'tape',
-  'heat_points',
-  'crew_minutes',
-  'ready_at',
-  'cost',
-]
+/** Film used stands on the roll's page: the rail says what is to be ordered. */
+const SHOWN = RAIL.filter((code) => code !== 'film_used')
 
 /** The reckoning beside every stage: the figures that a job is judged by, and how far they have settled. */
 export function Rail() {
@@ -32,7 +23,7 @@ export function Rail() {
       <h2 className="label mb-2">Reckoning</h2>
       <Settling />
       <dl>
-        {RAIL.map((code) => (
+        {SHOWN.map((code) => (
           <div key={code}>
             <dt>
               {word('rail', code)}
@@ -74,7 +65,7 @@ function useSettledFrom({ figures, parts, settling }: Reckoning): Readonly<Recor
     const values = new Map<string, Shown>()
     const moved: Record<string, Shown> = {}
     const begun = before.current?.plan === plan ? before.current.values : null
-    for (const code of RAIL) {
+    for (const code of SHOWN) {
       const f = figures.get(`rail/${code}`)
       if (!f) continue
       const first = begun?.get(code)

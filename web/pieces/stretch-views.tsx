@@ -33,38 +33,16 @@ export function StretchViews({
   dead: () => void
 }) {
   const { fmt } = useJob()
+  const text = (v: number) => fmt.text(fmt.percent(v))
+  const same = { map, feel, film, text, at, onAt: setAt, grid, says }
   return (
     <div className="d-flex gap-3 flex-wrap mt-2 align-items-start">
       {flat ? (
-        <SurfacePicture
-          title="On the panel"
-          places={map.seen}
-          map={map}
-          feel={feel}
-          film={film}
-          text={(v) => fmt.text(fmt.percent(v))}
-          at={at}
-          onAt={setAt}
-          grid={grid}
-          id={`p-${panel.id}`}
-          says={says}
-        />
+        <SurfacePicture title="On the panel" places={map.seen} id={`p-${panel.id}`} {...same} />
       ) : (
         <Surface3D map={map} band={feel.band} at={at} onAt={setAt} grid={grid} says={says} onDead={dead} />
       )}
-      <SurfacePicture
-        title="Flat film"
-        places={map.film}
-        map={map}
-        feel={feel}
-        film={film}
-        text={(v) => fmt.text(fmt.percent(v))}
-        at={at}
-        onAt={setAt}
-        grid={grid}
-        id={`f-${panel.id}`}
-        says={says}
-      />
+      <SurfacePicture title="Flat film" places={map.film} id={`f-${panel.id}`} {...same} />
     </div>
   )
 }

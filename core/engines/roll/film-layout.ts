@@ -43,7 +43,7 @@ export function layOutFilm(
   const sources = known ? settledSources(known) : chooseSource(task, reserve)
   const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
   const kept = keptPlan?.mark === mark && task.spoiled.length === 0 ? keptPlan : null
-  const base = { ...baseOf(task, sources, reserve), mark, key, settling: context.known !== undefined && !known }
+  const base = { ...baseOf(task, sources, reserve), mark, key, settling: isSettling(context, key) }
   if (kept) {
     const read = readKept({
       kept,
@@ -62,6 +62,9 @@ export function layOutFilm(
   const laid = known ? readSettled(task, known) : layParts(task, sources.taken)
   return { ...base, ...laid, kept: keptPlan ? 'stale' : 'none' }
 }
+
+const isSettling = ({ known, faults }: LayOutContext, key: string): boolean =>
+  known !== undefined && !known[key] && !faults?.[key]
 
 function taskOf(
   plan: Plan,

@@ -93,6 +93,8 @@ export interface LayOutContext {
   taken: ReadonlyMap<string, number>
   /** Layouts that were searched, by their keys. Without it nothing is searched behind the plan, and a quick one stands. */
   known?: Readonly<Record<string, SettledLayout>> | undefined
+  /** Those that cannot be searched: a first layout is final for them. */
+  faults?: Readonly<Record<string, unknown>> | undefined
 }
 
 export const NO_CONTEXT: LayOutContext = { stock: [], cut: [], risk: new Map(), taken: new Map() }

@@ -43,10 +43,10 @@ export function rollOf({ plan, films, panels, pieces, stretch, settled, stock, l
     const { pieces: own, figures: dropFigures } = withDrops(plan, film, ofFilm)
     if (own.length === 0) continue
     const risk = new Map(own.map((p) => [p.id, riskOf(plan, film, stretch.get(p.panelId) ?? null)]))
-    const context: LayOutContext = { stock, cut, risk, taken, known: solutions?.layout }
+    const context: LayOutContext = { stock, cut, risk, taken, known: solutions?.layout, faults: solutions?.fault }
     const layout = layOutFilm(plan, film, own, context)
     wanted++
-    if (solutions && !solutions.layout[layout.key] && settled)
+    if (solutions && settled && !solutions.layout[layout.key] && !solutions.fault[layout.key])
       lacks.push({ kind: 'layout', key: layout.key, of: film.id })
     // What hangs on the stretch of panels settles with it.
     const settling = layout.settling || (solutions !== undefined && !settled)
