@@ -145,6 +145,11 @@ export function WorkingSheet({
                   return (
                     <tr key={i.key + i.at}>
                       <td>
+                        {f.formula.includes(`{${i.key}}`) && (
+                          <>
+                            <var>{i.key.replace(/_/g, ' ')}</var>:{' '}
+                          </>
+                        )}
                         {inner ? (
                           <button type="button" className="figure" onClick={() => onShow(inner)}>
                             {nameOf(inner)}

@@ -89,7 +89,7 @@ export function RackFilms({
             .map((s) => `${s.label} ${s.lot}`)
             .join(' '),
         cell: ({ row: { original: f } }) => (
-          <>
+          <span className="text-nowrap">
             {link('Read', `Sheet of ${f.sheet.name}`, () => setOpen(f.sheet))}
             {mayChange && (
               <>
@@ -104,7 +104,7 @@ export function RackFilms({
                 )}
               </>
             )}
-          </>
+          </span>
         ),
       },
     ]

@@ -96,7 +96,7 @@ export function Receive({ films, fmt }: { films: FilmSheet[]; fmt: Formatter }) 
       <summary>
         <b>Put a roll or rest on the rack</b>
       </summary>
-      <Form className="row g-2 mt-1 align-items-end" noValidate onSubmit={(e) => void send(e)}>
+      <Form className="row g-2 mt-1 align-items-start" noValidate onSubmit={(e) => void send(e)}>
         <div className="col-md-3">
           <Form.Label htmlFor="r-film">Film</Form.Label>
           <Form.Select
@@ -127,7 +127,7 @@ export function Receive({ films, fmt }: { films: FilmSheet[]; fmt: Formatter }) 
         {typed('lot', 'Lot')}
         {length('widthMm', 'Width', 50, 3000)}
         {length('lengthMm', 'Length', 0, 100_000)}
-        <div className="col-md-2">
+        <div className="col-md-2 align-self-end">
           <Button type="submit" className="w-100" disabled={formState.isSubmitting}>
             Put on the rack
           </Button>
