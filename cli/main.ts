@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs'
 import { ok, type Fault, type Result } from '@/core/kit/result'
 import type { Packing } from '@/core/solve/pack'
 import { readJson } from '@/core/kit/json-guard'
-import { messageOf, UNPLACED } from './messages'
+import type { NoAnswer } from '@/core/kit/no-answer'
+import { messageOf, noAnswerText, UNPLACED } from './messages'
 
 const HELP: Record<string, string> = {
   reckon: `cuirass reckon JOB.json [--catalogue CATALOGUE.json] [--ledger LEDGER.json] [--now 2031-03-03T08:00Z]
@@ -16,15 +17,36 @@ const HELP: Record<string, string> = {
   The mesh of a taped panel (one of a job file's panels), mm.`,
   stretch: `cuirass stretch MESH [--limit 0.10] [--shrink 0] [--seam FILE] [--slit FILE] [--laid FILE] [--propose] [--out flat.obj]
   A panel's mesh (OBJ, STL, PLY; mm) laid flat with the least worst stretch; --propose finds seams and relief cuts.`,
+  heat: `cuirass heat FILE
+  Heat through the layers of a panel, at a point ("kind": "point") or under a gun that moves along an edge ("sweep"):
+  cuirass/heat@1 in, cuirass/heat-result@1 out. Energies count into the panel: what is stored is their sum.`,
+  'heat-plan': `cuirass heat-plan FILE
+  How to move the gun so that a whole edge gets into the band and nothing over the limit: cuirass/heat-plan@1 in,
+  cuirass/heat-plan-result@1 out. Exit 3: cannot_reach, band_too_narrow (with the best plan), limit_below_band.`,
 }
 const USAGE = `usage: cuirass COMMAND FILE [options]   (- reads standard input; JSON comes out on standard output)
 
 ${Object.values(HELP).join('\n\n')}
 
 cuirass COMMAND --help tells of one command, cuirass --version of this one.
-Bad input: exit 2, with cuirass/error@1 on standard output and one line on standard error.`
+Bad input: exit 2, with cuirass/error@1 on standard output and one line on standard error; sound input without an
+answer: exit 3, the same way.`
+/** An answer, or that there is none. */
+type Answer = { answer: unknown } | { none: NoAnswer }
 /** Each loads what it needs and no more: a layout of a second cannot wait for the whole core. */
-const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
+const COMMANDS: Record<string, (text: string) => Promise<Result<Answer>>> = {
+  heat: async (text) => {
+    const json = readJson(text)
+    const result = json.ok ? (await import('@/core/engines/heat/heat-contract')).heatByContract(json.value) : json
+    return result.ok ? ok({ answer: result.value }) : result
+  },
+  'heat-plan': async (text) => {
+    const { heatPlanByContract } = await import('@/core/engines/heat/heat-plan-contract')
+    const json = readJson(text)
+    const result = json.ok ? heatPlanByContract(json.value) : json
+    if (!result.ok) return result
+    return ok('plan' in result.value ? { answer: result.value.plan } : result.value)
+  },
   layout: async (text) => {
     const { layoutByContract } = await import('@/core/engines/roll/contract')
     const json = readJson(text)
@@ -40,7 +62,8 @@ const COMMANDS: Record<string, (text: string) => Promise<Result<unknown>>> = {
       ...(process.stderr.isTTY ? { better } : {}),
     })
     if (!plan.ok) return plan
-    return ok({ ...plan.value, unplaced: plan.value.unplaced.map((u) => ({ ...u, why: UNPLACED[u.why] })) })
+    const unplaced = plan.value.unplaced.map((u) => ({ ...u, why: UNPLACED[u.why] }))
+    return ok({ answer: { ...plan.value, unplaced } })
   },
 }
 
@@ -54,6 +77,16 @@ function bad(fault: Fault): number {
   process.stdout.write(`${JSON.stringify(error)}\n`)
   process.stderr.write(`cuirass: ${fault.at ? `${fault.at}: ` : ''}${message}\n`)
   return 2
+}
+
+/** Sound input, and no answer to it. */
+function noAnswer(none: NoAnswer): number {
+  const { code, named } = none
+  const message = noAnswerText(none)
+  const error = { format: 'cuirass/error@1', code, message, ...(named ? { tasks: named } : {}) }
+  process.stdout.write(`${JSON.stringify(error)}\n`)
+  process.stderr.write(`cuirass: ${message}\n`)
+  return 3
 }
 
 /** Runs one command; the exit code. JSON goes to standard output, one line of error to standard error. */
@@ -81,7 +114,9 @@ export async function main(args: string[]): Promise<number> {
   } catch (error) {
     return bad({ code: 'unreadable', facts: { file, why: (error as NodeJS.ErrnoException).code ?? 'error' } })
   }
-  return print(await run(text))
+  const result = await run(text)
+  if (!result.ok) return bad(result.error)
+  return 'none' in result.value ? noAnswer(result.value.none) : print(ok(result.value.answer))
 }
 
 async function print(result: Result<unknown>): Promise<number> {

@@ -1,5 +1,6 @@
 import type { UnplacedWhy } from '@/core/engines/roll/contract'
 import type { FlatWarning } from '@/core/engines/stretch/flat-warning'
+import type { NoAnswer } from '@/core/kit/no-answer'
 import type { Fault } from '@/core/kit/result'
 
 type Facts = Record<string, string | number>
@@ -65,10 +66,25 @@ const SAY: Record<string, (f: Record<string, string | number>) => string> = {
   laid_in_parts: (f) => `what is laid first hangs together in ${f.parts} parts; one region at a time`,
   cannot_flatten: () => 'no map without turned triangles was found; cut it into parts by a seam',
   too_many_pieces: () => 'more pieces than one call takes',
+  air_without_coefficient: () => 'air_c and h_w_m2k go together: give both, or neither',
+  outside_run: () => 'lies outside the run or the wall',
+  off_panel: () => 'lies off the panel',
+  no_speed: () => 'a gun that goes from one place to another needs a speed',
+  min_over_max: () => 'the least is more than the most',
+  too_long: () => 'longer than ten hours: nobody sweeps that long',
+  nothing_to_do: () => 'nothing happens in this run: give a speed, a hold or a time to cool',
 }
 
 export const messageOf = (fault: Fault): string =>
   SAY[fault.code]?.(fault.facts ?? {}) ?? `cannot be taken (${fault.code})`
+
+/** Why sound input has no answer, in one line. */
+const NONE: Record<string, (f: Facts) => string> = {
+  limit_below_band: (f) => `the limit of ${f.limit_c} °C is below the band, which begins at ${f.band_min_c} °C`,
+  cannot_reach: (f) => `no gun brings the edge to ${f.band_min_c} °C: the hottest that is reached is ${f.hottest_c} °C`,
+  band_too_narrow: (f) => `the best plan brings only ${f.in_band} of the edge into the band (in_band): ${f.best}`,
+}
+export const noAnswerText = ({ code, facts }: NoAnswer): string => NONE[code]?.(facts) ?? code
 
 const WARNINGS: { [C in FlatWarning['code']]: (w: Extract<FlatWarning, { code: C }>) => string } = {
   collapsed_mended: ({ collapsed }) =>

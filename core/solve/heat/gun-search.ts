@@ -1,0 +1,255 @@
+import { secondsOf, type EdgePlan, type EdgeTask, type GunChoice, type Way } from './edge-task'
+import { EdgeTrial, PLACES, type Seen } from './edge-trial'
+import { footprintScale } from './footprint'
+import { leastSquares } from './least-squares'
+import { MEDIUM, ROUGH } from './sweep-model'
+
+/** Share of the edge that has to end in the band, and a little for what the check itself may be off. */
+const IN_BAND_WANTED = 0.984
+/** So far under the limit the hottest place is kept, K. */
+const LIMIT_MARGIN_C = 0.3
+
+export const isGood = (plan: EdgePlan): boolean => plan.inBand >= IN_BAND_WANTED
+/** Plans that do what is wanted by their time, the others behind them by what they lack. */
+export const rank = (plan: EdgePlan): number => (isGood(plan) ? plan.seconds : 1e6 * (2 - plan.inBand))
+
+/** Steps by which the least-squares search feels its way: share of the pace, s, mm, mm, s. */
+const FEEL = { pace: 0.02, hold: 0.4, ends: 6, gap: 1.5 }
+const ROUNDS = 4
+const ATTEMPTS = 3
+const SHORT_M = 0.4
+const SHORT_SCALES = 14
+const HASTE = 0.012
+const HASTE_STEPS = 6
+/** What the whole time of the first guess weighs against kelvins (squared) outside the band, at each place. */
+const TIME_WEIGHT = 0.8
+
+/** The search for one gun: pace, hold, begin, end and gap. */
+export class GunSearch {
+  private readonly whole: EdgeTrial
+  /** The edge without most of its middle, which is alike all along where the gun passes once. */
+  private readonly short: EdgeTrial
+  private passes = 1
+  private checkTrial: EdgeTrial | null = null
+  hottestC = -Infinity
+  private readonly paces = new Map<number, number>()
+  private readonly low: number
+  private readonly high: number
+  /** Of the first guess. */
+  private wholeS = 1
+  /** What the finer look adds to the rough one, by place. */
+  private offsets: number[] = Array.from({ length: PLACES }, () => 0)
+
+  constructor(
+    private readonly task: EdgeTask,
+    readonly gun: GunChoice,
+  ) {
+    this.whole = new EdgeTrial(task, gun, ROUGH)
+    const scaleM = footprintScale(gun.footprint)
+    const lengthM = Math.min(task.panel.lengthM, Math.max(SHORT_M, SHORT_SCALES * scaleM))
+    this.short = lengthM < task.panel.lengthM ? new EdgeTrial(task, gun, ROUGH, lengthM) : this.whole
+    const high = Math.min(task.bandC.max, task.limitC)
+    const margin = Math.min(0.4, (high - task.bandC.min) * 0.06)
+    this.low = task.bandC.min + margin
+    this.high = high - margin
+  }
+  private get rough(): EdgeTrial {
+    return this.passes === 1 ? this.short : this.whole
+  }
+  private get check(): EdgeTrial {
+    this.checkTrial ??= new EdgeTrial(this.task, this.gun, MEDIUM)
+    return this.checkTrial
+  }
+
+  /** Whether the gun gets anything hot enough at all: as slow, as often and as long as is allowed. */
+  reaches(): boolean {
+    const { task } = this
+    if (this.gun.flux === 0 && this.gun.airC <= task.bandC.min) {
+      this.hottestC = Math.max(task.startC, this.gun.airC)
+      return false
+    }
+    const slowest: Way = { ...this.plain(task.speedMmS.min, 1), holdS: task.holdMaxS }
+    this.hottestC = this.rough.look(slowest).maxPeakC
+    if (this.hottestC >= task.bandC.min) return true
+    this.hottestC = this.short.look({ ...slowest, passes: task.passesMax }).maxPeakC
+    return this.hottestC >= task.bandC.min
+  }
+
+  private plain(speedMmS: number, passes: number): Way {
+    return {
+      fromMm: 0,
+      toMm: this.task.panel.lengthM * 1000,
+      speedMmS,
+      passes,
+      holdS: 0,
+      gapS: passes > 1 ? Math.min(GAP_TO_BEGIN_S, this.task.gapMaxS) : 0,
+    }
+  }
+
+  /** The pace that brings the middle of the edge into the lower part of the band (regula falsi on its logarithm). */
+  private pace(passes: number): number {
+    this.passes = passes
+    const known = this.paces.get(passes)
+    if (known) return known
+    const { speedMmS, panel } = this.task
+    const wanted = this.low + 0.3 * (this.high - this.low)
+    const at = (v: number) => {
+      const peaks = this.rough.look(this.plain(v, passes)).peaks
+      return peaks.slice(PLACES / 4, (3 * PLACES) / 4).sort((a, b) => a - b)[PLACES / 8] - wanted
+    }
+    const clamp = (v: number) => Math.min(speedMmS.max, Math.max(speedMmS.min, v))
+    let v = clamp(Math.max(1, (panel.lengthM * 1000) / 100))
+    let [slow, fast] = [speedMmS.min, speedMmS.max]
+    for (let i = 0; i < 7; i++) {
+      const off = at(v)
+      if (Math.abs(off) < 0.6) break
+      if (off > 0) slow = v
+      else fast = v
+      if (fast / slow < 1.005) break
+      // Heat over the start goes about with the root of the time that the gun is there.
+      const guess = v * ((off + wanted - this.task.startC) / (wanted - this.task.startC)) ** 1.6
+      v = guess > slow && guess < fast ? guess : Math.sqrt(slow * fast)
+    }
+    this.paces.set(passes, v)
+    return v
+  }
+
+  quickest(passes: number): number {
+    return 0.8 * secondsOf(this.plain(this.pace(passes), passes))
+  }
+
+  search(passes: number): EdgePlan | null {
+    const plain = this.plain(this.pace(passes), passes)
+    this.passes = passes
+    this.offsets = this.offsets.map(() => 0)
+    this.wholeS = secondsOf(plain)
+    let way = this.within(plain)
+    for (const holdS of HOLDS_TO_BEGIN_S.filter((s) => s <= this.task.holdMaxS)) {
+      const held = { ...way, holdS }
+      if (squares(this.residuals(held)) < squares(this.residuals(way))) way = held
+    }
+    let best: EdgePlan | null = null
+    for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
+      way = this.fit(way, attempt === 0 ? ROUNDS : 2)
+      const exact = this.check.look(way)
+      const plan = this.planOf(exact)
+      const allowed = exact.maxPeakC <= this.task.limitC - LIMIT_MARGIN_C
+      const before: EdgePlan | null = best
+      if (allowed && (!before || rank(plan) < rank(before))) best = plan
+      if (before && best === before) break
+      const rough = this.rough.look(way)
+      this.offsets = exact.peaks.map((c, i) => c - rough.peaks[i])
+    }
+    return best && isGood(best) ? this.hasten(best) : best
+  }
+
+  /** A good plan at a quicker pace, as long as the edge bears it; the last one that the finer look bears out. */
+  private hasten(plan: EdgePlan): EdgePlan {
+    let faster: Way | null = null
+    for (let step = 1; step <= HASTE_STEPS; step++) {
+      const way = this.within({ ...plan.way, speedMmS: plan.way.speedMmS * (1 + HASTE * step) })
+      const peaks = this.rough.look(way).peaks.map((c, i) => c + this.offsets[i])
+      const inside = peaks.filter((c) => c >= this.task.bandC.min && c <= this.task.bandC.max).length
+      if (inside < PLACES * IN_BAND_WANTED) break
+      faster = way
+    }
+    if (!faster) return plan
+    const quicker = this.planOf(this.check.look(faster))
+    const allowed = quicker.maxPeakC <= this.task.limitC - LIMIT_MARGIN_C
+    return allowed && rank(quicker) < rank(plan) ? quicker : plan
+  }
+
+  private planOf(seen: Seen): EdgePlan {
+    return {
+      gun: this.gun.id,
+      way: seen.way,
+      inBand: seen.inBand,
+      minPeakC: seen.minPeakC,
+      maxPeakC: seen.maxPeakC,
+      seconds: secondsOf(seen.way),
+      holdsAboveMinS: seen.holdsAboveMinS,
+    }
+  }
+
+  /** Kelvin outside the aim at each place, and the time. */
+  private residuals(way: Way): number[] {
+    const { low, high } = this
+    const peaks = this.rough.look(way).peaks.map((c, i) => c + this.offsets[i])
+    const out = peaks.map((c) => (c < low ? c - low : c > high ? c - high : 0))
+    return [...out, Math.sqrt((TIME_WEIGHT * PLACES * secondsOf(way)) / this.wholeS)]
+  }
+
+  /** Damped least squares (Levenberg 1944, Marquardt 1963) over pace, hold, ends and gap. */
+  private fit(start: Way, rounds: number): Way {
+    const names: ('pace' | 'hold' | 'from' | 'to' | 'gap')[] = ['pace', 'from', 'to']
+    if (this.task.holdMaxS > 0) names.push('hold')
+    if (start.passes > 1 && this.task.gapMaxS > 0) names.push('gap')
+    let way = this.within(start)
+    let off = this.residuals(way)
+    let damping = 0.1
+    for (let round = 0; round < rounds; round++) {
+      const slopes = names.map((name) => {
+        const { moved, by } = this.feel(way, name)
+        const there = this.residuals(moved)
+        return there.map((r, i) => (r - off[i]) / by)
+      })
+      let improved = false
+      for (let tries = 0; tries < 4 && !improved; tries++) {
+        const by = leastSquares(slopes, off, damping)
+        const next = this.within(this.moved(way, names, by))
+        const there = this.residuals(next)
+        if (squares(there) < squares(off)) {
+          improved = squares(there) < 0.97 * squares(off)
+          way = next
+          off = there
+          damping /= 4
+          if (!improved) return way
+        } else damping *= 8
+      }
+      if (!improved) break
+    }
+    return way
+  }
+
+  /** A small move of one of the numbers, in units of its own step, inwards where it stands at its limit. */
+  private feel(way: Way, name: 'pace' | 'hold' | 'from' | 'to' | 'gap'): { moved: Way; by: number } {
+    const there = this.within(this.moved(way, [name], [1]))
+    return JSON.stringify(there) === JSON.stringify(way)
+      ? { moved: this.within(this.moved(way, [name], [-1])), by: -1 }
+      : { moved: there, by: 1 }
+  }
+
+  private moved(way: Way, names: readonly ('pace' | 'hold' | 'from' | 'to' | 'gap')[], by: readonly number[]): Way {
+    const next = { ...way }
+    names.forEach((name, i) => {
+      const step = Math.max(-12, Math.min(12, by[i]))
+      if (name === 'pace') next.speedMmS *= Math.exp(FEEL.pace * step)
+      else if (name === 'hold') next.holdS += FEEL.hold * step
+      else if (name === 'from') next.fromMm += FEEL.ends * step
+      else if (name === 'to') next.toMm += FEEL.ends * step
+      else next.gapS += FEEL.gap * step
+    })
+    return next
+  }
+
+  private within(way: Way): Way {
+    const { speedMmS, holdMaxS, gapMaxS, reachMm, panel } = this.task
+    const lengthMm = panel.lengthM * 1000
+    const inner = Math.min(reachMm, lengthMm / 3)
+    const clamp = (v: number, low: number, high: number) => Math.min(high, Math.max(low, v))
+    // Figures that a hand can keep: what is finer is not carried out.
+    const round = (v: number, parts: number) => Math.round(v * parts) / parts
+    return {
+      ...way,
+      speedMmS: clamp(round(way.speedMmS, 100), speedMmS.min, speedMmS.max),
+      holdS: clamp(round(way.holdS, 20), 0, holdMaxS),
+      gapS: way.passes > 1 ? clamp(round(way.gapS, 10), 0, gapMaxS) : 0,
+      fromMm: clamp(round(way.fromMm, 2), -reachMm, inner),
+      toMm: clamp(round(way.toMm, 2), lengthMm - inner, lengthMm + reachMm),
+    }
+  }
+}
+
+const GAP_TO_BEGIN_S = 8
+const HOLDS_TO_BEGIN_S = [1.5, 4]
+const squares = (v: readonly number[]): number => v.reduce((sum, x) => sum + x * x, 0)

@@ -1,0 +1,310 @@
+import { depthModes } from './depth-modes'
+import { footprintReach, footprintScale, shareAt } from './footprint'
+import { gunAt, gunPath, heatEnd, pathEnd, stepsTo, type Stretch } from './gun-path'
+import { nodeAt, radiated, radiatedSlope, type DepthMesh } from './layers'
+import { Propagator } from './propagator'
+import { nodeRow, type PreparedPanel, type SweepFineness, type SweepResult, type SweepRun } from './sweep-model'
+import { SweepReader } from './sweep-reader'
+import { nodePlace, WaveField, windowOf, type Side, type Window } from './waves'
+
+const FIRST_STEP_S = 0.06
+const LONGEST_STEP_S = 2
+const MOST_ROUNDS = 12
+
+interface Field {
+  /** Surface over the start, by wave; then the other rows. */
+  rows: Float64Array[]
+  /** Flux by wave. */
+  flux: Float64Array
+  /** Watts from the gun, and what the room gives more than it would give to a calm panel. */
+  gunW: number
+  roomW: number
+}
+
+export class SweepSolver {
+  private readonly mesh: DepthMesh
+  private readonly x: Side
+  private readonly y: Side
+  private readonly field: WaveField
+  private readonly waves: Propagator
+  private readonly exchange: { front: number; back: number }
+  private readonly depths: readonly number[]
+  private readonly path: Stretch[]
+  private readonly energy = { gun: 0, room: 0, back: 0, stored: 0 }
+  private readonly reader: SweepReader
+  private readonly level: { row: (r: number, atS: number) => number; back: (atS: number) => number }
+  private readonly backOf: (flux: number) => number
+  private readonly cellArea: number
+  private now: Field
+  private middle: Field
+  private end: Field
+
+  constructor(
+    private readonly run_: SweepRun,
+    private readonly fineness: SweepFineness,
+    prepared: PreparedPanel,
+  ) {
+    const { sweep } = run_
+    const { modes } = prepared
+    this.depths = prepared.depths
+    this.mesh = modes.mesh
+    this.x = prepared.x
+    this.y = prepared.y
+    this.cellArea = this.x.cellM * this.y.cellM
+    this.field = new WaveField(this.x, this.y)
+    this.exchange = modes.exchange
+    const rows = this.depths.map((d) => nodeRow(this.mesh, nodeAt(this.mesh, d)))
+    const backRow = nodeRow(this.mesh, this.mesh.depths.length - 1)
+    this.waves = new Propagator(modes)
+    this.backOf = this.waves.levelReader(backRow)
+    this.level = this.constantPart(rows, backRow)
+    this.path = gunPath(sweep, run_.coolS)
+    this.reader = new SweepReader(run_, this.x, this.y, this.depths)
+    const blank = (): Field => ({
+      rows: rows.map(() => new Float64Array(this.waves.waves)),
+      flux: new Float64Array(this.waves.waves),
+      gunW: 0,
+      roomW: 0,
+    })
+    this.now = blank()
+    this.middle = blank()
+    this.end = blank()
+  }
+
+  run(): SweepResult {
+    const { run_, path, reader } = this
+    const times = [...new Set(run_.timesS)].sort((a, b) => a - b)
+    if (times[0] === 0) reader.keep(0)
+    for (const part of path) {
+      const ends = part.beginS + part.seconds
+      const stops = [...times.filter((t) => t > part.beginS + 1e-9 && t < ends - 1e-9), ends]
+      let at = part.beginS
+      this.beginFlux(part)
+      let step = FIRST_STEP_S
+      for (const stop of stops) {
+        for (const seconds of stepsTo(stop - at, step, this.longest(part))) {
+          this.step(part, at, seconds)
+          at += seconds
+        }
+        step = Math.max(FIRST_STEP_S, Math.min(this.longest(part), (stop - part.beginS) / 2))
+        at = stop
+        reader.keep(stop)
+      }
+    }
+    const endS = pathEnd(path)
+    this.energy.stored = this.storedEnergy(endS)
+    return { ...reader.result(), heatEndS: heatEnd(path), endS, energy: this.energy }
+  }
+
+  private longest(part: Stretch): number {
+    if (!part.gun) return LONGEST_STEP_S
+    const scale = footprintScale(this.run_.gun.footprint)
+    const { footprint } = this.run_.gun
+    const share = footprint.shape === 'disc' ? this.fineness.move / 4 : this.fineness.move
+    return part.gun.speedMS === 0 ? 1 : Math.min(LONGEST_STEP_S, (share * scale) / Math.abs(part.gun.speedMS))
+  }
+
+  /** Nodes that the gun blows at within a time of its stretch; all of them where the surface radiates. */
+  private windows(part: Stretch, fromS: number, toS: number): { x: Window; y: Window } | null {
+    const { run_, x, y } = this
+    if (run_.radiation) return { x: { from: 0, to: x.cells }, y: { from: 0, to: y.cells } }
+    if (!part.gun) return null
+    const reach = footprintReach(run_.gun.footprint)
+    const [a, b] = [gunAt(part, fromS), gunAt(part, toS)]
+    const wx = windowOf(x, Math.min(a, b) - reach - x.cellM, Math.max(a, b) + reach + x.cellM)
+    const wy = windowOf(y, run_.sweep.yM - reach - y.cellM, run_.sweep.yM + reach + y.cellM)
+    return wx.to > wx.from && wy.to > wy.from ? { x: wx, y: wy } : null
+  }
+
+  private shares(part: Stretch, atS: number, w: { x: Window; y: Window }): Float64Array {
+    const { run_, x, y } = this
+    const wide = w.x.to - w.x.from
+    const out = new Float64Array((w.y.to - w.y.from) * wide)
+    if (!part.gun) return out
+    const gun = gunAt(part, atS)
+    const cell = { along: x.cellM, across: y.cellM }
+    const { footprint } = run_.gun
+    const away = Array.from({ length: wide }, (_, i) => nodePlace(x, w.x.from + i) - gun)
+    // A Gaussian is one share along times one across.
+    const along = footprint.shape === 'gaussian' ? away.map((dx) => shareAt(footprint, dx, 0, cell)) : []
+    for (let k = w.y.from; k < w.y.to; k++) {
+      const dy = nodePlace(y, k) - run_.sweep.yM
+      const row = (k - w.y.from) * wide
+      const across = shareAt(footprint, 0, dy, cell)
+      for (let i = 0; i < wide; i++)
+        out[row + i] = footprint.shape === 'gaussian' ? along[i] * across : shareAt(footprint, away[i], dy, cell)
+    }
+    return out
+  }
+
+  /** Flux beyond what room and start already account for, at one node. */
+  private extraFlux(share: number, temperature: number): number {
+    const { gun, room, radiation, startC } = this.run_
+    const blown = gun.coefficient * (gun.airC - temperature) + gun.flux
+    const calm = room.coefficient * (room.airC - temperature)
+    const shines = radiation
+      ? radiated(radiation, temperature) + radiatedSlope(radiation, startC) * (temperature - startC)
+      : 0
+    return share * (blown - calm) + shines
+  }
+
+  /** The flux right after something changed outside. */
+  private beginFlux(part: Stretch): void {
+    const { now, field } = this
+    now.flux.fill(0)
+    now.gunW = 0
+    now.roomW = 0
+    const w = this.windows(part, part.beginS, part.beginS)
+    if (!w) return
+    const values = new Float64Array((w.x.to - w.x.from) * (w.y.to - w.y.from))
+    field.valuesInto(values, now.rows[0], w.x, w.y)
+    const shares = this.shares(part, part.beginS, w)
+    this.weigh(now, shares, values)
+    values.forEach((v, i) => (values[i] = this.extraFlux(shares[i], this.run_.startC + v)))
+    field.wavesInto(now.flux, values, w.x, w.y)
+  }
+
+  private step(part: Stretch, atS: number, seconds: number): void {
+    const { now, middle, end, waves } = this
+    const table = waves.table(seconds)
+    const w = this.windows(part, atS, atS + seconds)
+    this.depths.forEach((_, r) => {
+      waves.decayInto(r, table, middle.rows[r], end.rows[r])
+      middle.rows[r][0] += this.level.row(r, atS + seconds / 2)
+      end.rows[r][0] += this.level.row(r, atS + seconds)
+    })
+    if (w) this.solveStep(part, atS, seconds, w)
+    else
+      for (const calm of [now, middle, end]) {
+        calm.flux.fill(0)
+        calm.gunW = 0
+        calm.roomW = 0
+      }
+    waves.advance(table, w ? [now.flux, middle.flux, end.flux] : null)
+    const back = this.run_.back
+    this.energy.gun += (seconds / 6) * (now.gunW + 4 * middle.gunW + end.gunW)
+    this.energy.room += (seconds / 6) * (this.roomInto(now) + 4 * this.roomInto(middle) + this.roomInto(end))
+    const behind = this.backOf(end.flux[0]) + this.level.back(atS + seconds)
+    this.energy.back +=
+      (seconds / 2) * this.area * back.coefficient * (2 * (back.airC - this.run_.startC) - this.behindNow - behind)
+    this.behindNow = behind
+    this.reader.step(atS, seconds, [now.rows, middle.rows, end.rows])
+    this.now = end
+    this.end = middle
+    this.middle = now
+  }
+  private behindNow = 0
+  private get area(): number {
+    return this.x.lengthM * this.y.lengthM
+  }
+
+  /** Flux at the middle and the end of a step that fits the temperatures which it brings about. */
+  private solveStep(part: Stretch, atS: number, seconds: number, w: { x: Window; y: Window }): void {
+    const { now, middle, end, field } = this
+    const table = this.waves.table(seconds)
+    const size = (w.x.to - w.x.from) * (w.y.to - w.y.from)
+    const targets = [
+      { field: middle, own: table.own.middle, gains: table.newAtMiddle, atS: atS + seconds / 2 },
+      { field: end, own: table.own.end, gains: table.newAtEnd, atS: atS + seconds },
+    ].map((t) => ({
+      ...t,
+      base: t.field.rows.map((row) => row.slice()),
+      shares: this.shares(part, t.atS, w),
+      flux: new Float64Array(size),
+      values: new Float64Array(size),
+    }))
+    const { gun, room } = this.run_
+    const softens = gun.coefficient - room.coefficient
+    // At first as if the surface stayed as hot as it is.
+    const begin = new Float64Array(size)
+    field.valuesInto(begin, now.rows[0], w.x, w.y)
+    for (const t of targets) {
+      for (let i = 0; i < size; i++) t.flux[i] = this.extraFlux(t.shares[i], this.run_.startC + begin[i])
+      field.wavesInto(t.field.flux, t.flux, w.x, w.y)
+    }
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      let moved = 0
+      for (const t of targets) {
+        const surface = t.field.rows[0]
+        for (let i = 0; i < surface.length; i++)
+          surface[i] =
+            t.base[0][i] +
+            t.gains[0][0][i] * now.flux[i] +
+            t.gains[0][1][i] * middle.flux[i] +
+            t.gains[0][2][i] * end.flux[i]
+        field.valuesInto(t.values, surface, w.x, w.y)
+        for (let i = 0; i < size; i++) {
+          const yields = t.shares[i] * softens * t.own
+          const wanted = this.extraFlux(t.shares[i], this.run_.startC + t.values[i])
+          const next = (wanted + yields * t.flux[i]) / (1 + yields)
+          moved = Math.max(moved, Math.abs(next - t.flux[i]) * t.own)
+          t.flux[i] = next
+        }
+      }
+      for (const t of targets) field.wavesInto(t.field.flux, t.flux, w.x, w.y)
+      if (moved < this.fineness.sameC) break
+    }
+    for (const t of targets) this.weigh(t.field, t.shares, t.values)
+    for (const t of targets)
+      t.field.rows.forEach((row, r) => {
+        for (let i = 0; i < row.length; i++)
+          row[i] =
+            t.base[r][i] +
+            t.gains[r][0][i] * now.flux[i] +
+            t.gains[r][1][i] * middle.flux[i] +
+            t.gains[r][2][i] * end.flux[i]
+      })
+  }
+
+  /** Watts from the gun, and what of the room differs from a calm surface, at the nodes of a window. */
+  private weigh(at: Field, shares: Float64Array, values: Float64Array): void {
+    const { room, gun, startC, radiation } = this.run_
+    at.gunW = 0
+    at.roomW = 0
+    for (let i = 0; i < values.length; i++) {
+      const c = startC + values[i]
+      at.gunW += this.cellArea * shares[i] * (gun.coefficient * (gun.airC - c) + gun.flux)
+      at.roomW -= this.cellArea * shares[i] * room.coefficient * (room.airC - c)
+      if (radiation) at.roomW += this.cellArea * radiated(radiation, c)
+    }
+  }
+  /** Watts from the room into the whole panel. */
+  private roomInto(at: Field): number {
+    const { room, startC } = this.run_
+    return at.roomW + room.coefficient * this.area * (room.airC - startC - at.rows[0][0])
+  }
+
+  /** What room and back alone do to a panel that began at another temperature than theirs. */
+  private constantPart(rows: readonly Float64Array[], back: Float64Array) {
+    const { room, startC, back: behind } = this.run_
+    const all = [...rows, back]
+    const front = depthModes(this.mesh, 0, this.exchange, { rows: all })
+    const rear = depthModes(this.mesh, 0, this.exchange, { rows: all, enters: this.mesh.depths.length - 1 })
+    const parts = [
+      { modes: front, flux: room.coefficient * (room.airC - startC) },
+      { modes: rear, flux: behind.coefficient * (behind.airC - startC) },
+    ]
+    const at = (r: number, atS: number): number =>
+      parts.reduce((sum, p) => (p.flux === 0 ? sum : sum + p.flux * afterConstant(p.modes, r, atS)), 0)
+    return { row: at, back: (atS: number) => at(rows.length, atS) }
+  }
+
+  private storedEnergy(endS: number): number {
+    const heat = this.mesh.capacity
+    const held = this.waves.levelReader(heat)(this.now.flux[0])
+    const { room, back, startC } = this.run_
+    const front = depthModes(this.mesh, 0, this.exchange, { rows: [heat] })
+    const rear = depthModes(this.mesh, 0, this.exchange, { rows: [heat], enters: this.mesh.depths.length - 1 })
+    const level =
+      room.coefficient * (room.airC - startC) * afterConstant(front, 0, endS) +
+      back.coefficient * (back.airC - startC) * afterConstant(rear, 0, endS)
+    return this.area * (held + level)
+  }
+}
+
+/** What a row reads after one unit of flux was given all the time. */
+const afterConstant = (modes: ReturnType<typeof depthModes>, row: number, atS: number): number =>
+  modes.rates.reduce(
+    (sum, rate, j) => sum + modes.weights[row][j] * (rate * atS < 1e-9 ? atS : -Math.expm1(-rate * atS) / rate),
+    modes.atOnce[row],
+  )

@@ -1,0 +1,115 @@
+/** Nodes along one side of a panel, in the middles of equal cells, and the even waves that they carry (DCT-II). */
+export interface Side {
+  lengthM: number
+  cells: number
+  cellM: number
+  /** Wave m at node i: cos(mπ(i + ½)/n), at m·n + i. */
+  cosines: Float64Array
+  /** Its begin is the middle of what it is half of: the field goes on there as in a mirror. */
+  mirrored: boolean
+}
+
+export function sideOf(lengthM: number, cells: number, mirrored = false): Side {
+  const cosines = new Float64Array(cells * cells)
+  for (let m = 0; m < cells; m++)
+    for (let i = 0; i < cells; i++) cosines[m * cells + i] = Math.cos((m * Math.PI * (i + 0.5)) / cells)
+  return { lengthM, cells, cellM: lengthM / cells, cosines, mirrored }
+}
+
+export const waveNumber = (side: Side, m: number): number => (m * Math.PI) / side.lengthM
+/** Share of each wave in a field: 1/n for the level, 2/n for the others. */
+export const waveShare = (side: Side, m: number): number => (m === 0 ? 1 : 2) / side.cells
+export const nodePlace = (side: Side, i: number): number => (i + 0.5) * side.cellM
+
+/**
+ * The nodes about a place with their weights: a cubic through four of them (Lagrange). At the ends it reaches out, or
+ * goes on into the mirror.
+ */
+export function cubicWeights(side: Side, atM: number): { node: number; weight: number }[] {
+  const at = atM / side.cellM - 0.5
+  const count = Math.min(4, side.cells)
+  const least = side.mirrored ? -2 : 0
+  const first = Math.max(least, Math.min(side.cells - count, Math.floor(at) - 1))
+  return Array.from({ length: count }, (_, i) => {
+    let weight = 1
+    for (let j = 0; j < count; j++) if (j !== i) weight *= (at - first - j) / (i - j)
+    const node = first + i
+    return { node: node < 0 ? -1 - node : node, weight }
+  })
+}
+
+/** What each wave is worth at a place. */
+export function wavesAt(side: Side, atM: number): Float64Array {
+  const out = new Float64Array(side.cells)
+  for (const { node, weight } of cubicWeights(side, atM))
+    for (let m = 0; m < side.cells; m++) out[m] += weight * side.cosines[m * side.cells + node]
+  return out
+}
+
+/** Nodes from `from` up to `to`, without it. */
+export interface Window {
+  from: number
+  to: number
+}
+export const windowOf = (side: Side, fromM: number, toM: number): Window => ({
+  from: Math.max(0, Math.min(side.cells, Math.ceil(fromM / side.cellM - 0.5))),
+  to: Math.max(0, Math.min(side.cells, Math.floor(toM / side.cellM - 0.5) + 1)),
+})
+
+/**
+ * Fields of a rectangle as waves and as values at nodes, the values only within a window. Layout, the long side within:
+ * waves[n·nx + m], values[(k − y.from)·(x.to − x.from) + (i − x.from)].
+ */
+export class WaveField {
+  private readonly half: Float64Array
+  constructor(
+    readonly x: Side,
+    readonly y: Side,
+  ) {
+    this.half = new Float64Array(x.cells * y.cells)
+  }
+
+  valuesInto(values: Float64Array, waves: Float64Array, wx: Window, wy: Window): void {
+    const [nx, ny] = [this.x.cells, this.y.cells]
+    const { half } = this
+    // First across, into half[k·nx + m].
+    half.fill(0, wy.from * nx, wy.to * nx)
+    for (let n = 0; n < ny; n++)
+      for (let k = wy.from; k < wy.to; k++) {
+        const c = this.y.cosines[n * ny + k]
+        for (let m = 0, a = n * nx, b = k * nx; m < nx; m++) half[b + m] += c * waves[a + m]
+      }
+    const wide = wx.to - wx.from
+    for (let k = wy.from; k < wy.to; k++) {
+      const row = (k - wy.from) * wide
+      values.fill(0, row, row + wide)
+      for (let m = 0; m < nx; m++) {
+        const h = half[k * nx + m]
+        for (let i = 0, c = m * nx + wx.from; i < wide; i++) values[row + i] += h * this.x.cosines[c + i]
+      }
+    }
+  }
+
+  wavesInto(waves: Float64Array, values: Float64Array, wx: Window, wy: Window): void {
+    const [nx, ny] = [this.x.cells, this.y.cells]
+    const { half } = this
+    const wide = wx.to - wx.from
+    for (let k = wy.from; k < wy.to; k++) {
+      const row = (k - wy.from) * wide
+      for (let m = 0; m < nx; m++) {
+        let sum = 0
+        for (let i = 0, c = m * nx + wx.from; i < wide; i++) sum += values[row + i] * this.x.cosines[c + i]
+        half[k * nx + m] = sum * waveShare(this.x, m)
+      }
+    }
+    for (let n = 0; n < ny; n++) {
+      const a = n * nx
+      waves.fill(0, a, a + nx)
+      const share = waveShare(this.y, n)
+      for (let k = wy.from; k < wy.to; k++) {
+        const c = this.y.cosines[n * ny + k] * share
+        for (let m = 0, b = k * nx; m < nx; m++) waves[a + m] += c * half[b + m]
+      }
+    }
+  }
+}
