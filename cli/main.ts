@@ -20,6 +20,10 @@ const HELP: Record<string, string> = {
   heat: `cuirass heat FILE
   Heat through the layers of a panel, at a point ("kind": "point") or under a gun that moves along an edge ("sweep"):
   cuirass/heat@1 in, cuirass/heat-result@1 out. Energies count into the panel: what is stored is their sum.`,
+  schedule: `cuirass schedule FILE
+  Tasks in time: waits, windows, people, bays, open hours: cuirass/schedule@1 in, cuirass/schedule-plan@1 out, with a
+  proven bound. Fewest late, then the earliest finish; about one second. Exit 3: cycle, crew_too_small, never_fits,
+  window_impossible, with the tasks at fault.`,
   'heat-plan': `cuirass heat-plan FILE
   How to move the gun so that a whole edge gets into the band and nothing over the limit: cuirass/heat-plan@1 in,
   cuirass/heat-plan-result@1 out. Exit 3: cannot_reach, band_too_narrow (with the best plan), limit_below_band.`,
@@ -31,6 +35,10 @@ ${Object.values(HELP).join('\n\n')}
 cuirass COMMAND --help tells of one command, cuirass --version of this one.
 Bad input: exit 2, with cuirass/error@1 on standard output and one line on standard error; sound input without an
 answer: exit 3, the same way.`
+/** Rounds make a schedule the same again; the clock is there for machines that would take too long over them. */
+const SCHEDULE_SECONDS = 0.9
+const SCHEDULE_ROUNDS = 400
+
 /** An answer, or that there is none. */
 type Answer = { answer: unknown } | { none: NoAnswer }
 /** Each loads what it needs and no more: a layout of a second cannot wait for the whole core. */
@@ -39,6 +47,15 @@ const COMMANDS: Record<string, (text: string) => Promise<Result<Answer>>> = {
     const json = readJson(text)
     const result = json.ok ? (await import('@/core/engines/heat/heat-contract')).heatByContract(json.value) : json
     return result.ok ? ok({ answer: result.value }) : result
+  },
+  schedule: async (text) => {
+    const { scheduleByContract } = await import('@/core/engines/schedule/contract')
+    const { timeBudget } = await import('@/core/kit/budget')
+    const json = readJson(text)
+    const budget = timeBudget(performance.now.bind(performance), SCHEDULE_SECONDS, SCHEDULE_ROUNDS)
+    const result = json.ok ? scheduleByContract(json.value, budget) : json
+    if (!result.ok) return result
+    return ok('plan' in result.value ? { answer: result.value.plan } : result.value)
   },
   'heat-plan': async (text) => {
     const { heatPlanByContract } = await import('@/core/engines/heat/heat-plan-contract')

@@ -72,6 +72,11 @@ const SAY: Record<string, (f: Record<string, string | number>) => string> = {
   no_speed: () => 'a gun that goes from one place to another needs a speed',
   min_over_max: () => 'the least is more than the most',
   too_long: () => 'longer than ten hours: nobody sweeps that long',
+  no_such_moment: () => 'there is no such day or hour',
+  no_such_task: () => 'names a task that is not there',
+  upside_down: () => 'ends before it begins',
+  crew_and_people: () => 'give a number of people or the people themselves, not both',
+  too_many_skills: () => 'more different skills than one schedule takes',
   nothing_to_do: () => 'nothing happens in this run: give a speed, a hold or a time to cool',
 }
 
@@ -82,9 +87,16 @@ export const messageOf = (fault: Fault): string =>
 const NONE: Record<string, (f: Facts) => string> = {
   limit_below_band: (f) => `the limit of ${f.limit_c} °C is below the band, which begins at ${f.band_min_c} °C`,
   cannot_reach: (f) => `no gun brings the edge to ${f.band_min_c} °C: the hottest that is reached is ${f.hottest_c} °C`,
+  cycle: (f) => `tasks wait for each other in a circle: ${f.who}`,
+  crew_too_small: (f) => `${f.people} people are too few, or nobody has the skill, for ${f.who}`,
+  never_fits: (f) => `longer than any open stretch, or nobody is there so long: ${f.who}`,
+  window_impossible: (f) => `a window cannot be met: ${f.who}`,
   band_too_narrow: (f) => `the best plan brings only ${f.in_band} of the edge into the band (in_band): ${f.best}`,
 }
-export const noAnswerText = ({ code, facts }: NoAnswer): string => NONE[code]?.(facts) ?? code
+export const noAnswerText = ({ code, facts, named = [] }: NoAnswer): string => {
+  const who = named.slice(0, 8).join(', ') + (named.length > 8 ? ` and ${named.length - 8} more` : '')
+  return NONE[code]?.({ ...facts, who }) ?? code
+}
 
 const WARNINGS: { [C in FlatWarning['code']]: (w: Extract<FlatWarning, { code: C }>) => string } = {
   collapsed_mended: ({ collapsed }) =>

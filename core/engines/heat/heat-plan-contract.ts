@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { firstFault } from '../../kit/first-fault'
 import type { NoAnswer } from '../../kit/no-answer'
 import { err, ok, type Result } from '../../kit/result'
-import { planSweep, type EdgePlan } from '../../solve/heat/plan-sweep'
+import type { EdgePlan } from '../../solve/heat/edge-task'
+import { planSweep } from '../../solve/heat/plan-sweep'
 import {
   AIR_PAIR,
   airWithCoefficient,
