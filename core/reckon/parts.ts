@@ -1,3 +1,4 @@
+import type { EdgesOfJob } from '../engines/edge/edges-of-job'
 import type { HeatPoint } from '../engines/heat/heat-points'
 import type { Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
@@ -48,6 +49,7 @@ export interface Parts {
   stretch: Told & Settling & { worst: readonly Figure[]; byPanel: ReadonlyMap<string, number> }
   fitness: Told
   roll: Told & Settling & { layouts: readonly FilmLayout[]; purchases: ReadonlyMap<string, Purchase> }
+  edges: Told & EdgesOfJob
   points: readonly HeatPoint[]
   steps: readonly Step[]
   runSheet: Told
@@ -66,6 +68,7 @@ export const TOLD = [
   'stretch',
   'fitness',
   'roll',
+  'edges',
   'runSheet',
   'conditions',
   'rail',

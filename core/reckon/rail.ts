@@ -1,11 +1,10 @@
 import { handedOver } from '../model/log/handed-over'
-import { EDGE_RULES } from '../model/edge/edge-data'
 import type { HeatPoint } from '../engines/heat/heat-points'
 import type { Piece } from '../engines/pieces/pieces'
 import { plannedSteps, readyAt, stoppingWait } from '../engines/run-sheet/steps'
 import { type Step } from '../engines/run-sheet/panel-steps'
 import type { OpenHours } from '../kit/civil'
-import { figure, from, input, weakest, type Figure, type FigureInput } from '../model/figure/figure'
+import { figure, from, input, weakest, type Figure } from '../model/figure/figure'
 import type { FigureId } from '../model/figure/figure-id'
 import { call } from '../model/figure/formula'
 import type { Plan } from '../model/plan/schema'
@@ -23,6 +22,7 @@ interface RailInputs {
   stretch: Parts['stretch']
   solutions: Parts['solutions']
   ledger: Parts['ledger']
+  edges: Parts['edges']
   points: readonly HeatPoint[]
   steps: readonly Step[]
   hours: OpenHours
@@ -36,7 +36,11 @@ export function railFigures(c: RailInputs): Figure[] {
   return [
     ...rollFigures(c.roll),
     worstFigure(c.worst),
-    ...edgeFigures(wrapped, c.pieces),
+    ...edgeFigures(
+      wrapped,
+      c.pieces,
+      c.edges.figures.filter((f) => f.id.startsWith('supply/')),
+    ),
     heatPointsFigure(c.points, settling),
     crewFigure(c.steps, settling),
     readyFigure(c, settling),
@@ -91,26 +95,30 @@ function worstFigure(all: readonly Figure[]): Figure {
   })
 }
 
-/** Seams, edges and the tape that edges ask for, mm. */
-function edgeFigures(wrapped: readonly Panel[], pieces: readonly Piece[]): Figure[] {
-  const edgesOf = (standing: (p: Panel, edgeId: string) => FigureInput['standing'], taped: boolean) =>
-    wrapped.flatMap((p) =>
-      p.edges
-        .filter((e) => !taped || EDGE_RULES[e.meets].sealTape || EDGE_RULES[e.meets].cutTape)
-        .map((e) => input(`${p.id}_${e.id}`, e.lengthMm, 'mm', standing(p, e.id), `panels/${p.id}/edges`)),
-    )
-  const edges = edgesOf((p, id) => measureStanding(p, `edges.${id}`), false)
-  const tape = edgesOf(() => 'measured', true)
+/** Seams, edges and all tape of the job, mm: each kind has its own figure with its edges and seams. */
+function edgeFigures(wrapped: readonly Panel[], pieces: readonly Piece[], tapes: readonly Figure[]): Figure[] {
+  const edges = wrapped.flatMap((p) =>
+    p.edges.map((e) =>
+      input(`${p.id}_${e.id}`, e.lengthMm, 'mm', measureStanding(p, `edges.${e.id}`), `panels/${p.id}/edges`),
+    ),
+  )
   const seams = pieces
     .filter((p) => p.seamMm > 0)
     .map((p) => input(p.id, p.seamMm, 'mm', 'measured', `pieces/${p.panelId}/parts`))
   return [
     figure('rail/seams', sum(seams), 'mm', seams.length === 0 ? call('no_panel_split') : 'Σ inputs', seams),
     figure('rail/edges', sum(edges), 'mm', 'Σ inputs', edges),
-    figure('rail/tape', sum(tape), 'mm', tape.length === 0 ? call('no_edge_taped') : 'Σ inputs', tape, {
-      standing: 'common_practice',
-    }),
+    tapeFigure(tapes),
   ]
+}
+
+function tapeFigure(tapes: readonly Figure[]): Figure {
+  const [only, more] = tapes
+  if (only && !more) return { ...only, id: 'rail/tape' }
+  const inputs = tapes.map((f) => from(f.id.slice('supply/'.length), f))
+  return figure('rail/tape', sum(tapes), 'mm', inputs.length === 0 ? call('no_edge_taped') : 'Σ inputs', inputs, {
+    standing: 'common_practice',
+  })
 }
 
 function heatPointsFigure(points: readonly HeatPoint[], settling: boolean): Figure {

@@ -1,5 +1,6 @@
 import { bodyContrast } from '../engines/paint/contrast'
 import { heatPoints, type HeatPoint } from '../engines/heat/heat-points'
+import { edgesOfJob, type EdgesOfJob } from '../engines/edge/edges-of-job'
 import { piecesOf, type Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
 import type { Purchase } from '../engines/roll/purchase'
@@ -14,6 +15,7 @@ import type { LogRow } from '../model/log/schema'
 import type { Plan } from '../model/plan/schema'
 import { STRONG_CONTRAST_DE } from '../model/vehicle/paint-data'
 import { logFindings } from '../stages/bay/findings'
+import { edgeFigures } from '../stages/edges/figures'
 import { conditionsOf } from '../stages/film/conditions'
 import { filmFindings } from '../stages/film/findings'
 import { recheckFindings, recheckOf } from '../stages/handover/recheck'
@@ -37,6 +39,7 @@ export interface Reckoning {
   pieces: readonly Piece[]
   layouts: readonly FilmLayout[]
   purchases: ReadonlyMap<string, Purchase>
+  edges: EdgesOfJob
   points: readonly HeatPoint[]
   steps: readonly Step[]
   stages: readonly StageState[]
@@ -105,6 +108,12 @@ const STEPS = [
       settled: !p.stretch.lacks.some((lack) => lack.kind === 'stretch'),
     }),
   ),
+  step('edges', ['plan', 'films', 'panels', 'cutting'], ({ plan, films, panels, cutting: { pieces } }) => {
+    const contrast = bodyContrast(plan)
+    const strongContrast = contrast !== null && contrast >= STRONG_CONTRAST_DE
+    const edges = edgesOfJob({ plan, panels, films, pieces, strongContrast })
+    return { ...none, ...edges, figures: edgeFigures(edges, pieces, panels) }
+  }),
   step('points', ['cutting', 'panels', 'films', 'stretch', 'ledger'], (p) =>
     heatPoints(p.cutting.pieces, p.panels, p.films, p.stretch.byPanel, p.ledger),
   ),
@@ -115,10 +124,14 @@ const STEPS = [
   step('conditions', ['plan', 'climate', 'steps', 'hours'], ({ plan, climate, steps, hours }) =>
     conditionsOf(plan, climate, workFrom(plan, steps, hours)),
   ),
-  step('rail', ['plan', 'ledger', 'cutting', 'stretch', 'roll', 'points', 'steps', 'hours', 'solutions'], (p) => ({
-    ...none,
-    figures: railFigures({ ...p, pieces: p.cutting.pieces, worst: p.stretch.worst }),
-  })),
+  step(
+    'rail',
+    ['plan', 'ledger', 'cutting', 'stretch', 'roll', 'edges', 'points', 'steps', 'hours', 'solutions'],
+    (p) => ({
+      ...none,
+      figures: railFigures({ ...p, pieces: p.cutting.pieces, worst: p.stretch.worst }),
+    }),
+  ),
   step('bay', ['plan', 'roll', 'points', 'stock', 'ledger'], (p) => ({
     ...none,
     findings: logFindings({ ...p, layouts: p.roll.layouts }, p.ledger),
@@ -161,6 +174,7 @@ export function reckon(
     pieces: parts.cutting.pieces,
     layouts: parts.roll.layouts,
     purchases: parts.roll.purchases,
+    edges: parts.edges,
     points: parts.points,
     steps: parts.steps,
     stages: parts.stages,

@@ -9,6 +9,8 @@ import type { Plan } from '../model/plan/schema'
 import { bayState } from '../stages/bay/state'
 import { filmState } from '../stages/film/state'
 import type { Recheck } from '../stages/handover/recheck'
+import type { EdgesOfJob } from '../engines/edge/edges-of-job'
+import { edgesState } from '../stages/edges/state'
 import { handoverState } from '../stages/handover/state'
 import { piecesState } from '../stages/pieces/state'
 import { rollState } from '../stages/roll/state'
@@ -25,6 +27,7 @@ export interface StageContext {
   ledger: readonly LogRow[]
   points: readonly HeatPoint[]
   recheck: Recheck | null
+  edges: EdgesOfJob
 }
 
 /** Each stage's own verdict; a stop in a stage that lacks nothing breaks it. */
@@ -35,6 +38,7 @@ export function stageStates(c: StageContext): StageState[] {
     tape: tapeState(c.plan),
     pieces: piecesState(c.pieces),
     roll: rollState(c.layouts),
+    edges: edgesState(c.pieces, c.edges),
     'run-sheet': runSheetState(c.plan, c.pieces),
     bay: bayState(c.steps, c.points, c.ledger),
     handover: handoverState(c.steps, c.recheck),

@@ -115,7 +115,7 @@ describe('edges and limits of practice', () => {
     const underside = (id: string) =>
       plan.panels.find((p) => p.id === id)?.edges.find((e) => e.meets === 'bumper_underside')?.lengthMm ?? 0
     expect(underside('sill-left')).toBeGreaterThan(1000)
-    expect(value(plan, 'rail/tape')).toBe(
+    expect(value(plan, 'supply/sealing')).toBe(
       underside('front-bumper') + underside('rear-bumper') + 2 * underside('sill-left'),
     )
   })

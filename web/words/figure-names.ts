@@ -73,6 +73,7 @@ function namesOf(plan: Plan) {
   const panel = (id = '') => plan.panels.find((p) => p.id === id)
   return {
     panel: (id = '') => panel(id)?.name ?? id,
+    edge: (panelId = '', id = '') => `its ${panel(panelId)?.edges.find((e) => e.id === id)?.at ?? 'own'} edge`,
     recess: (panelId = '', id = '') => panel(panelId)?.recesses.find((r) => r.id === id)?.name ?? id,
     film: (id = '') => plan.film.sheets.find((s) => s.id === id)?.name ?? id,
   }
@@ -101,6 +102,11 @@ const NAMES: { [H in Head]: (rest: string[], names: Names) => string } = {
     if (more === 'profile') return `${n.panel(id)}: length of the profile across the recess`
     return `${n.panel(id)}: ${STRETCH[part] ?? `stretch at ${n.recess(id, part)}`}`
   },
+  corner: ([piece = '', edge = '', part], n) => {
+    const where = n.edge(piece.split('.')[0], edge)
+    return `${n.panel(piece.split('.')[0])}, corner after ${where}: ${part === 'pull' ? 'pull' : 'squeeze'}`
+  },
+  supply: ([kind = '']) => word('supply', kind),
   squeeze: ([id], n) => `${n.panel(id)}: squeeze at the corners`,
   surface: ([id, part], n) => `${n.panel(id)}: ${SURFACE[(part ?? 'worst') as SurfacePart]}`,
   way: ([id, which, part], n) =>

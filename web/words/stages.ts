@@ -2,6 +2,7 @@ import type { StageState, StageWhy, StageWhyFacts } from '@/core/model/finding/s
 import type { Formatter } from './format'
 
 const STAGE_WHY: { [W in StageWhy]: (f: StageWhyFacts[W], fmt: Formatter) => string } = {
+  edges_decided: (f) => `${f.count} edges, ${f.corners} corners`,
   paint_not_looked_at: () => 'paint not looked at',
   looked_at: () => 'looked at',
   film_chosen: () => 'film chosen',

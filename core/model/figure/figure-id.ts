@@ -48,6 +48,8 @@ export type FigureId =
   | `piece/${string}/${'width' | 'height'}`
   | `stretch/${PanelId}/${string}`
   | `squeeze/${PanelId}/corner`
+  | `corner/${string}/${string}/${'squeeze' | 'pull'}`
+  | `supply/${string}`
   | `surface/${PanelId}/${SurfacePart}`
   | `way/${PanelId}/${number | 'now'}/${WayPart}`
   | `roll/${Film}/${RollPart}`

@@ -1,7 +1,7 @@
 import type { NoFacts } from './finding-facts'
 
 /** The stages of a job in their order. */
-export const STAGES = ['walkaround', 'film', 'tape', 'pieces', 'roll', 'run-sheet', 'bay', 'handover'] as const
+export const STAGES = ['walkaround', 'film', 'tape', 'pieces', 'roll', 'edges', 'run-sheet', 'bay', 'handover'] as const
 export type Stage = (typeof STAGES)[number]
 
 /** Why a stage is where it is, with its facts; `web/words/stages.ts` has a sentence for each. */
@@ -19,6 +19,7 @@ export interface StageWhyFacts {
   layout_stale: NoFacts
   layout_kept: NoFacts
   layout_not_kept: NoFacts
+  edges_decided: { count: number; corners: number }
   start_set: { at: string }
   no_start: NoFacts
   not_begun: NoFacts

@@ -31,6 +31,8 @@ const RESCUE_ROUNDS = 600
 const RESCUE_TASKS = 60
 const DIVES = 4
 const DIVE_STATES = 1_500
+/** A dive goes as deep as there are tasks. */
+const DIVE_TASKS = 800
 
 /**
  * Tasks in time: least and most waits, people with hours and skills, slots that a group holds, open hours. Fewest late,
@@ -94,7 +96,7 @@ function search(p: Problem, links: Links, input: SearchInput): { plan: Plan | nu
     const use = searches[run % searches.length] ?? forward
     better(use.search(options(run, random), best, isSpent))
     // Between beams, straight for the bound, again and again from another order.
-    for (let k = 0; k < DIVES && !isDone() && !isSpent(); k++)
+    for (let k = 0; k < DIVES && p.tasks.length <= DIVE_TASKS && !isDone() && !isSpent(); k++)
       better(use.dive(bound, { ...options(k + 1, random), branches: 8, skips: k % 2 }, DIVE_STATES, isSpent))
   }
   if (best === null && allAlike(p) && p.tasks.length <= RESCUE_TASKS)

@@ -1,0 +1,45 @@
+import { EDGE_M_PER_BLADE, M2_PER_FELT, PRIMER_FROM_MM, TAPE_LEAD_MM } from '../../model/edge/cut-rules'
+import type { FilmSheet } from '../../model/film/schema'
+import type { Panel } from '../../model/vehicle/schema'
+import type { Piece } from '../pieces/pieces'
+import { filmClass, TAPE_KINDS, type EdgeDecision, type TapeKind } from './edge-plan'
+
+/** What is used up beside the film; one of the three measures is there. mm, mm². */
+export type Consumable = { id: string; kind: TapeKind | 'primer' | 'blades' | 'felts' | 'liner' } & (
+  { lengthMm: number } | { areaMm2: number } | { count: number }
+)
+
+export function consumablesOf(
+  edges: readonly EdgeDecision[],
+  pieces: readonly Piece[],
+  panels: ReadonlyMap<string, Panel>,
+  films: ReadonlyMap<string, FilmSheet>,
+): Consumable[] {
+  const lengths = new Map<TapeKind, number>()
+  const lay = (kind: TapeKind, mm: number) => lengths.set(kind, (lengths.get(kind) ?? 0) + mm)
+  for (const edge of edges) for (const tape of edge.tapes) lay(tape.kind, tape.lengthMm)
+  // A seam is trimmed on filament laid along it, with an end to pull by.
+  for (const piece of pieces) {
+    const film = films.get(piece.filmId)
+    if (piece.seamMm > 0 && film) lay(filmClass(film) === 'mirror' ? 'wire' : 'filament', piece.seamMm + TAPE_LEAD_MM)
+  }
+  const out: Consumable[] = TAPE_KINDS.flatMap((kind) => {
+    const lengthMm = lengths.get(kind) ?? 0
+    return lengthMm > 0 ? [{ id: kind, kind, lengthMm }] : []
+  })
+  const covered = [...new Set(pieces.flatMap((p) => p.covers ?? [p.panelId]))].flatMap((id) => panels.get(id) ?? [])
+  const primer = covered
+    .flatMap((p) => p.recesses)
+    .filter((r) => !r.open && r.depthMm >= PRIMER_FROM_MM && r.way !== 'inlay')
+    .reduce((sum, r) => sum + 2 * (r.mouthWidthMm + r.mouthHeightMm) * r.depthMm, 0)
+  if (primer > 0) out.push({ id: 'primer', kind: 'primer', areaMm2: primer })
+  if (pieces.length === 0) return out
+  const edgeM = edges.reduce((sum, e) => sum + e.lengthMm, 0) / 1000
+  const areaMm2 = pieces.reduce((sum, p) => sum + p.acrossMm * p.alongMm, 0)
+  return [
+    ...out,
+    { id: 'blades', kind: 'blades', count: Math.max(covered.length, Math.ceil(edgeM / EDGE_M_PER_BLADE)) },
+    { id: 'felts', kind: 'felts', count: Math.max(1, Math.ceil(areaMm2 / 1e6 / M2_PER_FELT)) },
+    { id: 'liner', kind: 'liner', areaMm2 },
+  ]
+}

@@ -1,0 +1,119 @@
+import type { Edge } from '../vehicle/schema'
+
+/** Where the blade goes, the same seven everywhere; `none`: nothing is cut there. */
+export const CUT_SIDES = [
+  'far_side',
+  'own_underside',
+  'tape_on_neighbour',
+  'filament',
+  'seal_middle',
+  'closed_gap',
+  'flush',
+  'none',
+] as const
+export type CutSide = (typeof CUT_SIDES)[number]
+
+/** How wide what lies between two parts is; a span is no gap: glass, a wheel, nothing at all. */
+export const GAP_CLASSES = ['narrow', 'open', 'span'] as const
+export type GapClass = (typeof GAP_CLASSES)[number]
+/** How film takes to edges: drawn and shrunk, stiff, or a mirror layer that bears neither. */
+export const FILM_CLASSES = ['formable', 'stiff', 'mirror'] as const
+export type FilmClass = (typeof FILM_CLASSES)[number]
+
+/** Gaps up to this have no room for a blade, mm; wider than a hand's gap is a span. Common practice, no source. */
+export const NARROW_GAP_MM = 2.5
+export const WIDEST_GAP_MM = 40
+
+/** One row of the decision table: it holds where all of its lists do; an absent list holds always. */
+export interface CutRule {
+  id: string
+  meets: readonly Edge['meets'][]
+  gap?: readonly GapClass[]
+  film?: readonly FilmClass[]
+  cut: CutSide
+  /** Point of the blade, degrees: 30 for detail, 45 for straight runs. */
+  bladeDeg: 30 | 45
+}
+
+/**
+ * Where each edge is cut. Common practice, no source; every combination of meeting, gap and film hits exactly one row
+ * (test/core/edges.test.ts goes through all of them).
+ */
+export const CUT_RULES: readonly CutRule[] = [
+  { id: 'opened_panel', meets: ['opening'], cut: 'own_underside', bladeDeg: 45 },
+  { id: 'turned_edge', meets: ['wheel_arch', 'bumper_underside', 'free'], cut: 'own_underside', bladeDeg: 45 },
+  {
+    id: 'gap_with_room',
+    meets: ['fixed_gap'],
+    gap: ['open', 'span'],
+    film: ['formable', 'stiff'],
+    cut: 'far_side',
+    bladeDeg: 45,
+  },
+  {
+    id: 'gap_without_room',
+    meets: ['fixed_gap'],
+    gap: ['narrow'],
+    film: ['formable', 'stiff'],
+    cut: 'tape_on_neighbour',
+    bladeDeg: 45,
+  },
+  { id: 'mirror_by_wire', meets: ['fixed_gap', 'lamp'], film: ['mirror'], cut: 'filament', bladeDeg: 30 },
+  { id: 'round_a_lamp', meets: ['lamp'], film: ['formable', 'stiff'], cut: 'far_side', bladeDeg: 30 },
+  { id: 'under_a_seal', meets: ['rubber_seal', 'window_trim', 'glass'], cut: 'seal_middle', bladeDeg: 30 },
+  { id: 'beside_a_rail', meets: ['drip_rail'], cut: 'tape_on_neighbour', bladeDeg: 45 },
+  { id: 'along_a_bead', meets: ['bead'], cut: 'filament', bladeDeg: 30 },
+]
+
+/** What an edge usually leaves between its panel and the next, mm, where nobody took it. Common practice, no source. */
+export const USUAL_GAP_MM: Record<Edge['meets'], number> = {
+  opening: 4,
+  fixed_gap: 4,
+  rubber_seal: 8,
+  window_trim: 8,
+  glass: 500,
+  wheel_arch: 500,
+  drip_rail: 8,
+  bumper_underside: 500,
+  lamp: 4,
+  free: 500,
+  bead: 3,
+}
+
+/** How deep film goes under a seal by its width, mm: tight, normal, loose. Common practice, no source. */
+export const SEAL_TUCK: readonly {
+  upToGapMm: number
+  tuckMm: number
+  code: 'tight_seal' | 'normal_seal' | 'loose_seal'
+}[] = [
+  { upToGapMm: 5, tuckMm: 3, code: 'tight_seal' },
+  { upToGapMm: 12, tuckMm: 10, code: 'normal_seal' },
+  { upToGapMm: Infinity, tuckMm: 19, code: 'loose_seal' },
+]
+/** Edges that meet the wind go this much deeper, mm. Common practice, no source. */
+export const FRONT_DEEPER_MM = 5
+/** A tool's stroke along an edge, mm: bites under a seal, runs on a turned edge. Common practice, no source. */
+export const STROKE_MM = { seal: 40, tight: 25, turned: 50 }
+
+/** Tape longer than its edge: an end to pull by, or an overlap, mm. Common practice, no source. */
+export const TAPE_LEAD_MM = 100
+export const MASKING_SPARE_MM = 50
+
+/** Film left at a corner, and how far it is trimmed so either way, mm. Common practice, no source. */
+export const CORNER_LEAVE_MM = 3
+export const CORNER_TRIM_MM = 25
+/** A pull over a corner begins this far back, mm. Common practice, no source. */
+export const PULL_REACH_MM = 300
+/** Corner radius where nobody took it, mm. Assumed. */
+export const ASSUMED_CORNER_MM = 40
+/** Film thicker than this stays stiff at corners: it is formed before it is laid. Assumed. */
+export const THICK_FILM_UM = 150
+/** A radius under this is too tight for a pull alone, mm. Assumed. */
+export const TIGHT_CORNER_MM = 8
+
+/** A recess deeper than this, with no open side, wants thin primer, mm. Common practice, no source. */
+export const PRIMER_FROM_MM = 20
+/** One blade's point for a panel, and for so many metres of edge. Common practice, no source. */
+export const EDGE_M_PER_BLADE = 5
+/** One felt for so many square metres. Assumed. */
+export const M2_PER_FELT = 10

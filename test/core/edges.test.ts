@@ -1,0 +1,221 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { choose } from '@/core/engines/edge/corner-plan'
+import { filmClass, gapClass, rulesFor } from '@/core/engines/edge/edge-plan'
+import { pointWindow } from '@/core/engines/heat/point-window'
+import { CUT_RULES, FILM_CLASSES, GAP_CLASSES } from '@/core/model/edge/cut-rules'
+import { EDGE_RULES } from '@/core/model/edge/edge-data'
+import { choiceFor } from '@/core/model/plan/new-plan'
+import { Plan } from '@/core/model/plan/schema'
+import { EDGE_MEETS } from '@/core/model/vehicle/schema'
+import { reckoningJson } from '@/core/reckon/output'
+import { reckon } from '@/core/reckon/reckon'
+import { DEMO_FILMS } from '@/db/demo/films'
+import { DEMO_JOBS } from '@/db/demo/jobs'
+import { catalogue } from '../fixtures/plans'
+
+const film = (id: string) => {
+  const found = DEMO_FILMS.find((f) => f.id === id)
+  if (!found) throw new Error(id)
+  return found
+}
+const cast = film('fen-satin')
+const chrome = DEMO_FILMS.find((f) => f.kind === 'hybrid_chrome') ?? cast
+const calendered = film('quay-orange')
+const demo = DEMO_JOBS.map(({ make }) => Plan.parse(make()))
+const [hatch] = demo as [Plan, ...Plan[]]
+const of = (plan: Plan) => reckon(plan, catalogue, []).edges
+
+describe('the table that says where an edge is cut', () => {
+  test('is complete and free of contradictions: every combination hits exactly one row, and every row is hit', () => {
+    const hit = new Set<string>()
+    for (const meets of EDGE_MEETS)
+      for (const gap of GAP_CLASSES)
+        for (const kind of FILM_CLASSES) {
+          const rows = rulesFor(meets, gap, kind)
+          expect([meets, gap, kind, rows.map((r) => r.id)]).toEqual([meets, gap, kind, [expect.any(String)]])
+          hit.add(rows[0]?.id ?? '')
+        }
+    expect([...hit].sort()).toEqual(CUT_RULES.map((r) => r.id).sort())
+  })
+
+  test('films and gaps have one class each', () => {
+    expect([cast, chrome, calendered].map(filmClass)).toEqual(['formable', 'mirror', 'stiff'])
+    expect([0, 2.5, 4, 40, 500].map(gapClass)).toEqual(['narrow', 'narrow', 'open', 'open', 'span'])
+  })
+})
+
+describe('edges of the demo jobs', () => {
+  test('each edge of each piece is decided once, with a reason, and never tucked deeper than film is left', () => {
+    const withFilm = demo.filter((plan) => plan.film.mainId !== null && plan.panels.length > 0)
+    expect(withFilm.length).toBeGreaterThan(2)
+    for (const plan of withFilm) {
+      const { edges } = of(plan)
+      expect(edges.length).toBeGreaterThan(10)
+      const ids = edges.map((e) => `${e.pieceId} ${e.panelId} ${e.edgeId}`)
+      expect(new Set(ids).size).toBe(ids.length)
+      for (const e of edges) {
+        expect(e.why.length).toBeGreaterThan(0)
+        expect(e.tuckMm).toBeLessThanOrEqual(e.leaveMm)
+        expect(e.leaveMm).toBeGreaterThanOrEqual(EDGE_RULES[e.meets].wrapUnderMm)
+        expect(e.heat === 'point').toBe(EDGE_RULES[e.meets].heatPoint)
+      }
+    }
+  })
+
+  test('the front of a bonnet goes deeper than its back and its sides', () => {
+    const bonnet = of(hatch).edges.filter((e) => e.panelId === 'bonnet')
+    const [front, ...others] = [...bonnet].sort((a, b) => b.leaveMm - a.leaveMm)
+    expect(front).toMatchObject({ at: 'top', cut: 'own_underside' })
+    expect(front?.why).toContain('front_deeper')
+    expect(others.every((e) => e.leaveMm < (front?.leaveMm ?? 0))).toBe(true)
+  })
+
+  test('an edge that changes moves its own fields and no other edge’s', () => {
+    const changed: Plan = {
+      ...hatch,
+      panels: hatch.panels.map((p) =>
+        p.id === 'bonnet'
+          ? { ...p, edges: p.edges.map((e, i) => (i === 0 ? { ...e, meets: 'lamp' as const } : e)) }
+          : p,
+      ),
+    }
+    const [before, after] = [hatch, changed].map((plan) => of(plan).edges)
+    const moved = (after ?? []).filter((e, i) => JSON.stringify(e) !== JSON.stringify(before?.[i]))
+    expect(moved.map((e) => [e.panelId, e.at])).toEqual([['bonnet', 'top']])
+  })
+
+  test('a bumper’s underside is sealed below; a mirror film is cut on wire only', () => {
+    const { edges } = of(hatch)
+    const under = edges.filter((e) => e.meets === 'bumper_underside')
+    expect(under.length).toBeGreaterThan(0)
+    expect(under.every((e) => e.tapes.some((t) => t.kind === 'sealing' && t.lengthMm === e.lengthMm))).toBe(true)
+    const mirror: Plan = {
+      ...hatch,
+      film: { ...hatch.film, mainId: chrome.id, sheets: [chrome] },
+      panels: hatch.panels.map((p) => ({ ...p, filmId: null })),
+    }
+    expect(of(mirror).edges.some((e) => e.tapes.some((t) => t.kind === 'filament'))).toBe(false)
+    expect(of(mirror).edges.some((e) => e.tapes.some((t) => t.kind === 'wire'))).toBe(true)
+  })
+
+  test('a seam that is 1.2 m longer takes 1.2 m more filament and nothing else', () => {
+    const split = (heightMm: number): Plan => ({
+      ...hatch,
+      panels: hatch.panels.map((p) => (p.id === 'roof' ? { ...p, heightMm } : p)),
+      pieces: [
+        ...hatch.pieces.filter((c) => c.panelId !== 'roof'),
+        { ...choiceFor(hatch, 'roof'), parts: 2, along: 'width' as const },
+      ],
+    })
+    const roof = hatch.panels.find((p) => p.id === 'roof')
+    const filament = (plan: Plan) => reckon(plan, catalogue, []).figures.get('supply/filament')?.value
+    const [short, long] = [roof?.heightMm ?? 0, (roof?.heightMm ?? 0) + 1200].map((h) => filament(split(h)))
+    expect(Number(long) - Number(short)).toBeCloseTo(1200, 6)
+  })
+})
+
+describe('corners', () => {
+  test('the demo bonnet, 60 mm and cast, is a cold hook: squeeze 9.5 %, pull about 3 %, no cut on top', () => {
+    const corners = of(hatch).corners.filter((c) => c.panelId === 'bonnet')
+    expect(corners.length).toBeGreaterThan(0)
+    for (const c of corners) {
+      expect(c.method).toBe('cold_hook')
+      // 2w/(r + w) with w = 3 mm and r = 60 mm; (1 + squeeze)(1 − 6 %) − 1.
+      expect(c.squeeze).toBeCloseTo(6 / 63, 9)
+      expect(c.pull).toBeCloseTo((1 + 6 / 63) * 0.94 - 1, 9)
+    }
+  })
+
+  test('mirror and stiff film are never pulled: a relief underneath, or a seam', () => {
+    const roadster = demo.find((p) => p.film.sheets.some((s) => s.kind === 'hybrid_chrome' && s.id === p.film.mainId))
+    const corners = roadster ? of(roadster).corners : []
+    expect(corners.length).toBeGreaterThan(0)
+    for (const c of corners) expect(['relief', 'seam', 'shrunk']).toContain(c.method)
+    expect(corners.some((c) => c.method === 'relief')).toBe(true)
+  })
+
+  test('each method where the practice has it', () => {
+    const at = (over: Partial<Parameters<typeof choose>[0]>) =>
+      choose({ film: cast, squeeze: 0.095, pull: 0.03, limit: 0.15, radiusMm: 60, hidden: true, ...over }).method
+    expect(at({ squeeze: 0.05, pull: 0 })).toBe('shrunk')
+    expect(at({})).toBe('cold_hook')
+    expect(at({ radiusMm: 5 })).toBe('shaped')
+    expect(at({ film: { ...cast, thicknessUm: 200 } })).toBe('shaped')
+    expect(at({ pull: 0.4 })).toBe('relief')
+    expect(at({ pull: 0.4, hidden: false })).toBe('seam')
+    expect(at({ film: calendered, hidden: false })).toBe('seam')
+    expect(at({ film: chrome })).toBe('relief')
+  })
+
+  test('a film that shrinks more never asks for more than one that shrinks less', () => {
+    const effort = ['shrunk', 'cold_hook', 'shaped', 'relief', 'seam']
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 300, noNaN: true }),
+        fc.double({ min: 0, max: 0.25, noNaN: true }),
+        (radiusMm, shrink) => {
+          const squeeze = 6 / (radiusMm + 3)
+          const of = (heatShrink: number) =>
+            effort.indexOf(
+              choose({
+                film: { ...cast, heatShrink },
+                squeeze,
+                pull: Math.max(0, (1 + squeeze) * (1 - heatShrink) - 1),
+                limit: 0.15,
+                radiusMm: Math.max(8, radiusMm),
+                hidden: true,
+              }).method,
+            )
+          expect(of(shrink + 0.05)).toBeLessThanOrEqual(of(shrink))
+        },
+      ),
+    )
+  })
+})
+
+describe('what a prompt is given', () => {
+  const json = reckoningJson(reckon(hatch, catalogue, []))
+  test('edges, corners, consumables, points and steps with the keys of the contract', () => {
+    expect(Object.keys(json.edges[0] ?? {}).sort()).toEqual(
+      'piece panel edge meets length_mm leave_mm cut blade_deg tuck_mm stroke_mm warm_before_cut before_cut_wait_min order heat tapes why'
+        .split(' ')
+        .sort(),
+    )
+    expect(Object.keys(json.corners[0] ?? {}).sort()).toEqual(
+      'piece panel between radius_mm angle_deg leave_mm method squeeze shrinks pull limit why'.split(' ').sort(),
+    )
+    for (const c of json.consumables) expect(Object.keys(c)).toHaveLength(3)
+    expect(json.points.length).toBeGreaterThan(0)
+    expect(json.points.filter((p) => p.kind === 'edge').every((p) => (p.length_mm ?? 0) > 0)).toBe(true)
+    expect(json.steps.length).toBeGreaterThan(20)
+  })
+
+  test('tape in the figures is tape in the list', () => {
+    const figures = reckon(hatch, catalogue, []).figures
+    for (const c of json.consumables)
+      if ('length_mm' in c) expect(figures.get(`supply/${c.kind}`)?.value).toBeCloseTo(c.length_mm as number, 6)
+  })
+
+  test('a point waits until its piece is laid, is due in the film’s window, and expires after it', () => {
+    const point = { ...(reckon(hatch, catalogue, []).points[0] ?? ({} as never)) }
+    const shift = { postHeatFromMin: 30, postHeatUntilMin: 1440 }
+    const laid = [
+      {
+        id: 'a',
+        at: '2031-03-03T10:00:00Z',
+        by: 'x',
+        payload: { kind: 'step_done' as const, stepId: `lay:${point.panelId}` },
+      },
+    ]
+    const state = (now: string, ledger = laid) => pointWindow(point, shift, ledger, now).state
+    expect(state('2031-03-03T10:00', [])).toBe('waiting')
+    expect(state('2031-03-03T10:10')).toBe('waiting')
+    expect(state('2031-03-03T10:30')).toBe('due')
+    expect(state('2031-03-04T10:01')).toBe('expired')
+    expect(pointWindow(point, shift, laid, '2031-03-03T10:00')).toMatchObject({
+      from: '2031-03-03T10:30:00Z',
+      until: '2031-03-04T10:00:00Z',
+    })
+  })
+})
