@@ -194,7 +194,7 @@ describe('what a prompt is given', () => {
   test('tape in the figures is tape in the list', () => {
     const figures = reckon(hatch, catalogue, []).figures
     for (const c of json.consumables)
-      if ('length_mm' in c) expect(figures.get(`supply/${c.kind}`)?.value).toBeCloseTo(c.length_mm as number, 6)
+      if ('length_mm' in c) expect(figures.get(`supply/${c.kind}`)?.value).toBeCloseTo(c.length_mm, 6)
   })
 
   test('a point waits until its piece is laid, is due in the film’s window, and expires after it', () => {

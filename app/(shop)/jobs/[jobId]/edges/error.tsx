@@ -1,0 +1,3 @@
+'use client'
+
+export { PageError as default } from '@/web/kit/page-error'

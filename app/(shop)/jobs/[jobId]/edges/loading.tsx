@@ -1,0 +1,5 @@
+import { Skeleton } from '@/web/kit/skeleton'
+
+export default function Loading() {
+  return <Skeleton shape="table" />
+}

@@ -1,0 +1,88 @@
+import { useMemo } from 'react'
+import type { EdgeDecision } from '@/core/engines/edge/edge-plan'
+import { PlainButton } from '@/web/kit/plain-button'
+import { SortableTable, type SortableColumn } from '@/web/kit/sortable-table'
+import type { Formatter } from '@/web/words/format'
+import { word } from '@/web/words/names'
+import { CutMark } from './cut-mark'
+
+const why = (e: EdgeDecision): string => e.why.map((w) => word('edgeWhy', w)).join('; ')
+
+/** All edges, sorted by any column; the name of one opens its section. */
+export function EdgeTable({
+  edges,
+  names,
+  fmt,
+  filter,
+  picked,
+  keyOf,
+  onPick,
+}: {
+  edges: readonly EdgeDecision[]
+  names: ReadonlyMap<string, string>
+  fmt: Formatter
+  filter: string
+  picked: string
+  keyOf: (edge: EdgeDecision) => string
+  onPick: (key: string) => void
+}) {
+  const columns = useMemo((): SortableColumn<EdgeDecision>[] => {
+    const mm = (v: number) => fmt.text(fmt.length(v))
+    const nameOf = (e: EdgeDecision) => `${names.get(e.panelId) ?? e.panelId}, ${e.at}`
+    return [
+      {
+        header: 'Edge',
+        accessorFn: nameOf,
+        cell: ({ row: { original: e } }) => (
+          <PlainButton className="row-pick" aria-pressed={keyOf(e) === picked} onClick={() => onPick(keyOf(e))}>
+            {nameOf(e)}
+          </PlainButton>
+        ),
+      },
+      { header: 'Meets', accessorFn: (e) => word('edge', e.meets) },
+      {
+        header: 'Length',
+        accessorKey: 'lengthMm',
+        cell: ({ row: { original: e } }) => fmt.text(fmt.longLength(e.lengthMm)),
+        meta: { numbers: true },
+      },
+      {
+        header: 'Cut',
+        accessorFn: (e) => word('cutSide', e.cut),
+        cell: ({ row: { original: e } }) => <CutMark cut={e.cut} />,
+      },
+      {
+        header: 'Left',
+        accessorKey: 'leaveMm',
+        cell: ({ row: { original: e } }) => mm(e.leaveMm),
+        meta: { numbers: true },
+      },
+      {
+        header: 'Tuck',
+        accessorKey: 'tuckMm',
+        cell: ({ row: { original: e } }) => (e.tuckMm > 0 ? mm(e.tuckMm) : ''),
+        meta: { numbers: true },
+      },
+      { header: 'Heat', accessorFn: (e) => word('edgeHeat', e.heat) },
+      {
+        header: 'Tape',
+        accessorFn: (e) => e.tapes.map((t) => word('supply', t.kind)).join(', '),
+      },
+      {
+        header: 'Why',
+        accessorFn: why,
+        cell: ({ row: { original: e } }) => <span className="label">{why(e)}</span>,
+      },
+    ]
+  }, [fmt, names, keyOf, picked, onPick])
+  return (
+    <SortableTable
+      rows={edges}
+      columns={columns}
+      rowKey={keyOf}
+      filter={filter}
+      none="No edge has that in its panel, cut or reason."
+      label="Edges"
+    />
+  )
+}

@@ -1,0 +1,32 @@
+import type { Consumable } from '@/core/engines/edge/consumables'
+import { Fig } from '@/web/job/figure'
+import type { Formatter } from '@/web/words/format'
+import { word } from '@/web/words/names'
+
+/** What is used up beside the film: tapes by the metre with their working, the rest counted. */
+export function Supplies({ consumables, fmt }: { consumables: readonly Consumable[]; fmt: Formatter }) {
+  return (
+    <section className="plate mb-3" aria-label="Used up beside the film">
+      <h2 className="h6 mb-1">Used up beside the film</h2>
+      <dl className="supplies">
+        {consumables.map((c) => (
+          <div key={c.id}>
+            <dt>{word('supply', c.kind)}</dt>
+            <dd>
+              {'lengthMm' in c ? (
+                <Fig id={`supply/${c.kind}`} />
+              ) : 'areaMm2' in c ? (
+                fmt.text(fmt.area(c.areaMm2))
+              ) : (
+                c.count
+              )}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <p className="label mb-0">
+        Tape with an end to pull by. Primer only thinly, in deep recesses; its sheet and good air come first.
+      </p>
+    </section>
+  )
+}
