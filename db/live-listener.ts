@@ -11,7 +11,7 @@ const Event = z.object({
   shop: z.string(),
   job: z.string().nullable(),
   head: z.number(),
-  kind: z.enum(['plan', 'entries', 'stock', 'films', 'solution', 'scan', 'yard', 'now']),
+  kind: z.enum(['plan', 'entries', 'stock', 'films', 'solution', 'scan', 'yard', 'shop', 'now']),
 })
 
 interface Subscriber {

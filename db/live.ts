@@ -7,7 +7,7 @@ export interface LiveEvent {
   job: string | null
   /** The shop's change number then. */
   head: number
-  kind: 'plan' | 'entries' | 'stock' | 'films' | 'solution' | 'scan' | 'yard' | 'now'
+  kind: 'plan' | 'entries' | 'stock' | 'films' | 'solution' | 'scan' | 'yard' | 'shop' | 'now'
 }
 export const LIVE_CHANNEL = 'cuirass_live'
 

@@ -20,6 +20,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import type { DamageSpan, FilmSheet } from '@/core/model/film/schema'
 import type { LogPayload } from '@/core/model/log/schema'
+import type { ShopSettings } from '@/core/model/shop/shop'
 import type { Method } from '@/core/model/method/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import type { LayoutInput, LayoutPlan } from '@/core/engines/roll/contract'
@@ -111,6 +112,20 @@ export const shop = pgTable('shop', {
   /** The method that a new job starts with; the careful school where none is set. */
   method: json('method').$type<Method>(),
 })
+/** What a shop says of itself, version by version: hours, bays, people, guns, money. */
+export const shopSettings = pgTable(
+  'shop_settings',
+  {
+    shopId: uuid('shop_id')
+      .notNull()
+      .references(() => shop.id),
+    number: integer('number').notNull(),
+    settings: json('settings').$type<ShopSettings>().notNull(),
+    by: text('by').notNull(),
+    at: at('at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.shopId, t.number] })],
+)
 export const member = pgTable(
   'member',
   {

@@ -47,37 +47,62 @@ export function daysInMonth(year: number, month: number): number {
 /** 0 = Monday … 6 = Sunday. 1970-01-01 was a Thursday. */
 export const weekday = (minutes: number): number => (((Math.floor(minutes / 1440) + 3) % 7) + 7) % 7
 
-export interface OpenHours {
-  /** Weekdays open, 0 = Monday. */
-  days: number[]
+/** One stretch of a weekday on which work is done; 0 = Monday. Minutes after midnight. */
+export interface OpenStretch {
+  day: number
   fromMinute: number
   toMinute: number
 }
+export interface OpenHours {
+  week: readonly OpenStretch[]
+  /** Dates on which nobody comes, `YYYY-MM-DD`. */
+  closed: readonly string[]
+}
+
+/** No shop is closed for longer than this, days; one that is never open is taken as it comes. */
+const LONGEST_CLOSED_DAYS = 400
+
+/** The stretch of open time in which a minute lies, or the next one after it; null where there is none. */
+function openFrom(minutes: number, { week, closed }: OpenHours): { from: number; to: number } | null {
+  if (week.length === 0) return null
+  for (let i = 0; i <= LONGEST_CLOSED_DAYS; i++) {
+    const dayStart = (Math.floor(minutes / 1440) + i) * 1440
+    const day = weekday(dayStart)
+    let best: { from: number; to: number } | null = null
+    for (const s of week) {
+      if (s.day !== day || dayStart + s.toMinute <= minutes) continue
+      const from = Math.max(minutes, dayStart + s.fromMinute)
+      if (!best || from < best.from) best = { from, to: dayStart + s.toMinute }
+    }
+    if (best && !closed.includes(minutesToCivil(dayStart).slice(0, 10))) return best
+  }
+  return null
+}
 
 /** First open minute at or after `minutes`. */
-export function nextOpen(minutes: number, hours: OpenHours): number {
-  let t = minutes
-  for (let i = 0; i < 15; i++) {
-    const dayStart = Math.floor(t / 1440) * 1440
-    const inDay = t - dayStart
-    if (hours.days.includes(weekday(t)) && inDay < hours.toMinute) return Math.max(t, dayStart + hours.fromMinute)
-    t = dayStart + 1440
-  }
-  return minutes
-}
+export const nextOpen = (minutes: number, hours: OpenHours): number => openFrom(minutes, hours)?.from ?? minutes
 
 /** End of `work` minutes of attended work begun at `start`, carried over closed hours. */
 export function addOpenMinutes(start: number, work: number, hours: OpenHours): number {
   let t = start
   let left = work
   for (let i = 0; i < 10000 && left > 0; i++) {
-    t = nextOpen(t, hours)
-    const dayEnd = Math.floor(t / 1440) * 1440 + hours.toMinute
-    const use = Math.min(left, dayEnd - t)
-    t += use
+    const open = openFrom(t, hours)
+    if (!open) return t + left
+    const use = Math.min(left, open.to - open.from)
+    t = open.from + use
     left -= use
   }
   return t
+}
+
+/** When a day begins and ends, and how long a week is open, minutes: what a working names. */
+export function hoursInShort({ week }: OpenHours): { opens: number; closes: number; week: number } {
+  return {
+    opens: week.reduce((m, s) => Math.min(m, s.fromMinute), 1440),
+    closes: week.reduce((m, s) => Math.max(m, s.toMinute), 0),
+    week: week.reduce((sum, s) => sum + s.toMinute - s.fromMinute, 0),
+  }
 }
 
 export function daysBetween(from: string, to: string): number | null {

@@ -66,6 +66,8 @@ export function reckoningJson(r: Reckoning) {
       people: s.people,
       minutes: s.minutes,
       wait_min: s.waitMin,
+      from: r.schedule?.times.get(s.id)?.from ?? null,
+      to: r.schedule?.times.get(s.id)?.to ?? null,
       state: s.state,
       started_at: s.startedAt,
       done_at: s.doneAt,

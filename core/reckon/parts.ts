@@ -3,6 +3,7 @@ import type { HeatPoint } from '../engines/heat/heat-points'
 import type { Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
 import type { Purchase } from '../engines/roll/purchase'
+import type { JobSchedule } from '../engines/schedule/job-schedule'
 import type { Step } from '../engines/run-sheet/panel-steps'
 import type { Catalogue } from '../model/catalogue/catalogue'
 import type { Lack } from '../model/catalogue/solutions'
@@ -12,6 +13,7 @@ import type { Finding } from '../model/finding/finding'
 import type { StageState } from '../model/finding/stage'
 import type { LogRow } from '../model/log/schema'
 import type { Plan } from '../model/plan/schema'
+import type { ShopSettings } from '../model/shop/shop'
 import type { Panel } from '../model/vehicle/schema'
 import type { Recheck } from '../stages/handover/recheck'
 
@@ -35,6 +37,7 @@ export interface Parts {
   now: string
   stock: Catalogue['stock']
   hours: Catalogue['hours']
+  shop: ShopSettings
   climate: Catalogue['climate']
   /** Films of the rack. */
   rack: Catalogue['films']
@@ -52,6 +55,7 @@ export interface Parts {
   edges: Told & EdgesOfJob
   points: readonly HeatPoint[]
   steps: readonly Step[]
+  schedule: JobSchedule | null
   runSheet: Told
   conditions: Told
   bay: Told

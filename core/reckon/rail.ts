@@ -1,9 +1,9 @@
 import { handedOver } from '../model/log/handed-over'
 import type { HeatPoint } from '../engines/heat/heat-points'
 import type { Piece } from '../engines/pieces/pieces'
-import { plannedSteps, readyAt, stoppingWait } from '../engines/run-sheet/steps'
+import { plannedSteps } from '../engines/run-sheet/steps'
 import { type Step } from '../engines/run-sheet/panel-steps'
-import type { OpenHours } from '../kit/civil'
+import { hoursInShort, type OpenHours } from '../kit/civil'
 import { figure, from, input, weakest, type Figure } from '../model/figure/figure'
 import type { FigureId } from '../model/figure/figure-id'
 import { call } from '../model/figure/formula'
@@ -25,6 +25,7 @@ interface RailInputs {
   edges: Parts['edges']
   points: readonly HeatPoint[]
   steps: readonly Step[]
+  schedule: Parts['schedule']
   hours: OpenHours
 }
 
@@ -135,26 +136,22 @@ function crewFigure(steps: readonly Step[], settling: boolean): Figure {
   return figure('rail/crew_minutes', sum(work), 'min', 'Σ inputs', work, { settling })
 }
 
-function readyFigure({ plan, steps, hours, ledger }: RailInputs, settling: boolean): Figure {
+function readyFigure({ plan, steps, schedule, hours, ledger }: RailInputs, settling: boolean): Figure {
   if (handedOver(ledger)) return figure('rail/ready_at', null, 'wall_time', call('handed_over'), [])
   const start = plan.runSheet.startAt
-  if (!start) return figure('rail/ready_at', null, 'wall_time', call('no_start_set'), [])
-  const planned = plannedSteps(steps)
-  const total = (of: (s: Step) => number) => planned.reduce((t, s) => t + of(s), 0)
+  if (!start || !schedule) return figure('rail/ready_at', null, 'wall_time', call('no_start_set'), [])
+  const open = hoursInShort(hours)
   const inputs = [
     input('start', start, 'wall_time', 'measured', 'runSheet/startAt'),
-    input('steps', planned.length, 'count', 'assumed', 'steps'),
-    input(
-      'work',
-      total((s) => s.minutes),
-      'min',
-      'assumed',
-      'steps',
-    ),
-    input('opens', hours.fromMinute, 'min', 'measured', 'shop/opens'),
-    input('closes', hours.toMinute, 'min', 'measured', 'shop/closes'),
-    input('waits', total(stoppingWait), 'min', 'assumed', 'steps'),
+    input('steps', plannedSteps(steps).length, 'count', 'assumed', 'steps'),
+    input('crew', plan.runSheet.crew, 'count', 'measured', 'runSheet/crew'),
+    input('chain', schedule.chain.length, 'count', 'assumed', 'steps'),
+    input('work', schedule.workMin, 'min', 'assumed', 'steps'),
+    input('opens', open.opens, 'min', 'measured', 'shop/opens'),
+    input('closes', open.closes, 'min', 'measured', 'shop/closes'),
+    input('week', open.week, 'min', 'measured', 'shop/week'),
+    input('waits', schedule.waitMin, 'min', 'assumed', 'steps'),
   ]
-  const formula = call('open_hours', 'start', 'work', 'opens', 'closes', 'waits')
-  return figure('rail/ready_at', readyAt(steps, start, hours), 'wall_time', formula, inputs, { settling })
+  const formula = call('open_hours', 'start', 'chain', 'work', 'opens', 'closes', 'week', 'waits')
+  return figure('rail/ready_at', schedule.readyAt, 'wall_time', formula, inputs, { settling })
 }

@@ -4,6 +4,7 @@ import { edgesOfJob, type EdgesOfJob } from '../engines/edge/edges-of-job'
 import { piecesOf, type Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
 import type { Purchase } from '../engines/roll/purchase'
+import { jobSchedule, type JobSchedule } from '../engines/schedule/job-schedule'
 import { stepsOf } from '../engines/run-sheet/steps'
 import { type Step } from '../engines/run-sheet/panel-steps'
 import type { Catalogue } from '../model/catalogue/catalogue'
@@ -13,6 +14,7 @@ import type { Finding } from '../model/finding/finding'
 import type { StageState } from '../model/finding/stage'
 import type { LogRow } from '../model/log/schema'
 import type { Plan } from '../model/plan/schema'
+import { DEFAULT_SHOP } from '../model/shop/shop'
 import { STRONG_CONTRAST_DE } from '../model/vehicle/paint-data'
 import { logFindings } from '../stages/bay/findings'
 import { edgeFigures } from '../stages/edges/figures'
@@ -42,6 +44,8 @@ export interface Reckoning {
   edges: EdgesOfJob
   points: readonly HeatPoint[]
   steps: readonly Step[]
+  /** When each step is done by the shop's hours and the job's crew; null where no start is set. */
+  schedule: JobSchedule | null
   stages: readonly StageState[]
   stretch: ReadonlyMap<string, number>
   /**
@@ -108,25 +112,30 @@ const STEPS = [
       settled: !p.stretch.lacks.some((lack) => lack.kind === 'stretch'),
     }),
   ),
-  step('edges', ['plan', 'films', 'panels', 'cutting'], ({ plan, films, panels, cutting: { pieces } }) => {
-    const contrast = bodyContrast(plan)
-    const strongContrast = contrast !== null && contrast >= STRONG_CONTRAST_DE
-    const edges = edgesOfJob({ plan, panels, films, pieces, strongContrast })
-    return { ...none, ...edges, figures: edgeFigures(edges, pieces, panels) }
-  }),
+  step(
+    'edges',
+    ['plan', 'films', 'panels', 'cutting', 'shop'],
+    ({ plan, films, panels, shop, cutting: { pieces } }) => {
+      const contrast = bodyContrast(plan)
+      const strongContrast = contrast !== null && contrast >= STRONG_CONTRAST_DE
+      const edges = edgesOfJob({ plan, panels, films, pieces, strongContrast, winter: shop.winter })
+      return { ...none, ...edges, figures: edgeFigures(edges, pieces, panels) }
+    },
+  ),
   step('points', ['cutting', 'panels', 'films', 'stretch', 'ledger'], (p) =>
     heatPoints(p.cutting.pieces, p.panels, p.films, p.stretch.byPanel, p.ledger),
   ),
   step('steps', ['plan', 'panels', 'films', 'cutting', 'points', 'ledger'], (p) =>
     stepsOf({ ...p, pieces: p.cutting.pieces }, p.ledger),
   ),
+  step('schedule', ['plan', 'steps', 'hours'], ({ plan, steps, hours }) => jobSchedule(plan, steps, hours)),
   step('runSheet', ['plan', 'steps'], ({ plan, steps }) => ({ ...none, findings: crewFindings(plan, steps) })),
   step('conditions', ['plan', 'climate', 'steps', 'hours'], ({ plan, climate, steps, hours }) =>
     conditionsOf(plan, climate, workFrom(plan, steps, hours)),
   ),
   step(
     'rail',
-    ['plan', 'ledger', 'cutting', 'stretch', 'roll', 'edges', 'points', 'steps', 'hours', 'solutions'],
+    ['plan', 'ledger', 'cutting', 'stretch', 'roll', 'edges', 'points', 'steps', 'schedule', 'hours', 'solutions'],
     (p) => ({
       ...none,
       figures: railFigures({ ...p, pieces: p.cutting.pieces, worst: p.stretch.worst }),
@@ -163,7 +172,8 @@ export function reckon(
   previous: Reckoning | null = null,
 ): Reckoning {
   const { now, films: rack, stock, hours, climate, solutions, scans } = catalogue
-  const given = { plan, ledger, now, rack, stock, hours, climate, solutions, scans }
+  const shop = catalogue.shop ?? DEFAULT_SHOP
+  const given = { plan, ledger, now, rack, stock, hours, shop, climate, solutions, scans }
   const parts = runSequence<Parts, keyof typeof given>(given, STEPS, previous?.parts ?? null)
   const figures = byId(TOLD.flatMap((key) => parts[key].figures))
   const lacks = [...parts.stretch.lacks, ...parts.roll.lacks]
@@ -177,6 +187,7 @@ export function reckon(
     edges: parts.edges,
     points: parts.points,
     steps: parts.steps,
+    schedule: parts.schedule,
     stages: parts.stages,
     stretch: parts.stretch.byPanel,
     recheckDueAt: parts.handover.recheck?.dueAt ?? null,

@@ -18,7 +18,8 @@ import { DEMO_FILMS, DEMO_STOCK } from './films'
 import { bringSolutions } from '../queries/solutions'
 import { DEMO_JOBS } from './jobs'
 import { demoSolutions } from './solutions'
-import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SHOP } from './people'
+import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SETTINGS, DEMO_SHOP } from './people'
+import { saveShop } from '../queries/shop'
 
 /** A shop with its people, films on the rack. Returns a member to act as, by role. */
 export async function makeShop(
@@ -57,6 +58,7 @@ export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
     async (tx) =>
       void (await tx.insert(film).values(DEMO_FILMS.map((sheet) => ({ shopId: owner.shopId, id: sheet.id, sheet })))),
   )
+  await saveShop(owner, DEMO_SETTINGS, 0)
   for (const item of DEMO_STOCK) await receiveStock(owner, item)
   for (const { id, make, stand } of DEMO_JOBS) {
     const plan = stand === 'plan' ? make() : withKeptLayout(make(), now, stand)

@@ -2,11 +2,13 @@ import { and, eq, gt } from 'drizzle-orm'
 import type { Solution } from '@/core/model/catalogue/solutions'
 import type { FilmSheet, StockItem } from '@/core/model/film/schema'
 import type { LogRow } from '@/core/model/log/schema'
+import type { ShopSettings } from '@/core/model/shop/shop'
 import type { Plan } from '@/core/model/plan/schema'
 import { guarded, type Who } from '../client'
 import { job, revision, stockItem } from '../schema'
 import { changeNow, ledgerIn, ownJob, planIn } from './job-rows'
 import { rackIn } from './rack'
+import { shopIn } from './shop'
 import { solutionsOf } from './solutions'
 import { scanMarksIn } from './stretch'
 
@@ -18,6 +20,8 @@ export interface Changes {
   /** The whole rack where anything on it changed; null where nothing did. */
   stock: StockItem[] | null
   films: FilmSheet[]
+  /** What the shop says of itself. */
+  shop: ShopSettings
   solutions: Solution[]
   /** Marks of the job's scans, by panel. */
   scans: Record<string, string>
@@ -56,6 +60,7 @@ export const changesOf = (who: Who, jobId: string, since: number): Promise<Chang
       revision: newer ? { number: row.head, plan } : null,
       stock: moved ? stock : null,
       films,
+      shop: (await shopIn(tx, who)).settings,
       // Another plan may hang on what was solved long ago.
       solutions: await solutionsOf(tx, who, { jobId, plan, films, scans, ...(newer ? {} : { since }) }),
       scans,

@@ -1,6 +1,7 @@
 import { and, desc, eq, lte, sql } from 'drizzle-orm'
 import { handedOver } from '@/core/stages/handover/handover'
 import type { LogRow } from '@/core/model/log/schema'
+import { hoursOf } from '@/core/model/shop/shop'
 import type { Plan } from '@/core/model/plan/schema'
 import { EMPTY_CATALOGUE, type Catalogue } from '@/core/model/catalogue/catalogue'
 import type { Solution } from '@/core/model/catalogue/solutions'
@@ -12,6 +13,7 @@ import { job, revision } from '../schema'
 import { climateIn } from './climate'
 import { changeNow, ledgerIn, nextChange, ownJob, planIn } from './job-rows'
 import { rackIn } from './rack'
+import { shopIn } from './shop'
 import { requestSettle, solutionsOf, solutionTablesOf } from './solutions'
 import { scanBytesIn, scanMarksIn } from './stretch'
 
@@ -63,8 +65,11 @@ const headOf = ({
 async function catalogueIn(tx: Tx, who: InShop, jobId: string, plan: Plan, now: Date): Promise<Catalogue> {
   const { films, stock } = await rackIn(tx, who)
   const scans = await scanMarksIn(tx, who, jobId)
+  const { settings } = await shopIn(tx, who)
   return {
     ...EMPTY_CATALOGUE,
+    hours: hoursOf(settings),
+    shop: settings,
     films,
     stock,
     climate: await climateIn(tx, who),

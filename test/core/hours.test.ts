@@ -13,7 +13,11 @@ import {
 } from '@/core/kit/civil'
 
 /** Monday to Friday, 8 to 17. 2026-03-02 is a Monday. */
-const SHOP: OpenHours = { days: [0, 1, 2, 3, 4], fromMinute: 480, toMinute: 1020 }
+const weekOf = (days: readonly number[], ...stretches: [number, number][]): OpenHours => ({
+  week: days.flatMap((day) => stretches.map(([fromMinute, toMinute]) => ({ day, fromMinute, toMinute }))),
+  closed: [],
+})
+const SHOP = weekOf([0, 1, 2, 3, 4], [480, 1020])
 const at = (text: string): number => {
   const minutes = civilToMinutes(text)
   if (minutes === null) throw new Error(text)
@@ -40,7 +44,9 @@ function slowEnd(start: number, work: number, hours: OpenHours): number {
   let t = start
   for (let left = work; left > 0; t++) {
     const inDay = ((t % 1440) + 1440) % 1440
-    if (hours.days.includes(weekday(t)) && inDay >= hours.fromMinute && inDay < hours.toMinute) left--
+    const date = minutesToCivil(t).slice(0, 10)
+    const open = hours.week.some((s) => s.day === weekday(t) && inDay >= s.fromMinute && inDay < s.toMinute)
+    if (open && !hours.closed.includes(date)) left--
   }
   return t
 }
@@ -48,6 +54,17 @@ function slowEnd(start: number, work: number, hours: OpenHours): number {
 describe('work in open hours', () => {
   it('goes on the next morning where a day ends', () => {
     expect(minutesToCivil(addOpenMinutes(at('2026-03-02T16:00'), 120, SHOP))).toBe('2026-03-03T09:00')
+  })
+  it('pauses for the break, and leaves out a closed day', () => {
+    const breaks = { ...weekOf([0, 1, 2, 3, 4], [480, 720], [780, 1020]), closed: ['2026-03-03'] }
+    expect(minutesToCivil(addOpenMinutes(at('2026-03-02T11:30'), 60, breaks))).toBe('2026-03-02T13:30')
+    expect(minutesToCivil(addOpenMinutes(at('2026-03-02T16:30'), 60, breaks))).toBe('2026-03-04T08:30')
+    expect(minutesToCivil(nextOpen(at('2026-03-02T12:10'), breaks))).toBe('2026-03-02T13:00')
+  })
+  it('a shop that is never open keeps no work waiting for ever', () => {
+    const never = { week: [], closed: [] }
+    expect(addOpenMinutes(100, 30, never)).toBe(130)
+    expect(nextOpen(100, never)).toBe(100)
   })
   it('goes over the weekend', () => {
     expect(minutesToCivil(addOpenMinutes(at('2026-03-06T16:30'), 60, SHOP))).toBe('2026-03-09T08:30')
@@ -66,7 +83,10 @@ describe('work in open hours', () => {
         fc.integer({ min: 0, max: 900 }),
         fc.integer({ min: 30, max: 500 }),
         (offset, work, days, fromMinute, open) => {
-          const hours = { days, fromMinute, toMinute: fromMinute + open }
+          // A break in the middle, and one day on which nobody comes.
+          const half = fromMinute + Math.floor(open / 3)
+          const week = weekOf(days, [fromMinute, half], [half + 10, fromMinute + open + 20])
+          const hours = { ...week, closed: ['2026-03-03'] }
           const start = at('2026-03-02T00:00') + offset
           expect(addOpenMinutes(start, work, hours)).toBe(slowEnd(start, work, hours))
         },
@@ -106,7 +126,7 @@ describe('when a job is ready', () => {
     const steps = Array.from({ length: 9 }, (_, i) =>
       step({ id: `s${i}`, minutes: 210, waitMin: i % 3 === 0 ? 90 : 0 }),
     )
-    const six = { ...SHOP, days: [...SHOP.days, 5] }
+    const six = weekOf([0, 1, 2, 3, 4, 5], [480, 1020])
     const [five, more] = [SHOP, six].map((hours) => at(readyAt(steps, '2026-03-04T08:00', hours) ?? ''))
     expect(more).toBeLessThanOrEqual(five ?? 0)
   })

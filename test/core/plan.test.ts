@@ -1,3 +1,4 @@
+import { DEFAULT_SHOP, hoursOf } from '@/core/model/shop/shop'
 import fc from 'fast-check'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
@@ -249,7 +250,7 @@ describe('wall time', () => {
     expect(civilToMinutes(t)).toBeNull(),
   )
   it('work stops at closing time and goes on at the next opening', () => {
-    const hours = { days: [0, 1, 2, 3, 4], fromMinute: 480, toMinute: 1020 }
+    const hours = hoursOf(DEFAULT_SHOP)
     const friday = civilToMinutes('2026-11-20T16:00') ?? 0
     expect(minutesToCivil(addOpenMinutes(friday, 90, hours))).toBe('2026-11-23T08:30')
     expect(minutesToCivil(nextOpen(civilToMinutes('2026-11-21T10:00') ?? 0, hours))).toBe('2026-11-23T08:00')

@@ -4,6 +4,8 @@ import { z } from 'zod'
 import { DamageSpan } from '@/core/model/film/schema'
 import { Name, Id } from '@/core/model/values/values'
 import { createUser } from '@/db/auth'
+import { ShopSettings } from '@/core/model/shop/shop'
+import { saveShop as keepShop } from '@/db/queries/shop'
 import { ROLES } from '@/core/model/rights/rights'
 import { Method } from '@/core/model/method/schema'
 import { addReading } from '@/db/queries/climate'
@@ -97,6 +99,18 @@ export async function setShopMethod(raw: unknown): Promise<Answer<null>> {
   return answer('plan', Method, raw, async (who, method) => {
     await updateMethod(who, method)
     return { ok: true, value: null }
+  })
+}
+
+const ShopVersion = z.strictObject({ settings: ShopSettings, basedOn: z.number().int().min(0) })
+
+/** What the shop says of itself: a new version on the one that was seen. */
+export async function saveShop(raw: unknown): Promise<Answer<{ number: number }>> {
+  return answer('shop', ShopVersion, raw, async (who, { settings, basedOn }) => {
+    const zones = ['UTC', ...Intl.supportedValuesOf('timeZone')]
+    if (!zones.includes(settings.timeZone)) return refuse('no_such_zone', { zone: settings.timeZone })
+    const out = await keepShop(who, settings, basedOn)
+    return out === 'changed_meanwhile' ? refuse(out) : { ok: true, value: out }
   })
 }
 

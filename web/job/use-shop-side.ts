@@ -1,6 +1,7 @@
 import { useCallback, useMemo, useState } from 'react'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { NO_SOLUTIONS, solutionTables, type SolutionTables } from '@/core/model/catalogue/solutions'
+import { hoursOf } from '@/core/model/shop/shop'
 import { stockAfter } from '@/core/model/log/cut-pieces'
 import type { Changes } from '@/web/actions/live'
 import { useChanges } from '@/web/live/use-changes'
@@ -37,7 +38,7 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
   if (start !== side.start) setSide(renderedAnew(side, start, ofStart()))
   const { receive } = plan
   const { receiveRows, confirmed } = ledger
-  const took = ({ entries, revision, stock, films, solutions, scans, head }: Changes) => {
+  const took = ({ entries, revision, stock, films, shop, solutions, scans, head }: Changes) => {
     receiveRows(entries)
     if (revision) receive(revision)
     setSide((was) => ({
@@ -47,6 +48,8 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
         ...was.catalogue,
         ...(stock ? { stock } : {}),
         films: same(was.catalogue.films, films),
+        hours: same(was.catalogue.hours, hoursOf(shop)),
+        shop,
         scans: same(was.catalogue.scans ?? {}, scans),
         ...(solutions.length > 0
           ? { solutions: withTables(was.catalogue.solutions, { ...NO_SOLUTIONS, ...solutionTables(solutions) }) }

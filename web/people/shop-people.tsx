@@ -34,7 +34,8 @@ const MAY_DO: Record<string, string> = {
   desk: 'takes jobs in, walkaround; reads all',
 }
 
-export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: string; owner: boolean }) {
+/** Who belongs to the shop, and what each may do. */
+export function ShopPeople({ people, owner }: { people: Person[]; owner: boolean }) {
   const router = useRouter()
   const [fault, setFault] = useState<string | null>(null)
   const [text, setText] = useState('')
@@ -76,11 +77,7 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
     },
   ]
   return (
-    <main className="sheet" id="main">
-      <div className="bench-head">
-        <h1>Shop</h1>
-        <span className="label">{shop}</span>
-      </div>
+    <>
       {fault && (
         <p className="text-danger" role="alert">
           {fault}
@@ -88,7 +85,7 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
       )}
       <section className="mb-3">
         <div className="d-flex gap-2 align-items-center mb-2">
-          <h2 className="mb-0">People</h2>
+          <h2 className="mb-0">Members</h2>
           <span className="ms-auto">
             <FilterBox label="Filter people" value={text} onText={setText} />
           </span>
@@ -139,6 +136,6 @@ export function ShopPeople({ people, shop, owner }: { people: Person[]; shop: st
           </div>
         </Form>
       )}
-    </main>
+    </>
   )
 }

@@ -20,6 +20,23 @@ export function RunSheet() {
       ...p,
       runSheet: { ...p.runSheet, skip: off ? [...p.runSheet.skip, id] : p.runSheet.skip.filter((s) => s !== id) },
     }))
+  const { schedule } = reckoning
+  const when = (id: string) => {
+    const time = schedule?.times.get(id)
+    if (!time) return null
+    const decides = schedule?.chain.includes(id) ?? false
+    return (
+      <>
+        {decides && (
+          <span className="decides" title="Decides when the car is ready">
+            ◆<span className="visually-hidden"> decides when the car is ready: </span>
+          </span>
+        )}
+        {fmt.wallTime(time.from)}–
+        {time.to.slice(0, 10) === time.from.slice(0, 10) ? time.to.slice(11) : fmt.wallTime(time.to)}
+      </>
+    )
+  }
   const cautions = [...new Set(reckoning.steps.flatMap((s) => s.cautions))].filter((c) => c in CAUTIONS)
   return (
     <>
@@ -84,12 +101,19 @@ export function RunSheet() {
           </span>
         </div>
       </fieldset>
+      {schedule && (
+        <p className="label">
+          By the hours of the shop and a crew of {plan.runSheet.crew}. <span className="decides">◆</span> The{' '}
+          {schedule.chain.length} steps that decide when the car is ready; the others have room.
+        </p>
+      )}
       <div className="plate scroll-x">
         <Table bsPrefix="quiet-table">
           <thead>
             <tr>
               <th className="n">#</th>
               <th>Step</th>
+              {schedule && <th>When</th>}
               <th className="n">People</th>
               <th className="n">Work</th>
               <th className="n">Then wait</th>
@@ -107,6 +131,7 @@ export function RunSheet() {
                   {s.state === 'running' && <span className="label"> running</span>}
                   {s.code !== 'lay' && s.code !== 'trim' && <span className="label d-block">{stepHint(s, fmt)}</span>}
                 </td>
+                {schedule && <td className="text-nowrap">{when(s.id)}</td>}
                 <td className="n">{s.people}</td>
                 <td className="n text-nowrap">{fmt.text(fmt.minutes(s.minutes))}</td>
                 <td className="n text-nowrap">{s.waitMin > 0 ? fmt.text(fmt.minutes(s.waitMin)) : ''}</td>

@@ -72,6 +72,11 @@ const FAULTS: Record<string, Say> = {
   key_too_small: (f) =>
     `Shorter than this body style goes (at least ${f.limit}). Choose another body, or check the tape.`,
   key_too_big: (f) => `Longer than this body style goes (at most ${f.limit}). Choose another body, or check the tape.`,
+  hours_unreadable: (f) => `“${f.text}” is no stretch of hours. Write it like 08:00-12:00, 13:00-17:00.`,
+  hours_overlap: (f) => `“${f.text}” overlaps another stretch of that day.`,
+  upside_down: (f) => `${f.text ? `“${f.text}” ends` : 'It ends'} before it begins.`,
+  no_such_moment: () => 'There is no such day. Write it like 2026-12-25.',
+  no_such_zone: (f) => `There is no time zone “${f.zone}”.`,
   changed_meanwhile: () => 'Somebody else changed it meanwhile. Reload, look, and make your change again.',
   min_over_max: () => 'The lower end of a range is above its upper end.',
   empty_table: () => 'There are no rows in it.',

@@ -32,8 +32,8 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   no_start_set: () => 'no start set',
   none_risky: () => 'no piece is likely to be done twice',
   nothing_to_buy: () => 'nothing to buy',
-  open_hours: (start, work, opens, closes, waits) =>
-    `${start} + ${work} of work, on open days from ${opens} to ${closes} after midnight, + ${waits} of waits by the clock`,
+  open_hours: (start, chain, work, opens, closes, week, waits) =>
+    `${start} + the chain of ${chain} steps that decides: ${work} of work, on open days between ${opens} and ${closes} after midnight (${week} open in a week), + ${waits} of waits by the clock`,
   price_of: (order) => `price of ${order}`,
   profile: (mouth, wall, depth) =>
     `across a mouth of ${mouth}: walls of ${wall}° down ${depth}, the floor between, and up again`,

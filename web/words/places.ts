@@ -35,7 +35,11 @@ const FIELDS: Record<string, string> = {
   startAt: 'start',
 }
 
-const HOURS: Record<string, string> = { opens: 'the shop opens', closes: 'the shop closes' }
+const HOURS: Record<string, string> = {
+  opens: 'the shop opens',
+  closes: 'the shop closes',
+  week: 'the shop is open in a week',
+}
 
 const field = (name = ''): string => FIELDS[name] ?? name
 
@@ -80,7 +84,7 @@ const PLACES: Record<string, (at: At) => Place> = {
       : 'steps',
     href: link('run-sheet'),
   }),
-  shop: ({ id }) => ({ label: HOURS[id] ?? 'the shop', href: null }),
+  shop: ({ id }) => ({ label: HOURS[id] ?? 'the shop', href: '/shop' }),
   points: ({ link }) => ({ label: 'heat points', href: link('bay') }),
   log: ({ link }) => ({ label: 'readings', href: link('bay') }),
   reckoned: () => ({ label: 'the whole job, reckoned with this taken', href: null }),

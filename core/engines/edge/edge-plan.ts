@@ -7,6 +7,7 @@ import {
   STROKE_MM,
   TAPE_LEAD_MM,
   USUAL_GAP_MM,
+  WINTER_DEEPER_MM,
   WIDEST_GAP_MM,
   type CutRule,
   type CutSide,
@@ -33,6 +34,7 @@ export type EdgeWhy =
   | CutRule['id']
   | (typeof SEAL_TUCK)[number]['code']
   | 'front_deeper'
+  | 'winter_deeper'
   | 'strong_contrast'
   | 'gap_assumed'
   | 'stiff_held'
@@ -76,10 +78,12 @@ interface EdgeContext {
   films: ReadonlyMap<string, FilmSheet>
   pieces: readonly Piece[]
   strongContrast: boolean
+  /** The shop's winter setting. */
+  winter: boolean
 }
 
 /** Every edge of every piece, decided. Edges that no piece reaches are not there. */
-export function edgePlan({ plan, panels, films, pieces, strongContrast }: EdgeContext): EdgeDecision[] {
+export function edgePlan({ plan, panels, films, pieces, strongContrast, winter }: EdgeContext): EdgeDecision[] {
   return pieces.flatMap((piece) => {
     const film = films.get(piece.filmId)
     if (!film || piece.inlay) return []
@@ -88,7 +92,7 @@ export function edgePlan({ plan, panels, films, pieces, strongContrast }: EdgeCo
       if (!panel) return []
       return panel.edges
         .filter((edge) => reaches(piece, edge.at))
-        .flatMap((edge) => decide({ plan, panel, film, piece, strongContrast }, edge))
+        .flatMap((edge) => decide({ plan, panel, film, piece, strongContrast, winter }, edge))
     })
   })
 }
@@ -99,9 +103,11 @@ interface PieceContext {
   film: FilmSheet
   piece: Piece
   strongContrast: boolean
+  /** The shop's winter setting. */
+  winter: boolean
 }
 
-function decide({ plan, panel, film, piece, strongContrast }: PieceContext, edge: Edge): EdgeDecision[] {
+function decide({ plan, panel, film, piece, strongContrast, winter }: PieceContext, edge: Edge): EdgeDecision[] {
   const gapMm = edge.gapMm ?? USUAL_GAP_MM[edge.meets]
   const kind = filmClass(film)
   const [rule] = rulesFor(edge.meets, gapClass(gapMm), kind)
@@ -112,8 +118,9 @@ function decide({ plan, panel, film, piece, strongContrast }: PieceContext, edge
   // Along a divided panel each part has its share of the sides that run across the cuts.
   const across = piece.along === 'width' ? ['top', 'bottom'] : ['left', 'right']
   const lengthMm = edge.lengthMm / (across.includes(edge.at) ? piece.parts : 1)
-  const deeper = facesWind(panel, edge) && base.under ? FRONT_DEEPER_MM : 0
-  if (deeper > 0) why.push('front_deeper')
+  const front = facesWind(panel, edge) && base.under
+  const deeper = front ? FRONT_DEEPER_MM + (winter ? WINTER_DEEPER_MM : 0) : 0
+  if (front) why.push('front_deeper', ...(winter ? (['winter_deeper'] as const) : []))
   const showing = strongContrast && base.wrapUnderMm > 0 ? CONTRAST_WRAP_MM : 0
   if (showing > 0) why.push('strong_contrast')
   const leaveMm = base.wrapUnderMm === 0 ? 0 : base.wrapUnderMm + deeper + showing

@@ -19,6 +19,7 @@ export function edgesOfJob(c: {
   films: ReadonlyMap<string, FilmSheet>
   pieces: readonly Piece[]
   strongContrast: boolean
+  winter: boolean
 }): EdgesOfJob {
   const edges = edgePlan(c)
   const corners = cornerPlan(edges, c.panels, c.films, new Map(c.pieces.map((p) => [p.id, p.filmId])))

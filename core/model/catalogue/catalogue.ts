@@ -1,5 +1,6 @@
 import type { OpenHours } from '../../kit/civil'
 import type { FilmSheet, StockItem } from '../film/schema'
+import { DEFAULT_SHOP, hoursOf, type ShopSettings } from '../shop/shop'
 import type { SolutionTables } from './solutions'
 
 /** The shop's air as it was read: °C, relative humidity 0-1, and a surface where one was read. UTC. */
@@ -16,6 +17,8 @@ export interface Catalogue {
   films: readonly FilmSheet[]
   stock: readonly StockItem[]
   hours: OpenHours
+  /** What the shop says of itself, where it has. */
+  shop?: ShopSettings
   /** Readings of the shop's air, oldest first. */
   climate: readonly ClimateReading[]
   /** Local wall time `YYYY-MM-DDTHH:MM`. */
@@ -32,7 +35,7 @@ export interface Catalogue {
 export const EMPTY_CATALOGUE: Catalogue = {
   films: [],
   stock: [],
-  hours: { days: [0, 1, 2, 3, 4], fromMinute: 480, toMinute: 1020 },
+  hours: hoursOf(DEFAULT_SHOP),
   climate: [],
   now: '2026-01-05T08:00',
 }

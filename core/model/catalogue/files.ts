@@ -6,6 +6,7 @@ import { err, ok, type Result } from '../../kit/result'
 import { FilmSheet, StockItem } from '../film/schema'
 import { upgradeSheet } from '../film/upgrade'
 import { LogPayload, type LogRow } from '../log/schema'
+import { hoursOf, ShopSettings, Week } from '../shop/shop'
 import { EMPTY_CATALOGUE, type Catalogue } from './catalogue'
 import { NO_SOLUTIONS, Solution, solutionTables } from './solutions'
 
@@ -13,20 +14,23 @@ export const CATALOGUE_FORMAT = 'cuirass/catalogue@1'
 export const LEDGER_FORMAT = 'cuirass/ledger@1'
 
 const moment = z.iso.datetime({ offset: true })
-const Hours = z
-  .strictObject({
-    days: z.array(z.number().int().min(0).max(6)).min(1).max(7),
-    fromMinute: z.number().int().min(0).max(1439),
-    toMinute: z.number().int().min(1).max(1440),
-  })
-  .refine((h) => h.fromMinute < h.toMinute, { error: 'upside_down', path: ['toMinute'] })
+const WeekHours = z.strictObject({ week: Week, closed: z.array(z.string().regex(/^\d{4}-\d{2}-\d{2}$/)).max(400) })
+/** Hours as they were written before days had breaks: the same from and to on some weekdays. */
+const OldHours = z.object({ days: z.array(z.number()), fromMinute: z.number(), toMinute: z.number() })
+const Hours = z.preprocess((raw) => {
+  const old = OldHours.safeParse(raw)
+  if (!old.success) return raw
+  const { days, fromMinute, toMinute } = old.data
+  return { week: days.map((day) => ({ day, fromMinute, toMinute })), closed: [] }
+}, WeekHours)
 
 /** What a shop brings to a job, as a file: each part may be left out, and is then that of an empty shop. */
 const CatalogueFile = z.strictObject({
   format: z.literal(CATALOGUE_FORMAT),
   films: z.array(z.preprocess(upgradeSheet, FilmSheet)).max(500).default([]),
   stock: z.array(StockItem).max(5000).default([]),
-  hours: Hours.default(EMPTY_CATALOGUE.hours),
+  hours: Hours.optional(),
+  shop: ShopSettings.optional(),
   climate: z
     .array(
       z.strictObject({
@@ -64,9 +68,11 @@ export type ShopCatalogue = Omit<Catalogue, 'now'>
 export function readCatalogue(text: string): Result<ShopCatalogue> {
   const read = parsed(text, CatalogueFile)
   if (!read.ok) return read
-  const { format: _, solutions, ...shop } = read.value
+  const { format: _, solutions, hours, shop, ...rest } = read.value
   return ok({
-    ...shop,
+    ...rest,
+    ...(shop ? { shop } : {}),
+    hours: hours ?? (shop ? hoursOf(shop) : EMPTY_CATALOGUE.hours),
     ...(solutions ? { solutions: { ...NO_SOLUTIONS, ...solutionTables(solutions) } } : {}),
   })
 }
@@ -80,9 +86,9 @@ export function readLedger(text: string): Result<LogRow[]> {
 
 /** The file of a catalogue; `solutions`: as the shop keeps them. */
 export const writeCatalogue = (
-  { films, stock, hours, climate, scans = {} }: ShopCatalogue,
+  { films, stock, hours, shop, climate, scans = {} }: ShopCatalogue,
   solutions: readonly Solution[],
-): string => text(CATALOGUE_FORMAT, { films, stock, hours, climate, solutions, scans })
+): string => text(CATALOGUE_FORMAT, { films, stock, hours, ...(shop ? { shop } : {}), climate, solutions, scans })
 export const writeLedger = (entries: readonly LogRow[]): string => text(LEDGER_FORMAT, { entries })
 
 const text = (format: string, parts: object): string => `${JSON.stringify({ format, ...parts }, null, 1)}\n`

@@ -92,6 +92,8 @@ export const SEAL_TUCK: readonly {
 ]
 /** Edges that meet the wind go this much deeper, mm. Common practice, no source. */
 export const FRONT_DEEPER_MM = 5
+/** And this much more while roads are salted, where the shop says so, mm. Assumed. */
+export const WINTER_DEEPER_MM = 3
 /** A tool's stroke along an edge, mm: bites under a seal, runs on a turned edge. Common practice, no source. */
 export const STROKE_MM = { seal: 40, tight: 25, turned: 50 }
 

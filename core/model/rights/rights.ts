@@ -9,6 +9,7 @@ export const MAY = {
   log: ['owner', 'lead', 'installer'],
   stock: ['owner', 'lead'],
   people: ['owner'],
+  shop: ['owner', 'lead'],
   read: ROLES,
   walkaround: ['owner', 'lead', 'desk'],
   film: ['owner', 'lead'],

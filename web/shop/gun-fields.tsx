@@ -1,0 +1,61 @@
+import Button from 'react-bootstrap/Button'
+import Table from 'react-bootstrap/Table'
+import { useFieldArray } from 'react-hook-form'
+import { newId } from '@/web/kit/call'
+import { ShopField } from './shop-field'
+import type { ShopValues } from './shop-values'
+
+const COLUMNS = [
+  ['name', 'Gun'],
+  ['displayC', 'Display, °C'],
+  ['airC', 'Air at the film, °C'],
+  ['coefficient', 'Heat transfer, W/m²K'],
+  ['sigmaMm', 'Footprint, mm (sigma)'],
+] as const
+
+/** Hot-air guns: what the display says, and what of it reaches the film. Empty: not measured. */
+export function GunFields() {
+  const { fields, append, remove } = useFieldArray<ShopValues, 'guns', 'key'>({ name: 'guns', keyName: 'key' })
+  return (
+    <section className="plate mb-3 scroll-x" aria-label="Guns">
+      <h2>Guns</h2>
+      {fields.length === 0 ? (
+        <p className="label">No gun yet. The display is not the air at the film: what is not measured stays empty.</p>
+      ) : (
+        <Table bsPrefix="quiet-table">
+          <thead>
+            <tr>
+              {COLUMNS.map(([, label]) => (
+                <th key={label}>{label}</th>
+              ))}
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {fields.map((gun, i) => (
+              <tr key={gun.key}>
+                {COLUMNS.map(([field, label]) => (
+                  <td key={field}>
+                    <ShopField hidden name={`guns.${i}.${field}`} label={`${label}, gun ${i + 1}`} />
+                  </td>
+                ))}
+                <td>
+                  <Button variant="outline-secondary" size="sm" onClick={() => remove(i)}>
+                    Take out
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+      <Button
+        variant="outline-secondary"
+        size="sm"
+        onClick={() => append({ id: newId(), name: '', displayC: '350', airC: '', coefficient: '', sigmaMm: '' })}
+      >
+        Add a gun
+      </Button>
+    </section>
+  )
+}
