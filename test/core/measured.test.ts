@@ -106,7 +106,7 @@ describe('warming by lumped capacity', () => {
     const tau = get('tau') as number
     expect(get('warming')).toBeCloseTo(tau * Math.log((20 - 4) / (20 - 15.5)), 6)
     expect(get('lead')).toBeCloseTo((get('warming') as number) + 720, 6)
-    // Brought in on Wednesday at eight, stood twelve hours: work goes on on Thursday at eight, and reckons back from
+    // Washed on Wednesday at eight, brought in, stood twelve hours: work goes on on Thursday at eight, and reckons back from
     // there.
     expect(get('in_by')).toBe(
       minutesToCivil(Math.floor((civilToMinutes('2026-11-26T08:00') ?? 0) - (get('lead') as number))),

@@ -52,7 +52,7 @@ describe('a night of drying', () => {
     const climate = [{ at: '2026-11-20T08:00:00Z', airC: 20, humidity: 0.5, surfaceC: 18, by: 'Other' }]
     const wet = { ...handCar(), conditions: { ...handCar().conditions, vehicleC: 5, wet: true } }
     const { figures, steps } = reckon(Plan.parse(wet), { ...catalogue, climate }, [])
-    expect(input(figures.get('conditions/lead'), 'drying')).toBe(steps.find((s) => s.code === 'dry')?.waitMin)
+    expect(input(figures.get('conditions/lead'), 'drying')).toBe(steps.find((s) => s.code === 'bring_in')?.waitMin)
   })
 })
 

@@ -270,7 +270,12 @@ describe('run sheet and ledger', () => {
     const steps = reckon(Plan.parse(DEMO_JOBS[1]?.make()), catalogue, []).steps
     const at = (id: string) => steps.findIndex((s) => s.id === id)
     expect(at('wash')).toBeLessThan(at('degrease'))
-    expect(at('hardware_off')).toBeLessThan(at('wash'))
+    // Washed outside, one night inside, and only then are parts taken off: one night serves drying and warming.
+    expect(at('wash')).toBeLessThan(at('bring_in'))
+    expect(at('bring_in')).toBeLessThan(at('hardware_off'))
+    expect(
+      steps.filter((s) => s.waitMin >= 600 && s.code !== 'rest' && s.code !== 'gas_out').map((s) => s.code),
+    ).toEqual(['bring_in'])
     expect(at('lay:boot-lid')).toBeLessThan(at('lay:bonnet'))
     expect(at('lay:bonnet')).toBeLessThan(at('lay:front-bumper'))
     expect(at('post_heat:mere-mirror')).toBeLessThan(at('check_round'))

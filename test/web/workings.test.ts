@@ -51,7 +51,7 @@ describe.each(jobs)('%s: a stranger can follow every working', (_, plan, figures
 
 it('a step is named by what is done, and where', () => {
   const names: Record<string, string> = { door: 'Door', fen: 'Fen satin' }
-  expect(stepOfId('wash', (id) => names[id])).toBe('Wash')
+  expect(stepOfId('wash', (id) => names[id])).toBe('Wash outside')
   expect(stepOfId('lay:door', (id) => names[id])).toBe('Lay: Door')
   expect(stepOfId('post_heat:fen', (id) => names[id])).toBe('Post-heat and read: Fen satin')
 })

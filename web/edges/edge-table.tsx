@@ -7,6 +7,12 @@ import { word } from '@/web/words/names'
 import { CutMark } from './cut-mark'
 
 const why = (e: EdgeDecision): string => e.why.map((w) => word('edgeWhy', w)).join('; ')
+/** What decided; the rest stands with the edge that is picked. */
+const first = (e: EdgeDecision): string =>
+  e.why
+    .slice(0, 1)
+    .map((w) => word('edgeWhy', w))
+    .join('')
 
 /** All edges, sorted by any column; the name of one opens its section. */
 export function EdgeTable({
@@ -34,7 +40,11 @@ export function EdgeTable({
         header: 'Edge',
         accessorFn: nameOf,
         cell: ({ row: { original: e } }) => (
-          <PlainButton className="row-pick" aria-pressed={keyOf(e) === picked} onClick={() => onPick(keyOf(e))}>
+          <PlainButton
+            className="row-pick text-nowrap"
+            aria-pressed={keyOf(e) === picked}
+            onClick={() => onPick(keyOf(e))}
+          >
             {nameOf(e)}
           </PlainButton>
         ),
@@ -43,7 +53,7 @@ export function EdgeTable({
       {
         header: 'Length',
         accessorKey: 'lengthMm',
-        cell: ({ row: { original: e } }) => fmt.text(fmt.longLength(e.lengthMm)),
+        cell: ({ row: { original: e } }) => <span className="text-nowrap">{fmt.text(fmt.longLength(e.lengthMm))}</span>,
         meta: { numbers: true },
       },
       {
@@ -54,13 +64,13 @@ export function EdgeTable({
       {
         header: 'Left',
         accessorKey: 'leaveMm',
-        cell: ({ row: { original: e } }) => mm(e.leaveMm),
+        cell: ({ row: { original: e } }) => <span className="text-nowrap">{mm(e.leaveMm)}</span>,
         meta: { numbers: true },
       },
       {
         header: 'Tuck',
         accessorKey: 'tuckMm',
-        cell: ({ row: { original: e } }) => (e.tuckMm > 0 ? mm(e.tuckMm) : ''),
+        cell: ({ row: { original: e } }) => <span className="text-nowrap">{e.tuckMm > 0 ? mm(e.tuckMm) : ''}</span>,
         meta: { numbers: true },
       },
       { header: 'Heat', accessorFn: (e) => word('edgeHeat', e.heat) },
@@ -71,7 +81,7 @@ export function EdgeTable({
       {
         header: 'Why',
         accessorFn: why,
-        cell: ({ row: { original: e } }) => <span className="label">{why(e)}</span>,
+        cell: ({ row: { original: e } }) => <span className="label">{first(e)}</span>,
       },
     ]
   }, [fmt, names, keyOf, picked, onPick])

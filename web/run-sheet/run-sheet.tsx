@@ -32,8 +32,8 @@ export function RunSheet() {
             ◆<span className="visually-hidden"> decides when the car is ready: </span>
           </span>
         )}
-        {fmt.wallTime(time.from)}–
-        {time.to.slice(0, 10) === time.from.slice(0, 10) ? time.to.slice(11) : fmt.wallTime(time.to)}
+        {fmt.text(fmt.wallTime(time.from))}–
+        {time.to.slice(0, 10) === time.from.slice(0, 10) ? time.to.slice(11) : fmt.text(fmt.wallTime(time.to))}
       </>
     )
   }

@@ -11,7 +11,7 @@ export function HoursFields({ zones }: { zones: string[] }) {
         A break parts a day: 08:00-12:00, 13:00-17:00. Empty: closed. Everything that reckons with hours uses this.
       </p>
       <div className="row g-3">
-        <div className="col-md-5">
+        <div className="col-md-5 label-beside">
           {DAYS.map((day, i) => (
             <ShopField key={day} name={`days.${i}`} label={day} placeholder="closed" />
           ))}

@@ -38,6 +38,7 @@ export function PeopleFields() {
                   {words('skill').map(([code, text]) => (
                     <Form.Check
                       key={code}
+                      inline
                       type="checkbox"
                       id={`skill-${i}-${code}`}
                       label={text}

@@ -2,13 +2,10 @@ import type { Step } from '@/core/engines/run-sheet/panel-steps'
 import type { Formatter } from './format'
 
 const STEPS: Record<string, [string, string]> = {
-  bring_in: [
-    'Bring the vehicle in',
-    'The day before, to take up room temperature and to dry. No draught, no direct sun.',
-  ],
-  hardware_off: ['Hardware off', 'Dirt hides behind it. Bag and label the parts.'],
-  wash: ['Wash', 'No wax. Mouldings and seams first.'],
-  dry: ['Dry', 'Mouldings, seams and gaps; overnight indoors.'],
+  bring_in: ['Bring the vehicle in', 'One night inside serves drying and warming alike. No draught, no direct sun.'],
+  hardware_off: ['Hardware off', 'Dirt hides behind it: clean there too. Bag and label the parts.'],
+  wash: ['Wash outside', 'Before it comes in. No wax. Mouldings and seams first.'],
+  dry: ['Blow and wipe dry', 'Air and cloth: mouldings, seams and gaps.'],
   decontaminate: ['Remove tar and adhesive, clay', 'Remover on the cloth, then clay.'],
   degrease: [
     'Degrease',

@@ -14,10 +14,11 @@ export interface StepRule {
 }
 
 export const BEFORE: readonly StepRule[] = [
-  { code: 'bring_in', minutes: 10, people: 1, waitMin: 12 * 60 },
-  { code: 'hardware_off', minutes: 0, people: 1, cautions: ['airbag_trim'] },
+  // Washed and blown dry outside, then one night in the warm shop: it serves drying and warming alike.
   { code: 'wash', minutes: 45, people: 1 },
-  { code: 'dry', minutes: 15, people: 1, waitMin: DRYING_MIN },
+  { code: 'dry', minutes: 15, people: 1 },
+  { code: 'bring_in', minutes: 10, people: 1, waitMin: DRYING_MIN },
+  { code: 'hardware_off', minutes: 0, people: 1, cautions: ['airbag_trim'] },
   { code: 'decontaminate', minutes: 40, people: 1, cautions: ['solvent'] },
   { code: 'degrease', minutes: 40, people: 1, cautions: ['solvent'] },
   { code: 'mask', minutes: 30, people: 1, cautions: ['never_cover'] },

@@ -3,11 +3,11 @@ import { type Step } from '../../engines/run-sheet/panel-steps'
 import { civilToMinutes, minutesToCivil, nextOpen, type OpenHours } from '../../kit/civil'
 import type { Plan } from '../../model/plan/schema'
 
-/** When the run sheet comes to the first work on the vehicle: after it is brought in and has stood. */
+/** When the run sheet comes to the first work inside: after the vehicle is washed, brought in and has stood. */
 export function workFrom(plan: Plan, steps: readonly Step[], hours: OpenHours): string | null {
-  const first = steps.findIndex((s) => s.code !== 'bring_in' && s.state !== 'skipped')
+  const first = steps.findIndex((s) => s.code === 'bring_in') + 1
   const { startAt } = plan.runSheet
-  const stood = startAt && first >= 0 ? readyAt(steps.slice(0, first), startAt, hours) : null
+  const stood = startAt ? readyAt(steps.slice(0, first), startAt, hours) : null
   const minutes = stood ? civilToMinutes(stood) : null
   return minutes === null ? null : minutesToCivil(nextOpen(minutes, hours))
 }
