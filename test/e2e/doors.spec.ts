@@ -11,7 +11,7 @@ const PAGES = [
   '/vehicles/5a170000-0000-4000-8000-000000000301',
   jobUrl('wrenfield', 'skin'),
   `${jobUrl('wrenfield', 'tape')}?guide=1`,
-  ...['walkaround', 'film', 'tape', 'pieces', 'roll', 'run-sheet', 'handover', 'history'].map((s) =>
+  ...['walkaround', 'film', 'tape', 'pieces', 'roll', 'edges', 'run-sheet', 'handover', 'history'].map((s) =>
     jobUrl('wrenfield', s),
   ),
   jobUrl('corvane', 'bay'),

@@ -4,7 +4,8 @@ import { Plan } from '@/core/model/plan/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { figureName } from '@/web/words/figure-names'
-import { formulaInWords } from '@/web/words/formulas'
+import { formatter } from '@/web/words/format'
+import { asInput, formulaInWords } from '@/web/words/formulas'
 import { placeOf } from '@/web/words/places'
 import { sourceText } from '@/web/words/sources'
 import { stepOfId } from '@/web/words/steps'
@@ -35,6 +36,15 @@ describe.each(jobs)('%s: a stranger can follow every working', (_, plan, figures
     // No word twice in a row, such as a name beside its own unit.
     const named = (f: Figure) => formulaInWords(f.formula).replace(/\{(\w+)\}/g, '$1')
     expect(figures.filter((f) => /\b([a-z]{3,}) \1\b/.test(named(f))).map((f) => f.id)).toEqual([])
+  })
+  it('each number stands where its name stood: a comma within a date parts no two of them', () => {
+    const fmt = formatter({ lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR', timeZone: 'UTC' })
+    for (const f of figures.filter((x) => x.inputs.some((i) => i.unit === 'wall_time'))) {
+      const shown = (i: Figure['inputs'][number]) => asInput(fmt.text(fmt.quantity(i.value, i.unit)))
+      const text = formulaInWords(formulaWithNumbers(f, shown))
+      for (const i of f.inputs.filter((x) => f.formula.includes(`{${x.key}}`))) expect(text).toContain(shown(i))
+      expect(text).not.toContain('undefined')
+    }
   })
   it('names its source as readers know it, not as a file', () => {
     expect(each((f) => (f.source ? sourceText(f.source) : ''))).toEqual([])

@@ -4,7 +4,7 @@ import Link from 'next/link'
 import Offcanvas from 'react-bootstrap/Offcanvas'
 import { formulaWithNumbers, type Figure } from '@/core/model/figure/figure'
 import type { Formatter, Quantity } from '@/web/words/format'
-import { formulaInWords } from '@/web/words/formulas'
+import { asInput, formulaInWords } from '@/web/words/formulas'
 import { STANDING_WORDS } from '@/web/words/names'
 import { sourceText } from '@/web/words/sources'
 
@@ -126,7 +126,7 @@ export function WorkingSheet({
               <p>
                 <span className="label">With the numbers put in</span>
                 <br />
-                {formulaInWords(formulaWithNumbers(f, (i) => fmt.text(fmt.quantity(i.value, i.unit))))} ={' '}
+                {formulaInWords(formulaWithNumbers(f, (i) => asInput(fmt.text(fmt.quantity(i.value, i.unit)))))} ={' '}
                 <b>{fmt.text(fmt.quantity(f.value, f.unit))}</b>
               </p>
             )}

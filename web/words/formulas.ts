@@ -33,7 +33,7 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   none_risky: () => 'no piece is likely to be done twice',
   nothing_to_buy: () => 'nothing to buy',
   open_hours: (start, chain, work, opens, closes, week, waits) =>
-    `${start} + the chain of ${chain} steps that decides: ${work} of work, on open days between ${opens} and ${closes} after midnight (${week} open in a week), + ${waits} of waits by the clock`,
+    `${start} + ${work} along the ${chain} steps that decide, on open days between ${opens} and ${closes} after midnight (${week} open in a week), + ${waits} waited by the clock`,
   price_of: (order) => `price of ${order}`,
   profile: (mouth, wall, depth) =>
     `across a mouth of ${mouth}: walls of ${wall}° down ${depth}, the floor between, and up again`,
@@ -56,6 +56,9 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
 }
 
 const CALL = new RegExp(`\\b(${FORMULA_FUNCTIONS.join('|')})\\(([^()]*)\\)`, 'g')
+
+/** A value as it is put into a formula: a comma of its own, as in a date, parts no two inputs. */
+export const asInput = (text: string): string => text.replaceAll(', ', ',\u00a0')
 
 /** A formula, or one with its numbers put in, with its functions said in words. */
 export const formulaInWords = (formula: string): string =>
