@@ -2,31 +2,37 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import { ablationBench } from './ablation'
 import { layoutBench, reckonBench } from './core'
+import { heatBench } from './heat'
 import { pageBench } from './pages'
+import { scheduleBench } from './schedule'
 import { serverBench } from './server'
 import { settleBench } from './settle'
 import { stretchBench } from './stretch'
 
 /**
  * Runs every bench and writes docs/bench.md. Numbers inform; nothing fails on them. `--core` leaves what is measured in
- * the browser as it was; `--layout`, `--settle`, `--stretch` and `--server` measure that alone.
+ * the browser as it was; `--layout`, `--settle`, `--stretch`, `--heat`, `--schedule` and `--server` measure that alone.
  */
 const file = new URL('../docs/bench.md', import.meta.url)
 const before = readFileSync(file, 'utf8')
 /** A part of the file as it stands. */
 const had = (from: string, to: string) =>
   new RegExp(`## ${from}[\\s\\S]*?(?=${to ? `## (?:${to})|` : ''}$(?![\\s\\S]))`).exec(before)?.[0] ?? ''
-const asked = ['core', 'layout', 'settle', 'stretch', 'server'].find((name) => process.argv.includes(`--${name}`))
+const asked = ['core', 'layout', 'settle', 'stretch', 'heat', 'schedule', 'server'].find((name) =>
+  process.argv.includes(`--${name}`),
+)
 /** Long: only where it is asked for. */
 const ablation = process.argv.includes('--ablation')
-const wants = (part: 'reckon' | 'layout' | 'settle' | 'stretch' | 'pages' | 'server') =>
+const wants = (part: 'reckon' | 'layout' | 'settle' | 'stretch' | 'heat' | 'schedule' | 'pages' | 'server') =>
   asked === undefined || (asked === 'core' ? part !== 'pages' && part !== 'server' : asked === part)
 const parts = [
   wants('reckon') ? reckonBench() : had('reckon', 'Layout'),
   wants('layout') && !ablation ? layoutBench() : had('Layout', 'Ablation|Settling|Flat film'),
   ablation ? ablationBench() : had('Ablation', 'Settling|Flat film'),
   wants('settle') ? settleBench() : had('Settling', 'Flat film'),
-  wants('stretch') ? stretchBench() : had('Flat film', 'From typing'),
+  wants('stretch') ? stretchBench() : had('Flat film', 'Heat|Schedules|From typing'),
+  wants('heat') ? heatBench() : had('Heat', 'Schedules|From typing'),
+  wants('schedule') ? scheduleBench() : had('Schedules', 'From typing'),
   wants('pages') ? await pageBench() : had('From typing', 'The server under work'),
   wants('server') ? await serverBench() : had('The server under work', ''),
 ]

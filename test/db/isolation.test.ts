@@ -12,6 +12,7 @@ import { whoIs } from '@/db/queries/people'
 import { rack } from '@/db/queries/rack'
 import { packScan } from '@/core/engines/stretch/scan-file'
 import { filesBelow } from '../fixtures/files'
+import { DEFAULT_SHOP } from '@/core/model/shop/shop'
 import { THRIFTY } from '@/core/model/method/schema'
 import { vehicleOf } from '@/core/model/plan/vehicle-library'
 import { film, handCar } from '../fixtures/plans'
@@ -135,6 +136,10 @@ const ACTIONS: Record<
     want: 'not_allowed',
   },
   'shop.setShopMethod': { own: 'sets the caller’s own shop', call: () => shopActions.setShopMethod(THRIFTY) },
+  'shop.saveShop': {
+    own: 'sets the caller’s own shop',
+    call: () => shopActions.saveShop({ settings: DEFAULT_SHOP, basedOn: 0 }),
+  },
   'shop.logClimate': {
     own: 'reads the caller’s own air',
     call: () =>

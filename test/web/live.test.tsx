@@ -7,6 +7,7 @@ import { NO_SOLUTIONS, solutionTables, type Solution } from '@/core/model/catalo
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import type { StockItem } from '@/core/model/film/schema'
 import type { LogPayload, LogRow } from '@/core/model/log/schema'
+import { DEFAULT_SHOP, hoursOf, type ShopSettings } from '@/core/model/shop/shop'
 import { mergePlans } from '@/core/model/plan/merge'
 import type { Plan } from '@/core/model/plan/schema'
 import { reckoningJson } from '@/core/reckon/output'
@@ -23,6 +24,7 @@ class Server {
   stock: StockItem[] = catalogue.stock.map((s) => ({ ...s }))
   stockChange = 1
   solutions: (Solution & { change: number })[] = []
+  shop: ShopSettings = DEFAULT_SHOP
   save(basedOn: Plan, plan: Plan): Plan {
     const merged = mergePlans(basedOn, plan, this.revision.plan)
     if (!merged.clean) throw new Error('a clash that nobody made')
@@ -50,6 +52,11 @@ class Server {
     )
     this.stockChange = this.head
   }
+  /** The shop closes earlier or later on Mondays. */
+  settle(toMinute: number) {
+    this.shop = { ...this.shop, week: this.shop.week.map((s, i) => (i === 0 ? { ...s, toMinute } : s)) }
+    this.head++
+  }
   solve(worst: number) {
     const [lack] = reckon(this.revision.plan, this.catalogue(), this.ledger).settling.lacks
     if (lack?.kind !== 'stretch') return
@@ -58,7 +65,15 @@ class Server {
   }
   catalogue(): Catalogue {
     const list = this.solutions.map(({ change: _, ...s }) => s)
-    return { ...catalogue, stock: this.stock, solutions: { ...NO_SOLUTIONS, ...solutionTables(list) }, scans: {} }
+    const { shop } = this
+    return {
+      ...catalogue,
+      shop,
+      hours: hoursOf(shop),
+      stock: this.stock,
+      solutions: { ...NO_SOLUTIONS, ...solutionTables(list) },
+      scans: {},
+    }
   }
   changes(since: number) {
     const newer = this.revision.change > since
@@ -68,6 +83,7 @@ class Server {
       revision: newer ? { number, plan } : null,
       stock: this.stockChange > since ? this.stock : null,
       films: catalogue.films,
+      shop: this.shop,
       solutions: this.solutions.filter((s) => newer || s.change > since).map(({ change: _, ...s }) => s),
       scans: {},
       head: this.head,
@@ -195,6 +211,7 @@ describe('an open page', () => {
         () =>
           server.enter({ kind: 'film_used', stockId: server.stock[0]?.id ?? '', lengthMm: Math.ceil(random() * 400) }),
         () => server.solve(random() * 0.3),
+        () => server.settle(600 + Math.floor(random() * 600)),
       ]
       for (let i = 0; i < 14; i++) {
         acts[Math.floor(random() * acts.length)]?.()

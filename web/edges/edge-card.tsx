@@ -1,7 +1,9 @@
 import { Fragment } from 'react'
 import type { EdgeDecision } from '@/core/engines/edge/edge-plan'
+import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
+import { GunPlan } from './gun-plan'
 import { CutMark } from './cut-mark'
 import { Section } from './section'
 
@@ -11,11 +13,14 @@ export function EdgeCard({
   name,
   names,
   fmt,
+  heat,
 }: {
   edge: EdgeDecision
   name: string
   names: ReadonlyMap<string, string>
   fmt: Formatter
+  /** What the gun's pace hangs on; null where the edge is not heated. */
+  heat: EdgeHeatAsk | null
 }) {
   const mm = (v: number) => fmt.text(fmt.length(v))
   const facts: [string, string][] = [
@@ -52,6 +57,7 @@ export function EdgeCard({
             ))}
           </dl>
           <p className="label mb-0">Because: {edge.why.map((w) => word('edgeWhy', w)).join('; ')}. Common practice.</p>
+          {heat && <GunPlan key={`${edge.pieceId}/${edge.edgeId}`} ask={heat} fmt={fmt} />}
         </div>
       </div>
     </section>

@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react'
 import Form from 'react-bootstrap/Form'
 import type { EdgeDecision } from '@/core/engines/edge/edge-plan'
+import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
 import { Fig } from '@/web/job/figure'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
@@ -15,12 +16,19 @@ const keyOf = (e: EdgeDecision): string => `${e.pieceId}/${e.panelId}/${e.edgeId
 
 /** Every edge and corner of the job: where it is cut, how much is left, how it is held, and why. */
 export function Edges() {
-  const { plan, reckoning, fmt } = useJob()
+  const { plan, reckoning, fmt, catalogue } = useJob()
   const { edges, corners, consumables } = reckoning.edges
   const [filter, setFilter] = useState('')
   const [picked, setPicked] = useState<string | null>(null)
   const names = useMemo(() => new Map(plan.panels.map((p) => [p.id, p.name])), [plan.panels])
   const shown = edges.find((e) => keyOf(e) === picked) ?? edges[0]
+  const heat = useMemo((): EdgeHeatAsk | null => {
+    const panel = plan.panels.find((p) => p.id === shown?.panelId)
+    const piece = reckoning.pieces.find((p) => p.id === shown?.pieceId)
+    const film = plan.film.sheets.find((f) => f.id === piece?.filmId)
+    if (!shown || !panel || !film || shown.heat === 'none') return null
+    return { panel, film, guns: catalogue.shop?.guns ?? [], lengthMm: shown.lengthMm }
+  }, [plan, reckoning.pieces, catalogue.shop, shown])
   return (
     <>
       <div className="bench-head">
@@ -42,7 +50,7 @@ export function Edges() {
       <Findings stage="edges" />
       {shown ? (
         <>
-          <EdgeCard edge={shown} name={names.get(shown.panelId) ?? ''} names={names} fmt={fmt} />
+          <EdgeCard edge={shown} name={names.get(shown.panelId) ?? ''} names={names} fmt={fmt} heat={heat} />
           <Supplies consumables={consumables} fmt={fmt} />
           <EdgeTable
             edges={edges}

@@ -1,0 +1,27 @@
+import type { Panel } from '../vehicle/schema'
+
+/** A material as heat sees it: W/(m K), kg/m³, J/(kg K), and how thick it usually is on a vehicle, mm. */
+export interface Matter {
+  conductivity: number
+  density: number
+  specificHeat: number
+  usualMm: number
+}
+
+/** From memory: handbook values, rounded; thicknesses assumed. A material that nobody named is taken for sheet steel. */
+export const MATTER: Record<Panel['surface']['material'], Matter> = {
+  unknown: { conductivity: 50, density: 7850, specificHeat: 470, usualMm: 0.8 },
+  steel: { conductivity: 50, density: 7850, specificHeat: 470, usualMm: 0.8 },
+  aluminium: { conductivity: 200, density: 2700, specificHeat: 900, usualMm: 1.1 },
+  plastic: { conductivity: 0.2, density: 1000, specificHeat: 1900, usualMm: 3 },
+  glass_fibre: { conductivity: 0.3, density: 1700, specificHeat: 1100, usualMm: 4 },
+}
+/** Film with its adhesive; its thickness is the sheet's. From memory. */
+export const FILM_MATTER = { conductivity: 0.17, density: 1350, specificHeat: 1200 }
+
+/** Air that touches a panel in a shop, W/(m² K), in front and behind, and how warm it is, °C. Assumed. */
+export const ROOM = { airC: 20, front: 10, behind: 5 }
+/** What of a panel beside its edge takes part, mm. Assumed. */
+export const EDGE_STRIP_MM = 200
+/** What a hand can do: mm/s, passes, s, and mm past the ends. Assumed. */
+export const HAND = { slowest: 2, fastest: 60, passes: 3, gapS: 30, holdS: 12, reachMm: 100 }

@@ -1,0 +1,61 @@
+import Button from 'react-bootstrap/Button'
+import Spinner from 'react-bootstrap/Spinner'
+import type { EdgeHeat, EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import type { Formatter } from '@/web/words/format'
+import { useGunPlan } from './use-gun-plan'
+
+const NONE: Record<Extract<EdgeHeat, { kind: 'none' }>['code'], string> = {
+  no_gun_measured:
+    'No gun of the shop was measured: give its air, its heat transfer and its footprint on the Shop page.',
+  limit_below_band: 'The film’s limit lies below its post-heat range: look at its sheet.',
+  cannot_reach: 'No gun of the shop gets this edge hot enough. A hotter one, or infra-red.',
+  band_too_narrow: 'No way of moving these guns brings the whole edge into the range. Go by hand, and read often.',
+}
+
+/** How to move the gun along one edge: hold, pace, passes, and how hot the edge becomes. Solved, not looked up. */
+export function GunPlan({ ask, fmt }: { ask: EdgeHeatAsk; fmt: Formatter }) {
+  const { state, start, cancel } = useGunPlan()
+  return (
+    <div className="mt-2" aria-live="polite">
+      {state.kind === 'plan' ? (
+        <Told plan={state} fmt={fmt} />
+      ) : state.kind === 'none' ? (
+        <p className="mb-1">{NONE[state.code]}</p>
+      ) : state.kind === 'failed' ? (
+        <p className="mb-1">The sum was not finished. Try once more.</p>
+      ) : null}
+      {state.kind === 'busy' ? (
+        <Button variant="outline-secondary" size="sm" onClick={cancel}>
+          <Spinner size="sm" aria-hidden /> Working it out… stop
+        </Button>
+      ) : (
+        state.kind !== 'plan' && (
+          <Button variant="outline-secondary" size="sm" onClick={() => start(ask)}>
+            How to move the gun
+          </Button>
+        )
+      )}
+    </div>
+  )
+}
+
+function Told({ plan, fmt }: { plan: Extract<EdgeHeat, { kind: 'plan' }>; fmt: Formatter }) {
+  const temp = (c: number) => fmt.text(fmt.temp(c))
+  const hold = plan.holdS > 0 ? `hold ${plan.holdS.toFixed(1)} s at the start, then ` : ''
+  const per25 = (25 / plan.paceMmS).toFixed(1)
+  const passes = plan.passes > 1 ? `, ${plan.passes} passes with ${plan.gapS.toFixed(0)} s between` : ''
+  return (
+    <p className="mb-0">
+      <b>
+        {plan.gun}: {hold}
+        {plan.paceMmS.toFixed(1)} mm/s (25 mm in {per25} s){passes}
+      </b>
+      , {Math.round(plan.seconds)} s for this edge. It becomes {temp(plan.peakC.min)} to {temp(plan.peakC.max)};{' '}
+      {Math.round(plan.inBand * 100)} % of it in the film’s range.{' '}
+      <span className="label">
+        By the shop’s gun, the film’s sheet and the panel’s material; room 20 °C and matter from memory or assumed.
+        Never still, never over the film’s limit: read after the gun is away.
+      </span>
+    </p>
+  )
+}
