@@ -3,11 +3,9 @@ import { INSULATED } from '../core/solve/heat/layers'
 import { pointHeat } from '../core/solve/heat/point'
 import { sweepHeat } from '../core/solve/heat/sweep'
 import type { SweepRun } from '../core/solve/heat/sweep-model'
+import { air, FILM, STEEL, SWEEP } from '../test/fixtures/heat-cases'
 import { movingGaussian, semiInfiniteInAir } from '../test/fixtures/heat-forms'
 
-const FILM = { thicknessM: 0.1e-3, conductivity: 0.17, heatCapacity: 1350 * 1200 }
-const STEEL = { thicknessM: 0.8e-3, conductivity: 50, heatCapacity: 7850 * 470 }
-const air = (airC: number, coefficient: number) => ({ airC, coefficient, flux: 0 })
 const median = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? NaN
 const timed = (times: number, work: () => void): number => {
   const all = Array.from({ length: times }, () => {
@@ -18,21 +16,10 @@ const timed = (times: number, work: () => void): number => {
   return median(all)
 }
 
-const SWEEP: SweepRun = {
-  startC: 20,
-  layers: [FILM, STEEL],
+const EDGE: SweepRun = {
+  ...SWEEP,
   panel: { lengthM: 1, widthM: 0.2 },
-  room: air(20, 10),
-  back: air(20, 5),
-  radiation: null,
-  gun: { ...air(350, 105), footprint: { shape: 'gaussian', sigmaM: 0.03 } },
-  sweep: { yM: 0.1, fromMm: -30, toMm: 1030, speedMmS: 9.4, passes: 1, returns: 'alternate', holdS: 3, gapS: 0 },
-  coolS: 20,
-  timesS: [],
-  probes: [],
-  thresholdsC: [],
-  windowC: [90, 100],
-  windowDepthM: 0,
+  sweep: { ...SWEEP.sweep, fromMm: -30, toMm: 1030, holdS: 3 },
 }
 
 function pointErrors(): number[] {
@@ -118,7 +105,7 @@ function planRow(wall: keyof typeof WALLS, film: keyof typeof FILMS): string {
 /** How near the closed forms heat comes, how long it takes, and what the plans of an edge of 1 m are like. */
 export function heatBench(): string {
   const [point, sweep] = [pointErrors(), sweepErrors()]
-  const steel = sweepHeat(SWEEP)
+  const steel = sweepHeat(EDGE)
   const { gun, room, back, stored } = steel.energy
   const minute = () =>
     pointHeat({
@@ -139,7 +126,7 @@ export function heatBench(): string {
 
 Against closed forms: at a point (semi-infinite solid in air, ${point.length} values) at most ${Math.max(...point).toFixed(3)} °C off, median ${median(point).toFixed(4)}; under a moving spot on an insulated plate
 (${sweep.length} values) at most ${Math.max(...sweep).toFixed(3)} °C, median ${median(sweep).toFixed(4)}. Energy of a sweep of 1 m closes within ${(100 * Math.abs((gun + room + back) / stored - 1)).toFixed(4)} %.
-A minute at a point takes ${timed(9, minute).toFixed(0)} ms, a sweep of an edge of 1 m on steel ${timed(3, () => void sweepHeat(SWEEP)).toFixed(0)} ms.
+A minute at a point takes ${timed(9, minute).toFixed(0)} ms, a sweep of an edge of 1 m on steel ${timed(3, () => void sweepHeat(EDGE)).toFixed(0)} ms.
 
 Plans for an edge of 1 m (the first one pays for the compiler):
 

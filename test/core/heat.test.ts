@@ -1,15 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { heatByContract } from '@/core/engines/heat/heat-contract'
-import { INSULATED, type Exchange, type Layer } from '@/core/solve/heat/layers'
+import { INSULATED, type Layer } from '@/core/solve/heat/layers'
 import { pointHeat, type PointRun } from '@/core/solve/heat/point'
 import { sweepHeat } from '@/core/solve/heat/sweep'
 import type { SweepRun } from '@/core/solve/heat/sweep-model'
+import { air, FILM, STEEL, SWEEP } from '../fixtures/heat-cases'
 import { movingGaussian, planeWallSeries, semiInfiniteFlux, semiInfiniteInAir } from '../fixtures/heat-forms'
 
-const STEEL: Layer = { thicknessM: 0.8e-3, conductivity: 50, heatCapacity: 7850 * 470 }
-const FILM: Layer = { thicknessM: 0.1e-3, conductivity: 0.17, heatCapacity: 1350 * 1200 }
-const air = (airC: number, coefficient: number): Exchange => ({ airC, coefficient, flux: 0 })
 const run = (over: Partial<PointRun>): PointRun => ({
   startC: 20,
   layers: [STEEL],
@@ -144,23 +142,6 @@ describe('heat at a point', () => {
     )
   })
 })
-
-const SWEEP: SweepRun = {
-  startC: 20,
-  layers: [FILM, STEEL],
-  panel: { lengthM: 0.6, widthM: 0.2 },
-  room: air(20, 10),
-  back: air(20, 5),
-  radiation: null,
-  gun: { ...air(350, 105), footprint: { shape: 'gaussian', sigmaM: 0.03 } },
-  sweep: { yM: 0.1, fromMm: 0, toMm: 600, speedMmS: 9.4, passes: 1, returns: 'alternate', holdS: 0, gapS: 0 },
-  coolS: 20,
-  timesS: [],
-  probes: [],
-  thresholdsC: [],
-  windowC: [90, 100],
-  windowDepthM: 0,
-}
 
 describe('heat under a moving gun', () => {
   test('a moving spot of flux on an insulated plate: the integral of spreading sources with their mirror images', () => {

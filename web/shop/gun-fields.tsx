@@ -2,6 +2,7 @@ import Button from 'react-bootstrap/Button'
 import Table from 'react-bootstrap/Table'
 import { useFieldArray } from 'react-hook-form'
 import { newId } from '@/web/kit/call'
+import { AddRow } from './add-row'
 import { ShopField } from './shop-field'
 import type { ShopValues } from './shop-values'
 
@@ -49,13 +50,10 @@ export function GunFields() {
           </tbody>
         </Table>
       )}
-      <Button
-        variant="outline-secondary"
-        size="sm"
-        onClick={() => append({ id: newId(), name: '', displayC: '350', airC: '', coefficient: '', sigmaMm: '' })}
-      >
-        Add a gun
-      </Button>
+      <AddRow
+        label="Add a gun"
+        onAdd={() => append({ id: newId(), name: '', displayC: '350', airC: '', coefficient: '', sigmaMm: '' })}
+      />
     </section>
   )
 }

@@ -4,6 +4,7 @@ import Table from 'react-bootstrap/Table'
 import { useFieldArray, useFormContext } from 'react-hook-form'
 import { newId } from '@/web/kit/call'
 import { words } from '@/web/words/names'
+import { AddRow } from './add-row'
 import { ShopField } from './shop-field'
 import type { ShopValues } from './shop-values'
 
@@ -72,13 +73,10 @@ export function PeopleFields() {
           </tbody>
         </Table>
       )}
-      <Button
-        variant="outline-secondary"
-        size="sm"
-        onClick={() => append({ id: newId(), name: '', skills: [], pace: '1', rate: '0', away: '' })}
-      >
-        Add a person
-      </Button>
+      <AddRow
+        label="Add a person"
+        onAdd={() => append({ id: newId(), name: '', skills: [], pace: '1', rate: '0', away: '' })}
+      />
     </section>
   )
 }

@@ -117,7 +117,7 @@ function sweepSeconds({ sweep, cool_s }: Pick<z.infer<typeof SweepInput>, 'sweep
   return sweep.passes * pass + (sweep.passes - 1) * sweep.gap_s + cool_s
 }
 
-/** `cuirass/heat@1` in, `cuirass/heat-result@1` out. Errors: the first field at fault. Contract: docs/api.md. */
+/** `cuirass/heat@1` in, `cuirass/heat-result@1` out. Errors: the first field at fault. Contract: docs/prompt.md. */
 export function heatByContract(json: unknown): Result<unknown> {
   const read = HeatInput.safeParse(json)
   if (!read.success) return err(firstFault(read.error))

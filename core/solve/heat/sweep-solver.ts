@@ -5,6 +5,7 @@ import { nodeAt, radiated, radiatedSlope, type DepthMesh } from './layers'
 import { Propagator } from './propagator'
 import { nodeRow, type PreparedPanel, type SweepFineness, type SweepResult, type SweepRun } from './sweep-model'
 import { SweepReader } from './sweep-reader'
+import { afterConstant, uniformPart, type UniformPart } from './uniform-part'
 import { nodePlace, WaveField, windowOf, type Side, type Window } from './waves'
 
 const FIRST_STEP_S = 0.06
@@ -32,7 +33,7 @@ export class SweepSolver {
   private readonly path: Stretch[]
   private readonly energy = { gun: 0, room: 0, back: 0, stored: 0 }
   private readonly reader: SweepReader
-  private readonly level: { row: (r: number, atS: number) => number; back: (atS: number) => number }
+  private readonly level: UniformPart
   private readonly backOf: (flux: number) => number
   private readonly cellArea: number
   private now: Field
@@ -57,7 +58,7 @@ export class SweepSolver {
     const backRow = nodeRow(this.mesh, this.mesh.depths.length - 1)
     this.waves = new Propagator(modes)
     this.backOf = this.waves.levelReader(backRow)
-    this.level = this.constantPart(rows, backRow)
+    this.level = uniformPart(run_, this.mesh, this.exchange, { read: rows, back: backRow })
     this.path = gunPath(sweep, run_.coolS)
     this.reader = new SweepReader(run_, this.x, this.y, this.depths)
     const blank = (): Field => ({
@@ -274,21 +275,6 @@ export class SweepSolver {
     return at.roomW + room.coefficient * this.area * (room.airC - startC - at.rows[0][0])
   }
 
-  /** What room and back alone do to a panel that began at another temperature than theirs. */
-  private constantPart(rows: readonly Float64Array[], back: Float64Array) {
-    const { room, startC, back: behind } = this.run_
-    const all = [...rows, back]
-    const front = depthModes(this.mesh, 0, this.exchange, { rows: all })
-    const rear = depthModes(this.mesh, 0, this.exchange, { rows: all, enters: this.mesh.depths.length - 1 })
-    const parts = [
-      { modes: front, flux: room.coefficient * (room.airC - startC) },
-      { modes: rear, flux: behind.coefficient * (behind.airC - startC) },
-    ]
-    const at = (r: number, atS: number): number =>
-      parts.reduce((sum, p) => (p.flux === 0 ? sum : sum + p.flux * afterConstant(p.modes, r, atS)), 0)
-    return { row: at, back: (atS: number) => at(rows.length, atS) }
-  }
-
   private storedEnergy(endS: number): number {
     const heat = this.mesh.capacity
     const held = this.waves.levelReader(heat)(this.now.flux[0])
@@ -301,10 +287,3 @@ export class SweepSolver {
     return this.area * (held + level)
   }
 }
-
-/** What a row reads after one unit of flux was given all the time. */
-const afterConstant = (modes: ReturnType<typeof depthModes>, row: number, atS: number): number =>
-  modes.rates.reduce(
-    (sum, rate, j) => sum + modes.weights[row][j] * (rate * atS < 1e-9 ? atS : -Math.expm1(-rate * atS) / rate),
-    modes.atOnce[row],
-  )
