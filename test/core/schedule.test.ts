@@ -199,6 +199,12 @@ describe('what a shop asks of a schedule', () => {
     expect(plan.late?.map((l) => l.id)).toEqual(['c'])
   })
 
+  test('no hours are always open, but for closed days', () => {
+    const task = [{ id: 'a', minutes: 600 }]
+    expect(planOf(file(task, { hours: [] })).finish).toBe('2031-03-03T18:00')
+    expect(planOf(file(task, { closed: ['2031-03-03'] })).tasks[0]?.start).toBe('2031-03-04T00:00')
+  })
+
   test('what cannot be is named by its tasks', () => {
     const round = [
       { id: 'a', minutes: 5, after: [{ id: 'b' }] },

@@ -108,7 +108,8 @@ function calendarOf(
   fromDay: number,
   days: number,
 ): Calendar {
-  if (!hours) {
+  // No hours at all: always open.
+  if (!hours || hours.length === 0) {
     if (closed.length === 0) return Calendar.always()
     return calendarOf(
       DAYS.map((day) => ({ day, from: '00:00', to: '24:00' })),
@@ -157,7 +158,7 @@ function both(a: Calendar, b: Calendar): Calendar {
 /** Days that are laid out: enough for all work one after another, at least two months, at most some twelve years. */
 function daysToLay(input: ScheduleInput, startDay: number): number {
   const week = (input.hours ?? []).reduce((sum, h) => sum + clockMinutes(h.to) - clockMinutes(h.from), 0) / 7
-  const perDay = input.hours ? Math.max(week, 30) : DAY_MIN
+  const perDay = week > 0 ? Math.max(week, 30) : DAY_MIN
   const work = input.tasks.reduce((sum, t) => sum + t.minutes + (t.attended ? 0 : t.minutes), 0)
   const waits = input.tasks.reduce((sum, t) => sum + t.after.reduce((m, a) => Math.max(m, a.min_wait_minutes), 0), 0)
   const moments = input.tasks.flatMap((t) => [t.not_before, t.pinned, t.finish_by].flatMap((m) => (m ? [at(m)] : [])))
@@ -178,7 +179,10 @@ function problemOf(input: ScheduleInput): Problem {
   const people: Person[] = input.people
     ? input.people.map((q) => ({
         skills: bitsOf(q.skills),
-        hours: q.hours ? both(hours, calendarOf(q.hours, input.closed, startDay - 1, days + 1)) : hours,
+        hours:
+          q.hours && q.hours.length > 0
+            ? both(hours, calendarOf(q.hours, input.closed, startDay - 1, days + 1))
+            : hours,
       }))
     : Array.from({ length: input.crew ?? 1 }, () => ({ skills: -1, hours }))
   const jobs = [...new Set(input.tasks.filter((t) => t.bay).flatMap((t) => t.job ?? []))]
