@@ -2,10 +2,11 @@ import { secondsOf, type EdgePlan, type EdgeTask, type GunChoice, type Way } fro
 import { EdgeTrial, PLACES, type Seen } from './edge-trial'
 import { footprintScale } from './footprint'
 import { leastSquares } from './least-squares'
-import { MEDIUM, ROUGH } from './sweep-model'
+import { FINE, MEDIUM, ROUGH } from './sweep-model'
 
-/** Share of the edge that has to end in the band, and a little for what the check itself may be off. */
-const IN_BAND_WANTED = 0.984
+/** Share of the edge that is asked to end in the band, and with a little for what the check itself may be off. */
+export const IN_BAND_ASKED = 0.98
+const IN_BAND_WANTED = IN_BAND_ASKED + 0.004
 /** So far under the limit the hottest place is kept, K. */
 const LIMIT_MARGIN_C = 0.3
 
@@ -157,6 +158,11 @@ export class GunSearch {
     const quicker = this.planOf(this.check.look(faster))
     const allowed = quicker.maxPeakC <= this.task.limitC - LIMIT_MARGIN_C
     return allowed && rank(quicker) < rank(plan) ? quicker : plan
+  }
+
+  /** A plan as the fine sweep sees it. */
+  confirmed(plan: EdgePlan): EdgePlan {
+    return this.planOf(new EdgeTrial(this.task, this.gun, FINE).look(plan.way))
   }
 
   private planOf(seen: Seen): EdgePlan {
