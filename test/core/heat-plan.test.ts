@@ -72,7 +72,7 @@ describe('a way to move the gun', () => {
         6,
       )
     },
-    20_000,
+    90_000,
   )
 
   test('thick plastic is swept at two to three times the pace of sheet steel', () => {
@@ -96,7 +96,7 @@ describe('a way to move the gun', () => {
       task('steel', { band_c: { min: 90, max: 90.2 }, limit_c: 95, passes_max: 1, hold_s_max: 0, reach_mm: 0 }),
     )
     expect(narrow).toMatchObject({ code: 'band_too_narrow', facts: { best: expect.stringContaining('in_band') } })
-  }, 20_000)
+  }, 90_000)
 
   test('a field at fault is named', () => {
     const at = (over: object) => {

@@ -108,7 +108,7 @@ describe('schedules against what is known', () => {
         expect(minuteOf(plan.lower_bound)).toBeLessThanOrEqual(minuteOf(finish))
       }
     },
-    30_000,
+    90_000,
   )
 })
 
