@@ -119,7 +119,7 @@ const STEPS = [
       const contrast = bodyContrast(plan)
       const strongContrast = contrast !== null && contrast >= STRONG_CONTRAST_DE
       const edges = edgesOfJob({ plan, panels, films, pieces, strongContrast, winter: shop.winter })
-      return { ...none, ...edges, figures: edgeFigures(edges, pieces, panels) }
+      return { ...none, ...edges, figures: edgeFigures(edges, panels) }
     },
   ),
   step('points', ['cutting', 'panels', 'films', 'stretch', 'ledger'], (p) =>

@@ -99,6 +99,23 @@ describe('edges of the demo jobs', () => {
     expect(of(mirror).edges.some((e) => e.tapes.some((t) => t.kind === 'wire'))).toBe(true)
   })
 
+  test('the working of each tape adds up, also where two films lie on one vehicle', () => {
+    const halves: Plan = {
+      ...hatch,
+      film: { ...hatch.film, sheets: [...hatch.film.sheets.filter((s) => s.id !== chrome.id), chrome] },
+      panels: hatch.panels.map((p) => (p.id === 'bonnet' ? { ...p, filmId: chrome.id } : p)),
+      pieces: ['roof', 'bonnet'].map((id) => ({ ...choiceFor(hatch, id), parts: 2, along: 'width' as const })),
+    }
+    const { figures } = reckon(halves, catalogue, [])
+    for (const kind of ['filament', 'wire', 'masking', 'sealing']) {
+      const f = figures.get(`supply/${kind}`)
+      const sum = f?.inputs.reduce((total, i) => total + Number(i.value), 0)
+      expect([kind, sum]).toEqual([kind, expect.closeTo(Number(f?.value), 6)])
+    }
+    expect(figures.get('supply/wire')?.inputs.some((i) => i.key === 'bonnet.2_seam')).toBe(true)
+    expect(figures.get('supply/filament')?.inputs.some((i) => i.key === 'roof.2_seam')).toBe(true)
+  })
+
   test('a seam that is 1.2 m longer takes 1.2 m more filament and nothing else', () => {
     const split = (heightMm: number): Plan => ({
       ...hatch,

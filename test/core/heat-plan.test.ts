@@ -92,6 +92,11 @@ describe('a way to move the gun', () => {
     expect(answer(task('steel', { limit_c: 80 }))).toMatchObject({ code: 'limit_below_band' })
     const cold = answer(task('steel', { guns: [{ ...GUN, air_c: 85 }] }))
     expect(cold).toMatchObject({ code: 'cannot_reach', facts: { hottest_c: 85 } })
+    // So hot that even the quickest pass spoils the film: the best there is is told, and is none.
+    const fierce = answer(
+      task('plastic', { guns: [{ ...GUN, air_c: 900, h_w_m2k: 400 }], speed_mm_s: { min: 2, max: 10 } }),
+    )
+    expect(fierce).toMatchObject({ code: 'band_too_narrow' })
     const narrow = answer(
       task('steel', { band_c: { min: 90, max: 90.2 }, limit_c: 95, passes_max: 1, hold_s_max: 0, reach_mm: 0 }),
     )

@@ -91,6 +91,15 @@ describe('the schedule of a job', () => {
     expect(at(scheduleOf(2, {}, closed).schedule.readyAt)).toBeGreaterThan(plain)
   })
 
+  it('trimming waits for the vehicle too where somebody left out the laying', () => {
+    const lay = 'lay:bonnet'
+    const { schedule } = scheduleOf(2, { skip: [lay] })
+    expect(schedule.times.has(lay)).toBe(false)
+    expect(at(schedule.times.get('trim:bonnet')?.from ?? '')).toBeGreaterThanOrEqual(
+      at(schedule.times.get('mask')?.to ?? ''),
+    )
+  })
+
   it('without a start or without hours there is none', () => {
     expect(of(2, { startAt: null }).schedule).toBeNull()
     expect(of(2, {}, { week: [], closed: [] }).schedule).toBeNull()

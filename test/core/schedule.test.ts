@@ -226,6 +226,29 @@ describe('what a shop asks of a schedule', () => {
     })
   })
 
+  test('people who are never there together cannot do what needs both', () => {
+    const { crew: _, ...noCrew } = file([{ id: 'roof', minutes: 30, crew: 2 }], { hours: WEEK })
+    const people = [
+      { id: 'early', hours: [{ day: 'mon' as const, from: '08:00', to: '12:00' }] },
+      { id: 'late', hours: [{ day: 'mon' as const, from: '13:00', to: '17:00' }] },
+    ]
+    expect(answer({ ...noCrew, people })).toMatchObject({ code: 'never_fits', named: ['roof'] })
+    const both = [...people, { id: 'all', hours: WEEK }]
+    expect(answer({ ...noCrew, people: both })).toMatchObject({ tasks: [{ id: 'roof', start: START }] })
+  })
+
+  test('a long chain in which every wait has an end is scheduled, not searched through without end', () => {
+    const chain = Array.from({ length: 60 }, (_, i) => ({
+      id: `t${i}`,
+      minutes: 50,
+      after: [1, 2]
+        .filter((k) => i >= k)
+        .map((k) => ({ id: `t${i - k}`, min_wait_minutes: 5, max_wait_minutes: 4000 * k })),
+    }))
+    const plan = planOf(file(chain, { hours: WEEK }))
+    expect(plan.tasks).toHaveLength(60)
+  })
+
   test('a field at fault is named', () => {
     const fault = (tasks: ScheduleTask[], over: object = {}) => {
       const out = scheduleByContract({ ...file(tasks), ...over }, ROUNDS)

@@ -57,7 +57,7 @@ export function EdgeCard({
             ))}
           </dl>
           <p className="label mb-0">Because: {edge.why.map((w) => word('edgeWhy', w)).join('; ')}. Common practice.</p>
-          {heat && <GunPlan key={`${edge.pieceId}/${edge.edgeId}`} ask={heat} fmt={fmt} />}
+          {heat && <GunPlan key={JSON.stringify([edge.pieceId, edge.edgeId, heat])} ask={heat} fmt={fmt} />}
         </div>
       </div>
     </section>

@@ -27,7 +27,13 @@ export function Edges() {
     const piece = reckoning.pieces.find((p) => p.id === shown?.pieceId)
     const film = plan.film.sheets.find((f) => f.id === piece?.filmId)
     if (!shown || !panel || !film || shown.heat === 'none') return null
-    return { panel, film, guns: catalogue.shop?.guns ?? [], lengthMm: shown.lengthMm }
+    const { thicknessUm, postHeatC, heatLimitC } = film
+    return {
+      panel: { surface: panel.surface },
+      film: { thicknessUm, postHeatC, heatLimitC },
+      guns: catalogue.shop?.guns ?? [],
+      lengthMm: shown.lengthMm,
+    }
   }, [plan, reckoning.pieces, catalogue.shop, shown])
   return (
     <>

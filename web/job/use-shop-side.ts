@@ -78,8 +78,8 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
 /** A page rendered anew brings what stood then; what the page heard of since stays. */
 function renderedAnew(side: ShopSide, start: JobStart, fresh: ShopSide): ShopSide {
   if (fresh.head >= side.head) return fresh
-  const { climate, hours, now } = start.catalogue
-  return { ...side, start, catalogue: { ...side.catalogue, climate, hours, now } }
+  const { climate, now } = start.catalogue
+  return { ...side, start, catalogue: { ...side.catalogue, climate, now } }
 }
 
 /** The one before where the two say the same: what hangs on it is not done again. */

@@ -4,6 +4,34 @@ import type { Panel } from '../../model/vehicle/schema'
 import type { Piece } from '../pieces/pieces'
 import { filmClass, TAPE_KINDS, type EdgeDecision, type TapeKind } from './edge-plan'
 
+/** One length of tape that is laid: along an edge, or along a seam. mm. */
+export interface TapeUse {
+  kind: TapeKind
+  lengthMm: number
+  pieceId: string
+  panelId: string
+  /** Null: along the piece's seam. */
+  edgeId: string | null
+}
+
+/** All tape of a job. A seam is trimmed on filament laid along it, with an end to pull by. */
+export function tapeUses(
+  edges: readonly EdgeDecision[],
+  pieces: readonly Piece[],
+  films: ReadonlyMap<string, FilmSheet>,
+): TapeUse[] {
+  const along = edges.flatMap(({ tapes, pieceId, panelId, edgeId }) =>
+    tapes.map((t): TapeUse => ({ ...t, pieceId, panelId, edgeId })),
+  )
+  const seams = pieces.flatMap((p): TapeUse[] => {
+    const film = films.get(p.filmId)
+    if (p.seamMm <= 0 || !film) return []
+    const kind = filmClass(film) === 'mirror' ? 'wire' : 'filament'
+    return [{ kind, lengthMm: p.seamMm + TAPE_LEAD_MM, pieceId: p.id, panelId: p.panelId, edgeId: null }]
+  })
+  return [...along, ...seams]
+}
+
 /** What is used up beside the film; one of the three measures is there. mm, mm². */
 export type Consumable = { id: string; kind: TapeKind | 'primer' | 'blades' | 'felts' | 'liner' } & (
   { lengthMm: number } | { areaMm2: number } | { count: number }
@@ -11,20 +39,12 @@ export type Consumable = { id: string; kind: TapeKind | 'primer' | 'blades' | 'f
 
 export function consumablesOf(
   edges: readonly EdgeDecision[],
+  tapes: readonly TapeUse[],
   pieces: readonly Piece[],
   panels: ReadonlyMap<string, Panel>,
-  films: ReadonlyMap<string, FilmSheet>,
 ): Consumable[] {
-  const lengths = new Map<TapeKind, number>()
-  const lay = (kind: TapeKind, mm: number) => lengths.set(kind, (lengths.get(kind) ?? 0) + mm)
-  for (const edge of edges) for (const tape of edge.tapes) lay(tape.kind, tape.lengthMm)
-  // A seam is trimmed on filament laid along it, with an end to pull by.
-  for (const piece of pieces) {
-    const film = films.get(piece.filmId)
-    if (piece.seamMm > 0 && film) lay(filmClass(film) === 'mirror' ? 'wire' : 'filament', piece.seamMm + TAPE_LEAD_MM)
-  }
   const out: Consumable[] = TAPE_KINDS.flatMap((kind) => {
-    const lengthMm = lengths.get(kind) ?? 0
+    const lengthMm = tapes.filter((t) => t.kind === kind).reduce((sum, t) => sum + t.lengthMm, 0)
     return lengthMm > 0 ? [{ id: kind, kind, lengthMm }] : []
   })
   const covered = [...new Set(pieces.flatMap((p) => p.covers ?? [p.panelId]))].flatMap((id) => panels.get(id) ?? [])

@@ -105,7 +105,7 @@ export function choose(c: {
   radiusMm: number
   hidden: boolean
 }): { method: CornerMethod; why: CornerWhy[] } {
-  const kind = filmClass(c.film as FilmSheet)
+  const kind = filmClass(c.film)
   if (c.squeeze <= c.film.heatShrink) return { method: 'shrunk', why: ['heat_is_enough'] }
   const cutOrSeam = (why: CornerWhy): { method: CornerMethod; why: CornerWhy[] } =>
     c.hidden ? { method: 'relief', why: [why, 'cut_is_hidden'] } : { method: 'seam', why: [why, 'nothing_is_hidden'] }

@@ -63,7 +63,7 @@ export interface EdgeDecision {
   why: EdgeWhy[]
 }
 
-export const filmClass = (film: FilmSheet): FilmClass =>
+export const filmClass = (film: Pick<FilmSheet, 'kind'>): FilmClass =>
   CHROME_CLASS.includes(film.kind) ? 'mirror' : isFormed(film.kind) ? 'formable' : 'stiff'
 export const gapClass = (gapMm: number): GapClass =>
   gapMm <= NARROW_GAP_MM ? 'narrow' : gapMm <= WIDEST_GAP_MM ? 'open' : 'span'

@@ -2,7 +2,7 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import type { Piece } from '../pieces/pieces'
-import { consumablesOf, type Consumable } from './consumables'
+import { consumablesOf, tapeUses, type Consumable, type TapeUse } from './consumables'
 import { cornerPlan, type CornerDecision } from './corner-plan'
 import { edgePlan, type EdgeDecision } from './edge-plan'
 
@@ -10,6 +10,7 @@ import { edgePlan, type EdgeDecision } from './edge-plan'
 export interface EdgesOfJob {
   edges: readonly EdgeDecision[]
   corners: readonly CornerDecision[]
+  tapes: readonly TapeUse[]
   consumables: readonly Consumable[]
 }
 
@@ -23,5 +24,6 @@ export function edgesOfJob(c: {
 }): EdgesOfJob {
   const edges = edgePlan(c)
   const corners = cornerPlan(edges, c.panels, c.films, new Map(c.pieces.map((p) => [p.id, p.filmId])))
-  return { edges, corners, consumables: consumablesOf(edges, c.pieces, c.panels, c.films) }
+  const tapes = tapeUses(edges, c.pieces, c.films)
+  return { edges, corners, tapes, consumables: consumablesOf(edges, tapes, c.pieces, c.panels) }
 }

@@ -9,7 +9,6 @@ import { Calendar, NEVER, schedule, type Person, type Problem, type Task } from 
 const DAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const
 const DAY_MIN = 1440
 const MOST_TASKS = 10_000
-/** Steps beyond this are scheduled without a search: in the order of their chains. */
 const name = z.string().min(1).max(200)
 const moment = z
   .string()
@@ -126,17 +125,7 @@ function calendarOf(
     for (const h of hours)
       if (h.day === name) stretches.push([day * DAY_MIN + clockMinutes(h.from), day * DAY_MIN + clockMinutes(h.to)])
   }
-  stretches.sort((a, b) => a[0] - b[0])
-  const joined: [number, number][] = []
-  for (const [from, to] of stretches) {
-    const last = joined[joined.length - 1]
-    if (last && from <= last[1]) last[1] = Math.max(last[1], to)
-    else joined.push([from, to])
-  }
-  return new Calendar(
-    joined.map((s) => s[0]),
-    joined.map((s) => s[1]),
-  )
+  return Calendar.of(stretches)
 }
 
 /** The times at which two calendars are both open. */
@@ -149,10 +138,7 @@ function both(a: Calendar, b: Calendar): Calendar {
     if ((a.to[i] ?? 0) < (b.to[k] ?? 0)) i++
     else k++
   }
-  return new Calendar(
-    stretches.map((s) => s[0]),
-    stretches.map((s) => s[1]),
-  )
+  return Calendar.of(stretches)
 }
 
 /** Days that are laid out: enough for all work one after another, at least two months, at most some twelve years. */

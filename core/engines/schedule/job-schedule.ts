@@ -83,19 +83,20 @@ function linksBetween(planned: readonly Step[]): Link[][] {
   const link = (i: number, least: number): Link => ({ task: i, least, most: NEVER })
   const waitAfter = (i: number): number => stoppingWait(planned[i] ?? { waitMin: 0 })
   const before = (i: number, match: (s: Step, k: number) => boolean): number => {
-    for (let k = i - 1; k >= 0; k--) if (planned[k] && match(planned[k] as Step, k)) return k
+    for (let k = i - 1; k >= 0; k--) {
+      const step = planned[k]
+      if (step && match(step, k)) return k
+    }
     return -1
   }
   const panels = planned.flatMap((s, i) => (isPanel(s) ? [i] : []))
   const late = (s: Step, k: number) => !isPanel(s) && firstPanel >= 0 && k > firstPanel
   return planned.map((s, i) => {
-    if (s.code === 'trim') {
-      const lay = index.get(`lay:${s.panelId}`)
-      // Film waits before the blade, however short the wait.
-      return lay === undefined ? [] : [link(lay, planned[lay]?.waitMin ?? 0)]
-    }
+    const lay = s.code === 'trim' ? index.get(`lay:${s.panelId}`) : undefined
+    // Film waits before the blade, however short the wait.
+    if (lay !== undefined) return [link(lay, planned[lay]?.waitMin ?? 0)]
     const beside = BESIDE.includes(s.code)
-    if (s.code === 'lay')
+    if (isPanel(s))
       return [before(i, (p) => !isPanel(p) && !BESIDE.includes(p.code)), before(i, (p) => BESIDE.includes(p.code))]
         .filter((k) => k >= 0)
         .map((k) => link(k, waitAfter(k)))
@@ -110,21 +111,11 @@ function linksBetween(planned: readonly Step[]): Link[][] {
 }
 
 function calendarOf({ week, closed }: OpenHours, start: number): Calendar {
-  const from: number[] = []
-  const to: number[] = []
   const firstDay = Math.floor(start / DAY_MIN)
-  for (let day = firstDay; day < firstDay + DAYS; day++) {
-    const at = day * DAY_MIN
-    if (closed.includes(minutesToCivil(at).slice(0, 10))) continue
-    const own = week.filter((s) => s.day === weekday(at)).sort((a, b) => a.fromMinute - b.fromMinute)
-    for (const s of own) {
-      // Stretches that touch are one.
-      if (to[to.length - 1] === at + s.fromMinute) to[to.length - 1] = at + s.toMinute
-      else {
-        from.push(at + s.fromMinute)
-        to.push(at + s.toMinute)
-      }
-    }
-  }
-  return new Calendar(from, to)
+  const stretches = Array.from({ length: DAYS }, (_, i) => (firstDay + i) * DAY_MIN)
+    .filter((day) => !closed.includes(minutesToCivil(day).slice(0, 10)))
+    .flatMap((day) =>
+      week.filter((s) => s.day === weekday(day)).map((s): [number, number] => [day + s.fromMinute, day + s.toMinute]),
+    )
+  return Calendar.of(stretches)
 }

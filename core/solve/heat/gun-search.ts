@@ -160,6 +160,11 @@ export class GunSearch {
     return allowed && rank(quicker) < rank(plan) ? quicker : plan
   }
 
+  /** The coolest way there is, for where all others spoil the film. */
+  coolest(): EdgePlan {
+    return this.planOf(this.check.look(this.plain(this.task.speedMmS.max, 1)))
+  }
+
   /** A plan as the fine sweep sees it. */
   confirmed(plan: EdgePlan): EdgePlan {
     return this.planOf(new EdgeTrial(this.task, this.gun, FINE).look(plan.way))

@@ -44,7 +44,7 @@ export function planSweep(task: EdgeTask): EdgePlan | PlanFault {
     // Where one more pass helps hardly, the next one will not help either.
     if (passes > 1 && (best()?.inBand ?? 0) < before + WORTH_A_PASS) break
   }
-  const plan = best()
-  if (!plan) return { code: 'cannot_reach', hottestC: Math.max(...trials.map((t) => t.hottestC)) }
-  return isGood(plan) ? plan : { code: 'band_too_narrow', best: plan }
+  // Every gun spoils the film, however quickly it is moved.
+  const plan = best() ?? able.map((a) => a.coolest()).sort((a, b) => a.maxPeakC - b.maxPeakC)[0]
+  return isGood(plan) && plan.maxPeakC <= limitC ? plan : { code: 'band_too_narrow', best: plan }
 }

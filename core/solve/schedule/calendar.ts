@@ -17,6 +17,20 @@ export class Calendar {
     this.longest = longest
   }
 
+  /** From stretches in any order; those that touch or overlap are one. */
+  static of(stretches: readonly (readonly [number, number])[]): Calendar {
+    const joined: [number, number][] = []
+    for (const [from, to] of [...stretches].sort((a, b) => a[0] - b[0])) {
+      const last = joined[joined.length - 1]
+      if (joined.length > 0 && from <= last[1]) last[1] = Math.max(last[1], to)
+      else joined.push([from, to])
+    }
+    return new Calendar(
+      joined.map((s) => s[0]),
+      joined.map((s) => s[1]),
+    )
+  }
+
   static always(): Calendar {
     return new Calendar([0], [FOREVER])
   }

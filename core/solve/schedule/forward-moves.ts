@@ -44,7 +44,6 @@ export class ForwardMoves {
       groupEnd: new Int32Array(p.groups).fill(-1),
       lastRank: -Infinity,
       begun: 0,
-      attendedLeft: this.attended.length,
       workLeft: this.attended.reduce((sum, i) => sum + p.tasks[i].crew * p.tasks[i].minutes, 0),
       late: 0,
       finish: p.start,
@@ -55,16 +54,17 @@ export class ForwardMoves {
   }
 
   /** The earliest begin at `t` or later with which windows after it can be met, by hours alone. */
-  private inWindow(i: number, t: number): number {
+  private inWindow(i: number, t: number, depth = 0): number {
     const { p } = this
     const task = p.tasks[i]
     let begin = earliestBegin(p, task, t)
+    if (depth === DEEPEST) return Math.min(begin, FAR)
     const windows = this.links.next[i].filter((l) => l.most < NEVER)
     for (let round = 0; round < MOST_SHIFTS && begin < FAR; round++) {
       const end = endOf(p, task, begin)
       let wanted = begin
       for (const l of windows) {
-        const next = this.inWindow(l.task, end + l.least)
+        const next = this.inWindow(l.task, end + l.least, depth + 1)
         if (next - end > l.most) wanted = Math.max(wanted, beginForEnd(p, task, next - l.most), begin + 1)
       }
       if (wanted === begin) return Math.min(begin, FAR)
@@ -107,10 +107,7 @@ export class ForwardMoves {
       s.groupLeft[task.group]--
       s.groupEnd[task.group] = Math.max(s.groupEnd[task.group], end)
     }
-    if (task.crew > 0) {
-      s.attendedLeft--
-      s.workLeft -= task.crew * task.minutes
-    }
+    s.workLeft -= task.crew * task.minutes
     for (const l of links.next[i]) {
       const j = l.task
       s.left[j]--
@@ -215,3 +212,5 @@ export class ForwardMoves {
 }
 
 const MOST_SHIFTS = 60
+/** Windows behind windows are looked at so far: further on there are too many ways, and deadlines hold anyway. */
+const DEEPEST = 4

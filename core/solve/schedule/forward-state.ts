@@ -15,7 +15,6 @@ export interface State {
   /** Tasks begun at this very moment come in this order, so that no set of them is made twice. */
   lastRank: number
   begun: number
-  attendedLeft: number
   workLeft: number
   late: number
   finish: number

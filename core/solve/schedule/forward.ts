@@ -88,8 +88,7 @@ export class ForwardSearch {
   private *children(state: State, rank: Float64Array, options: ForwardOptions): Generator<State> {
     let s: State | null = state
     for (let skip = 0; s && skip <= options.skips;) {
-      const ways = this.moves.startable(s, rank)
-      const fresh = ways.filter((w) => rank[w.i] > (s as State).lastRank)
+      const fresh = this.moves.startable(s, rank)
       if (fresh.length > 0) {
         // The most wanted first; what has to begin now or never comes before all.
         const deadline = s.deadline

@@ -139,10 +139,24 @@ function fitFault(p: Problem): ScheduleFault | null {
       if (task.kind === 'free') return false
       const longest = p.people.map((q) => q.hours.longest).sort((a, b) => b - a)
       const enough = task.kind === 'paused' ? 1 : task.minutes
-      return p.hours.longest < enough || (longest[task.crew - 1] ?? 0) < enough
+      if (p.hours.longest < enough || (longest[task.crew - 1] ?? 0) < enough) return true
+      return !allAlike(p) && !isEverTogether(p, task.crew, enough, task.needs)
     })
   return long.length > 0 ? { code: 'never_fits', tasks: long } : null
 }
+
+/** Whether enough people who can do it are ever there at once for so long: seen from each begin of somebody's hours. */
+function isEverTogether(p: Problem, crew: number, minutes: number, needs: number): boolean {
+  const begins = new Set(p.people.flatMap((q) => q.hours.from.slice(0, BEGINS_SEEN)))
+  for (const begin of begins) {
+    const there = p.people.filter((q) => q.hours.fit(begin, minutes) === begin)
+    const can = there.reduce((all, q) => all | q.skills, 0)
+    if (there.length >= crew && (needs & ~can) === 0) return true
+  }
+  return false
+}
+/** Some months of a person's hours; weeks are alike. */
+const BEGINS_SEEN = 200
 
 /** The task whose window cannot be met, and those that hold it. */
 function culprits(p: Problem, i: number): number[] {
