@@ -127,7 +127,7 @@ export function styled(style: Style, k: number, directional: boolean): Instance 
   const width = 1520
   const items = panels
     .filter((p) => p.wrap)
-    .flatMap((p) => piecesOf(plan, p, film, false))
+    .flatMap((p) => piecesOf(plan, p, film, { strongContrast: false, winter: false }))
     .flatMap((q): PackItem[] => {
       const fits = q.acrossMm <= width || (q.turn === 'quarter' && q.alongMm <= width)
       const parts = fits ? 1 : Math.ceil(q.acrossMm / (width - film.overlapMm))

@@ -54,7 +54,7 @@ function pointsJson(r: Reckoning) {
       piece: p.pieceId,
       panel: p.panelId,
       kind: p.kind,
-      length_mm: r.edges.edges.find((e) => e.pieceId === p.pieceId && p.id.endsWith(`:${e.edgeId}`))?.lengthMm ?? null,
+      length_mm: p.lengthMm,
       target_c: p.range,
       limit_c: p.limitC,
       due_from: window.from,

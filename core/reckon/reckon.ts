@@ -1,12 +1,12 @@
-import { bodyContrast } from '../engines/paint/contrast'
+import { aroundOf } from '../engines/paint/contrast'
 import { heatPoints, type HeatPoint } from '../engines/heat/heat-points'
 import { edgesOfJob, type EdgesOfJob } from '../engines/edge/edges-of-job'
 import { piecesOf, type Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
 import type { Purchase } from '../engines/roll/purchase'
-import { jobSchedule, type JobSchedule } from '../engines/schedule/job-schedule'
+import { jobSchedule, type JobClock, type JobSchedule } from '../engines/schedule/job-schedule'
 import { stepsOf } from '../engines/run-sheet/steps'
-import { type Step } from '../engines/run-sheet/panel-steps'
+import { type Step } from '../engines/run-sheet/step'
 import type { Catalogue } from '../model/catalogue/catalogue'
 import type { Lack } from '../model/catalogue/solutions'
 import type { Figure } from '../model/figure/figure'
@@ -15,7 +15,6 @@ import type { StageState } from '../model/finding/stage'
 import type { LogRow } from '../model/log/schema'
 import type { Plan } from '../model/plan/schema'
 import { DEFAULT_SHOP } from '../model/shop/shop'
-import { STRONG_CONTRAST_DE } from '../model/vehicle/paint-data'
 import { logFindings } from '../stages/bay/findings'
 import { edgeFigures } from '../stages/edges/figures'
 import { conditionsOf } from '../stages/film/conditions'
@@ -24,7 +23,7 @@ import { recheckFindings, recheckOf } from '../stages/handover/recheck'
 import { stretchOfPanels } from '../stages/pieces/stretch-of-panels'
 import { rollOf } from '../stages/roll/roll'
 import { workFrom } from '../stages/run-sheet/work-from'
-import { crewFindings } from '../stages/run-sheet/findings'
+import { crewFindings, timeFindings } from '../stages/run-sheet/findings'
 import { areaFigure } from '../stages/tape/figures'
 import { panelFindings } from '../stages/tape/findings'
 import { contrastFigures } from '../stages/walkaround/figures'
@@ -78,6 +77,12 @@ function leftOf({ stretch, roll, solutions }: Parts): number {
   return stretch.lacks.length + layouts
 }
 
+const clockOf = ({ hours, shop, ledger }: Pick<Parts, 'hours' | 'shop' | 'ledger'>): JobClock => ({
+  hours,
+  timeZone: shop.timeZone,
+  last: ledger.at(-1)?.at ?? null,
+})
+
 /** The steps of a reckoning in their order. */
 const STEPS = [
   step('films', ['plan'], ({ plan }) => byId(plan.film.sheets)),
@@ -90,12 +95,11 @@ const STEPS = [
     figures: plan.panels.filter((p) => p.wrap).map(areaFigure),
     findings: panelFindings(plan),
   })),
-  step('cutting', ['plan', 'films'], ({ plan, films }) => {
-    const contrast = bodyContrast(plan)
-    const strong = contrast !== null && contrast >= STRONG_CONTRAST_DE
+  step('cutting', ['plan', 'films', 'shop'], ({ plan, films, shop }) => {
+    const around = aroundOf(plan, shop.winter)
     const pieces = plan.panels.flatMap((panel) => {
       const film = films.get(panel.filmId ?? plan.film.mainId ?? '')
-      return panel.wrap && film ? piecesOf(plan, panel, film, strong) : []
+      return panel.wrap && film ? piecesOf(plan, panel, film, around) : []
     })
     return { ...none, pieces, figures: pieces.flatMap((p) => [p.figures.width, p.figures.height]) }
   }),
@@ -116,20 +120,22 @@ const STEPS = [
     'edges',
     ['plan', 'films', 'panels', 'cutting', 'shop'],
     ({ plan, films, panels, shop, cutting: { pieces } }) => {
-      const contrast = bodyContrast(plan)
-      const strongContrast = contrast !== null && contrast >= STRONG_CONTRAST_DE
-      const edges = edgesOfJob({ plan, panels, films, pieces, strongContrast, winter: shop.winter })
+      const setting = { method: plan.method, ...aroundOf(plan, shop.winter) }
+      const edges = edgesOfJob({ plan, panels, films, pieces, setting })
       return { ...none, ...edges, figures: edgeFigures(edges, panels) }
     },
   ),
-  step('points', ['cutting', 'panels', 'films', 'stretch', 'ledger'], (p) =>
-    heatPoints(p.cutting.pieces, p.panels, p.films, p.stretch.byPanel, p.ledger),
+  step('points', ['cutting', 'edges', 'panels', 'films', 'stretch', 'ledger'], (p) =>
+    heatPoints({ ...p, pieces: p.cutting.pieces, stretch: p.stretch.byPanel }),
   ),
-  step('steps', ['plan', 'panels', 'films', 'cutting', 'points', 'ledger'], (p) =>
+  step('steps', ['plan', 'panels', 'films', 'cutting', 'points', 'edges', 'ledger'], (p) =>
     stepsOf({ ...p, pieces: p.cutting.pieces }, p.ledger),
   ),
-  step('schedule', ['plan', 'steps', 'hours'], ({ plan, steps, hours }) => jobSchedule(plan, steps, hours)),
-  step('runSheet', ['plan', 'steps'], ({ plan, steps }) => ({ ...none, findings: crewFindings(plan, steps) })),
+  step('schedule', ['plan', 'steps', 'hours', 'shop', 'ledger'], (p) => jobSchedule(p.plan, p.steps, clockOf(p))),
+  step('runSheet', ['plan', 'steps', 'schedule', 'hours', 'shop', 'ledger'], (p) => ({
+    ...none,
+    findings: [...crewFindings(p.plan, p.steps), ...timeFindings(p.plan, p.steps, p.schedule, clockOf(p))],
+  })),
   step('conditions', ['plan', 'climate', 'steps', 'hours'], ({ plan, climate, steps, hours }) =>
     conditionsOf(plan, climate, workFrom(plan, steps, hours)),
   ),

@@ -1,7 +1,7 @@
 import type { HeatPoint } from '../engines/heat/heat-points'
 import type { Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
-import type { Step } from '../engines/run-sheet/panel-steps'
+import type { Step } from '../engines/run-sheet/step'
 import type { Finding } from '../model/finding/finding'
 import { STAGES, type Stage, type StageState, type StageVerdict } from '../model/finding/stage'
 import type { LogRow } from '../model/log/schema'

@@ -162,7 +162,6 @@ export const corvane = (): Plan => ({
       flat: null,
     },
   ],
-  runSheet: { crew: 2, startAt: null, paceFactor: 1, skip: [] },
 })
 
 const side = { crown: [10, 1000] as [number, number] }

@@ -153,15 +153,17 @@ function story(plan: Plan, stand: 'bay' | 'finished', now: Date): BayEntry[] {
           lengthMm: Math.ceil(l.usedMm / 10) * 10,
         })
     if (step.code === 'post_heat')
-      points.forEach((p, i) =>
-        payloads.push({
-          kind: 'reading',
-          pieceId: p.pieceId,
-          pointId: p.id,
-          tempC: p.range.min + 2 + (i % 5) * 2,
-          gunAway: true,
-        }),
-      )
+      points
+        .filter((p) => p.panelId === step.panelId)
+        .forEach((p, i) =>
+          payloads.push({
+            kind: 'reading',
+            pieceId: p.pieceId,
+            pointId: p.id,
+            tempC: p.range.min + 2 + (i % 5) * 2,
+            gunAway: true,
+          }),
+        )
     payloads.push({ kind: 'step_done', stepId: step.id })
   }
   if (stand === 'bay') {

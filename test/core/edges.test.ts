@@ -1,11 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { choose } from '@/core/engines/edge/corner-plan'
-import { filmClass, gapClass, rulesFor } from '@/core/engines/edge/edge-plan'
 import { pointWindow } from '@/core/engines/heat/point-window'
 import { CUT_RULES, FILM_CLASSES, GAP_CLASSES } from '@/core/model/edge/cut-rules'
 import { EDGE_RULES } from '@/core/model/edge/edge-data'
+import { edgeCut, filmClass, gapClass, rulesFor } from '@/core/model/edge/edge-leave'
+import { SCHOOLS } from '@/core/model/method/method-data'
 import { choiceFor } from '@/core/model/plan/new-plan'
+import { readPlan, writePlan } from '@/core/model/plan/parse'
 import { Plan } from '@/core/model/plan/schema'
 import { EDGE_MEETS } from '@/core/model/vehicle/schema'
 import { reckoningJson } from '@/core/reckon/output'
@@ -29,13 +31,37 @@ const of = (plan: Plan) => reckon(plan, catalogue, []).edges
 describe('the table that says where an edge is cut', () => {
   test('is complete and free of contradictions: every combination hits exactly one row, and every row is hit', () => {
     const hit = new Set<string>()
-    for (const meets of EDGE_MEETS)
-      for (const gap of GAP_CLASSES)
-        for (const kind of FILM_CLASSES) {
-          const rows = rulesFor(meets, gap, kind)
-          expect([meets, gap, kind, rows.map((r) => r.id)]).toEqual([meets, gap, kind, [expect.any(String)]])
-          hit.add(rows[0]?.id ?? '')
-        }
+    const opens = ['panel', 'neighbour', 'none'] as const
+    const cases = EDGE_MEETS.flatMap((meets) =>
+      GAP_CLASSES.flatMap((gap) =>
+        FILM_CLASSES.flatMap((film) =>
+          SCHOOLS.wheelArch.flatMap((arch) =>
+            SCHOOLS.seals.flatMap((seals) =>
+              SCHOOLS.coverage.flatMap((wish) =>
+                opens.flatMap((opened) =>
+                  (['sound', 'brittle'] as const).map((seal) => ({
+                    meets,
+                    gap,
+                    film,
+                    arch,
+                    seals,
+                    wish,
+                    opens: opened,
+                    seal,
+                  })),
+                ),
+              ),
+            ),
+          ),
+        ),
+      ),
+    )
+    expect(cases).toHaveLength(11 * 3 * 3 * 3 * 2 * 3 * 3 * 2)
+    for (const c of cases) {
+      const rows = rulesFor(c)
+      expect([c, rows.map((r) => r.id)]).toEqual([c, [expect.any(String)]])
+      hit.add(rows[0]?.id ?? '')
+    }
     expect([...hit].sort()).toEqual(CUT_RULES.map((r) => r.id).sort())
   })
 
@@ -57,8 +83,8 @@ describe('edges of the demo jobs', () => {
       for (const e of edges) {
         expect(e.why.length).toBeGreaterThan(0)
         expect(e.tuckMm).toBeLessThanOrEqual(e.leaveMm)
-        expect(e.leaveMm).toBeGreaterThanOrEqual(EDGE_RULES[e.meets].wrapUnderMm)
-        expect(e.heat === 'point').toBe(EDGE_RULES[e.meets].heatPoint)
+        if (e.cut !== 'seal_middle') expect(e.leaveMm).toBeGreaterThanOrEqual(EDGE_RULES[e.meets].wrapUnderMm)
+        if (EDGE_RULES[e.meets].heatPoint) expect(e.heat).toBe('point')
       }
     }
   })
@@ -129,6 +155,93 @@ describe('edges of the demo jobs', () => {
     const filament = (plan: Plan) => reckon(plan, catalogue, []).figures.get('supply/filament')?.value
     const [short, long] = [roof?.heightMm ?? 0, (roof?.heightMm ?? 0) + 1200].map((h) => filament(split(h)))
     expect(Number(long) - Number(short)).toBeCloseTo(1200, 6)
+  })
+})
+
+describe('what is said of one edge', () => {
+  const panel = hatch.panels.find((p) => p.id === 'bonnet') ?? hatch.panels[0]
+  const setting = { method: hatch.method, strongContrast: false, winter: false }
+  const edge = (over: object) => ({ ...panel?.edges[1], meets: 'opening', ...over }) as Plan['panels'][0]['edges'][0]
+  const cut = (over: object, method: object = {}, winter = false) =>
+    edgeCut(edge(over), { kind: 'door' }, cast, { ...setting, winter, method: { ...hatch.method, ...method } })
+
+  test('seals by their fit: tight 3, normal 10, loose 19 mm; an old one is cut at, not lifted', () => {
+    const seal = (tightness: string | null, gapMm: number | null = null) =>
+      cut({ meets: 'rubber_seal', tightness, gapMm }).tuckMm
+    expect([seal('tight'), seal('normal'), seal('loose'), seal(null, 4), seal(null, 20)]).toEqual([3, 10, 19, 3, 19])
+    expect(cut({ meets: 'rubber_seal', tightness: 'brittle' })).toMatchObject({ cut: 'flush', leaveMm: 0 })
+    expect(cut({ meets: 'glass', spanMm: 520 }).tuckMm).toBe(10)
+  })
+
+  test('what is grabbed often goes deeper, an underside never past 10 mm', () => {
+    expect([cut({ grab: 'usual' }), cut({ grab: 'high' })].map((c) => c.leaveMm)).toEqual([10, 15])
+    expect(['low', 'usual', 'high'].map((grab) => cut({ meets: 'bumper_underside', grab }).leaveMm)).toEqual([6, 8, 10])
+  })
+
+  test('schools and wishes: arches, seals, closed lids, flush; somebody’s own choice wins over them', () => {
+    expect(cut({ meets: 'wheel_arch' })).toMatchObject({ cut: 'own_underside', leaveMm: 25 })
+    expect(cut({ meets: 'wheel_arch' }, { wheelArch: 'shrunk' })).toMatchObject({ cut: 'flush', leaveMm: 0 })
+    expect(cut({ meets: 'window_trim' }, { seals: 'cut_in_gap' }).cut).toBe('far_side')
+    expect(cut({}, { coverage: 'quick' }).cut).toBe('closed_gap')
+    expect(cut({}, { coverage: 'flush' })).toMatchObject({ cut: 'flush', leaveMm: 0, tuckMm: 0 })
+    expect(cut({ cutAs: 'far_side', leaveMm: 4 }, { coverage: 'flush' })).toMatchObject({ cut: 'far_side', leaveMm: 4 })
+    expect(cut({ meets: 'fixed_gap', opens: 'neighbour' }).cut).toBe('own_underside')
+  })
+
+  test('a gap of 300 mm is a span: refused as a gap, read as one from an older file', () => {
+    const file = (format: string, gapMm: number) => {
+      const plan = JSON.parse(writePlan(hatch)) as Plan
+      plan.format = format as Plan['format']
+      plan.panels[0]!.edges[0]!.gapMm = gapMm
+      return readPlan(JSON.stringify(plan))
+    }
+    const now = file('cuirass/job@3', 300)
+    expect(now).toMatchObject({ ok: false, error: { at: 'panels[0].edges[0].gapMm' } })
+    const older = file('cuirass/job@2', 300)
+    expect(older.ok && older.value.panels[0]?.edges[0]).toMatchObject({ gapMm: null, spanMm: 300 })
+  })
+
+  test('a flange wider than half its panel is refused, and says where', () => {
+    const wide = {
+      ...hatch,
+      panels: hatch.panels.map((p) =>
+        p.kind === 'handle' ? { ...p, edges: p.edges.map((e) => ({ ...e, leaveMm: 110 })) } : p,
+      ),
+    }
+    expect(Plan.safeParse(wide).error?.issues[0]).toMatchObject({ message: 'flange_wider_than_panel' })
+  })
+})
+
+describe('parts of a panel', () => {
+  const split = (along: 'width' | 'height', over: object = {}): Plan => ({
+    ...hatch,
+    pieces: [{ ...choiceFor(hatch, 'roof'), parts: 2, along, ...over }],
+  })
+  const size = (plan: Plan, id: string, side: 'cutHeightMm' | 'cutWidthMm') =>
+    reckon(plan, catalogue, []).pieces.find((p) => p.id === id)?.[side] ?? NaN
+
+  test('each is cut past the seam by a hand’s grip, the one laid over also by its lap', () => {
+    const roof = hatch.panels.find((p) => p.id === 'roof')
+    const [upper, lower] = ['roof.1', 'roof.2'].map((id) => size(split('height'), id, 'cutHeightMm'))
+    const half = (roof?.heightMm ?? 0) / 2
+    expect(upper).toBeCloseTo(half + 50 + 45 + 3, 6)
+    expect(lower).toBeCloseTo(half + 50 + 45, 6)
+  })
+
+  test('a shift film laps 13 mm in the middle of a panel and 3 mm on its body line', () => {
+    const shift = film('dusk-shift')
+    const onShift = (plan: Plan): Plan => ({
+      ...plan,
+      film: { mainId: shift.id, sheets: [shift] },
+      panels: plan.panels.map((p) => ({ ...p, filmId: null })),
+    })
+    const roof = hatch.panels.find((p) => p.id === 'roof')
+    const at = Math.round((roof?.heightMm ?? 0) / 3)
+    const line = { id: 'l', name: 'Line', along: 'width' as const, atMm: at, radiusMm: 5, seam: true, foldDeg: 0 }
+    const plain = onShift(split('height', { seamsAtMm: [at] }))
+    const lined = { ...plain, panels: plain.panels.map((p) => (p.id === 'roof' ? { ...p, bodyLines: [line] } : p)) }
+    expect(size(plain, 'roof.1', 'cutHeightMm') - size(lined, 'roof.1', 'cutHeightMm')).toBeCloseTo(10, 6)
+    expect(size(plain, 'roof.2', 'cutHeightMm')).toBeCloseTo(size(lined, 'roof.2', 'cutHeightMm'), 6)
   })
 })
 
@@ -212,6 +325,17 @@ describe('what a prompt is given', () => {
     const figures = reckon(hatch, catalogue, []).figures
     for (const c of json.consumables)
       if ('length_mm' in c) expect(figures.get(`supply/${c.kind}`)?.value).toBeCloseTo(c.length_mm, 6)
+  })
+
+  test('every corner that is not a seam is a point of its own, and every edge that its plan wants read', () => {
+    const { points, edges } = reckon(hatch, catalogue, [])
+    const of = (kind: string) => points.filter((p) => p.kind === kind)
+    expect(of('corner')).toHaveLength(edges.corners.filter((c) => c.method !== 'seam').length)
+    expect(of('edge')).toHaveLength(edges.edges.filter((e) => e.heat === 'point').length)
+    const pressed = { ...hatch, method: { ...hatch.method, plainEdges: 'pressed' as const } }
+    const left = reckon(pressed, catalogue, []).points.filter((p) => p.kind === 'edge')
+    expect(left.length).toBeGreaterThan(0)
+    expect(left.length).toBeLessThan(of('edge').length)
   })
 
   test('a point waits until its piece is laid, is due in the film’s window, and expires after it', () => {

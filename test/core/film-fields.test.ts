@@ -46,7 +46,7 @@ describe('older files', () => {
       preStretchMax: 'common_practice',
       recovers: 'assumed',
     })
-    expect(plan.value.format).toBe('cuirass/job@2')
+    expect(plan.value.format).toBe('cuirass/job@3')
     // What it reckons for a plan without pre-stretch is what it did.
     const used = (p: typeof plan.value) => reckon(p, EMPTY_CATALOGUE, []).figures.get('rail/film_used')?.value
     expect(used(plan.value)).toBe(used(handCar()))

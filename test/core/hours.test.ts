@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readyAt } from '@/core/engines/run-sheet/steps'
-import type { Step } from '@/core/engines/run-sheet/panel-steps'
+import { stepOf, type Step } from '@/core/engines/run-sheet/step'
 import {
   addOpenMinutes,
   civilToMinutes,
@@ -23,22 +23,7 @@ const at = (text: string): number => {
   if (minutes === null) throw new Error(text)
   return minutes
 }
-const step = (over: Partial<Step>): Step => ({
-  id: 's',
-  code: 'lay',
-  panelId: null,
-  name: '',
-  people: 1,
-  minutes: 60,
-  waitMin: 0,
-  range: null,
-  facts: {},
-  cautions: [],
-  state: 'to_do',
-  startedAt: null,
-  doneAt: null,
-  ...over,
-})
+const step = (over: Partial<Step>): Step => ({ ...stepOf({ id: 's', code: 'lay', minutes: 60 }), ...over })
 /** Minute by minute: slow, and plain to see. */
 function slowEnd(start: number, work: number, hours: OpenHours): number {
   let t = start

@@ -88,7 +88,7 @@ describe('job file', () => {
     ['empty', '', 'empty'],
     ['truncated', writePlan(handCar()).slice(0, 900), 'truncated'],
     ['no JSON', '{"a": nope}', 'not_json'],
-    ['a later version', json((p) => (p.format = 'cuirass/job@3')), 'later_version format'],
+    ['a later version', json((p) => (p.format = 'cuirass/job@4')), 'later_version format'],
     ['something else', '{"format":"other"}', 'not_a_job format'],
     ['deep nesting', '['.repeat(100_000) + ']'.repeat(100_000), 'too_deep'],
     ['50 MB', `"${'x'.repeat(50_000_000)}"`, 'too_large'],

@@ -274,11 +274,14 @@ describe('run sheet and ledger', () => {
     expect(at('wash')).toBeLessThan(at('bring_in'))
     expect(at('bring_in')).toBeLessThan(at('hardware_off'))
     expect(
-      steps.filter((s) => s.waitMin >= 600 && s.code !== 'rest' && s.code !== 'gas_out').map((s) => s.code),
+      steps.filter((s) => s.waitMin >= 600 && !['rest', 'gas_out', 'film_in'].includes(s.code)).map((s) => s.code),
     ).toEqual(['bring_in'])
     expect(at('lay:boot-lid')).toBeLessThan(at('lay:bonnet'))
     expect(at('lay:bonnet')).toBeLessThan(at('lay:front-bumper'))
-    expect(at('post_heat:mere-mirror')).toBeLessThan(at('check_round'))
+    expect(at('degrease:bonnet')).toBe(at('lay:bonnet') - 1)
+    expect(at('post_heat:bonnet')).toBe(at('trim:bonnet') + 1)
+    expect(at('post_heat:bonnet')).toBeLessThan(at('hardware_on'))
+    expect(at('hardware_on')).toBeLessThan(at('check_round'))
     expect(steps.at(-1)?.code).toBe('hand_over')
     expect(steps[at('lay:bonnet')]?.waitMin).toBe(30) // multi-layer film: 30 min before cutting
     expect(steps.find((s) => s.code === 'rest')?.waitMin).toBe(24 * 60)
@@ -312,10 +315,11 @@ describe('run sheet and ledger', () => {
       (p) => p.panelId === 'front-bumper',
     )
     const at = (part: number) => points.filter((p) => p.pieceId === `front-bumper.${part}`).map((p) => p.name || p.kind)
+    // Film of several layers is heated along every edge; corners, named by their edge, are places of their own.
     expect([at(1), at(2), at(3)]).toEqual([
-      ['bottom', 'left'],
-      ['bottom', 'overlap'],
-      ['right', 'bottom', 'overlap'],
+      ['top', 'bottom', 'left', 'bottom'],
+      ['top', 'bottom', 'overlap'],
+      ['top', 'right', 'bottom', 'right', 'overlap'],
     ])
   })
   it('film cut from two lots is told', () => {

@@ -473,7 +473,7 @@ it('a print is laminated after it has gassed out, before it is cut: minutes by i
   const [gas, laminate, cut] = ['gas_out', 'laminate', 'cut'].map((c) => codes.indexOf(c)) as [number, number, number]
   expect(gas).toBeGreaterThan(-1)
   expect(laminate).toBe(gas + 1)
-  expect(cut).toBe(laminate + 1)
+  expect(cut).toBeGreaterThan(laminate)
   const areaM2 = r.pieces.reduce((s, p) => s + (p.cutWidthMm * p.cutHeightMm) / 1e6, 0)
   expect(r.steps[laminate]?.minutes).toBe(Math.round(15 + 1.5 * areaM2))
 })

@@ -178,7 +178,7 @@ test('a job file goes out and comes in; a bad one is refused with the reason', a
   }
   await bring(file.slice(0, 3000))
   await expect(page.getByRole('alert').filter({ hasText: 'breaks off in the middle' })).toBeVisible()
-  await bring(file.replace('cuirass/job@2', 'cuirass/job@5'))
+  await bring(file.replace('cuirass/job@3', 'cuirass/job@5'))
   await expect(page.getByRole('alert').filter({ hasText: 'later version' })).toBeVisible()
   await bring(`"${'x'.repeat(5_000_000)}"`)
   await expect(page.getByRole('alert').filter({ hasText: 'too large' })).toBeVisible()

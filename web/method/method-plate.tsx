@@ -28,6 +28,10 @@ const LIST: Record<School, string> = {
   layWarm: 'layWarm',
   direction: 'direction',
   heatSource: 'heatSource',
+  wheelArch: 'wheelArch',
+  seals: 'seals',
+  plainEdges: 'plainEdges',
+  coverage: 'coverage',
 }
 
 /** What a school is about, for whoever works the other way. */
@@ -41,6 +45,10 @@ const ABOUT: Record<School, string> = {
   edges: 'Pressed and then heated, or heated and then pressed. The film’s sheet may rule one out.',
   layWarm: 'At room temperature, warmed, or hot in channels. Changes minutes of laying and the range to reach.',
   direction: 'Every film one way, or only directional film. Changes how pieces may turn on the roll.',
+  wheelArch: 'Turned in and stuck, shrunk back to the edge, or cut flush. Changes what is left there and its heat.',
+  seals: 'Film tucked under seals, or cut in the gap beside them. Changes the cut side and the tuck.',
+  plainEdges: 'Every plain turned edge heated and read, or heated and pressed. Changes heat points and minutes.',
+  coverage: 'Round every edge, quick work with lids closed, or flush all round. Changes cut sides and what is left.',
   heatSource: 'Gun, torch, infra-red or steam. A torch for gloss only, never near solvent vapour.',
 }
 

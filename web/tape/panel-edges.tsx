@@ -2,9 +2,10 @@
 
 import type { Plan } from '@/core/model/plan/schema'
 import { taped } from '@/core/model/vehicle/resize'
-import { MAX_PANEL_MM, type Edge, type Panel } from '@/core/model/vehicle/schema'
+import { MAX_PANEL_MM, WIDEST_GAP_MM, type Edge, type Panel } from '@/core/model/vehicle/schema'
 import { FeatureTable, type Column } from '@/web/kit/feature-table'
 import type { Formatter } from '@/web/words/format'
+import { words } from '@/web/words/names'
 
 /** The edges of one panel, clockwise: how long, what they meet, what stands beside them. */
 export function PanelEdges({
@@ -23,11 +24,14 @@ export function PanelEdges({
     { key: 'lengthMm', label: 'Length', kind: 'length', max: MAX_PANEL_MM },
     { key: 'meets', label: 'Meets', kind: 'word', list: 'edge' },
     { key: 'neighbour', label: 'Neighbour', kind: 'choice', options: others, none: '–' },
-    { key: 'gapMm', label: 'Gap', kind: 'length', max: 5000, optional: true, min: 0 },
+    { key: 'gapMm', label: 'Gap', kind: 'length', max: WIDEST_GAP_MM, optional: true, min: 0 },
+    { key: 'spanMm', label: 'Span', kind: 'length', max: 5000, optional: true, min: WIDEST_GAP_MM + 1 },
     { key: 'riseMm', label: 'Rise', kind: 'length', max: MAX_PANEL_MM, min: -MAX_PANEL_MM },
     { key: 'cornerDeg', label: 'Corner °', kind: 'number', max: 359, min: 1, optional: true, digits: 1 },
     { key: 'cornerRadiusMm', label: 'Corner r', kind: 'length', max: 5000, optional: true, min: 0 },
     { key: 'grab', label: 'Grabbed', kind: 'word', list: 'grab' },
+    { key: 'tightness', label: 'Seal', kind: 'choice', options: words('tightness'), none: 'by its width' },
+    { key: 'opens', label: 'Opens', kind: 'choice', options: words('opens', fmt.units.locale), none: 'as usual' },
   ]
   const edges = (f: (rows: readonly Edge[]) => Edge[]) =>
     change((p) => {
@@ -56,7 +60,8 @@ export function PanelEdges({
         extra={(e) => <span className="label text-nowrap">{e.id}</span>}
       />
       <p className="label">
-        Rise: how far a curved edge stands off its chord; hollow ones (a wheel arch) are negative, straight ones 0.
+        Rise: how far a curved edge stands off its chord; hollow ones (a wheel arch) are negative, straight ones 0. Gap:
+        up to {fmt.text(fmt.length(WIDEST_GAP_MM))}; a window, a wheel or nothing at all is a span.
       </p>
     </>
   )

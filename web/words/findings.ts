@@ -93,6 +93,10 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.film} is calendered: it shrinks back from compound curves. ${f.panels} panels have them, ${f.first} first. Cast film takes them.`,
   unfit_sheet_curves: (f) =>
     `${f.film} comes in sheets and takes flat or single-bent panels only. ${f.panels} panels are more than that, ${f.first} first.`,
+  unfit_flat_only: (f) =>
+    `${f.film} takes flat and simply curved panels only. ${f.panels} panels are more than that, ${f.first} first.`,
+  unfit_shows_through: (f) =>
+    `${f.film} lets light through: the dark body will show. Lay a test piece, or take an opaque film.`,
   unfit_deep_recess: (f) =>
     `${f.film} will not stay in a bridged recess (${f.first}). Feed it, inlay it, or choose a cast film.`,
   chrome_needs_seams: (f) =>
@@ -109,6 +113,8 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.film} is shaped up to ${deg(f, 'max_c', fmt)}; laying at ${deg(f, 'want_c', fmt)} and more is past its sheet.`,
   veto_too_cool: (f, fmt) =>
     `${f.film} is shaped from ${deg(f, 'min_c', fmt)}; warming to ${deg(f, 'want_c', fmt)} does not soften it.`,
+  veto_tack: (f) =>
+    `${f.film} grabs at first touch: its liner comes off in halves, with two people and more masking beside it.`,
   veto_nothing_to_relax: (f) => `${f.film} keeps no tension from the roll: relaxing it first changes nothing.`,
   fit_blocked: (f) =>
     `${f.panel} is blocked: ${f.why === 'rust' ? 'rust' : f.why === 'repaint' ? 'fresh repaint' : 'loose clear coat'}.`,
@@ -177,6 +183,12 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.panel}, ${f.point || f.kind}: ${deg(f, 'c', fmt)} is past the film’s ${deg(f, 'limit_c', fmt)}. Look at the film there; it counts as a defect until somebody closes it.`,
   crew_short: (f) =>
     `${f.count} ${f.count === 1 ? 'step needs' : 'steps need'} ${f.need} people (${f.first} first); the crew has ${f.crew}. Get a hand for those, or split the pieces.`,
+  crew_alone: (f) =>
+    `${f.count} ${f.count === 1 ? 'step wants' : 'steps want'} one more pair of hands (${f.first} first) and may be done without: about ${f.percent} % longer each.`,
+  promise_late: (f, fmt) =>
+    `Promised for ${fmt.text(fmt.wallTime(String(f.promised)))}; by these steps it is ready ${fmt.text(fmt.wallTime(String(f.ready)))}.`,
+  window_missed: () =>
+    'Some panel cannot be post-heated within its film’s window by these hours. Begin it on another day, or stay late.',
   pre_stretch_past_bound: (f, fmt) =>
     `${f.panel} is planned with a pre-stretch of ${pct(f, 'value', fmt)}; ${f.film} bears ${pct(f, 'limit', fmt)}. Choose less, or another film.`,
   pre_stretch_warm: (f, fmt) =>
@@ -209,6 +221,9 @@ const WAYS: { [C in WayOutCode]: (f: WayOutFacts[C], fmt: Formatter) => string }
   seam: (f, fmt) => `${f.parts} pieces, seam${Number(f.parts) > 2 ? 's' : ''} across the ${f.along}${overlap(f, fmt)}`,
   pre_stretch: (f, fmt) => `Pre-stretch ${pct(f, 'stretch', fmt)}, then shrink on`,
   relax_first: () => 'Relax first (whole job)',
+  more_people: (f, fmt) => `A crew of ${f.crew}: ready ${fmt.text(fmt.wallTime(String(f.ready)))}`,
+  start_earlier: (f, fmt) =>
+    `Start ${fmt.text(fmt.wallTime(String(f.at)))}: ready ${fmt.text(fmt.wallTime(String(f.ready)))}`,
   lay_again: () => 'Lay it out again',
 }
 

@@ -1,4 +1,4 @@
-import type { Step } from '@/core/engines/run-sheet/panel-steps'
+import type { Step } from '@/core/engines/run-sheet/step'
 import type { Formatter } from './format'
 
 const STEPS: Record<string, [string, string]> = {
@@ -7,11 +7,21 @@ const STEPS: Record<string, [string, string]> = {
   wash: ['Wash outside', 'Before it comes in. No wax. Mouldings and seams first.'],
   dry: ['Blow and wipe dry', 'Air and cloth: mouldings, seams and gaps.'],
   decontaminate: ['Remove tar and adhesive, clay', 'Remover on the cloth, then clay.'],
+  removal_trial: ['Old film: trial patch', 'A hand’s width, warm: does paint stay? Then half a day in the warm room.'],
+  removal: [
+    'Old film off',
+    'Warm, low angle, small sections, even pull. Repainted panels may lose paint: said and signed before.',
+  ],
+  scuff: ['Scuff and wash until the cloth stays clean', 'Until a paper towel no longer tears on it.'],
   degrease: [
     'Degrease',
-    '70 % isopropyl alcohol: edges, then surface, then recesses. Spray the cloth, not the panel. Tack cloth last.',
+    '70 % isopropyl alcohol, doors and lids open: edges, gaps and under every seal. Spray the cloth, not the panel.',
   ],
-  mask: ['Mask and mark', 'Cover wheels, mask what stays free, mark concave and convex zones.'],
+  degrease_panel: ['Last degrease', 'Edges, then surface, then recesses, tack cloth last: right before its film.'],
+  mask: ['Mask and mark', 'Cover wheels, a strip on each neighbour, mark concave and convex zones.'],
+  film_in: ['Film into the warm room', 'Upright, wrapped, until it is as warm as the vehicle.'],
+  last_wipe: ['Masking off, last wipe', 'Tapes off, hand prints off, no loose film in any hole.'],
+  own: ['', ''],
   gas_out: ['Print gases out', 'Rolls stand loose and upright until laminated.'],
   laminate: ['Laminate the print', 'Dust-free, slowly, edges square: what is trapped now stays.'],
   cut: ['Cut pieces and label them', 'Arrow and label on each liner at once, scraps too.'],
@@ -30,7 +40,7 @@ const STEPS: Record<string, [string, string]> = {
     'Recheck',
     'Every recess, bumper underside, convex and concave zone, mirror and pillar. Press back with heat what has lifted.',
   ],
-  hardware_on: ['Hardware on', ''],
+  hardware_on: ['Hardware on', 'Right after its panel is heated and looked at.'],
   hand_over: ['Hand over', 'Walk round with the customer; papers and rests.'],
 }
 
@@ -43,14 +53,26 @@ export function stepOfId(id: string, nameOf: (of: string) => string | undefined)
 }
 
 export const stepTitle = (s: Pick<Step, 'code' | 'name' | 'panelId'>): string =>
-  `${STEPS[s.code]?.[0] ?? s.code}${s.name ? `: ${s.name}` : ''}`
+  s.code === 'own' ? s.name : `${STEPS[s.code]?.[0] ?? s.code}${s.name ? `: ${s.name}` : ''}`
 export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null = null): string => {
+  if (s.code === 'mask' && Number(s.facts.metres) > 0)
+    return `${STEPS.mask?.[1]} ${Number(s.facts.metres).toFixed(1)} m of masking tape.`
+  if (s.code === 'post_heat')
+    return [
+      `${s.facts.points} places, ${s.facts.metres} m of edges.`,
+      STEPS.post_heat?.[1] ?? '',
+      'Press once more as it cools.',
+      s.facts.steam ? 'Steam and dry it.' : '',
+    ]
+      .filter((t) => t !== '')
+      .join(' ')
   if (s.code !== 'lay') return STEPS[s.code]?.[1] ?? ''
   const { order, liner, wet, shape_min_c: from, shape_max_c: to } = s.facts
   return [
     order === 'recesses_first'
       ? 'Dry fit first. Glass the piece; shallow recesses first, then the flats from the middle out.'
       : (STEPS.lay?.[1] ?? ''),
+    s.facts.relax ? 'Cap sheet off, relax the piece on its liner first.' : '',
     liner === 'halves' ? 'Liner off in halves, on a hinge.' : '',
     wet === 'glide' ? 'A little glide fluid on the felt.' : '',
     from !== undefined && fmt
@@ -64,6 +86,7 @@ export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null 
 export const CAUTIONS: Record<string, string> = {
   hot: 'Hot film and metal burn at a touch.',
   blade: 'Keep blades off paint, seals, airbag covers and fingers; cut on tape where you can.',
+  dust: 'Mask against sanding dust; old bottom paint is poisonous: its sheet first.',
   solvent: 'Ventilate. No flame, no torch, no spark near alcohol or cleaner.',
   torch: 'Torch: gloss film only, and never near solvent vapour.',
   never_cover:

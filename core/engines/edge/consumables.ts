@@ -2,7 +2,8 @@ import { EDGE_M_PER_BLADE, M2_PER_FELT, PRIMER_FROM_MM, TAPE_LEAD_MM } from '../
 import type { FilmSheet } from '../../model/film/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import type { Piece } from '../pieces/pieces'
-import { filmClass, TAPE_KINDS, type EdgeDecision, type TapeKind } from './edge-plan'
+import { filmClass } from '../../model/edge/edge-leave'
+import { TAPE_KINDS, type EdgeDecision, type TapeKind } from './edge-plan'
 
 /** One length of tape that is laid: along an edge, or along a seam. mm. */
 export interface TapeUse {

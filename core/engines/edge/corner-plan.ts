@@ -6,7 +6,8 @@ import type { FilmSheet } from '../../model/film/schema'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Edge, Panel } from '../../model/vehicle/schema'
 import { GEOMETRY } from '../stretch/sources'
-import { filmClass, type EdgeDecision } from './edge-plan'
+import { filmClass } from '../../model/edge/edge-leave'
+import type { EdgeDecision } from './edge-plan'
 
 export const CORNER_METHODS = ['cold_hook', 'shaped', 'shrunk', 'relief', 'seam'] as const
 export type CornerMethod = (typeof CORNER_METHODS)[number]

@@ -1,3 +1,4 @@
+import type { EdgeSetting } from '../../model/edge/edge-leave'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
 import type { Panel } from '../../model/vehicle/schema'
@@ -19,8 +20,7 @@ export function edgesOfJob(c: {
   panels: ReadonlyMap<string, Panel>
   films: ReadonlyMap<string, FilmSheet>
   pieces: readonly Piece[]
-  strongContrast: boolean
-  winter: boolean
+  setting: EdgeSetting
 }): EdgesOfJob {
   const edges = edgePlan(c)
   const corners = cornerPlan(edges, c.panels, c.films, new Map(c.pieces.map((p) => [p.id, p.filmId])))

@@ -1,8 +1,9 @@
-import { EDGE_RULES } from '../../model/edge/edge-data'
+import { CORNER_TRIM_MM } from '../../model/edge/cut-rules'
+import type { EdgesOfJob } from '../edge/edges-of-job'
 import type { FilmSheet } from '../../model/film/schema'
 import type { LogRow } from '../../model/log/schema'
 import { heatVerdict, isDone, type Verdict } from './verdict'
-import { reaches, type Piece } from '../pieces/pieces'
+import type { Piece } from '../pieces/pieces'
 import type { Panel } from '../../model/vehicle/schema'
 
 /** A place that needs a reading after post-heat. */
@@ -10,7 +11,11 @@ export interface HeatPoint {
   id: string
   pieceId: string
   panelId: string
-  kind: 'edge' | 'recess' | 'area' | 'overlap'
+  kind: 'edge' | 'corner' | 'recess' | 'area' | 'overlap'
+  /** The edge along which it lies, or at whose end. */
+  edgeId: string | null
+  /** Along the edge; both ways from a corner. Null where it is a place. */
+  lengthMm: number | null
   /** Which edge or recess. */
   name: string
   range: { min: number; max: number }
@@ -20,64 +25,98 @@ export interface HeatPoint {
   state: 'due' | 'done'
 }
 
-/**
- * Every edge turned under, every recess, every area over the film's post-heat limit, every overlap: one reading each
- * at least.
- */
-export function heatPoints(
-  pieces: readonly Piece[],
-  panels: ReadonlyMap<string, Panel>,
-  films: ReadonlyMap<string, FilmSheet>,
-  stretch: ReadonlyMap<string, number>,
-  ledger: readonly LogRow[],
-): HeatPoint[] {
-  const readings = new Map<string, HeatPoint['readings'][number][]>()
-  const out: HeatPoint[] = []
-  const add = ({
-    piece,
-    film,
-    kind,
-    key,
-    name,
-    range,
-  }: {
-    piece: Piece
-    film: FilmSheet
-    kind: HeatPoint['kind']
-    key: string
-    name: string
-    range: HeatPoint['range']
-  }) =>
-    out.push({
-      id: `${piece.id}:${key}`,
-      pieceId: piece.id,
-      panelId: piece.panelId,
-      kind,
-      name,
-      range,
-      limitC: film.heatLimitC,
-      readings: [],
-      state: 'due',
+/** What the points of a job hang on. */
+interface PointContext {
+  pieces: readonly Piece[]
+  edges: Pick<EdgesOfJob, 'edges' | 'corners'>
+  panels: ReadonlyMap<string, Panel>
+  films: ReadonlyMap<string, FilmSheet>
+  stretch: ReadonlyMap<string, number>
+  ledger: readonly LogRow[]
+}
+
+type Place = Pick<HeatPoint, 'panelId' | 'kind' | 'name' | 'range' | 'edgeId' | 'lengthMm'> & { key: string }
+
+/** Every edge that its plan wants read, every corner, recess, overlap, and area past the film's post-heat limit. */
+export function heatPoints(c: PointContext): HeatPoint[] {
+  const out = c.pieces.flatMap((piece) => {
+    const film = c.films.get(piece.filmId)
+    return film ? placesOf(c, piece, film).map((p) => pointAt(piece, film, p)) : []
+  })
+  return withReadings(out, c.ledger)
+}
+
+const pointAt = (piece: Piece, film: FilmSheet, { key, ...place }: Place): HeatPoint => ({
+  id: `${piece.id}:${key}`,
+  pieceId: piece.id,
+  ...place,
+  limitC: film.heatLimitC,
+  readings: [],
+  state: 'due',
+})
+
+function placesOf({ edges, panels, stretch }: PointContext, piece: Piece, film: FilmSheet): Place[] {
+  const { panelId } = piece
+  const range = film.postHeatC
+  const lap = {
+    panelId,
+    kind: 'overlap',
+    key: 'overlap',
+    name: '',
+    range: film.overlapC,
+    edgeId: null,
+    lengthMm: piece.seamMm,
+  } as const
+  // An inlay is read where the overlay lies over it; all else belongs to the piece above.
+  if (piece.inlay) return [lap]
+  const several = (piece.covers ?? [panelId]).length > 1
+  // A drop over several panels names the panel with each of its edges.
+  const key = (panel: string, edge: string) => (several ? `${panel}.${edge}` : edge)
+  const onEdges = edges.edges
+    .filter((e) => e.pieceId === piece.id && e.heat === 'point')
+    .map((e): Place => {
+      const { panelId, edgeId, lengthMm } = e
+      return { panelId, kind: 'edge', key: key(panelId, edgeId), name: e.at, range, edgeId, lengthMm }
     })
-  for (const piece of pieces) {
-    const panel = panels.get(piece.panelId)
-    const film = films.get(piece.filmId)
-    if (!panel || !film) continue
-    // An inlay is read where the overlay lies over it; all else belongs to the piece above.
-    if (piece.inlay) {
-      add({ piece, film, kind: 'overlap', key: 'overlap', name: '', range: film.overlapC })
-      continue
-    }
-    for (const edge of panel.edges)
-      if (EDGE_RULES[edge.meets].heatPoint && reaches(piece, edge.at))
-        add({ piece, film, kind: 'edge', key: edge.id, name: edge.at, range: film.postHeatC })
-    if (piece.part === 1)
-      for (const recess of panel.recesses)
-        add({ piece, film, kind: 'recess', key: recess.id, name: recess.name, range: film.postHeatC })
-    if ((stretch.get(panel.id) ?? 0) > film.postHeatOver)
-      add({ piece, film, kind: 'area', key: 'area', name: '', range: film.postHeatC })
-    if (piece.part > 1) add({ piece, film, kind: 'overlap', key: 'overlap', name: '', range: film.overlapC })
-  }
+  const corners = edges.corners
+    .filter((k) => k.pieceId === piece.id && k.method !== 'seam')
+    .map(({ panelId, between: [edgeId] }): Place => {
+      const at = panels.get(panelId)?.edges.find((e) => e.id === edgeId)?.at ?? ''
+      return {
+        panelId,
+        kind: 'corner',
+        key: `corner-${key(panelId, edgeId)}`,
+        name: at,
+        range,
+        edgeId,
+        lengthMm: CORNER_HEATED_MM,
+      }
+    })
+  const own = (piece.covers ?? [panelId]).flatMap((id) => panels.get(id) ?? [])
+  const recesses =
+    piece.part === 1 || several
+      ? own.flatMap((p) => p.recesses.map((r) => ({ ...place('recess', p.id, r.name, range), key: key(p.id, r.id) })))
+      : []
+  const areas = own
+    .filter((p) => (stretch.get(p.id) ?? 0) > film.postHeatOver)
+    .map((p) => ({ ...place('area', p.id, '', range), key: key(p.id, 'area') }))
+  return [...onEdges, ...corners, ...recesses, ...areas, ...(piece.part > 1 ? [lap] : [])]
+}
+
+const place = (kind: HeatPoint['kind'], panelId: string, name: string, range: HeatPoint['range']) => ({
+  kind,
+  panelId,
+  name,
+  range,
+  edgeId: null,
+  lengthMm: null,
+})
+
+/** What is heated at a corner, along both edges from it. Common practice: as far as it is trimmed. [mm] */
+const CORNER_HEATED_MM = 2 * CORNER_TRIM_MM
+
+function withReadings(out: readonly HeatPoint[], ledger: readonly LogRow[]): HeatPoint[] {
+  const readings = new Map<string, HeatPoint['readings'][number][]>()
   const byId = new Map(out.map((p) => [p.id, p]))
   for (const row of ledger) {
     if (row.payload.kind !== 'reading') continue

@@ -24,6 +24,12 @@ export const contrastFigure = (id: FigureId, plan: Plan, film: FilmSheet, value:
       limit: { value: STRONG_CONTRAST_DE, unit: 'delta_e', kind: 'max', standing: 'assumed', at: 'data/contrast' },
     },
   )
+/** What of a job every edge of it hangs on beside its method. */
+export function aroundOf(plan: Plan, winter: boolean): { strongContrast: boolean; winter: boolean } {
+  const contrast = bodyContrast(plan)
+  return { strongContrast: contrast !== null && contrast >= STRONG_CONTRAST_DE, winter }
+}
+
 export function bodyContrast(plan: Plan): number | null {
   const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
   return main ? hexDifference(plan.vehicle.colour.hex, main.colour.hex) : null

@@ -1,4 +1,5 @@
 import type { FilmSheet } from '../../model/film/schema'
+import type { EdgeSetting } from '../../model/edge/edge-leave'
 import { GRIP_MM, INLAY_TURN_MM } from '../../model/edge/edge-data'
 import { choiceFor } from '../../model/plan/new-plan'
 import type { Plan } from '../../model/plan/schema'
@@ -7,7 +8,6 @@ import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import { recessProfileMm } from '../stretch/closed-forms'
 import type { Edge, Panel, Recess } from '../../model/vehicle/schema'
 import type { Point } from '../../kit/plane'
-import { CONTRAST_WRAP_MM } from '../../model/vehicle/paint-data'
 import { flatMark } from '../stretch/flat-outline'
 import { flatPieceOutline, pieceOutline } from './shape'
 import { measureStanding } from '../../model/vehicle/measure-standing'
@@ -47,12 +47,15 @@ export interface Piece {
   figures: { width: Figure; height: Figure }
 }
 
+/** What the cut sizes hang on beside plan, panel and film. */
+export type Around = Omit<EdgeSetting, 'method'>
+
 /**
  * The pieces of one panel in one film. Bleed, wrap-under, seams and the roll's shrink are put in here and nowhere
  * else.
  */
-export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContrast: boolean): Piece[] {
-  const task = cutTask(plan, panel, film, strongContrast)
+export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, around: Around): Piece[] {
+  const task = cutTask(plan, panel, film, around)
   const { choice, solved } = task
   const main = Array.from({ length: choice.parts }, (_, index) => mainPiece(task, index))
   const inlays = panel.recesses.flatMap((r, i) => {
@@ -64,7 +67,7 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, strongContra
   return [...main, ...inlays]
 }
 
-function cutTask(plan: Plan, panel: Panel, film: FilmSheet, strongContrast: boolean): CutTask {
+function cutTask(plan: Plan, panel: Panel, film: FilmSheet, around: Around): CutTask {
   const choice = choiceFor(plan, panel.id)
   const facts = PANEL_FACTS[panel.kind]
   // Directional film, or a school that lays all film one way: sides and bumpers the same way up the roll.
@@ -78,7 +81,7 @@ function cutTask(plan: Plan, panel: Panel, film: FilmSheet, strongContrast: bool
     choice,
     bleedMm: choice.bleedMm ?? plan.method.bleedMm,
     bleedAt: choice.bleedMm === null ? 'method/bleedMm' : `pieces/${panel.id}/bleedMm`,
-    extraMm: strongContrast ? CONTRAST_WRAP_MM : 0,
+    setting: { method: plan.method, ...around },
     fixed: (sameWay && facts.sameWayUp) || plan.method.direction === 'always' || facts.rollAlongWidth === true,
     widthAlong: facts.sameWayUp || facts.rollAlongWidth === true,
     relax: plan.method.tension === 'relax_first' ? film.rollResidue : 0,

@@ -1,22 +1,41 @@
 import type { Plan } from '../../model/plan/schema'
 import {
   CHANNEL_C,
-  LINER_HALVES_LAY,
-  GLIDE_LAY,
   CHANNEL_RECESS,
+  GLIDE_LAY,
+  LINER_HALVES_LAY,
   WARM_C,
-  WRAP_ROUND_MIN,
   WARM_LAY,
+  WRAP_ROUND_MIN,
 } from '../../model/method/method-data'
+import { CHROME_CLASS } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import { EDGE_RULES } from '../../model/edge/edge-data'
 import { choiceFor } from '../../model/plan/new-plan'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
-import type { Piece } from '../pieces/pieces'
-import { RECESS_MIN, RELIEF_CUT_MIN, INLAY_MIN, DRY_FIT_MIN, SEAM_MIN_PER_M, HEAT_POINT_MIN } from './step-data'
 import type { HeatPoint } from '../heat/heat-points'
+import type { Piece } from '../pieces/pieces'
+import {
+  ALONE_FACTOR,
+  CORNER_MIN,
+  DRY_FIT_MIN,
+  GUN_PACE,
+  INLAY_MIN,
+  LAST_WIPE,
+  MIRROR_SLOWER,
+  PLACE_MIN,
+  PRESSED_MIN_PER_M,
+  PRESS_MIN_PER_M,
+  READ_MIN,
+  RECESS_MIN,
+  RELAX_MIN,
+  RELIEF_CUT_MIN,
+  SEAM_MIN_PER_M,
+  STEAM_MIN,
+} from './step-data'
+import { stepOf, type Context, type Skill, type Step } from './step'
 
 /** Rear forward, so that overlaps lie with the airflow; mirrors and handles last. Common practice, no source. */
 export const LAY_ORDER: readonly Panel['kind'][] = [
@@ -46,6 +65,7 @@ export const LAY_ORDER: readonly Panel['kind'][] = [
 ]
 
 export const layRank = (panel: Panel | undefined): number => (panel ? LAY_ORDER.indexOf(panel.kind) : 99)
+
 /** Surface to reach while laying: the film's shaping range where it is shaped, warmer where the school lays warm. */
 export function layRange(
   layWarm: Plan['method']['layWarm'],
@@ -63,162 +83,171 @@ export function layRange(
     : null
 }
 
-export const blank = ({
-  id,
-  code,
-  panelId,
-  name,
-  people,
-  minutes,
-  waitMin,
-  cautions,
-}: {
-  id: string
-  code: string
-  panelId: string | null
-  name: string
-  people: number
-  minutes: number
-  waitMin: number
-  cautions: string[]
-}): Step => ({
-  id,
-  code,
-  panelId,
-  name,
-  people,
-  minutes: Math.ceil(minutes),
-  waitMin,
-  range: null,
-  facts: {},
-  cautions,
-  state: 'to_do',
-  startedAt: null,
-  doneAt: null,
-})
-
-export function panelSteps({ plan, panels, films }: Context, panelId: string, pieces: Piece[]): Step[] {
-  const panel = panels.get(panelId)
-  const film = films.get(pieces[0]?.filmId ?? '')
-  if (!panel || !film) return []
-  const facts = PANEL_FACTS[panel.kind]
-  const pace = plan.runSheet.paceFactor
-  const areaM2 = panelAreaMm2(panel) / 1e6
-  const seamM = pieces.reduce((sum, p) => sum + p.seamMm, 0) / 1000
-  const { method } = plan
-  const staysOn = panel.raised.filter((r) => !r.removable || method.hardware === 'wrap_round').length
-  const trim =
-    panel.edges.reduce((sum, e) => sum + (e.lengthMm / 1000) * EDGE_RULES[e.meets].trimMinPerM, 0) +
-    staysOn * WRAP_ROUND_MIN
-  const recesses = panel.recesses.length * RECESS_MIN * (method.layWarm === 'channel_65' ? CHANNEL_RECESS : 1)
-  const school =
-    (method.liner === 'halves' ? LINER_HALVES_LAY : 1) *
-    (method.wet === 'glide' ? GLIDE_LAY : 1) *
-    (method.layWarm === 'warm_40' ? WARM_LAY : 1)
-  const cuts = choiceFor(plan, panelId).slits.length * RELIEF_CUT_MIN
-  const inlays = panel.recesses.filter((r) => r.way === 'inlay').length * INLAY_MIN
-  const lay = DRY_FIT_MIN + (areaM2 * facts.layMinPerM2 + recesses) * school + seamM * SEAM_MIN_PER_M + cuts + inlays
-  const chrome = film.kind === 'hybrid_chrome'
-  // A piece held by its hinge needs one hand less than one whose liner comes off whole.
-  const hands = method.liner === 'halves' && !chrome ? Math.max(1, facts.people - 1) : facts.people
-  // What the step needs: a smaller crew does not make it less work.
-  const people = chrome ? Math.max(2, hands) : hands
-  const shaping = panel.recesses.length > 0 || panel.crownMm > 0 || facts.compound
-  return [
-    {
-      ...blank({
-        id: `lay:${panelId}`,
-        code: 'lay',
-        panelId,
-        name: panel.name,
-        people,
-        minutes: lay * pace,
-        waitMin: film.waitBeforeCutMin,
-        cautions: ['hot'],
-      }),
-      range: layRange(method.layWarm, film, shaping, panel.recesses.length > 0),
-      facts: {
-        film: film.name,
-        pieces: pieces.length,
-        recesses: panel.recesses.length,
-        order: method.order,
-        liner: method.liner,
-        wet: method.wet,
-        // At room temperature only what is shaped is warmed.
-        ...(method.layWarm === 'room' && shaping
-          ? { shape_min_c: film.shapingC.min, shape_max_c: film.shapingC.max }
-          : {}),
-      },
-    },
-    {
-      ...blank({
-        id: `trim:${panelId}`,
-        code: 'trim',
-        panelId,
-        name: panel.name,
-        people: 1,
-        minutes: trim * pace,
-        waitMin: 0,
-        cautions: ['blade', 'hot'],
-      }),
-      facts: { order: film.edgeOrder },
-    },
-  ]
+/** What the steps of one panel hang on. */
+interface OnPanel {
+  plan: Plan
+  panel: Panel
+  film: FilmSheet
+  pieces: readonly Piece[]
+  points: readonly HeatPoint[]
+  edges: Context['edges']
 }
 
-export function heatSteps({ plan, points, pieces }: Context, used: FilmSheet[]): Step[] {
-  const filmOf = new Map(pieces.map((p) => [p.id, p.filmId]))
-  return used.flatMap((film) => {
-    const own = points.filter((p) => filmOf.get(p.pieceId) === film.id)
-    if (own.length === 0) return []
-    const step = blank({
-      id: `post_heat:${film.id}`,
-      code: 'post_heat',
-      panelId: null,
-      name: film.name,
-      people: 1,
-      minutes: own.length * HEAT_POINT_MIN * plan.runSheet.paceFactor,
-      waitMin: 0,
-      cautions: ['hot', ...(plan.method.heatSource === 'torch' ? ['torch'] : [])],
-    })
-    return [
-      {
-        ...step,
-        range: film.postHeatC,
-        facts: {
-          film: film.name,
-          points: own.length,
-          from_min: film.postHeatFromMin,
-          until_min: film.postHeatUntilMin ?? 0,
-        },
-      },
-    ]
+/** The steps of one panel: its last degrease, laying, corners and edges, post-heat in the film's window. */
+export function panelSteps(c: Context, panelId: string, pieces: readonly Piece[]): Step[] {
+  const panel = c.panels.get(panelId)
+  const film = c.films.get(pieces[0]?.filmId ?? '')
+  if (!panel || !film) return []
+  const on: OnPanel = {
+    plan: c.plan,
+    panel,
+    film,
+    pieces,
+    points: c.points.filter((p) => p.panelId === panelId),
+    edges: {
+      edges: c.edges.edges.filter((e) => e.panelId === panelId),
+      corners: c.edges.corners.filter((k) => k.panelId === panelId),
+      tapes: [],
+    },
+  }
+  return [degreaseStep(on), layStep(on), trimStep(on), ...heatStep(on)]
+}
+
+function degreaseStep({ plan, panel }: OnPanel): Step {
+  const minutes = LAST_WIPE.startMin + (panelAreaMm2(panel) / 1e6) * LAST_WIPE.perM2Min
+  return stepOf({
+    id: `degrease:${panel.id}`,
+    code: 'degrease_panel',
+    panelId: panel.id,
+    name: panel.name,
+    minutes: minutes * plan.runSheet.paceFactor,
+    cautions: ['solvent'],
+    tools: ['alcohol', 'tack_cloth'],
   })
 }
 
-export interface Context {
-  plan: Plan
-  panels: ReadonlyMap<string, Panel>
-  films: ReadonlyMap<string, FilmSheet>
-  pieces: readonly Piece[]
-  points: readonly HeatPoint[]
+/** Liner in halves where the film grabs, whatever the school. */
+export const linerOf = (plan: Plan, film: FilmSheet): Plan['method']['liner'] =>
+  film.firstTack === 'high' ? 'halves' : plan.method.liner
+
+/** People that a panel wants: more for all chrome and for film that grabs, one less where a hinge holds it. */
+function handsFor({ plan, panel, film }: OnPanel): { people: number; aloneFactor: number | null; skills: Skill[] } {
+  const facts = PANEL_FACTS[panel.kind]
+  const mirror = CHROME_CLASS.includes(film.kind)
+  const grabs = film.firstTack === 'high'
+  const hinged = linerOf(plan, film) === 'halves' && !mirror && !grabs ? Math.max(1, facts.people - 1) : facts.people
+  const people = mirror || grabs ? Math.max(2, hinged) : hinged
+  const bumper = panel.kind === 'front_bumper' || panel.kind === 'rear_bumper'
+  return {
+    people,
+    // A bonnet or a roof of chrome is never laid by one alone.
+    aloneFactor: people < 2 ? null : mirror && facts.people > 1 ? null : ALONE_FACTOR,
+    skills: [
+      ...(mirror ? (['chrome'] as const) : []),
+      ...(film.kind === 'printed_cast' ? (['print'] as const) : []),
+      ...(film.kind === 'sheet_goods' ? (['sheets'] as const) : []),
+      ...(bumper ? (['bumpers'] as const) : []),
+    ],
+  }
 }
 
-export interface Step {
-  id: string
-  code: string
-  panelId: string | null
-  name: string
-  /** People that the step needs, whatever the crew. */
-  people: number
-  minutes: number
-  /** Unattended wait after it, minutes. */
-  waitMin: number
-  /** Surface range to reach, °C. */
-  range: { min: number; max: number } | null
-  facts: Record<string, string | number>
-  cautions: string[]
-  state: 'to_do' | 'running' | 'done' | 'skipped'
-  startedAt: string | null
-  doneAt: string | null
+function layStep(on: OnPanel): Step {
+  const { plan, panel, film, pieces } = on
+  const { method } = plan
+  const facts = PANEL_FACTS[panel.kind]
+  const liner = linerOf(plan, film)
+  const seamM = pieces.reduce((sum, p) => sum + p.seamMm, 0) / 1000
+  const recesses = panel.recesses.length * RECESS_MIN * (method.layWarm === 'channel_65' ? CHANNEL_RECESS : 1)
+  const school =
+    (liner === 'halves' ? LINER_HALVES_LAY : 1) *
+    (method.wet === 'glide' ? GLIDE_LAY : 1) *
+    (method.layWarm === 'warm_40' ? WARM_LAY : 1)
+  const cuts = choiceFor(plan, panel.id).slits.length * RELIEF_CUT_MIN
+  const inlays = panel.recesses.filter((r) => r.way === 'inlay').length * INLAY_MIN
+  const relax = method.tension === 'relax_first' && film.rollResidue > 0 ? pieces.length * RELAX_MIN : 0
+  const lay = ((panelAreaMm2(panel) / 1e6) * facts.layMinPerM2 + recesses) * school
+  const shaping = panel.recesses.length > 0 || panel.crownMm > 0 || facts.compound
+  return stepOf({
+    id: `lay:${panel.id}`,
+    code: 'lay',
+    panelId: panel.id,
+    name: panel.name,
+    ...handsFor(on),
+    minutes: (DRY_FIT_MIN + lay + seamM * SEAM_MIN_PER_M + cuts + inlays + relax) * plan.runSheet.paceFactor,
+    waitMin: Math.max(0, ...on.edges.edges.map((e) => e.waitMin), film.waitBeforeCutMin),
+    cautions: ['hot'],
+    tools: ['squeegee', ...(panel.recesses.length > 0 ? ['gun', 'glove'] : []), ...holdingTools(panel)],
+    range: layRange(method.layWarm, film, shaping, panel.recesses.length > 0),
+    facts: {
+      film: film.name,
+      pieces: pieces.length,
+      recesses: panel.recesses.length,
+      order: method.order,
+      liner,
+      wet: method.wet,
+      ...(relax > 0 ? { relax: 1 } : {}),
+      // At room temperature only what is shaped is warmed.
+      ...(method.layWarm === 'room' && shaping
+        ? { shape_min_c: film.shapingC.min, shape_max_c: film.shapingC.max }
+        : {}),
+    },
+  })
+}
+
+/** Magnets hold on steel, tape on everything else. Common practice, no source. */
+const holdingTools = ({ surface: { material } }: Panel): string[] =>
+  material === 'steel' ? ['magnets'] : material === 'unknown' ? ['magnets', 'holding'] : ['holding']
+
+function trimStep({ plan, panel, film, edges }: OnPanel): Step {
+  const staysOn = panel.raised.filter((r) => !r.removable || plan.method.hardware === 'wrap_round').length
+  const runs = edges.edges.reduce((sum, e) => sum + (e.lengthMm / 1000) * EDGE_RULES[e.meets].trimMinPerM, 0)
+  const corners = edges.corners.reduce((sum, k) => sum + CORNER_MIN[k.method], 0)
+  return stepOf({
+    id: `trim:${panel.id}`,
+    code: 'trim',
+    panelId: panel.id,
+    name: panel.name,
+    minutes: (runs + corners + staysOn * WRAP_ROUND_MIN) * plan.runSheet.paceFactor,
+    cautions: ['blade', 'hot'],
+    tools: ['blade', 'soft_tool', ...(edges.edges.some((e) => e.cut === 'filament') ? ['filament'] : [])],
+    facts: { order: film.edgeOrder, corners: edges.corners.length },
+  })
+}
+
+/** Post-heat of one panel: metres by the gun's pace on what is under the film, places, readings, pressed as it cools. */
+function heatStep({ plan, panel, film, points, edges }: OnPanel): Step[] {
+  const pressedM = edges.edges.reduce((sum, e) => (e.heat === 'pressed' ? sum + e.lengthMm : sum), 0) / 1000
+  if (points.length === 0 && pressedM === 0) return []
+  const { holdS, mmS, passes, gapS } = GUN_PACE[panel.surface.material]
+  const mirror = CHROME_CLASS.includes(film.kind)
+  const along = points.filter((p) => p.lengthMm !== null)
+  const pointM = along.reduce((sum, p) => sum + (p.lengthMm ?? 0), 0) / 1000
+  const movingS = along.length * (passes * holdS + (passes - 1) * gapS) + (passes * pointM * 1000) / mmS
+  const minutes =
+    (movingS / 60) * (mirror ? MIRROR_SLOWER : 1) +
+    (points.length - along.length) * PLACE_MIN +
+    points.length * READ_MIN +
+    pointM * PRESS_MIN_PER_M +
+    pressedM * PRESSED_MIN_PER_M +
+    (mirror ? STEAM_MIN : 0)
+  return [
+    stepOf({
+      id: `post_heat:${panel.id}`,
+      code: 'post_heat',
+      panelId: panel.id,
+      name: panel.name,
+      minutes: minutes * plan.runSheet.paceFactor,
+      cautions: ['hot', ...(plan.method.heatSource === 'torch' ? ['torch'] : [])],
+      tools: ['gun', 'thermometer', ...(mirror ? ['steamer'] : [])],
+      range: film.postHeatC,
+      facts: {
+        film: film.name,
+        points: points.length,
+        metres: Math.round(pointM * 10) / 10,
+        from_min: film.postHeatFromMin,
+        until_min: film.postHeatUntilMin ?? 0,
+        ...(mirror ? { steam: 1 } : {}),
+      },
+    }),
+  ]
 }

@@ -1,8 +1,9 @@
 import { civilToMinutes, minutesToCivil, weekday, type OpenHours } from '../../kit/civil'
+import { localMinutes } from '../../kit/time-zone'
 import type { Plan } from '../../model/plan/schema'
-import { Calendar, NEVER, schedule, type Link, type Problem, type Task } from '../../solve/schedule'
-import type { Step } from '../run-sheet/panel-steps'
-import { plannedSteps, stoppingWait } from '../run-sheet/steps'
+import { Calendar, NEVER, schedule, type Link, type Problem, type Schedule, type Task } from '../../solve/schedule'
+import type { Step } from '../run-sheet/step'
+import { plannedSteps } from '../run-sheet/steps'
 
 /** When the steps of a job are done. Local wall times of the shop. */
 export interface JobSchedule {
@@ -13,101 +14,131 @@ export interface JobSchedule {
   chain: readonly string[]
   workMin: number
   waitMin: number
+  /** Some panel cannot be heated within its film's window by these hours. */
+  missesWindow: boolean
 }
 
-/** Work on the film, not at the vehicle: it goes on beside washing and drying. */
-const BESIDE: readonly string[] = ['gas_out', 'laminate', 'cut']
 const DAY_MIN = 1440
 /** Days laid out for a job; one that takes longer has no schedule. */
 const DAYS = 400
+/** A schedule moves on by quarters of an hour: its times do not flicker. */
+const QUARTER_MIN = 15
+
+export interface JobClock {
+  hours: OpenHours
+  timeZone: string
+  /** UTC wall time of the last thing that happened on the job; null: nothing has. */
+  last: string | null
+}
 
 /**
- * The steps of a job by the shop's hours and its crew: the vehicle's preparation one after another, film cut beside it,
- * panels side by side as hands allow, each trimmed after its wait; checks and handover at the end. A step that needs
- * more people than there are is done by those who are there, and told as a finding.
+ * The steps of a job by the shop's hours and its crew. What is done stands where it was done, what runs ends by its
+ * pace, and the rest begins no earlier than the last thing that happened. A step that wants more people than there are
+ * takes longer where it may be done so; where it may not, it is laid out with those who are there and told as a finding.
  */
-export function jobSchedule(plan: Plan, steps: readonly Step[], hours: OpenHours): JobSchedule | null {
+export function jobSchedule(plan: Plan, steps: readonly Step[], clock: JobClock): JobSchedule | null {
   const start = civilToMinutes(plan.runSheet.startAt ?? '')
   const planned = plannedSteps(steps)
-  if (start === null || planned.length === 0 || hours.week.length === 0) return null
-  const calendar = calendarOf(hours, start)
-  const links = linksBetween(planned)
+  if (start === null || planned.length === 0 || clock.hours.week.length === 0) return null
+  const local = (utc: string | null): number | null => (utc === null ? null : localMinutes(utc, clock.timeZone))
+  const done = new Map<string, { from: number; to: number }>()
+  for (const s of planned) {
+    const to = s.state === 'done' ? local(s.doneAt) : null
+    if (to !== null) done.set(s.id, { from: local(s.startedAt) ?? to - s.minutes, to })
+  }
+  const open = planned.filter((s) => !done.has(s.id))
+  const happened = local(clock.last)
+  const now = happened === null ? start : Math.max(start, Math.ceil(happened / QUARTER_MIN) * QUARTER_MIN)
+  const times = new Map([...done].map(([id, t]) => [id, { from: minutesToCivil(t.from), to: minutesToCivil(t.to) }]))
+  if (open.length === 0) {
+    const last = Math.max(...[...done.values()].map((t) => t.to))
+    return { times, readyAt: minutesToCivil(last), chain: [], workMin: 0, waitMin: 0, missesWindow: false }
+  }
+  const from = Math.min(now, start)
+  const calendar = calendarOf(clock.hours, from)
   const crew = Math.max(1, plan.runSheet.crew)
+  const running = (s: Step): number | null => (s.state === 'running' ? local(s.startedAt) : null)
+  const index = new Map(open.map((s, i) => [s.id, i]))
+  const tasks = open.map((s) => taskOf(s, { index, done, crew, now, running: running(s) }))
   const problem: Problem = {
-    start,
+    start: from,
     hours: calendar,
     people: Array.from({ length: crew }, () => ({ skills: 0, hours: calendar })),
     slots: 1,
     groups: 0,
-    tasks: planned.map((step, i) => taskOf(step, links[i] ?? [], crew, start)),
+    tasks,
   }
-  // One forward pass: a page shows it while somebody types.
-  const out = schedule(problem, { rounds: 1 })
-  if ('code' in out) return null
-  const chain = out.critical
-  const wait = (i: number, k: number): number => links[i]?.find((l) => l.task === chain[k - 1])?.least ?? 0
+  const [out, missesWindow] = solved(problem)
+  if (!out) return null
+  const { critical: chain } = out
+  const wait = (i: number, k: number): number => tasks[i]?.after.find((l) => l.task === chain[k - 1])?.least ?? 0
+  open.forEach((s, i) =>
+    times.set(s.id, {
+      from: minutesToCivil(running(s) ?? out.begins[i] ?? from),
+      to: minutesToCivil(out.ends[i] ?? from),
+    }),
+  )
   return {
-    times: new Map(
-      planned.map((step, i) => [
-        step.id,
-        { from: minutesToCivil(out.begins[i] ?? start), to: minutesToCivil(out.ends[i] ?? start) },
-      ]),
-    ),
+    times,
     readyAt: minutesToCivil(out.finish),
-    chain: chain.map((i) => planned[i]?.id ?? ''),
-    workMin: chain.reduce((sum, i) => sum + (planned[i]?.minutes ?? 0), 0),
+    chain: chain.map((i) => open[i]?.id ?? ''),
+    workMin: chain.reduce((sum, i) => sum + (tasks[i]?.minutes ?? 0), 0),
     waitMin: chain.reduce((sum, i, k) => sum + (k > 0 ? wait(i, k) : 0), 0),
+    missesWindow,
   }
 }
 
-function taskOf(step: Step, after: Link[], crew: number, start: number): Task {
+/** One forward pass: a page shows it while somebody types. Where no window can be kept it stands without them. */
+function solved(problem: Problem): [Schedule | null, boolean] {
+  const out = schedule(problem, { rounds: 1 })
+  if (!('code' in out)) return [out, false]
+  const free = problem.tasks.map((t) => ({ ...t, after: t.after.map((l) => ({ ...l, most: NEVER })) }))
+  const without = schedule({ ...problem, tasks: free }, { rounds: 1 })
+  return ['code' in without ? null : without, true]
+}
+
+interface InTime {
+  index: ReadonlyMap<string, number>
+  done: ReadonlyMap<string, { from: number; to: number }>
+  crew: number
+  now: number
+  /** When it was begun, where it runs. */
+  running: number | null
+}
+
+function taskOf(step: Step, { index, done, crew, now, running }: InTime): Task {
+  const short = step.people > crew && step.aloneFactor !== null
+  const whole = Math.ceil(step.minutes * (short ? (step.aloneFactor ?? 1) : 1))
+  // What runs ends by its pace: what is left of it, and never nothing.
+  const minutes = running === null ? whole : Math.max(whole > 0 ? 1 : 0, whole - Math.max(0, now - running))
+  const ended = step.waits.flatMap((w) => {
+    const before = done.get(w.id)
+    return before ? [before.to + w.leastMin] : []
+  })
+  const until = step.waits.flatMap((w) => {
+    const before = done.get(w.id)
+    return before && w.mostMin !== null ? [before.to + w.mostMin] : []
+  })
+  // A window that has closed already is told by the point that expired; the work is still to be done.
+  const finishBy = Math.min(NEVER, ...until.filter((t) => t > now).map((t) => t + minutes))
   return {
-    minutes: step.minutes,
-    crew: step.minutes > 0 ? Math.min(crew, step.people) : 0,
-    kind: step.minutes > 0 ? 'paused' : 'free',
+    minutes,
+    crew: whole > 0 ? Math.min(crew, step.people) : 0,
+    kind: whole > 0 ? 'paused' : 'free',
     group: -1,
-    notBefore: start,
-    finishBy: NEVER,
+    notBefore: Math.max(now, ...(running === null ? ended : [])),
+    finishBy,
     pinned: null,
     due: NEVER,
     needs: 0,
-    after,
+    after:
+      running !== null
+        ? []
+        : step.waits.flatMap((w): Link[] => {
+            const task = index.get(w.id)
+            return task === undefined ? [] : [{ task, least: w.leastMin, most: w.mostMin ?? NEVER }]
+          }),
   }
-}
-
-/** What each step waits for. */
-function linksBetween(planned: readonly Step[]): Link[][] {
-  const index = new Map(planned.map((s, i) => [s.id, i]))
-  const isPanel = (s: Step) => s.code === 'lay' || s.code === 'trim'
-  const firstPanel = planned.findIndex(isPanel)
-  const link = (i: number, least: number): Link => ({ task: i, least, most: NEVER })
-  const waitAfter = (i: number): number => stoppingWait(planned[i] ?? { waitMin: 0 })
-  const before = (i: number, match: (s: Step, k: number) => boolean): number => {
-    for (let k = i - 1; k >= 0; k--) {
-      const step = planned[k]
-      if (step && match(step, k)) return k
-    }
-    return -1
-  }
-  const panels = planned.flatMap((s, i) => (isPanel(s) ? [i] : []))
-  const late = (s: Step, k: number) => !isPanel(s) && firstPanel >= 0 && k > firstPanel
-  return planned.map((s, i) => {
-    const lay = s.code === 'trim' ? index.get(`lay:${s.panelId}`) : undefined
-    // Film waits before the blade, however short the wait.
-    if (lay !== undefined) return [link(lay, planned[lay]?.waitMin ?? 0)]
-    const beside = BESIDE.includes(s.code)
-    if (isPanel(s))
-      return [before(i, (p) => !isPanel(p) && !BESIDE.includes(p.code)), before(i, (p) => BESIDE.includes(p.code))]
-        .filter((k) => k >= 0)
-        .map((k) => link(k, waitAfter(k)))
-    if (late(s, i)) {
-      const previous = before(i, late)
-      const onFilm = s.code === 'post_heat' || previous < 0 ? panels : []
-      return [...onFilm.map((k) => link(k, 0)), ...(previous >= 0 ? [link(previous, waitAfter(previous))] : [])]
-    }
-    const previous = before(i, (p) => BESIDE.includes(p.code) === beside)
-    return previous >= 0 ? [link(previous, waitAfter(previous))] : []
-  })
 }
 
 function calendarOf({ week, closed }: OpenHours, start: number): Calendar {

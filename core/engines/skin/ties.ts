@@ -34,7 +34,8 @@ export function tiesOf(
       const hangs = edge.meets === 'bead' || edge.meets === 'drip_rail'
       const back = named ?? (hangs ? against.sort((f, g) => g.lengthMm - f.lengthMm)[0] : undefined)
       if (!back) continue
-      const gap = p.edges.find((e) => e.id === edge.id)?.gapMm ?? GAP_MM[edge.meets] ?? DEFAULT_GAP_MM
+      const own = p.edges.find((e) => e.id === edge.id)
+      const gap = own?.spanMm ?? own?.gapMm ?? GAP_MM[edge.meets] ?? DEFAULT_GAP_MM
       const [m, n] = [middle(edge), middle(back)]
       const alike = Math.min(edge.lengthMm, back.lengthMm) / Math.max(edge.lengthMm, back.lengthMm) > ALIKE
       const across = Math.abs(edge.normal.x) > Math.abs(edge.normal.y)

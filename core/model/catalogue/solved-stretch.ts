@@ -6,7 +6,7 @@ import { PieceChoice, type Plan } from '../plan/schema'
 import { Panel } from '../vehicle/schema'
 
 /** Raised whenever the same panel would be solved to another stretch: what was kept before then no longer counts. */
-const STRETCH_VERSION = 1
+const STRETCH_VERSION = 2
 /** Triangles of the surface that figures settle on. */
 export const STRETCH_FINENESS = 3000
 
@@ -16,9 +16,11 @@ function shapeOf(panel: Panel): Record<string, unknown> {
   const known = shapes.get(panel)
   if (known) return known
   const read = Panel.safeParse(panel)
-  // Names, notes, neighbours and what is assumed do not bend a surface.
+  // Names, notes, neighbours, gaps and what is assumed do not bend a surface.
+  const whole = read.success ? read.data : panel
   const shape = {
-    ...(read.success ? read.data : panel),
+    ...whole,
+    edges: whole.edges.map((e) => [e.id, e.at, e.lengthMm, e.meets, e.riseMm, e.cornerDeg, e.cornerRadiusMm]),
     id: '',
     name: '',
     note: '',

@@ -1,16 +1,7 @@
-import type { Edge } from '../vehicle/schema'
+import type { Method } from '../method/schema'
+import { CUT_SIDES, type Edge } from '../vehicle/schema'
 
-/** Where the blade goes, the same seven everywhere; `none`: nothing is cut there. */
-export const CUT_SIDES = [
-  'far_side',
-  'own_underside',
-  'tape_on_neighbour',
-  'filament',
-  'seal_middle',
-  'closed_gap',
-  'flush',
-  'none',
-] as const
+export { CUT_SIDES, WIDEST_GAP_MM } from '../vehicle/schema'
 export type CutSide = (typeof CUT_SIDES)[number]
 
 /** How wide what lies between two parts is; a span is no gap: glass, a wheel, nothing at all. */
@@ -20,33 +11,67 @@ export type GapClass = (typeof GAP_CLASSES)[number]
 export const FILM_CLASSES = ['formable', 'stiff', 'mirror'] as const
 export type FilmClass = (typeof FILM_CLASSES)[number]
 
-/** Gaps up to this have no room for a blade, mm; wider than a hand's gap is a span. Common practice, no source. */
+/** Gaps up to this have no room for a blade, mm. Common practice, no source. */
 export const NARROW_GAP_MM = 2.5
-export const WIDEST_GAP_MM = 40
+
+/** What a row of the decision table looks at. */
+export interface CutCase {
+  meets: Edge['meets']
+  gap: GapClass
+  film: FilmClass
+  arch: Method['wheelArch']
+  seals: Method['seals']
+  wish: Method['coverage']
+  opens: 'panel' | 'neighbour' | 'none'
+  seal: 'sound' | 'brittle'
+}
 
 /** One row of the decision table: it holds where all of its lists do; an absent list holds always. */
-export interface CutRule {
+export type CutRule = { [K in keyof CutCase]?: readonly CutCase[K][] } & {
   id: string
-  meets: readonly Edge['meets'][]
-  gap?: readonly GapClass[]
-  film?: readonly FilmClass[]
   cut: CutSide
   /** Point of the blade, degrees: 30 for detail, 45 for straight runs. */
   bladeDeg: 30 | 45
 }
 
+const SEALS: readonly Edge['meets'][] = ['rubber_seal', 'window_trim', 'glass']
+const PULLED: readonly FilmClass[] = ['formable', 'stiff']
+const NOT_FLUSH: readonly CutCase['wish'][] = ['full', 'quick']
+
 /**
- * Where each edge is cut. Common practice, no source; every combination of meeting, gap and film hits exactly one row
- * (test/core/edges.test.ts goes through all of them).
+ * Where each edge is cut. Common practice, no source; every combination of what a row may look at hits exactly one of
+ * them (test/core/edges.test.ts goes through all).
  */
 export const CUT_RULES: readonly CutRule[] = [
-  { id: 'opened_panel', meets: ['opening'], cut: 'own_underside', bladeDeg: 45 },
-  { id: 'turned_edge', meets: ['wheel_arch', 'bumper_underside', 'free'], cut: 'own_underside', bladeDeg: 45 },
+  { id: 'opened_panel', meets: ['opening'], wish: ['full'], cut: 'own_underside', bladeDeg: 45 },
+  { id: 'closed_lid', meets: ['opening'], wish: ['quick'], cut: 'closed_gap', bladeDeg: 45 },
+  { id: 'turned_edge', meets: ['bumper_underside', 'free'], wish: NOT_FLUSH, cut: 'own_underside', bladeDeg: 45 },
+  { id: 'arch_turned', meets: ['wheel_arch'], wish: NOT_FLUSH, arch: ['turned'], cut: 'own_underside', bladeDeg: 45 },
+  { id: 'arch_shrunk', meets: ['wheel_arch'], wish: NOT_FLUSH, arch: ['shrunk'], cut: 'flush', bladeDeg: 45 },
+  { id: 'arch_flush', meets: ['wheel_arch'], wish: NOT_FLUSH, arch: ['flush'], cut: 'flush', bladeDeg: 45 },
+  {
+    id: 'wished_flush',
+    meets: ['opening', 'bumper_underside', 'free', 'wheel_arch'],
+    wish: ['flush'],
+    cut: 'flush',
+    bladeDeg: 30,
+  },
+  {
+    id: 'reached_when_open',
+    meets: ['fixed_gap'],
+    film: PULLED,
+    wish: ['full'],
+    opens: ['panel', 'neighbour'],
+    cut: 'own_underside',
+    bladeDeg: 45,
+  },
   {
     id: 'gap_with_room',
     meets: ['fixed_gap'],
     gap: ['open', 'span'],
-    film: ['formable', 'stiff'],
+    film: PULLED,
+    wish: ['full'],
+    opens: ['none'],
     cut: 'far_side',
     bladeDeg: 45,
   },
@@ -54,13 +79,19 @@ export const CUT_RULES: readonly CutRule[] = [
     id: 'gap_without_room',
     meets: ['fixed_gap'],
     gap: ['narrow'],
-    film: ['formable', 'stiff'],
+    film: PULLED,
+    wish: ['full'],
+    opens: ['none'],
     cut: 'tape_on_neighbour',
     bladeDeg: 45,
   },
+  { id: 'quick_in_gap', meets: ['fixed_gap'], film: PULLED, wish: ['quick'], cut: 'tape_on_neighbour', bladeDeg: 45 },
+  { id: 'gap_wished_flush', meets: ['fixed_gap'], film: PULLED, wish: ['flush'], cut: 'flush', bladeDeg: 30 },
   { id: 'mirror_by_wire', meets: ['fixed_gap', 'lamp'], film: ['mirror'], cut: 'filament', bladeDeg: 30 },
-  { id: 'round_a_lamp', meets: ['lamp'], film: ['formable', 'stiff'], cut: 'far_side', bladeDeg: 30 },
-  { id: 'under_a_seal', meets: ['rubber_seal', 'window_trim', 'glass'], cut: 'seal_middle', bladeDeg: 30 },
+  { id: 'round_a_lamp', meets: ['lamp'], film: PULLED, cut: 'far_side', bladeDeg: 30 },
+  { id: 'brittle_seal', meets: SEALS, seal: ['brittle'], cut: 'flush', bladeDeg: 30 },
+  { id: 'under_a_seal', meets: SEALS, seal: ['sound'], seals: ['tucked'], cut: 'seal_middle', bladeDeg: 30 },
+  { id: 'in_the_seals_gap', meets: SEALS, seal: ['sound'], seals: ['cut_in_gap'], cut: 'far_side', bladeDeg: 30 },
   { id: 'beside_a_rail', meets: ['drip_rail'], cut: 'tape_on_neighbour', bladeDeg: 45 },
   { id: 'along_a_bead', meets: ['bead'], cut: 'filament', bladeDeg: 30 },
 ]
@@ -82,13 +113,14 @@ export const USUAL_GAP_MM: Record<Edge['meets'], number> = {
 
 /** How deep film goes under a seal by its width, mm: tight, normal, loose. Common practice, no source. */
 export const SEAL_TUCK: readonly {
+  fits: 'tight' | 'normal' | 'loose'
   upToGapMm: number
   tuckMm: number
   code: 'tight_seal' | 'normal_seal' | 'loose_seal'
 }[] = [
-  { upToGapMm: 5, tuckMm: 3, code: 'tight_seal' },
-  { upToGapMm: 12, tuckMm: 10, code: 'normal_seal' },
-  { upToGapMm: Infinity, tuckMm: 19, code: 'loose_seal' },
+  { fits: 'tight', upToGapMm: 5, tuckMm: 3, code: 'tight_seal' },
+  { fits: 'normal', upToGapMm: 12, tuckMm: 10, code: 'normal_seal' },
+  { fits: 'loose', upToGapMm: Infinity, tuckMm: 19, code: 'loose_seal' },
 ]
 /** Edges that meet the wind go this much deeper, mm. Common practice, no source. */
 export const FRONT_DEEPER_MM = 5
@@ -119,3 +151,8 @@ export const PRIMER_FROM_MM = 20
 export const EDGE_M_PER_BLADE = 5
 /** One felt for so many square metres. Assumed. */
 export const M2_PER_FELT = 10
+
+/** Film beyond a seam for a hand to hold while it is laid and trimmed, mm. Common practice, no source. */
+export const SEAM_GRIP_MM = 45
+/** A seam this near a body line lies on it, mm. Assumed. */
+export const ON_LINE_MM = 5

@@ -5,7 +5,7 @@ import type { Edge } from '../vehicle/schema'
  */
 export interface EdgeRule {
   wrapUnderMm: number
-  /** The range in use. */
+  /** The range in use: less where nobody takes hold of it, more where hands and weather do. */
   fromMm: number
   toMm: number
   /** Turned under by 180°, as against in by 90°. */
@@ -32,7 +32,7 @@ const rule = (over: Partial<EdgeRule>): EdgeRule => ({
 })
 
 export const EDGE_RULES: Record<Edge['meets'], EdgeRule> = {
-  opening: rule({ under: true, heatPoint: true, trimMinPerM: 4 }),
+  opening: rule({ toMm: 15, under: true, heatPoint: true, trimMinPerM: 4 }),
   fixed_gap: rule({ wrapUnderMm: 3, fromMm: 3, toMm: 3 }),
   rubber_seal: rule({ fromMm: 3, toMm: 19, trimMinPerM: 5 }),
   window_trim: rule({ fromMm: 3, toMm: 19, trimMinPerM: 5 }),
@@ -49,7 +49,7 @@ export const EDGE_RULES: Record<Edge['meets'], EdgeRule> = {
   }),
   glass: rule({ fromMm: 3, toMm: 19, trimMinPerM: 5 }),
   lamp: rule({ trimMinPerM: 6 }),
-  free: rule({ under: true, heatPoint: true, trimMinPerM: 5 }),
+  free: rule({ toMm: 15, under: true, heatPoint: true, trimMinPerM: 5 }),
   bead: rule({ wrapUnderMm: 0, fromMm: 0, toMm: 6, cutTape: true }),
 }
 

@@ -82,6 +82,9 @@ const COLUMNS: Column[] = [
   ...span('post_heat', 'postHeatC'),
   ...span('overlap', 'overlapC'),
   n('overlap_mm', 'overlapMm', (f) => f.overlapMm),
+  n('seam_lap_mm', 'seamLapMm', (f) => f.seamLapMm),
+  n('long_lap_mm', 'longLapMm', (f) => f.longLapMm),
+  n('inlay_lap_mm', 'inlayLapMm', (f) => f.inlayLapMm),
   n('wait_before_cut_min', 'waitBeforeCutMin', (f) => f.waitBeforeCutMin),
   n('post_heat_from_min', 'postHeatFromMin', (f) => f.postHeatFromMin),
   n('post_heat_until_min', 'postHeatUntilMin', (f) => f.postHeatUntilMin),
@@ -110,6 +113,16 @@ const COLUMNS: Column[] = [
         }),
   ),
   plain('care', 'care', (f) => f.care),
+  plain('first_tack', 'firstTack', (f) => f.firstTack),
+  plain('air_release', 'airRelease', (f) => f.airRelease),
+  plain('layers', 'layers', (f) => f.layers),
+  plain('opaque', 'opaque', (f) => f.opaque, yes),
+  plain('adhesive_colour', 'adhesiveColour', (f) => f.adhesiveColour),
+  plain('adhesive_life', 'adhesiveLife', (f) => f.adhesiveLife),
+  plain('lamination', 'lamination', (f) => f.lamination),
+  plain('conforms', 'conforms', (f) => f.conforms),
+  plain('heals', 'heals', (f) => f.heals, yes),
+  plain('wax', 'wax', (f) => f.wax),
   plain(
     'standings',
     'standings',
@@ -125,6 +138,13 @@ const COLUMNS: Column[] = [
 ]
 
 export const FILM_COLUMNS: readonly string[] = COLUMNS.map((c) => c.name)
+/** Columns that older tables do not have: what is usual stands in. */
+// prettier-ignore
+const OPTIONAL: readonly string[] = [
+  'standings', 'care', 'offers', 'pre_stretch_cold', 'pre_stretch_warm', 'recovers', 'heat_limit_c', 'seam_lap_mm',
+  'long_lap_mm', 'inlay_lap_mm', 'first_tack', 'air_release', 'layers', 'opaque', 'adhesive_colour', 'adhesive_life',
+  'lamination', 'conforms', 'heals', 'wax',
+]
 export const MAX_IMPORTED_FILMS = 300
 
 export const filmTable = (films: readonly FilmSheet[]): string[][] => [
@@ -137,10 +157,9 @@ export const filmTable = (films: readonly FilmSheet[]): string[][] => [
  * own.
  */
 export function filmsFromTable(rows: readonly (readonly string[])[]): Result<FilmSheet[], CellFault[]> {
-  const optional = ['standings', 'care', 'offers', 'pre_stretch_cold', 'pre_stretch_warm', 'recovers', 'heat_limit_c']
   const table = readTable(rows, {
     known: (c) => FILM_COLUMNS.includes(c),
-    required: FILM_COLUMNS.filter((c) => !optional.includes(c)).map((c) => [c]),
+    required: FILM_COLUMNS.filter((c) => !OPTIONAL.includes(c)).map((c) => [c]),
     limit: MAX_IMPORTED_FILMS,
   })
   if (!table.ok) return table

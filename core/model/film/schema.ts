@@ -57,7 +57,45 @@ export const STANDED_FIELDS = [
   'heatLimitC',
   'preStretchMax',
   'recovers',
+  'firstTack',
+  'airRelease',
+  'layers',
+  'opaque',
+  'adhesiveColour',
+  'adhesiveLife',
+  'lamination',
+  'conforms',
+  'heals',
+  'wax',
+  'seamLapMm',
+  'longLapMm',
+  'inlayLapMm',
 ] as const
+
+const lap = z.number().min(0).max(100)
+
+/** How a film handles, and how far its pieces lap. A sheet that says nothing is taken to say what is usual. */
+const HANDLING = {
+  /** Low slides and lifts off itself, high grabs. */
+  firstTack: z.enum(['low', 'medium', 'high']).default('medium'),
+  /** Channels in the adhesive let air go. */
+  airRelease: z.enum(['channels', 'none']).default('channels'),
+  layers: z.enum(['single', 'multi']).default('single'),
+  /** False: a dark body shows through. */
+  opaque: z.boolean().default(true),
+  adhesiveColour: z.enum(['clear', 'grey', 'black', 'white']).default('grey'),
+  adhesiveLife: z.enum(['permanent', 'removable']).default('permanent'),
+  lamination: z.enum(['built_in', 'to_be_laminated', 'none']).default('none'),
+  /** Shapes that it takes. */
+  conforms: z.enum(['flat', 'moderate', 'complex']).default('complex'),
+  /** Light scratches go with heat. */
+  heals: z.boolean().default(false),
+  wax: z.enum(['any', 'no_gloss_wax', 'none']).default('any'),
+  /** Lap of two pieces at a seam on a body line, of two long ones elsewhere, and of an inlay under its overlay. */
+  seamLapMm: lap.default(3),
+  longLapMm: lap.default(3),
+  inlayLapMm: lap.default(3),
+} as const
 
 /** A film as its maker's sheet describes it. Lengths mm, temperatures °C, waits in minutes, stretch as a fraction. */
 export const FilmSheet = z.strictObject({
@@ -126,6 +164,7 @@ export const FilmSheet = z.strictObject({
     .array(z.strictObject({ zone: SheetWord, surface: SheetWord, months: z.number().int().min(0).max(600) }))
     .max(60),
   care: Note,
+  ...HANDLING,
   /** How well a field is known where it is not the maker's sheet that says so. */
   standings: z.partialRecord(z.enum(STANDED_FIELDS), z.enum(['published', 'common_practice', 'assumed'])).default({}),
 })

@@ -21,6 +21,20 @@ const RECOVERS: Record<FilmSheet['kind'], number> = {
   hybrid_chrome: 0,
 }
 
+/** What a sheet that says nothing of it is taken to say, whatever its kind. Assumed. */
+const USUAL: readonly [keyof FilmSheet, unknown][] = [
+  ['firstTack', 'medium'],
+  ['airRelease', 'channels'],
+  ['layers', 'single'],
+  ['opaque', true],
+  ['adhesiveColour', 'grey'],
+  ['adhesiveLife', 'permanent'],
+  ['heals', false],
+  ['wax', 'any'],
+  ['seamLapMm', 3],
+  ['inlayLapMm', 3],
+]
+
 /**
  * What a sheet written before these fields were there is taken to say of them: by its kind, each marked with its
  * standing.
@@ -39,6 +53,10 @@ export function upgradeSheet(raw: unknown): unknown {
   fill('heatLimitC', Math.min(250, Math.max(40, most(raw.postHeatC), most(raw.overlapC)) + PAST_RANGE_K), 'assumed')
   fill('preStretchMax', formed ? FORMED : NOT_AT_ALL, 'common_practice')
   fill('recovers', RECOVERS[kind], 'assumed')
+  fill('longLapMm', kind === 'colour_shift' ? 13 : 3, 'common_practice')
+  fill('lamination', kind === 'printed_cast' ? 'to_be_laminated' : 'none', 'assumed')
+  fill('conforms', formed ? 'complex' : kind === 'hybrid_chrome' ? 'moderate' : 'flat', 'assumed')
+  for (const [field, value] of USUAL) fill(field, value, 'assumed')
   if (Object.keys(added).length === 0) return raw
   return { ...raw, ...added, standings: { ...standings, ...(isThing(raw.standings) ? raw.standings : {}) } }
 }

@@ -121,6 +121,8 @@ export interface FindingFacts {
   unfit_fresh_repaint: InFilm & { days: number; need: number }
   unfit_calendered_curves: InFilm & { panels: number; first: string }
   unfit_sheet_curves: InFilm & { panels: number; first: string }
+  unfit_flat_only: InFilm & { panels: number; first: string }
+  unfit_shows_through: InFilm
   unfit_deep_recess: InFilm & { panels: number; first: string }
   chrome_needs_seams: InFilm & { panels: number; first: string }
   chrome_law: InFilm
@@ -146,6 +148,7 @@ export interface FindingFacts {
   veto_too_warm: InFilm & { max_c: number; want_c: number }
   veto_too_cool: InFilm & { min_c: number; want_c: number }
   veto_nothing_to_relax: InFilm
+  veto_tack: InFilm
   // Conditions
   no_climate: NoFacts
   air_out_of_range: { film: string; c: number; min_c: number; max_c: number }
@@ -174,6 +177,9 @@ export interface FindingFacts {
   roof_two_pieces: { panel: string; line: string }
   // Run sheet and bay
   crew_short: Counted & { need: number; crew: number }
+  crew_alone: Counted & { crew: number; percent: number }
+  promise_late: { promised: string; ready: string }
+  window_missed: NoFacts
   reading_under: Reading
   reading_over: Reading
   reading_too_hot: Reading
@@ -198,6 +204,8 @@ export interface WayOutFacts {
   pre_stretch: { stretch: number }
   relax_first: NoFacts
   lay_again: NoFacts
+  more_people: { crew: number; ready: string }
+  start_earlier: { at: string; ready: string }
 }
 
 export type WayOutCode = keyof WayOutFacts

@@ -15,6 +15,14 @@ export const Method = z.strictObject({
   layWarm: z.enum(['room', 'warm_40', 'channel_65']),
   /** Edges locked down and then heated, or the other way; `film`: as the film's sheet says. */
   edges: z.enum(['film', 'press_then_heat', 'heat_then_press']).default('film'),
+  /** Wheel arches turned in and stuck, shrunk back to the edge and cut flush, or cut flush at once. */
+  wheelArch: z.enum(['turned', 'shrunk', 'flush']).default('turned'),
+  /** Film tucked under seals, or cut in the gap beside them. */
+  seals: z.enum(['tucked', 'cut_in_gap']).default('tucked'),
+  /** Plain turned edges: heated and read at each, or heated and pressed without a reading. */
+  plainEdges: z.enum(['proof', 'pressed']).default('proof'),
+  /** What the customer wishes: film round every edge, quick work in closed gaps, or all of it flush. */
+  coverage: z.enum(['full', 'quick', 'flush']).default('full'),
 })
 export type Method = z.infer<typeof Method>
 
@@ -31,6 +39,10 @@ export const CAREFUL: Method = {
   heatSource: 'gun',
   layWarm: 'room',
   edges: 'film',
+  wheelArch: 'turned',
+  seals: 'tucked',
+  plainEdges: 'proof',
+  coverage: 'full',
 }
 export const THRIFTY: Method = {
   ...CAREFUL,

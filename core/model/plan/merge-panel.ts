@@ -4,7 +4,19 @@ import type { Edge, Panel } from '../vehicle/schema'
 const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
 const LISTS = ['recesses', 'bodyLines', 'raised', 'holes', 'zones'] as const
 const SPECIAL: readonly string[] = ['widthMm', 'heightMm', 'edges', 'assumed', ...LISTS]
-const ATTRIBUTES = ['at', 'meets', 'neighbour', 'gapMm', 'grab', 'cornerRadiusMm'] as const satisfies (keyof Edge)[]
+const ATTRIBUTES = [
+  'at',
+  'meets',
+  'neighbour',
+  'gapMm',
+  'spanMm',
+  'grab',
+  'cornerRadiusMm',
+  'tightness',
+  'opens',
+  'cutAs',
+  'leaveMm',
+] as const satisfies (keyof Edge)[]
 
 /** An item without the place that stretching its panel moves. */
 const still = (item: object): string => JSON.stringify({ ...item, xMm: 0, yMm: 0, atMm: 0 })

@@ -3,12 +3,14 @@ import { readJson } from '../../kit/json-guard'
 import { controlCharacterIn } from '../../kit/plain-text'
 import { err, ok, type Result } from '../../kit/result'
 import { upgradeSheet } from '../film/upgrade'
+import { gapsAndSpans } from './gaps-and-spans'
 import { itemKey } from './item-key'
 import { FORMAT, Plan } from './schema'
 
 export { firstFault }
 
 type Raw = Record<string, unknown>
+const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value)
 /** Of items that stand under one id the first: two could be saved once. */
 function firstOfEach(value: unknown): unknown {
   if (Array.isArray(value)) {
@@ -28,13 +30,23 @@ function firstOfEach(value: unknown): unknown {
  * `cuirass/job@1` → `@2`: film sheets say how hot they may get, how far they may be stretched beforehand, what heat
  * takes back.
  */
-function fromFirst(old: Raw): Raw {
-  const job = firstOfEach(old) as Raw
-  const film = job.film as Raw | undefined
-  if (typeof film !== 'object' || film === null || !Array.isArray(film.sheets)) return { ...job, format: FORMAT }
-  return { ...job, format: FORMAT, film: { ...film, sheets: film.sheets.map(upgradeSheet) } }
+const fromFirst = (old: Raw): Raw => ({ ...(firstOfEach(old) as Raw), format: 'cuirass/job@2' })
+
+/**
+ * `@2` → `@3`: a gap and a span are two things, and film sheets say how the film handles; a file of `@1` or `@2` is
+ * taken to say what is usual.
+ */
+function fromSecond(job: Raw): Raw {
+  const film = isRaw(job.film) ? job.film : null
+  const sheets = film && Array.isArray(film.sheets) ? { film: { ...film, sheets: film.sheets.map(upgradeSheet) } } : {}
+  const panels = Array.isArray(job.panels) ? { panels: job.panels.map(gapsAndSpans) } : {}
+  return { ...job, ...sheets, ...panels, format: FORMAT }
 }
-const UPGRADES: Readonly<Record<string, (job: Raw) => Raw>> = { 'cuirass/job@1': fromFirst }
+
+const UPGRADES: Readonly<Record<string, (job: Raw) => Raw>> = {
+  'cuirass/job@1': fromFirst,
+  'cuirass/job@2': fromSecond,
+}
 
 /** Any value as a plan. Errors: later_version, not_a_job, or the first field at fault. */
 export function parsePlan(value: unknown): Result<Plan> {

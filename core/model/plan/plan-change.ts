@@ -9,6 +9,7 @@ export type PlanChange =
   /** A panel in another film, whose sheet comes with it. */
   | { kind: 'film'; panelId: string; sheet: Plan['film']['sheets'][number] }
   | { kind: 'drop_kept_layout' }
+  | { kind: 'run_sheet'; set: Partial<Pick<Plan['runSheet'], 'crew' | 'startAt'>> }
   | { kind: 'together'; panelIds: [string, string] }
 /** The plan with one way out taken. Pure; the caller saves it as a revision. */
 export function applyChange(plan: Plan, change: PlanChange): Plan {
@@ -40,6 +41,8 @@ export function applyChange(plan: Plan, change: PlanChange): Plan {
       }
     case 'method':
       return { ...plan, method: { ...plan.method, ...change.set } }
+    case 'run_sheet':
+      return { ...plan, runSheet: { ...plan.runSheet, ...change.set } }
     case 'panel':
       return { ...plan, panels: plan.panels.map((p) => (p.id === change.panelId ? { ...p, ...change.set } : p)) }
     case 'film':

@@ -6,7 +6,7 @@ import { itemKey } from './item-key'
 import { MAX_PANELS, Panel, Vehicle } from '../vehicle/schema'
 import { Walkaround } from '../vehicle/walkaround-schema'
 
-export const FORMAT = 'cuirass/job@2'
+export const FORMAT = 'cuirass/job@3'
 
 const FlatRing = z
   .array(z.tuple([z.number().min(-1000).max(30000), z.number().min(-1000).max(30000)]))
@@ -191,6 +191,23 @@ export const Plan = z
       startAt: WallTime.nullable(),
       paceFactor: z.number().min(0.5).max(6),
       skip: z.array(z.string().max(80)).max(400),
+      /** Minutes that somebody typed over the shop's rules, by step. */
+      minutes: z.record(z.string().max(80), z.number().min(0).max(6000)).default({}),
+      /** Steps of the shop's own, each after another one. */
+      own: z
+        .array(
+          z.strictObject({
+            id: z.string().regex(/^own:[a-z0-9-]{1,60}$/),
+            name: Name,
+            minutes: z.number().min(0).max(6000),
+            people: z.number().int().min(1).max(12),
+            after: z.string().max(80),
+          }),
+        )
+        .max(60)
+        .default([]),
+      /** When the customer was promised the vehicle. */
+      promisedAt: WallTime.nullable().default(null),
     }),
     /** The room and the vehicle before the work: what warming and drying are reckoned from. */
     conditions: z
@@ -222,6 +239,14 @@ export const Plan = z
             code: 'custom',
             path: ['panels', i, 'recesses', j, 'mouthHeightMm'],
             message: 'recess_larger_than_panel',
+          })
+      })
+      panel.edges.forEach((edge, j) => {
+        if (edge.leaveMm !== null && edge.leaveMm > Math.min(panel.widthMm, panel.heightMm) / 2)
+          ctx.addIssue({
+            code: 'custom',
+            path: ['panels', i, 'edges', j, 'leaveMm'],
+            message: 'flange_wider_than_panel',
           })
       })
       if (panel.crownMm > 0 && panel.crownMm > panel.crownOverMm / 2)

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { gapsAndSpans } from './gaps-and-spans'
 import type { Plan } from './schema'
 import { everyFigure } from '../vehicle/families'
 import { MAX_PANELS, Panel, Vehicle } from '../vehicle/schema'
@@ -7,7 +8,7 @@ import { Walkaround } from '../vehicle/walkaround-schema'
 /** A vehicle measured before, to start the next job from: its panels without film, waivers or a job's choices. */
 export const MeasuredVehicle = z.strictObject({
   vehicle: Vehicle,
-  panels: z.array(Panel).max(MAX_PANELS),
+  panels: z.array(z.preprocess(gapsAndSpans, Panel)).max(MAX_PANELS),
   neverCover: Walkaround.shape.neverCover,
 })
 

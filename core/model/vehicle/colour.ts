@@ -8,6 +8,12 @@ export function labDifference(a: [number, number, number], b: [number, number, n
   return ciede2000(lab(a), lab(b))
 }
 
+/** Lightness L* of an sRGB colour, 0 black to 100 white; null where it is no colour. */
+export function hexLightness(hex: string): number | null {
+  const colour = parseHex(hex)
+  return colour ? lab65(colour).l : null
+}
+
 /** ΔE00 of two sRGB colours `#rrggbb`; null where one is no colour. */
 export function hexDifference(a: string, b: string): number | null {
   const [x, y] = [parseHex(a), parseHex(b)]

@@ -1,6 +1,9 @@
 import { PANEL_FACTS } from './panel-data'
 import type { Panel, Edge } from './schema'
 
+/** What nobody has said of an edge: it is as its kind usually is, and laid by the rules. */
+export const UNDECIDED = { tightness: null, opens: null, cutAs: null, leaveMm: null } as const
+
 /** A panel of a kind with its four edges as that kind usually meets its neighbours, sizes as given. */
 export function newPanel(
   id: string,
@@ -19,9 +22,11 @@ export function newPanel(
     neighbour: null,
     riseMm: 0,
     gapMm: null,
+    spanMm: null,
     cornerDeg: null,
     cornerRadiusMm: null,
     grab: 'usual',
+    ...UNDECIDED,
   })
   return {
     id,

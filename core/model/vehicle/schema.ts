@@ -75,6 +75,21 @@ export const RAISED_KINDS = [
 
 export const ATS = ['top', 'right', 'bottom', 'left'] as const
 
+export const TIGHTNESS = ['tight', 'normal', 'loose', 'brittle'] as const
+/** Where the blade goes, the same seven everywhere; `none`: nothing is cut there. */
+export const CUT_SIDES = [
+  'far_side',
+  'own_underside',
+  'tape_on_neighbour',
+  'filament',
+  'seal_middle',
+  'closed_gap',
+  'flush',
+  'none',
+] as const
+/** Wider than a hand's gap is a span: glass, a wheel, nothing at all. mm, common practice, no source. */
+export const WIDEST_GAP_MM = 40
+
 /** No body part is longer than this; a larger figure is a slip of the pen (assumed). */
 export const MAX_PANEL_MM = 15000
 export const MAX_PANELS = 500
@@ -120,13 +135,22 @@ export const Edge = z.strictObject({
   neighbour: Id.nullable(),
   /** Rise of a curved edge over its chord: outward positive, hollow (a wheel arch) negative, 0 straight. */
   riseMm: z.number().min(-MAX_PANEL_MM).max(MAX_PANEL_MM).default(0),
-  /** Width of what lies between this panel and its neighbour: a gap, a seal, a window. Null: the usual for its kind. */
-  gapMm: z.number().min(0).max(5000).nullable().default(null),
+  /** Width of the gap or seal between this panel and its neighbour. Null: the usual for its kind. */
+  gapMm: z.number().min(0).max(WIDEST_GAP_MM, { error: 'a_span_is_no_gap' }).nullable().default(null),
+  /** How far away the next panel is where a window, a wheel or nothing lies between; null where it was not taken. */
+  spanMm: z.number().gt(WIDEST_GAP_MM).max(5000).nullable().default(null),
   /** Inside angle at this edge's end, where the next one begins; null until it is taken. */
   cornerDeg: z.number().gt(0).lt(360).nullable().default(null),
   cornerRadiusMm: z.number().min(0).max(5000).nullable().default(null),
   /** How often hands and weather take hold of this edge. */
   grab: z.enum(['low', 'usual', 'high']).default('usual'),
+  /** How a seal sits; null: as its width says. Brittle ones tear when they are lifted. */
+  tightness: z.enum(TIGHTNESS).nullable().default(null),
+  /** What can be opened so that hands reach this edge; null: as its kind says. */
+  opens: z.enum(['panel', 'neighbour', 'none']).nullable().default(null),
+  /** Somebody's own choice for this edge, over the rules: where it is cut, and how much is left. Null: by the rules. */
+  cutAs: z.enum(CUT_SIDES).nullable().default(null),
+  leaveMm: z.number().min(0).max(120).nullable().default(null),
 })
 
 export type Edge = z.infer<typeof Edge>

@@ -1,5 +1,5 @@
 import type { HeatPoint } from '../../engines/heat/heat-points'
-import type { Step } from '../../engines/run-sheet/panel-steps'
+import type { Step } from '../../engines/run-sheet/step'
 import { plannedSteps } from '../../engines/run-sheet/steps'
 import type { StageVerdict } from '../../model/finding/stage'
 import type { LogRow } from '../../model/log/schema'

@@ -6,11 +6,11 @@ import { figure, from, input, type Figure } from '../../model/figure/figure'
 import { piecesOf, type Piece } from '../../engines/pieces/pieces'
 import { panelStretch, type KnownStretch } from '../../engines/stretch/panel-stretch'
 import { stretchKey } from '../../model/catalogue/solved-stretch'
-import { hexDifference } from '../../model/vehicle/colour'
+import { hexDifference, hexLightness } from '../../model/vehicle/colour'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import type { Panel } from '../../model/vehicle/schema'
 import { blockedPanels } from '../../engines/paint/blocked-panels'
-import { STRONG_CONTRAST_DE, REPAINT_GAS_OUT_DAYS } from '../../model/vehicle/paint-data'
+import { STRONG_CONTRAST_DE, REPAINT_GAS_OUT_DAYS, SHOWS_THROUGH_L } from '../../model/vehicle/paint-data'
 import { daysBetween } from '../../kit/civil'
 import type { FindingLevel, Said } from '../../model/finding/finding'
 import type { FindingCode, FindingFacts } from '../../model/finding/finding-facts'
@@ -56,6 +56,12 @@ function paintUnfit(plan: Plan, now: string, add: AddUnfit): void {
     add('unfit_fresh_repaint', 'stop', { days, need: REPAINT_GAS_OUT_DAYS })
 }
 
+/** A film that lets light through, light over a dark body. */
+function showsThrough(film: FilmSheet, plan: Plan): boolean {
+  const [own, body] = [film.colour.hex, plan.vehicle.colour.hex].map(hexLightness)
+  return !film.opaque && (own ?? 0) - (body ?? 0) > SHOWS_THROUGH_L
+}
+
 /** Why a film does not suit this vehicle as the walkaround and the tape describe it; empty where it does. */
 export function filmFitness(film: FilmSheet, plan: Plan, now: string): Unfit[] {
   const out: Unfit[] = []
@@ -67,6 +73,9 @@ export function filmFitness(film: FilmSheet, plan: Plan, now: string): Unfit[] {
   const about = (panels: readonly Panel[]) => ({ panels: panels.length, first: panels[0]?.name ?? '' })
   if (film.kind === 'calendered' && compound.length > 0) add('unfit_calendered_curves', 'warn', about(compound))
   if (film.kind === 'sheet_goods' && compound.length > 0) add('unfit_sheet_curves', 'warn', about(compound))
+  const flatOnly = film.conforms === 'flat' && film.kind !== 'calendered' && film.kind !== 'sheet_goods'
+  if (flatOnly && compound.length > 0) add('unfit_flat_only', 'warn', about(compound))
+  if (showsThrough(film, plan)) add('unfit_shows_through', 'warn')
   if (CHROME_CLASS.includes(film.kind)) {
     if (compound.length > 0) add('chrome_needs_seams', 'note', about(compound))
     add('chrome_law', 'note')
@@ -136,7 +145,7 @@ export function panelFitness(
     )
   if (!isFormed(film.kind) && panel.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge'))
     add('fit_deep_recess', 'warn')
-  const pieces = piecesOf(own, panel, film, strong)
+  const pieces = piecesOf(own, panel, film, { strongContrast: strong, winter: catalogue.shop?.winter ?? false })
   const widest = Math.max(...film.widthsMm)
   for (const piece of pieces) {
     const least = piece.turn === 'fixed' ? piece.acrossMm : Math.min(piece.acrossMm, piece.alongMm)

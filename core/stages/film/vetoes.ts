@@ -3,7 +3,7 @@ import type { Said } from '../../model/finding/finding'
 import type { School } from '../../model/method/method-data'
 import type { Method } from '../../model/method/schema'
 
-type VetoCode = 'torch_gloss_only' | 'veto_edges' | 'veto_too_warm' | 'veto_too_cool' | 'veto_nothing_to_relax'
+type VetoCode = 'torch_gloss_only' | 'veto_tack' | `veto_${'edges' | 'too_warm' | 'too_cool' | 'nothing_to_relax'}`
 
 /** What is ruled out: a choice of the method, with the reason. */
 export interface Veto {
@@ -26,6 +26,7 @@ export function vetoes(method: Method, film: FilmSheet): Veto[] {
     ruleOut('layWarm', { code: 'veto_too_warm', facts: { ...about, max_c: film.shapingC.max, want_c: 65 } })
   if (method.layWarm === 'warm_40' && film.shapingC.min > 40)
     ruleOut('layWarm', { code: 'veto_too_cool', facts: { ...about, min_c: film.shapingC.min, want_c: 40 } })
+  if (method.liner === 'whole' && film.firstTack === 'high') ruleOut('liner', { code: 'veto_tack', facts: about })
   if (method.tension === 'relax_first' && film.rollResidue === 0)
     ruleOut('tension', { code: 'veto_nothing_to_relax', facts: about })
   return out

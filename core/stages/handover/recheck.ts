@@ -1,4 +1,4 @@
-import type { Step } from '../../engines/run-sheet/panel-steps'
+import type { Step } from '../../engines/run-sheet/step'
 import { civilToMinutes, minutesToCivil } from '../../kit/civil'
 import { finding, type Finding } from '../../model/finding/finding'
 

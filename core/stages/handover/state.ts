@@ -1,4 +1,4 @@
-import type { Step } from '../../engines/run-sheet/panel-steps'
+import type { Step } from '../../engines/run-sheet/step'
 import type { StageVerdict } from '../../model/finding/stage'
 import { HAND_OVER_STEP } from '../../model/log/handed-over'
 import type { Recheck } from './recheck'

@@ -1,13 +1,73 @@
-import type { Step } from '../../engines/run-sheet/panel-steps'
-import { finding, type Finding } from '../../model/finding/finding'
+import { ALONE_FACTOR } from '../../engines/run-sheet/step-data'
+import type { Step } from '../../engines/run-sheet/step'
+import { jobSchedule, type JobClock, type JobSchedule } from '../../engines/schedule/job-schedule'
+import { civilToMinutes, minutesToCivil } from '../../kit/civil'
+import { finding, type Finding, type WayOut } from '../../model/finding/finding'
 import type { Plan } from '../../model/plan/schema'
 
-/** Steps that need more people than the crew has: told, not shortened. */
+/** Steps that need more people than the crew has: told, and never shortened. */
 export function crewFindings(plan: Plan, steps: readonly Step[]): Finding[] {
   const { crew } = plan.runSheet
-  const short = steps.filter((s) => s.state !== 'skipped' && s.people > crew)
-  const [first] = short
-  if (!first) return []
-  const facts = { count: short.length, first: first.name, need: Math.max(...short.map((s) => s.people)), crew }
-  return [finding('crew_short', 'warn', 'run-sheet', { facts })]
+  const short = steps.filter((s) => (s.state === 'to_do' || s.state === 'running') && s.people > crew)
+  const never = short.filter((s) => s.aloneFactor === null || s.people > crew + 1)
+  const alone = short.filter((s) => !never.includes(s))
+  const out: Finding[] = []
+  const [first] = never
+  if (first) {
+    const need = Math.max(...never.map((s) => s.people))
+    out.push(
+      finding('crew_short', 'warn', 'run-sheet', { facts: { count: never.length, first: first.name, need, crew } }),
+    )
+  }
+  const [other] = alone
+  if (other) {
+    const facts = { count: alone.length, first: other.name, crew, percent: Math.round((ALONE_FACTOR - 1) * 100) }
+    out.push(finding('crew_alone', 'note', 'run-sheet', { facts }))
+  }
+  return out
+}
+
+/** An hour earlier, or the open day before. */
+const EARLIER_MIN = [60, 1440]
+
+/** A promise that these steps do not keep, with what would rescue it; a film's window that no hours allow. */
+export function timeFindings(
+  plan: Plan,
+  steps: readonly Step[],
+  schedule: JobSchedule | null,
+  clock: JobClock,
+): Finding[] {
+  if (!schedule) return []
+  const out: Finding[] = schedule.missesWindow ? [finding('window_missed', 'warn', 'run-sheet')] : []
+  const { promisedAt } = plan.runSheet
+  const late = (at: string | undefined): boolean =>
+    at === undefined || (civilToMinutes(at) ?? 0) > (civilToMinutes(promisedAt ?? '') ?? Infinity)
+  if (promisedAt === null || !late(schedule.readyAt)) return out
+  const facts = { promised: promisedAt, ready: schedule.readyAt }
+  const waysOut = rescues(plan, steps, clock).filter((w) => 'ready' in w.facts && !late(w.facts.ready))
+  return [...out, finding('promise_late', 'warn', 'run-sheet', { facts, waysOut })]
+}
+
+/** What might rescue a promise, each solved: more hands, an earlier start. */
+function rescues(plan: Plan, steps: readonly Step[], clock: JobClock): WayOut[] {
+  const { crew, startAt } = plan.runSheet
+  const ready = (set: Partial<Plan['runSheet']>): string | null =>
+    jobSchedule({ ...plan, runSheet: { ...plan.runSheet, ...set } }, steps, clock)?.readyAt ?? null
+  const hands = [crew + 1, crew + 2].flatMap((more): WayOut[] => {
+    const at = ready({ crew: more })
+    const change = { kind: 'run_sheet' as const, set: { crew: more } }
+    return at ? [{ code: 'more_people', change, becomes: null, facts: { crew: more, ready: at } }] : []
+  })
+  const start = civilToMinutes(startAt ?? '')
+  const begun = steps.some((s) => s.startedAt !== null)
+  if (start === null || begun) return hands
+  return [
+    ...hands,
+    ...EARLIER_MIN.flatMap((earlier): WayOut[] => {
+      const startAt = minutesToCivil(start - earlier)
+      const at = ready({ startAt })
+      const change = { kind: 'run_sheet' as const, set: { startAt } }
+      return at ? [{ code: 'start_earlier', change, becomes: null, facts: { at: startAt, ready: at } }] : []
+    }),
+  ]
 }

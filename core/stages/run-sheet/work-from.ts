@@ -1,5 +1,5 @@
 import { readyAt } from '../../engines/run-sheet/steps'
-import { type Step } from '../../engines/run-sheet/panel-steps'
+import { type Step } from '../../engines/run-sheet/step'
 import { civilToMinutes, minutesToCivil, nextOpen, type OpenHours } from '../../kit/civil'
 import type { Plan } from '../../model/plan/schema'
 

@@ -7,8 +7,6 @@ import { probablyWrong, onlyOneAssumed, slipOf } from './suspects'
 import { say } from './say'
 import { edgeChordMm } from '../../model/vehicle/outline'
 
-/** Across a gap wider than this (a window) facing edges need not be alike, mm (assumed). */
-export const FACING_GAP_MM = 100
 /** The edge of the panel across that mirrors this one. */
 export function twinEdge(panel: Panel, edge: Edge, other: Panel): Edge | undefined {
   const at = edge.at === 'left' ? 'right' : edge.at === 'right' ? 'left' : edge.at
@@ -18,14 +16,15 @@ export function twinEdge(panel: Panel, edge: Edge, other: Panel): Edge | undefin
   return own.length === twins.length ? [...twins].reverse()[own.indexOf(edge)] : undefined
 }
 
+/** The edge across the gap; across a span (a window) facing edges need not be alike. */
 export const facing = (
   panel: Panel,
   edge: Edge,
   byId: ReadonlyMap<string, Panel>,
 ): { other: Panel; edge: Edge } | null => {
   const other = edge.neighbour ? byId.get(edge.neighbour) : undefined
-  if (!other || (edge.gapMm ?? 0) > FACING_GAP_MM || edge.meets === 'glass') return null
-  const back = other.edges.filter((e) => e.neighbour === panel.id && (e.gapMm ?? 0) <= FACING_GAP_MM)
+  if (!other || edge.spanMm !== null || edge.meets === 'glass') return null
+  const back = other.edges.filter((e) => e.neighbour === panel.id && e.spanMm === null)
   const mine = panel.edges.filter((e) => e.neighbour === other.id)
   return back.length === 1 && mine.length === 1 ? { other, edge: nth(back, 0) } : null
 }

@@ -1,6 +1,18 @@
 import { freeId, slug } from '../../kit/ids'
 import type { CellFault } from '../../kit/table'
-import { ATS, EDGE_MEETS, MATERIALS, Panel, PANEL_KINDS, Recess, SIDES, type Edge } from '../../model/vehicle/schema'
+import {
+  ATS,
+  CUT_SIDES,
+  EDGE_MEETS,
+  MATERIALS,
+  TIGHTNESS,
+  WIDEST_GAP_MM,
+  Panel,
+  PANEL_KINDS,
+  Recess,
+  SIDES,
+  type Edge,
+} from '../../model/vehicle/schema'
 import { parseLength, type LengthUnit } from '../../kit/units'
 import { setSize, taped } from '../../model/vehicle/resize'
 
@@ -36,6 +48,13 @@ export function recessesFrom(panel: Panel, text: string, fail: Fail): Recess[] {
   })
 }
 
+const GRABS = ['low', 'usual', 'high'] as const
+const OPENS = ['panel', 'neighbour', 'none'] as const
+
+/** A width wider than a gap can be was written as one before spans were told apart. */
+const apart = (gapMm: number | null, spanMm: number | null): Pick<Edge, 'gapMm' | 'spanMm'> =>
+  gapMm !== null && gapMm > WIDEST_GAP_MM && spanMm === null ? { gapMm: null, spanMm: gapMm } : { gapMm, spanMm }
+
 export function edgesFrom(panel: Panel, at: Edge['at'], text: string, fail: Fail): Edge[] {
   const known = panel.edges.filter((e) => e.at === at)
   return text.split(';').flatMap((part, i) => {
@@ -58,6 +77,12 @@ export function edgesFrom(panel: Panel, at: Edge['at'], text: string, fail: Fail
       fail(at, 'bad_number', { text: key })
       return otherwise
     }
+    const option = <T extends string>(key: string, allowed: readonly T[]): T | null => {
+      if (!(key in given)) return null
+      const found = allowed.find((word) => word === given[key])
+      if (!found) fail(at, 'not_a_word', { text: String(given[key]).slice(0, 40), allowed: allowed.join(', ') })
+      return found ?? null
+    }
     return [
       {
         id: was?.id ?? (i === 0 ? at : `${at}-${i + 1}`),
@@ -66,10 +91,14 @@ export function edgesFrom(panel: Panel, at: Edge['at'], text: string, fail: Fail
         meets: kind,
         neighbour: neighbour === '-' || neighbour === '' ? null : neighbour,
         riseMm: figure('rise', was?.riseMm ?? 0) ?? 0,
-        gapMm: figure('gap', was?.gapMm ?? null),
+        ...apart(figure('gap', was?.gapMm ?? null), figure('span', was?.spanMm ?? null)),
         cornerDeg: figure('corner', was?.cornerDeg ?? null),
         cornerRadiusMm: was?.cornerRadiusMm ?? null,
-        grab: was?.grab ?? 'usual',
+        grab: option('grab', GRABS) ?? was?.grab ?? 'usual',
+        tightness: option('seal', TIGHTNESS) ?? was?.tightness ?? null,
+        opens: option('opens', OPENS) ?? was?.opens ?? null,
+        cutAs: option('cut', CUT_SIDES) ?? was?.cutAs ?? null,
+        leaveMm: figure('leave', was?.leaveMm ?? null),
       } satisfies Edge,
     ]
   })

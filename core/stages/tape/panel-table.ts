@@ -51,6 +51,12 @@ export function panelTable(panels: readonly Panel[]): string[][] {
       e.neighbour ?? '-',
       ...(e.riseMm !== 0 ? [`rise=${round(e.riseMm)}`] : []),
       ...(e.gapMm !== null ? [`gap=${round(e.gapMm)}`] : []),
+      ...(e.spanMm !== null ? [`span=${round(e.spanMm)}`] : []),
+      ...(e.tightness !== null ? [`seal=${e.tightness}`] : []),
+      ...(e.opens !== null ? [`opens=${e.opens}`] : []),
+      ...(e.cutAs !== null ? [`cut=${e.cutAs}`] : []),
+      ...(e.leaveMm !== null ? [`leave=${round(e.leaveMm)}`] : []),
+      ...(e.grab !== 'usual' ? [`grab=${e.grab}`] : []),
       ...(e.cornerDeg !== null ? [`corner=${round(e.cornerDeg)}`] : []),
     ].join(' ')
   const recess = (r: Panel['recesses'][number]): string =>

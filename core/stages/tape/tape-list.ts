@@ -76,6 +76,9 @@ interface Known {
   choice: Plan['pieces'][number] | undefined
   readings: Reading[]
 }
+/** How sure a figure has to be does not hang on winter or on the paint's colour. */
+const PLAIN = { strongContrast: false, winter: false }
+
 /** Panels are never changed in place, so what hangs on their figures holds while film, method and piece choice do. */
 const known = new WeakMap<Panel, Known>()
 
@@ -88,7 +91,7 @@ function readingsOf(plan: Plan, panel: Panel): Reading[] {
   const limit = (film ?? FALLBACK).stretchLimit
   const read = (p: Panel): { film: number; stretch: number } => ({
     film: film
-      ? piecesOf(plan, p, film, false).reduce((s, x) => s + x.cutWidthMm * x.cutHeightMm, 0)
+      ? piecesOf(plan, p, film, PLAIN).reduce((s, x) => s + x.cutWidthMm * x.cutHeightMm, 0)
       : (p.widthMm + 2 * plan.method.bleedMm) * (p.heightMm + 2 * plan.method.bleedMm),
     stretch: film ? Number(panelStretch(plan, p, film).worst.value) : 0,
   })

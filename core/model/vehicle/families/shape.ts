@@ -1,9 +1,9 @@
 import { nth } from '../../../kit/known'
 import { arcLengthMm } from '../../../kit/plane'
-import { newPanel } from '../new-panel'
+import { newPanel, UNDECIDED } from '../new-panel'
 import { mirrorPanel } from '../mirror'
 import { outlineOf } from '../outline'
-import { Recess, type Edge, type Panel } from '../schema'
+import { Recess, WIDEST_GAP_MM, type Edge, type Panel } from '../schema'
 
 /** One run of an outline as a family draws it: where it ends and what lies along it. */
 export interface Run {
@@ -15,6 +15,10 @@ export interface Run {
   riseMm?: number
   radiusMm?: number
 }
+
+/** What a style says of how far away the next panel is: a gap, or a span over a window or a wheel. */
+const between = (mm: number | undefined): Pick<Edge, 'gapMm' | 'spanMm'> =>
+  mm !== undefined && mm > WIDEST_GAP_MM ? { gapMm: null, spanMm: mm } : { gapMm: mm ?? null, spanMm: null }
 
 type Features = Partial<Omit<Panel, 'id' | 'name' | 'kind' | 'side' | 'edges' | 'widthMm' | 'heightMm' | 'assumed'>>
 
@@ -46,10 +50,11 @@ export function shape(
       meets: run.meets,
       neighbour: run.neighbour ?? null,
       riseMm: run.riseMm ?? 0,
-      gapMm: run.gapMm ?? null,
+      ...between(run.gapMm),
       cornerDeg: 180 - (wrapped * 180) / Math.PI,
       cornerRadiusMm: run.radiusMm ?? null,
-      grab: run.meets === 'opening' || run.meets === 'wheel_arch' ? 'high' : 'usual',
+      grab: 'usual',
+      ...UNDECIDED,
     }
   })
   const bare: Panel = { ...newPanel(id, name, kind, side, 1, 1), edges, ...features }
