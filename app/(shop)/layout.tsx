@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { requireMember } from '@/web/actions/session'
+import { KeepOffline } from '@/web/offline/keep-offline'
 import { Queries } from '@/web/kit/query'
 import { TopBar } from '@/web/people/top-bar'
 
@@ -12,6 +13,7 @@ export default async function ShopLayout({ children }: { children: ReactNode }) 
       </a>
       <TopBar shop={shop.name} town={shop.town} name={who.name} role={who.role} units={units} />
       {children}
+      <KeepOffline />
     </Queries>
   )
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { edgeHeat } from '@/core/engines/heat/edge-heat'
-import { GUN_PACE } from '@/core/engines/run-sheet/step-data'
+import { GUN_PACE } from '@/core/model/heat/heat-data'
 import { plannedSteps } from '@/core/engines/run-sheet/steps'
 import { civilToMinutes } from '@/core/kit/civil'
 import { localMinutes } from '@/core/kit/time-zone'

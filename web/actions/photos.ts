@@ -15,7 +15,10 @@ export const takePhoto = (request: Request, jobId: string): Promise<Response> =>
       if (!isUuid(jobId)) return refuse('not_found')
       const photo = await threads().run('photo', { bytes: new Uint8Array(bytes) })
       if ('fault' in photo) return refuse(photo.fault)
-      const id = crypto.randomUUID()
+      // The bay's photos come with an id of their device, so that a second arrival changes nothing.
+      const asked = new URL(request.url).searchParams.get('id')
+      if (asked !== null && !isUuid(asked)) return refuse('bad_input', { at: 'id' })
+      const id = asked ?? crypto.randomUUID()
       const { width, height, data } = photo
       const out = await addPhoto(who, { id, jobId, width, height, bytes: Buffer.from(data) })
       return out === 'done' ? { ok: true, value: { id } } : refuse(out)

@@ -1,7 +1,13 @@
 import type { HeatPoint } from '@/core/engines/heat/heat-points'
 
-export const pointName = (p: HeatPoint): string =>
-  p.kind === 'edge' ? `${p.name} edge` : p.kind === 'recess' ? p.name : p.kind === 'area' ? 'stretched area' : 'overlap'
+const POINT_WORDS: Partial<Record<HeatPoint['kind'], string>> = { area: 'stretched area', overlap: 'overlap' }
+
+/** A place in words: its side, its recess, or what it is. */
+export function pointName(p: Pick<HeatPoint, 'kind' | 'name'>): string {
+  if (p.kind === 'edge') return `${p.name} edge`
+  if (p.kind === 'corner') return `corner after ${p.name}`
+  return POINT_WORDS[p.kind] ?? (p.name || p.kind)
+}
 
 export const OPEN_WORDS = {
   steps: 'steps not done',

@@ -30,7 +30,16 @@ export interface Draft {
   plan: Plan
 }
 
+/** A photo that the server does not have yet. */
+export interface KeptPhoto {
+  id: string
+  jobId: string
+  memberId: string
+  bytes: Blob
+}
+
 interface Schema extends DBSchema {
+  photos: { key: string; value: KeptPhoto }
   entries: { key: string; value: KeptEntry }
   facts: { key: string; value: { key: string; value: string | number } }
   drafts: { key: string; value: Draft }
@@ -43,11 +52,16 @@ export interface DeviceStore {
   add(entry: NewEntry): Promise<KeptEntry>
   /** Everything kept for a job, of every person, in the order of this device's counter. */
   entries(jobId: string): Promise<KeptEntry[]>
+  /** Entries of every job that the server does not have yet. */
+  waiting(): Promise<KeptEntry[]>
   update(id: string, change: Partial<Pick<KeptEntry, 'state' | 'code' | 'sentAtMs'>>): Promise<void>
   remove(id: string): Promise<void>
   draft(box: string): Promise<Draft | null>
   keepDraft(draft: Draft): Promise<void>
   dropDraft(box: string): Promise<void>
+  keepPhoto(photo: KeptPhoto): Promise<void>
+  photos(jobId: string): Promise<KeptPhoto[]>
+  dropPhoto(id: string): Promise<void>
 }
 
 export const draftBox = (memberId: string, jobId: string): string => `${memberId}/${jobId}`
@@ -75,6 +89,7 @@ function lasting(db: IDBPDatabase<Schema>): DeviceStore {
       const all = await db.getAll('entries')
       return all.filter((entry) => entry.jobId === jobId).sort(byCount)
     },
+    waiting: async () => (await db.getAll('entries')).filter((entry) => entry.state === 'waiting'),
     async update(id, change) {
       const tx = db.transaction('entries', 'readwrite')
       const was = await tx.store.get(id)
@@ -85,6 +100,9 @@ function lasting(db: IDBPDatabase<Schema>): DeviceStore {
     draft: async (box) => (await db.get('drafts', box)) ?? null,
     keepDraft: async (draft) => void (await db.put('drafts', draft)),
     dropDraft: (box) => db.delete('drafts', box),
+    keepPhoto: async (photo) => void (await db.put('photos', photo)),
+    photos: async (jobId) => (await db.getAll('photos')).filter((p) => p.jobId === jobId),
+    dropPhoto: (id) => db.delete('photos', id),
   }
 }
 
@@ -92,6 +110,7 @@ function lasting(db: IDBPDatabase<Schema>): DeviceStore {
 export function passing(): DeviceStore {
   const entries = new Map<string, KeptEntry>()
   const drafts = new Map<string, Draft>()
+  const photos = new Map<string, KeptPhoto>()
   const device = newId()
   return {
     lasts: false,
@@ -101,6 +120,7 @@ export function passing(): DeviceStore {
       return kept
     },
     entries: async (jobId) => [...entries.values()].filter((entry) => entry.jobId === jobId).sort(byCount),
+    waiting: async () => [...entries.values()].filter((entry) => entry.state === 'waiting'),
     update: async (id, change) => {
       const was = entries.get(id)
       if (was) entries.set(id, { ...was, ...change })
@@ -109,6 +129,9 @@ export function passing(): DeviceStore {
     draft: async (box) => drafts.get(box) ?? null,
     keepDraft: async (draft) => void drafts.set(draft.box, draft),
     dropDraft: async (box) => void drafts.delete(box),
+    keepPhoto: async (photo) => void photos.set(photo.id, photo),
+    photos: async (jobId) => [...photos.values()].filter((p) => p.jobId === jobId),
+    dropPhoto: async (id) => void photos.delete(id),
   }
 }
 
@@ -117,12 +140,18 @@ let opened: Promise<DeviceStore> | null = null
 export function deviceStore(): Promise<DeviceStore> {
   opened ??= (async () => {
     try {
-      const db = await openDB<Schema>('cuirass', 1, {
-        upgrade(fresh) {
-          fresh.createObjectStore('entries', { keyPath: 'id' })
-          fresh.createObjectStore('facts', { keyPath: 'key' })
-          fresh.createObjectStore('drafts', { keyPath: 'box' })
+      const db = await openDB<Schema>('cuirass', 2, {
+        // What an older version of the page has kept stays as it is.
+        upgrade(store, from) {
+          if (from < 1) {
+            store.createObjectStore('entries', { keyPath: 'id' })
+            store.createObjectStore('facts', { keyPath: 'key' })
+            store.createObjectStore('drafts', { keyPath: 'box' })
+          }
+          if (from < 2) store.createObjectStore('photos', { keyPath: 'id' })
         },
+        // A page of a newer version wants to go on: nothing is held back from it.
+        blocking: (_now, _next, event) => (event.target as IDBDatabase).close(),
         terminated: () => (opened = null),
       })
       return lasting(db)

@@ -18,6 +18,15 @@ export function JobFrame({ children }: { children: ReactNode }) {
   const { reckoning, jobId, fmt, plan } = useJob()
   const stage = usePathname().split('/')[3] ?? ''
   const locale = fmt.units.locale
+  // Full screen: nothing but what hands need.
+  if (stage === 'bay')
+    return (
+      <main id="main">
+        {children}
+        <Working />
+        <ClashDialog />
+      </main>
+    )
   return (
     <div className="job" data-stage={stage}>
       <nav className="spine" aria-label="Stages">

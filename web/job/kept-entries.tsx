@@ -5,14 +5,20 @@ import Button from 'react-bootstrap/Button'
 import type { LogPayload } from '@/core/model/log/schema'
 import { word } from '@/web/words/names'
 import { faultText } from '@/web/words/faults'
+import { useOnline } from '@/web/offline/network-mark'
 import { useJob } from './job-state'
 
 /** How much of what was entered here the server has. */
 export function SentMark() {
-  const { waiting } = useJob()
+  const { waiting, refused } = useJob()
+  const online = useOnline()
   return (
     <span role="status" data-testid="outbox">
-      {waiting === 0 ? 'All entries sent' : `${waiting} ${waiting === 1 ? 'entry' : 'entries'} kept here, sending`}
+      {!online && 'No network. '}
+      {waiting === 0
+        ? 'All entries sent'
+        : `${waiting} ${waiting === 1 ? 'entry' : 'entries'} kept here${online ? ', sending' : ''}`}
+      {refused.length > 0 && `, ${refused.length} not taken`}
     </span>
   )
 }

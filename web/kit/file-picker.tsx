@@ -8,7 +8,7 @@ interface FilePickerProps {
   accept: string
   onFile: (file: File) => void
   children: ReactNode
-  variant?: 'outline-primary' | 'outline-secondary'
+  variant?: 'outline-primary' | 'outline-secondary' | 'plain'
   /** Straight from the camera of a phone. */
   capture?: 'environment'
   size?: 'sm'

@@ -7,6 +7,8 @@ import Navbar from 'react-bootstrap/Navbar'
 import Link from 'next/link'
 import { usePathname, useRouter } from 'next/navigation'
 import { setUnits } from '@/web/actions/shop'
+import { deviceStore } from '@/web/job/device-store'
+import { tellWorker } from '@/web/offline/keep-offline'
 import { call } from '@/web/kit/call'
 import { useHydrated } from '@/web/kit/use-hydrated'
 
@@ -37,6 +39,10 @@ export function TopBar({
     router.refresh()
   }
   const out = async () => {
+    const waiting = (await (await deviceStore()).waiting()).length
+    const asked = `${waiting} ${waiting === 1 ? 'entry waits' : 'entries wait'} on this device to be sent. Sign out all the same?`
+    if (waiting > 0 && !window.confirm(asked)) return
+    tellWorker({ kind: 'forget' })
     await fetch('/api/auth/sign-out', { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{}' })
     router.push('/sign-in')
     router.refresh()

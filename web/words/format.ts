@@ -76,6 +76,8 @@ export function formatter(units: MemberUnits) {
     const date = new Date(utc.endsWith('Z') ? utc : `${utc.slice(0, 16)}Z`)
     return Number.isNaN(date.getTime()) ? utc : date.toLocaleString(u.locale, { timeZone: u.timeZone, ...options })
   }
+  /** Hours and minutes of a moment on the shop's clock. */
+  const clock = (utc: string): string => moment(utc, { hour: '2-digit', minute: '2-digit' })
   const quantity = (value: number | string | null, unit: FigureUnit): Quantity => {
     if (value === null || value === '') return { text: '–', unit: '' }
     if (typeof value === 'string') return unit === 'wall_time' ? wallTime(value) : { text: value, unit: '' }
@@ -104,7 +106,22 @@ export function formatter(units: MemberUnits) {
     }
   }
   const text = (q: Quantity): string => (q.unit === '' ? q.text : q.unit === '″' ? `${q.text}″` : `${q.text} ${q.unit}`)
-  return { units: u, length, longLength, temp, minutes, money, area, percent, wallTime, moment, quantity, text, number }
+  return {
+    units: u,
+    length,
+    longLength,
+    temp,
+    minutes,
+    money,
+    area,
+    percent,
+    wallTime,
+    moment,
+    clock,
+    quantity,
+    text,
+    number,
+  }
 }
 /** A time zone that this machine does not know is read as UTC, so that no page breaks on it. */
 const zones = new Map<string, string>()

@@ -54,6 +54,10 @@ export function stepOfId(id: string, nameOf: (of: string) => string | undefined)
 
 export const stepTitle = (s: Pick<Step, 'code' | 'name' | 'panelId'>): string =>
   s.code === 'own' ? s.name : `${STEPS[s.code]?.[0] ?? s.code}${s.name ? `: ${s.name}` : ''}`
+const SHORT: Record<string, string> = { degrease_panel: 'Degrease', lay: 'Lay', trim: 'Trim', post_heat: 'Heat' }
+/** A part of a panel's card in a word. */
+export const stepShort = (s: Pick<Step, 'code'>): string => SHORT[s.code] ?? s.code
+
 export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null = null): string => {
   if (s.code === 'mask' && Number(s.facts.metres) > 0)
     return `${STEPS.mask?.[1]} ${Number(s.facts.metres).toFixed(1)} m of masking tape.`

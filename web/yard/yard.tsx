@@ -5,6 +5,7 @@ import Link from 'next/link'
 import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useState } from 'react'
 import { STAGES } from '@/core/model/finding/stage'
+import { KeepJobs } from '@/web/offline/keep-offline'
 import { useHydrated } from '@/web/kit/use-hydrated'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'
@@ -88,6 +89,12 @@ export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUn
           </div>
         </section>
       ))}
+      <KeepJobs
+        jobIds={jobs
+          .filter((j) => j.stageState !== 'settled' || j.stage !== 'handover')
+          .slice(0, 16)
+          .map((j) => j.id)}
+      />
       <NewJob show={adding} onHide={() => setAdding(false)} units={units} />
     </main>
   )

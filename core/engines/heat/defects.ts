@@ -12,7 +12,8 @@ export interface Defect {
   at: string
   by: string
   /** Null while it is open. */
-  closed: { at: string; by: string; how: string } | null
+  closed: { at: string; by: string; how: string; outcome: 'mended' | 'redone' | 'accepted' } | null
+  photoIds: readonly string[]
 }
 
 /**
@@ -24,7 +25,16 @@ export function defectsOf(ledger: readonly LogRow[], points: readonly HeatPoint[
   const out: Defect[] = []
   for (const { id, at, by, payload } of ledger) {
     if (payload.kind === 'defect')
-      out.push({ id, panelId: payload.panelId, defect: payload.defect, note: payload.note, at, by, closed: null })
+      out.push({
+        id,
+        panelId: payload.panelId,
+        defect: payload.defect,
+        note: payload.note,
+        at,
+        by,
+        closed: null,
+        photoIds: payload.photoIds ?? [],
+      })
     if (payload.kind === 'reading') {
       const point = pointById.get(payload.pointId)
       if (point && heatVerdict(payload.tempC, point.range, point.limitC) === 'too_hot')
@@ -36,12 +46,13 @@ export function defectsOf(ledger: readonly LogRow[], points: readonly HeatPoint[
           at,
           by,
           closed: null,
+          photoIds: [],
         })
     }
     if (payload.kind !== 'defect_closed') continue
     const open = out.findIndex((d) => d.id === payload.defectId)
     const found = out[open]
-    if (found) out[open] = { ...found, closed: { at, by, how: payload.how } }
+    if (found) out[open] = { ...found, closed: { at, by, how: payload.how, outcome: payload.outcome ?? 'mended' } }
   }
   return out
 }

@@ -119,6 +119,9 @@ function withReadings(out: readonly HeatPoint[], ledger: readonly LogRow[]): Hea
   const readings = new Map<string, HeatPoint['readings'][number][]>()
   const byId = new Map(out.map((p) => [p.id, p]))
   for (const row of ledger) {
+    // What was read on a piece that is redone says nothing of the one that is laid in its place.
+    if (row.payload.kind === 'defect_closed' && row.payload.pieceIds)
+      for (const p of out) if (row.payload.pieceIds.includes(p.pieceId)) readings.delete(p.id)
     if (row.payload.kind !== 'reading') continue
     const point = byId.get(row.payload.pointId)
     if (!point) continue

@@ -12,6 +12,7 @@ import { CHROME_CLASS } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import { EDGE_RULES } from '../../model/edge/edge-data'
+import { GUN_PACE } from '../../model/heat/heat-data'
 import { choiceFor } from '../../model/plan/new-plan'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
@@ -21,7 +22,6 @@ import {
   ALONE_FACTOR,
   CORNER_MIN,
   DRY_FIT_MIN,
-  GUN_PACE,
   INLAY_MIN,
   LAST_WIPE,
   MIRROR_SLOWER,

@@ -64,20 +64,6 @@ export const RELAX_MIN = 4
 /** A corner by how it is got round, minutes. Assumed. */
 export const CORNER_MIN: Record<CornerMethod, number> = { cold_hook: 1.5, shaped: 3, shrunk: 1, relief: 2.5, seam: 5 }
 
-/**
- * How the gun goes along an edge by what is under the film: seconds it is held at the start, pace in mm/s, passes, and
- * seconds between them. Rounded from `cuirass heat-plan` at the usual thickness; test/core/run-sheet.test.ts holds them to it.
- */
-export const GUN_PACE: Record<
-  Panel['surface']['material'],
-  { holdS: number; mmS: number; passes: number; gapS: number }
-> = {
-  unknown: { holdS: 5, mmS: 9, passes: 1, gapS: 0 },
-  steel: { holdS: 5, mmS: 9, passes: 1, gapS: 0 },
-  aluminium: { holdS: 4, mmS: 8, passes: 1, gapS: 0 },
-  plastic: { holdS: 0, mmS: 20, passes: 1, gapS: 0 },
-  glass_fibre: { holdS: 0, mmS: 18, passes: 1, gapS: 0 },
-}
 /** A mirror layer takes a medium gun only, wide and slow: so much longer. Assumed. */
 export const MIRROR_SLOWER = 1.5
 /** Gun away, thermometer on, reading in; a place that is no edge heated and pressed. Minutes, assumed. */

@@ -25,3 +25,18 @@ export const ROOM = { airC: 20, front: 10, behind: 5 }
 export const EDGE_STRIP_MM = 200
 /** What a hand can do: mm/s, passes, s, and mm past the ends. Assumed. */
 export const HAND = { slowest: 2, fastest: 60, passes: 3, gapS: 30, holdS: 12, reachMm: 100 }
+
+/**
+ * How the gun goes along an edge by what is under the film: seconds it is held at the start, pace in mm/s, passes, and
+ * seconds between them. Rounded from `cuirass heat-plan` at the usual thickness; test/core/run-sheet.test.ts holds them to it.
+ */
+export const GUN_PACE: Record<
+  Panel['surface']['material'],
+  { holdS: number; mmS: number; passes: number; gapS: number }
+> = {
+  unknown: { holdS: 5, mmS: 9, passes: 1, gapS: 0 },
+  steel: { holdS: 5, mmS: 9, passes: 1, gapS: 0 },
+  aluminium: { holdS: 4, mmS: 8, passes: 1, gapS: 0 },
+  plastic: { holdS: 0, mmS: 20, passes: 1, gapS: 0 },
+  glass_fibre: { holdS: 0, mmS: 18, passes: 1, gapS: 0 },
+}

@@ -21,9 +21,12 @@ export function withoutUndoneCuts(ledger: readonly LogRow[]): LogRow[] {
 /** Pieces that the ledger says are cut; the last cut of a piece counts. */
 export function cutPieces(ledger: readonly LogRow[]): CutPiece[] {
   const byId = new Map<string, CutPiece>()
-  for (const { payload } of withoutUndoneCuts(ledger))
+  for (const { payload } of withoutUndoneCuts(ledger)) {
     if (payload.kind === 'film_used')
       for (const p of payload.pieces ?? []) byId.set(p.id, { ...p, stockId: payload.stockId })
+    // A piece that is redone is off the vehicle: it has to be cut once more.
+    if (payload.kind === 'defect_closed') for (const id of payload.pieceIds ?? []) byId.delete(id)
+  }
   return [...byId.values()]
 }
 

@@ -4,13 +4,36 @@ import { Note } from '../values/values'
 const ref = z.string().min(1).max(120)
 export const DEFECT_KINDS = [
   'bubble',
-  'wrinkle',
+  'fold',
   'fingers',
+  'wrinkle',
+  'adhesive_line',
+  'recess_lifts',
   'lifted_edge',
-  'cut',
   'dirt',
+  'cut',
+  'cut_in_paint',
+  'torn',
+  'whitened',
   'wrong_way_up',
+  'colour_differs',
+  'short',
   'other',
+] as const
+/** What was gone on with although something spoke against it. */
+export const GUARDS = ['inside_wait', 'points_open', 'steps_open', 'early_recheck', 'hot_unread'] as const
+/** How a place stood when it was looked at all round, or again a day later. */
+export const PLACE_RESULTS = ['holds', 'pressed', 'redo'] as const
+export const USED_KINDS = [
+  'filament',
+  'wire',
+  'masking',
+  'sealing',
+  'holding',
+  'primer',
+  'blades',
+  'felts',
+  'alcohol',
 ] as const
 
 /** What happened, by kind. Temperatures °C, lengths mm. */
@@ -33,9 +56,42 @@ export const LogPayload = z.discriminatedUnion('kind', [
     minutes: z.number().gt(0).max(20160),
   }),
   z.strictObject({ kind: z.literal('timer_ended'), timerId: ref }),
-  z.strictObject({ kind: z.literal('defect'), panelId: ref, defect: z.enum(DEFECT_KINDS), note: Note }),
+  z.strictObject({
+    kind: z.literal('defect'),
+    panelId: ref,
+    defect: z.enum(DEFECT_KINDS),
+    note: Note,
+    /** Photos that the device makes the ids of; they follow when the network is back. */
+    photoIds: z.array(z.uuid()).max(6).optional(),
+  }),
   /** What was done about a defect, or about a reading past the film's limit: by the id of its entry. */
-  z.strictObject({ kind: z.literal('defect_closed'), defectId: z.uuid(), how: z.string().trim().min(1).max(2000) }),
+  z.strictObject({
+    kind: z.literal('defect_closed'),
+    defectId: z.uuid(),
+    how: z.string().trim().min(1).max(2000),
+    outcome: z.enum(['mended', 'redone', 'accepted']).optional(),
+    /** Pieces that go back to the roll: they are cut and laid once more. */
+    pieceIds: z.array(ref).max(40).optional(),
+  }),
+  /** Somebody went on although something was open, and said why. */
+  z.strictObject({
+    kind: z.literal('guard_passed'),
+    guard: z.enum(GUARDS),
+    stepId: ref,
+    reason: z.string().trim().min(2).max(500),
+  }),
+  /** One place looked at: all round before the rest, or at the recheck. */
+  z.strictObject({
+    kind: z.literal('place_checked'),
+    round: z.enum(['check', 'recheck']),
+    placeId: ref,
+    panelId: ref,
+    result: z.enum(PLACE_RESULTS),
+    note: Note.optional(),
+    photoIds: z.array(z.uuid()).max(6).optional(),
+  }),
+  /** Metres of a tape, or how many of a thing. */
+  z.strictObject({ kind: z.literal('consumable_used'), of: z.enum(USED_KINDS), amount: z.number().gt(0).max(10000) }),
   z.strictObject({
     kind: z.literal('film_used'),
     stockId: ref,

@@ -1,0 +1,322 @@
+'use client'
+
+import { useState } from 'react'
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
+import { CHROME_CLASS } from '@/core/model/film/film-data'
+import { pointWindow, type PointState } from '@/core/engines/heat/point-window'
+import type { HeatPoint } from '@/core/engines/heat/heat-points'
+import { suspicionOf, type Suspicion } from '@/core/engines/heat/suspicion'
+import { heatVerdict, isDone, type Verdict } from '@/core/engines/heat/verdict'
+import { cardsOf, currentCard } from '@/core/engines/run-sheet/cards'
+import { plannedSteps } from '@/core/engines/run-sheet/steps'
+import { parseTemp } from '@/core/kit/units'
+import { pointName } from '@/web/handover/point-name'
+import { useJob } from '@/web/job/job-state'
+import { serverNow } from '@/web/kit/clock'
+import { word } from '@/web/words/names'
+import { SUSPICION } from '@/web/words/trouble'
+import { Keypad } from './keypad'
+import { Pacer } from './pacer'
+import { PointDrawing } from './point-drawing'
+import { useNow } from './use-now'
+
+export interface StatedPoint {
+  point: HeatPoint
+  state: PointState
+  until: string | null
+}
+
+/** Heat, panel by panel: pick the places, pace the gun, take the gun away, read. What expires soon comes first. */
+export function HeatView() {
+  const panels = usePanels()
+  const [picked, setPicked] = useState<string | null>(null)
+  const [listed, setListed] = useState(false)
+  const now = useCurrentPanel()
+  const panel =
+    panels.find((p) => p.id === picked) ??
+    panels.find((p) => p.id === now && p.open > 0) ??
+    panels.find((p) => p.open > 0)
+  if (panels.length === 0) return <p className="fs-4 m-3">No place needs a reading.</p>
+  const shown = panel ?? panels[0]
+  if (!shown) return null
+  if (listed)
+    return (
+      <ol className="bay-list" aria-label="Panels to heat" tabIndex={0}>
+        {panels.map((p) => (
+          <li key={p.id}>
+            <Button
+              variant="plain"
+              aria-pressed={p.id === shown.id}
+              onClick={() => {
+                setPicked(p.id)
+                setListed(false)
+              }}
+            >
+              <span className="rivet" data-state={p.open === 0 ? 'settled' : 'missing'} />
+              <span className="flex-fill text-start">{p.name}</span>
+              <span>{p.open === 0 ? 'all read' : `${p.open} of ${p.points.length} open`}</span>
+            </Button>
+          </li>
+        ))}
+      </ol>
+    )
+  return (
+    <PanelHeat
+      key={shown.id}
+      panelId={shown.id}
+      name={shown.name}
+      points={shown.points}
+      onList={() => setListed(true)}
+    />
+  )
+}
+
+/** Panels with their places, most urgent first: by when the film's window closes, then as they are walked. */
+function usePanels() {
+  const { reckoning, plan, ledger } = useJob()
+  const now = useNow(15_000)
+  const clock = new Date(now ?? serverNow()).toISOString().slice(0, 16)
+  const films = reckoning.parts.films
+  const filmOf = new Map(reckoning.pieces.map((p) => [p.id, films.get(p.filmId)]))
+  const byPanel = new Map<string, StatedPoint[]>()
+  for (const point of reckoning.points) {
+    const { state, until } = pointWindow(point, filmOf.get(point.pieceId), ledger, clock)
+    byPanel.set(point.panelId, [...(byPanel.get(point.panelId) ?? []), { point, state, until }])
+  }
+  const list = [...byPanel].map(([id, points], walk) => ({
+    id,
+    walk,
+    name: plan.panels.find((p) => p.id === id)?.name ?? id,
+    points,
+    open: points.filter((p) => p.point.state === 'due').length,
+    until: points.find((p) => p.until !== null && p.point.state === 'due')?.until ?? null,
+  }))
+  return list.sort((a, b) => (a.until ?? '9').localeCompare(b.until ?? '9') || a.walk - b.walk)
+}
+
+function useCurrentPanel(): string | null {
+  const { reckoning } = useJob()
+  return currentCard(cardsOf(plannedSteps(reckoning.steps)))?.panelId ?? null
+}
+
+const ALL_EDGES: readonly HeatPoint['kind'][] = ['edge', 'corner']
+
+function PanelHeat({
+  panelId,
+  name,
+  points,
+  onList,
+}: {
+  panelId: string
+  name: string
+  points: readonly StatedPoint[]
+  onList: () => void
+}) {
+  const { fmt } = useJob()
+  const [picked, setPicked] = useState<readonly string[] | null>(null)
+  const [pacing, setPacing] = useState(false)
+  const [awaySince, setAwaySince] = useState<number | null>(null)
+  const open = points.filter((p) => p.point.state === 'due')
+  const first = open[0] ?? points[0]
+  const chosen = points.filter((p) => (picked ?? [first?.point.id]).includes(p.point.id))
+  const lead = chosen[0]
+  const edges = open.filter((p) => ALL_EDGES.includes(p.point.kind)).map((p) => p.point.id)
+  const pick = (ids: readonly string[]) => {
+    setPicked(ids)
+    setAwaySince(null)
+  }
+  if (!lead) return null
+  const { range, limitC } = lead.point
+  return (
+    <section className="bay-heat" aria-label="Heat">
+      <div className="heat-head">
+        <Button variant="plain" onClick={onList} aria-label={`${name}: other panels`}>
+          {name} ▾
+        </Button>
+        <span>
+          <b>
+            {fmt.temp(range.min).text}–{fmt.text(fmt.temp(range.max))}
+          </b>
+          , never over {fmt.text(fmt.temp(limitC))}
+        </span>
+      </div>
+      {pacing ? (
+        <Pacer
+          panelId={panelId}
+          point={lead.point}
+          onEnd={(away) => {
+            setPacing(false)
+            setAwaySince(away ? serverNow() : null)
+          }}
+        />
+      ) : (
+        <>
+          <PointDrawing
+            panelId={panelId}
+            points={points}
+            chosen={chosen.map((p) => p.point.id)}
+            onPick={(id) => pick([id])}
+          />
+          <div className="point-chips" role="group" aria-label="Places">
+            {points.map(({ point, state }, i) => (
+              <Button
+                key={point.id}
+                variant="plain"
+                aria-pressed={chosen.some((c) => c.point.id === point.id)}
+                aria-label={`${i + 1}, ${pointName(point)}: ${word('pointState', state)}`}
+                data-state={state}
+                onClick={() => pick([point.id])}
+              >
+                {i + 1} <small>{word('pointMark', state)}</small>
+              </Button>
+            ))}
+            {edges.length > 1 && (
+              <Button variant="plain" aria-pressed={chosen.length > 1} onClick={() => pick(edges)}>
+                All {edges.length} edges
+              </Button>
+            )}
+          </div>
+          <Reading
+            key={chosen.map((p) => p.point.id).join()}
+            points={chosen.map((p) => p.point)}
+            title={chosen.length > 1 ? `${chosen.length} places` : pointName(lead.point)}
+            state={lead}
+            awaySince={awaySince}
+            onPace={() => setPacing(true)}
+            onNext={() => pick([open.find((p) => !chosen.includes(p))?.point.id ?? lead.point.id])}
+          />
+        </>
+      )}
+    </section>
+  )
+}
+
+/** The thermometer's figure for one place or several in a sweep; whether the gun was away is said, never assumed. */
+function Reading({
+  points,
+  title,
+  state: { state, until },
+  awaySince,
+  onPace,
+  onNext,
+}: {
+  points: readonly HeatPoint[]
+  title: string
+  state: StatedPoint
+  awaySince: number | null
+  onPace: () => void
+  onNext: () => void
+}) {
+  const { fmt, log, reckoning } = useJob()
+  const [text, setText] = useState('')
+  const [last, setLast] = useState<{ c: number; verdict: Verdict } | null>(null)
+  const [doubt, setDoubt] = useState<{ c: number; gunAway: boolean; why: Suspicion } | null>(null)
+  const [dulled, setDulled] = useState(false)
+  const [point] = points
+  if (!point) return null
+  const film = reckoning.parts.films.get(reckoning.pieces.find((p) => p.id === point.pieceId)?.filmId ?? '')
+  const read = parseTemp(text, fmt.units.tempUnit)
+  const c = read.ok && read.value >= -40 && read.value <= 400 ? Math.round(read.value * 10) / 10 : null
+  const keep = (tempC: number, gunAway: boolean) => {
+    for (const p of points) log({ kind: 'reading', pieceId: p.pieceId, pointId: p.id, tempC, gunAway })
+    const verdict = heatVerdict(tempC, point.range, point.limitC)
+    setLast({ c: tempC, verdict })
+    setText('')
+    setDoubt(null)
+    // A reading that counts moves on to the next place; too cool or too hot stays here.
+    if (gunAway && isDone(verdict)) onNext()
+  }
+  const enter = (gunAway: boolean) => {
+    if (c === null || !film) return
+    const newest = point.readings.at(-1)
+    const before = newest ? { tempC: newest.tempC, seconds: (serverNow() - Date.parse(newest.at)) / 1000 } : null
+    const secondsAway = awaySince === null ? null : (serverNow() - awaySince) / 1000
+    const why = suspicionOf({ tempC: c, gunAway, secondsAway, before, film, dulled })
+    return why ? setDoubt({ c, gunAway, why }) : keep(c, gunAway)
+  }
+  const mirror = film !== undefined && CHROME_CLASS.includes(film.kind)
+  if (doubt)
+    return (
+      <div className="plate bay-doubt" role="alertdialog" aria-label="Is that so?">
+        <p className="fs-4">
+          {fmt.text(fmt.temp(doubt.c))}? {SUSPICION[doubt.why]}
+        </p>
+        <div className="step-buttons">
+          <Button
+            variant="go"
+            className="btn-go"
+            onClick={() => {
+              setDoubt(null)
+              setText('')
+            }}
+          >
+            Read again
+          </Button>
+          {doubt.why === 'mirror_reflects' ? (
+            <Button
+              variant="plain"
+              onClick={() => {
+                setDulled(true)
+                keep(doubt.c, doubt.gunAway)
+              }}
+            >
+              Read on tape: log it
+            </Button>
+          ) : (
+            <Button variant="plain" onClick={() => keep(doubt.c, doubt.gunAway)}>
+              Log it all the same
+            </Button>
+          )}
+        </div>
+      </div>
+    )
+  return (
+    <div className="bay-reading">
+      <div className="reading-line">
+        <span>
+          <b>{title}</b>{' '}
+          <span className="label">
+            {word('pointState', state)}
+            {until && state === 'due' ? ` until ${fmt.clock(until)}` : ''}
+            {mirror && dulled ? ', read on tape' : ''}
+          </span>
+        </span>
+        <Form.Control
+          className="big"
+          aria-label={`Thermometer, °${fmt.units.tempUnit}`}
+          inputMode="none"
+          autoComplete="off"
+          maxLength={8}
+          placeholder={`°${fmt.units.tempUnit}`}
+          value={text}
+          aria-invalid={text !== '' && c === null ? true : undefined}
+          onChange={(e) => setText(e.target.value)}
+          onKeyDown={(e) => e.key === 'Enter' && enter(true)}
+        />
+      </div>
+      <p className="reading-said verdict" role="status" data-verdict={last?.verdict ?? 'none'}>
+        {last
+          ? `${fmt.text(fmt.temp(last.c))}: ${word('verdict', last.verdict)}`
+          : awaySince !== null
+            ? 'Gun away: wait, then read.'
+            : '\u00a0'}
+      </p>
+      <Keypad
+        onDigit={(d) => setText((t) => (t.length < 5 ? t + d : t))}
+        onBack={() => setText((t) => t.slice(0, -1))}
+      />
+      <div className="reading-acts">
+        <Button variant="plain" onClick={onPace}>
+          Pace the gun
+        </Button>
+        <Button variant="plain" disabled={c === null} onClick={() => enter(false)}>
+          Gun still on
+        </Button>
+        <Button variant="go" className="btn-go" disabled={c === null} onClick={() => enter(true)}>
+          Gun away: log
+        </Button>
+      </div>
+    </div>
+  )
+}

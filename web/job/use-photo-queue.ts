@@ -1,0 +1,84 @@
+import { useCallback, useEffect, useState } from 'react'
+import type { Fault } from '@/core/kit/result'
+import { newId } from '@/web/kit/call'
+import { deviceStore } from './device-store'
+import { useJob } from './job-state'
+
+const LONGEST_PX = 2000
+const QUALITY = 0.85
+const RETRY_MS = 15_000
+/** A camera's file past this is not taken into the page at all. */
+const MAX_FILE_BYTES = 80_000_000
+
+/** A photo made smaller on the device, so that many can wait on it. Errors: photo_too_large, not_an_image. */
+async function smaller(file: File): Promise<Blob | Fault> {
+  if (file.size > MAX_FILE_BYTES) return { code: 'photo_too_large', facts: { limit: MAX_FILE_BYTES } }
+  try {
+    const image = await createImageBitmap(file)
+    const scale = Math.min(1, LONGEST_PX / Math.max(image.width, image.height))
+    const canvas = new OffscreenCanvas(Math.round(image.width * scale), Math.round(image.height * scale))
+    canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height)
+    image.close()
+    return await canvas.convertToBlob({ type: 'image/jpeg', quality: QUALITY })
+  } catch (error) {
+    console.info('no image in this file', error)
+    return { code: 'not_an_image' }
+  }
+}
+
+/** Photos of the bay: kept on this device under an id of its own until the server has them. */
+export function usePhotoQueue(): {
+  take: (file: File) => Promise<string | null>
+  fault: Fault | null
+  waiting: number
+} {
+  const { jobId, member } = useJob()
+  const [fault, setFault] = useState<Fault | null>(null)
+  const [waiting, setWaiting] = useState(0)
+  const flush = useCallback(async () => {
+    const store = await deviceStore()
+    for (const photo of (await store.photos(jobId)).filter((p) => p.memberId === member.id)) {
+      const out = await send(jobId, photo.id, photo.bytes)
+      if (out === 'offline') break
+      if (out !== 'done') setFault(out)
+      await store.dropPhoto(photo.id)
+    }
+    setWaiting((await store.photos(jobId)).length)
+  }, [jobId, member.id])
+  useEffect(() => {
+    const first = setTimeout(() => void flush(), 0)
+    const again = setInterval(() => void flush(), RETRY_MS)
+    return () => {
+      clearTimeout(first)
+      clearInterval(again)
+    }
+  }, [flush])
+  const take = async (file: File): Promise<string | null> => {
+    const made = await smaller(file)
+    if ('code' in made) {
+      setFault(made)
+      return null
+    }
+    setFault(null)
+    const id = newId()
+    const store = await deviceStore()
+    await store.keepPhoto({ id, jobId, memberId: member.id, bytes: made })
+    void flush()
+    return id
+  }
+  return { take, fault, waiting }
+}
+
+async function send(jobId: string, id: string, bytes: Blob): Promise<'done' | 'offline' | Fault> {
+  try {
+    const response = await fetch(`/api/jobs/${jobId}/photos?id=${id}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/octet-stream' },
+      body: bytes,
+    })
+    const out = (await response.json()) as { ok: true } | { ok: false; error: Fault }
+    return out.ok ? 'done' : out.error
+  } catch {
+    return 'offline' // sent again when the network is back
+  }
+}
