@@ -14,7 +14,7 @@ module.exports = {
       { path: '^core/' },
       {
         path: 'node_modules/',
-        pathNot: 'node_modules/(zod|culori|@types/culori|clipper-lib|delaunator|robust-predicates)/',
+        pathNot: 'node_modules/(zod|culori|@types/culori|clipper-lib|delaunator|robust-predicates|@date-fns)/',
       },
       'pure packages only',
     ),

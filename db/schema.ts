@@ -18,6 +18,7 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core'
+import type { JobOutline } from '@/core/engines/schedule/job-outline'
 import type { DamageSpan, FilmSheet } from '@/core/model/film/schema'
 import type { LogPayload } from '@/core/model/log/schema'
 import type { ShopSettings } from '@/core/model/shop/shop'
@@ -147,6 +148,10 @@ export const member = pgTable(
     locale: text('locale', { enum: ['en-GB', 'en-US'] })
       .notNull()
       .default('en-GB'),
+    /** Which link to their calendar holds; 0: none was made, or it was taken back. */
+    calendar: integer('calendar').notNull().default(0),
+    /** How many links were made: none is ever the same again. */
+    calendarsMade: integer('calendars_made').notNull().default(0),
   },
   (t) => [index('member_shop').on(t.shopId), unique('member_shop_id').on(t.shopId, t.id)],
 )
@@ -240,6 +245,8 @@ export const job = pgTable(
     waitsFor: text('waits_for').notNull(),
     waitsFacts: json('waits_facts').$type<Record<string, string | number>>().notNull(),
     recheckDueAt: text('recheck_due_at'),
+    /** The work that is left on it, in a few blocks, for the board. */
+    outline: json('outline').$type<JobOutline>(),
     /**
      * The shop's change number when this job changed last; the yard's columns tell of the one they were read off at.
      */

@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { reckon } from '@/core/reckon/reckon'
 import { settle, withSolutions } from '@/core/reckon/solve-lack'
-import { DEMO_JOBS } from '@/db/demo/jobs'
+import { DEMO_JOBS, DEMO_MORE_JOBS } from '@/db/demo/jobs'
 import { DEMO_SHOP } from '@/db/demo/people'
 import { demoSolutions } from '@/db/demo/solutions'
 import { testDatabase } from './test-db.mjs'
@@ -18,7 +18,7 @@ const { closeWorkQueue } = await import('@/db/queue')
 
 await loadDemo(new Date())
 const jobs: string[] = []
-for (const { id } of DEMO_JOBS) {
+for (const { id } of [...DEMO_JOBS, ...DEMO_MORE_JOBS]) {
   const file = await jobToSettle({ shopId: DEMO_SHOP.id, jobId: id }, null)
   if (!file) throw new Error(`no demo job ${id}`)
   const { plan, catalogue, ledger } = file

@@ -1,5 +1,6 @@
 import { yardJobs } from '@/web/actions/yard'
 import { may } from '@/core/model/rights/rights'
+import { shopOf } from '@/db/queries/shop'
 import { LiveRefresh } from '@/web/live/live-refresh'
 import { requireMember } from '@/web/actions/session'
 import { Yard } from '@/web/yard/yard'
@@ -15,6 +16,7 @@ export default async function YardPage() {
         jobs={await yardJobs(who)}
         units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
         mayAdd={may(who.role, 'newJob')}
+        settings={(await shopOf(who)).settings}
       />
     </>
   )

@@ -1,6 +1,7 @@
 import type { LogRow } from '../model/log/schema'
 import type { Plan } from '../model/plan/schema'
 import type { Catalogue } from '../model/catalogue/catalogue'
+import { jobOutline, type JobOutline } from '../engines/schedule/job-outline'
 import { reckon } from './reckon'
 import { standsAt } from './stages'
 
@@ -11,11 +12,12 @@ export interface YardColumns {
   waitsFor: string
   waitsFacts: Record<string, string | number>
   recheckDueAt: string | null
+  outline: JobOutline
 }
 
 /** Where a job stands, read off a whole reckoning of it. */
 export function yardColumnsOf(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow[]): YardColumns {
-  const { stages, recheckDueAt } = reckon(plan, catalogue, ledger)
+  const { stages, recheckDueAt, steps } = reckon(plan, catalogue, ledger)
   const stands = standsAt(stages)
   return {
     stage: stands.stage,
@@ -23,5 +25,6 @@ export function yardColumnsOf(plan: Plan, catalogue: Catalogue, ledger: readonly
     waitsFor: stands.why,
     waitsFacts: stands.facts,
     recheckDueAt,
+    outline: jobOutline(plan, steps),
   }
 }

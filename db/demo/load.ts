@@ -16,7 +16,7 @@ import { addMember, demoLoaded } from '../queries/people'
 import { film, shop } from '../schema'
 import { DEMO_FILMS, DEMO_STOCK } from './films'
 import { bringSolutions } from '../queries/solutions'
-import { DEMO_JOBS } from './jobs'
+import { DEMO_JOBS, DEMO_MORE_JOBS } from './jobs'
 import { demoSolutions } from './solutions'
 import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SETTINGS, DEMO_SHOP } from './people'
 import { saveShop } from '../queries/shop'
@@ -64,10 +64,12 @@ export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
     const plan = stand === 'plan' ? make() : withKeptLayout(make(), now, stand)
     // What has happened already happened to a job that was there.
     const takenIn = stand === 'plan' ? now : new Date(now.getTime() - 8 * 86_400_000)
-    await createJob(lead, id, Plan.parse(plan), 'Taken in', takenIn)
+    await createJob(lead, id, dated(Plan.parse(plan), now, STARTS[id]), 'Taken in', takenIn)
     if (stand !== 'plan') await appendEntries(installer, id, story(plan, stand, now), { now })
   }
-  for (const { id } of DEMO_JOBS) {
+  for (const { id, make, startsIn, promisedIn } of DEMO_MORE_JOBS)
+    await createJob(lead, id, dated(Plan.parse(make()), now, [startsIn, promisedIn]), 'Taken in', now)
+  for (const { id } of [...DEMO_JOBS, ...DEMO_MORE_JOBS]) {
     await bringSolutions(lead, id, demoSolutions(id), 'demo')
     await settleYard(lead, id, now)
   }
@@ -78,6 +80,25 @@ export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
       at: new Date(now.getTime() - reading.hoursAgo * 3_600_000).toISOString(),
     })
   return 'loaded'
+}
+
+/** Days from today on which jobs of the demo begin, and for which they are promised: one of them too early. */
+const STARTS: Record<string, [number | null, number | null]> = {
+  '5a170000-0000-4000-8000-00000000000a': [1, 4],
+  '5a170000-0000-4000-8000-00000000000c': [1, 11],
+}
+
+/** A plan with a start and a promise so many days from now; a start that stands already stays. */
+function dated(plan: Plan, now: Date, [start, promise]: [number | null, number | null] = [null, null]): Plan {
+  const day = (days: number) => new Date(now.getTime() + days * 86_400_000).toISOString().slice(0, 10)
+  return {
+    ...plan,
+    runSheet: {
+      ...plan.runSheet,
+      startAt: plan.runSheet.startAt ?? (start === null ? null : `${day(start)}T08:00`),
+      promisedAt: promise === null ? null : `${day(promise)}T17:00`,
+    },
+  }
 }
 
 /** The pick-up of the finished job, kept for the next one and corrected since. */

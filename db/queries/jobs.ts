@@ -1,3 +1,4 @@
+import type { JobOutline } from '@/core/engines/schedule/job-outline'
 import { and, desc, eq, lte, sql } from 'drizzle-orm'
 import { handedOver } from '@/core/stages/handover/handover'
 import type { LogRow } from '@/core/model/log/schema'
@@ -28,6 +29,8 @@ export interface JobHead {
   waitsFor: string
   waitsFacts: Record<string, string | number>
   recheckDueAt: string | null
+  /** The work that is left, in a few blocks; null where it was never read off. */
+  outline: JobOutline | null
   updatedAt: string
   /** Something happened since the yard's columns were read off; they follow by themselves. */
   behind: boolean

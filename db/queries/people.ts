@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm'
+import { and, asc, eq, sql } from 'drizzle-orm'
 import type { Method } from '@/core/model/method/schema'
 import { acting, doorDatabase, guarded, type Role, type Who } from '../client'
 import { cleanDatabaseError } from '../errors'
@@ -71,6 +71,31 @@ export const setUnits = (who: Who, units: Partial<Units>): Promise<void> =>
       .set(units)
       .where(and(eq(member.shopId, who.shopId), eq(member.id, who.memberId)))
   })
+
+/** A new link to one's own calendar, which ends the one before; or none any more. Its number; 0 for none. */
+export const setCalendar = (who: Who, wanted: boolean): Promise<number> =>
+  guarded(who, 'read', async (tx) => {
+    const made = sql`${member.calendarsMade} + 1`
+    const [row] = await tx
+      .update(member)
+      .set(wanted ? { calendarsMade: made, calendar: made } : { calendar: 0 })
+      .where(and(eq(member.shopId, who.shopId), eq(member.id, who.memberId)))
+      .returning({ calendar: member.calendar })
+    return row?.calendar ?? 0
+  })
+
+/** The member whose calendar link holds that number; null where it was taken back or never made. */
+export async function byCalendar(memberId: string, number: number): Promise<string | null> {
+  try {
+    const [m] = await doorDatabase()
+      .select({ userId: member.userId })
+      .from(member)
+      .where(and(eq(member.id, memberId), eq(member.calendar, number)))
+    return number > 0 ? (m?.userId ?? null) : null
+  } catch (error) {
+    throw cleanDatabaseError(error)
+  }
+}
 
 /** Another member's role. The last owner stays one. */
 export const setRole = (who: Who, memberId: string, role: Role): Promise<'done' | 'not_found' | 'last_owner'> =>

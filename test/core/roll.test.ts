@@ -13,7 +13,7 @@ import { type FilmLayout } from '@/core/engines/roll/film-layout'
 import { turnsOf } from '@/core/engines/roll/roll-plan'
 import { keepLayout } from '@/core/engines/roll/kept-layout'
 import { restsOf } from '@/core/engines/roll/rests'
-import { EXPOSED_SETBACK_MM, shingles } from '@/core/engines/pieces/shingles'
+import { EXPOSED_SETBACK_MM, shingles } from '@/core/engines/sheets/shingles'
 import type { Plan } from '@/core/model/plan/schema'
 import { film, handCar } from '../fixtures/plans'
 

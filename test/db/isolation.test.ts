@@ -126,6 +126,10 @@ const ACTIONS: Record<
     own: 'sets the caller’s own units',
     call: () => shopActions.setUnits({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US' }),
   },
+  'shop.setCalendarLink': {
+    own: 'makes a link to the caller’s own calendar',
+    call: () => shopActions.setCalendarLink(true),
+  },
   'shop.addMember': {
     call: () =>
       shopActions.addMember({ name: 'X', email: 'x@x.example', password: 'long-enough-words', role: 'owner' }),

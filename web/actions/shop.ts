@@ -11,11 +11,13 @@ import { Method } from '@/core/model/method/schema'
 import { addReading } from '@/db/queries/climate'
 import {
   addMember as insertMember,
+  setCalendar,
   setRole as updateRole,
   setShopMethod as updateMethod,
   setUnits as updateUnits,
 } from '@/db/queries/people'
 import { receiveStock as insertStock, setDamage as updateDamage } from '@/db/queries/rack'
+import { calendarToken } from './calendar'
 import { answer, refuse, type Answer } from './answer'
 
 /** Only what changes: two quick choices must not undo each other. */
@@ -32,6 +34,14 @@ export async function setUnits(raw: unknown): Promise<Answer<null>> {
   return answer('read', Units, raw, async (who, units) => {
     await updateUnits(who, units)
     return { ok: true, value: null }
+  })
+}
+
+/** A secret link to one's own calendar, new each time; `false` takes it back. */
+export async function setCalendarLink(raw: unknown): Promise<Answer<{ path: string | null }>> {
+  return answer('read', z.boolean(), raw, async (who, wanted) => {
+    const number = await setCalendar(who, wanted)
+    return { ok: true, value: { path: number === 0 ? null : `/api/calendar/${calendarToken(who.memberId, number)}` } }
   })
 }
 

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
 import { CHROME_CLASS } from '@/core/model/film/film-data'
-import { pointWindow, type PointState } from '@/core/engines/heat/point-window'
+import { pointWindow } from '@/core/engines/heat/point-window'
 import type { HeatPoint } from '@/core/engines/heat/heat-points'
 import { suspicionOf, type Suspicion } from '@/core/engines/heat/suspicion'
 import { heatVerdict, isDone, type Verdict } from '@/core/engines/heat/verdict'
@@ -19,13 +19,8 @@ import { SUSPICION } from '@/web/words/trouble'
 import { Keypad } from './keypad'
 import { Pacer } from './pacer'
 import { PointDrawing } from './point-drawing'
+import type { StatedPoint } from './stated-point'
 import { useNow } from './use-now'
-
-export interface StatedPoint {
-  point: HeatPoint
-  state: PointState
-  until: string | null
-}
 
 /** Heat, panel by panel: pick the places, pace the gun, take the gun away, read. What expires soon comes first. */
 export function HeatView() {
@@ -158,6 +153,7 @@ function PanelHeat({
             chosen={chosen.map((p) => p.point.id)}
             onPick={(id) => pick([id])}
           />
+          <Stepper points={points} chosen={chosen} edges={edges} onPick={pick} />
           <div className="point-chips" role="group" aria-label="Places">
             {points.map(({ point, state }, i) => (
               <Button
@@ -189,6 +185,41 @@ function PanelHeat({
         </>
       )}
     </section>
+  )
+}
+
+/** One place after the other, where there is no room for all of them at once. */
+function Stepper({
+  points,
+  chosen,
+  edges,
+  onPick,
+}: {
+  points: readonly StatedPoint[]
+  chosen: readonly StatedPoint[]
+  edges: readonly string[]
+  onPick: (ids: readonly string[]) => void
+}) {
+  const at = points.findIndex((p) => p === chosen[0])
+  const go = (by: number) => {
+    const next = points[(at + by + points.length) % points.length]
+    if (next) onPick([next.point.id])
+  }
+  return (
+    <div className="point-stepper" role="group" aria-label="Place by place">
+      <Button variant="plain" aria-label="Place before" onClick={() => go(-1)}>
+        ‹
+      </Button>
+      <span>{chosen.length > 1 ? `${chosen.length} of ${points.length}` : `${at + 1} of ${points.length}`}</span>
+      <Button variant="plain" aria-label="Next place" onClick={() => go(1)}>
+        ›
+      </Button>
+      {edges.length > 1 && (
+        <Button variant="plain" aria-pressed={chosen.length > 1} onClick={() => onPick(edges)}>
+          All {edges.length} edges
+        </Button>
+      )}
+    </div>
   )
 }
 

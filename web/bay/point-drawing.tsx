@@ -2,7 +2,7 @@ import { outlineOf } from '@/core/model/vehicle/outline'
 import { pointMarks } from '@/web/charts/point-marks'
 import { useJob } from '@/web/job/job-state'
 import { pointName } from '@/web/handover/point-name'
-import type { StatedPoint } from './heat-view'
+import type { StatedPoint } from './stated-point'
 
 /** The panel with its places to heat, each by its state: pattern and number beside the colour. */
 export function PointDrawing({

@@ -1,7 +1,8 @@
 import type { CutSide } from '@/core/model/edge/cut-rules'
 import { word } from '@/web/words/names'
 
-const LETTERS: Record<CutSide, string> = {
+/** The letter of each cut side: the same on drawing, table and paper. */
+export const CUT_LETTERS: Record<CutSide, string> = {
   far_side: 'F',
   own_underside: 'U',
   tape_on_neighbour: 'T',
@@ -17,7 +18,7 @@ export function CutMark({ cut }: { cut: CutSide }) {
   return (
     <span className="d-inline-flex gap-2 align-items-center text-nowrap">
       <span className="cut-mark" data-cut={cut} aria-hidden>
-        {LETTERS[cut]}
+        {CUT_LETTERS[cut]}
       </span>
       {word('cutSide', cut)}
     </span>

@@ -1,4 +1,4 @@
-import { Fragment } from 'react'
+import { Fragment, type ReactNode } from 'react'
 import type { EdgeDecision } from '@/core/engines/edge/edge-plan'
 import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
 import type { Formatter } from '@/web/words/format'
@@ -14,6 +14,7 @@ export function EdgeCard({
   names,
   fmt,
   heat,
+  fields,
 }: {
   edge: EdgeDecision
   name: string
@@ -21,6 +22,8 @@ export function EdgeCard({
   fmt: Formatter
   /** What the gun's pace hangs on; null where the edge is not heated. */
   heat: EdgeHeatAsk | null
+  /** What can be typed of it. */
+  fields: ReactNode
 }) {
   const mm = (v: number) => fmt.text(fmt.length(v))
   const facts: [string, string][] = [
@@ -56,6 +59,7 @@ export function EdgeCard({
               </Fragment>
             ))}
           </dl>
+          {fields}
           <p className="label mb-0">Because: {edge.why.map((w) => word('edgeWhy', w)).join('; ')}. Common practice.</p>
           {heat && <GunPlan key={JSON.stringify([edge.pieceId, edge.edgeId, heat])} ask={heat} fmt={fmt} />}
         </div>

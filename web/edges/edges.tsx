@@ -7,12 +7,47 @@ import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
 import { Fig } from '@/web/job/figure'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
+import { aroundOf } from '@/core/engines/paint/contrast'
+import type { Edge } from '@/core/model/vehicle/schema'
+import { SkinMap } from '@/web/skin/skin-map'
+import { CutMark } from './cut-mark'
+import { EdgeBands } from './edge-bands'
+import { EdgeFields } from './edge-fields'
 import { CornerTable } from './corner-table'
 import { EdgeCard } from './edge-card'
 import { EdgeTable } from './edge-table'
 import { Supplies } from './supplies'
 
 const keyOf = (e: EdgeDecision): string => `${e.pieceId}/${e.panelId}/${e.edgeId}`
+
+/** The fields of the edge that is picked, saved with the plan. */
+function Fields({ decided }: { decided: EdgeDecision }) {
+  const { plan, edit, fmt, mayTape, reckoning } = useJob()
+  const panel = plan.panels.find((p) => p.id === decided.panelId)
+  const edge = panel?.edges.find((e) => e.id === decided.edgeId)
+  const film = reckoning.parts.films.get(reckoning.pieces.find((p) => p.id === decided.pieceId)?.filmId ?? '')
+  if (!panel || !edge || !film) return null
+  const setting = { method: plan.method, ...aroundOf(plan, reckoning.parts.shop.winter) }
+  const change = (part: Partial<Edge>) =>
+    edit((p) => ({
+      ...p,
+      panels: p.panels.map((x) =>
+        x.id === panel.id ? { ...x, edges: x.edges.map((e) => (e.id === edge.id ? { ...e, ...part } : e)) } : x,
+      ),
+    }))
+  return (
+    <EdgeFields
+      edge={edge}
+      panel={panel}
+      film={film}
+      setting={setting}
+      decided={decided}
+      fmt={fmt}
+      disabled={!mayTape}
+      onEdge={change}
+    />
+  )
+}
 
 /** Every edge and corner of the job: where it is cut, how much is left, how it is held, and why. */
 export function Edges() {
@@ -56,7 +91,44 @@ export function Edges() {
       <Findings stage="edges" />
       {shown ? (
         <>
-          <EdgeCard edge={shown} name={names.get(shown.panelId) ?? ''} names={names} fmt={fmt} heat={heat} />
+          <details className="plate mb-3" open>
+            <summary className="mb-1">
+              <b>On the skin</b>{' '}
+              <span className="label">a band as wide as film is left; a letter for the cut side</span>
+            </summary>
+            <SkinMap
+              plan={plan}
+              layer="size"
+              selected={[shown.panelId]}
+              onSelect={([id]) => {
+                const own = edges.find((e) => e.panelId === id)
+                if (own) setPicked(keyOf(own))
+              }}
+              height="min(46vh, 480px)"
+              over={(skin) => (
+                <EdgeBands
+                  skin={skin}
+                  edges={edges}
+                  corners={corners}
+                  picked={shown}
+                  onPick={(e) => setPicked(keyOf(e))}
+                />
+              )}
+            />
+            <p className="cut-legend mb-0">
+              {[...new Set(edges.map((e) => e.cut))].map((cut) => (
+                <CutMark key={cut} cut={cut} />
+              ))}
+            </p>
+          </details>
+          <EdgeCard
+            edge={shown}
+            name={names.get(shown.panelId) ?? ''}
+            names={names}
+            fmt={fmt}
+            heat={heat}
+            fields={<Fields key={keyOf(shown)} decided={shown} />}
+          />
           <Supplies consumables={consumables} fmt={fmt} />
           <EdgeTable
             edges={edges}

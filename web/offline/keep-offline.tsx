@@ -26,7 +26,9 @@ export function KeepJobs({ jobIds }: { jobIds: readonly string[] }) {
   const key = jobIds.join()
   useEffect(() => {
     if (key === '') return
-    const urls = key.split(',').flatMap((id) => [`/jobs/${id}/bay`, `/jobs/${id}/run-sheet`, `/jobs/${id}/edges`])
+    const ids = key.split(',')
+    // Bays first: they are what somebody opens with no network.
+    const urls = ['/', ...['bay', 'run-sheet', 'edges'].flatMap((page) => ids.map((id) => `/jobs/${id}/${page}`))]
     tellWorker({ kind: 'keep', urls })
   }, [key])
   return null

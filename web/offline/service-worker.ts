@@ -1,4 +1,4 @@
-import { CacheFirst, ExpirationPlugin, NetworkFirst, Serwist, type PrecacheEntry } from 'serwist'
+import { CacheFirst, ExpirationPlugin, NetworkFirst, NetworkOnly, Serwist, type PrecacheEntry } from 'serwist'
 
 /** What this worker sees of its surroundings; the list of the build's files is put in where it is made. */
 declare const self: {
@@ -40,6 +40,8 @@ const serwist = new Serwist({
         plugins: [new ExpirationPlugin({ maxEntries: MOST_PHOTOS, maxAgeSeconds: DAYS * 86_400 })],
       }),
     },
+    // Every other page says that there is no network, where there is none.
+    { matcher: ({ request }) => request.mode === 'navigate', handler: new NetworkOnly() },
   ],
   fallbacks: { entries: [{ url: '/offline', matcher: ({ request }) => request.mode === 'navigate' }] },
 })
@@ -49,7 +51,7 @@ self.addEventListener('message', ({ data }) => {
   const asked = data as { kind?: string; urls?: string[] } | null
   if (asked?.kind === 'forget') void Promise.all([caches.delete(PAGES), caches.delete(PHOTOS)])
   if (asked?.kind !== 'keep' || !Array.isArray(asked.urls)) return
-  void keep(asked.urls.filter((url) => url.startsWith('/jobs/')).slice(0, MOST_PAGES))
+  void keep(asked.urls.filter((url) => url === '/' || url.startsWith('/jobs/')).slice(0, MOST_PAGES))
 })
 
 async function keep(urls: readonly string[]): Promise<void> {

@@ -1,160 +1,145 @@
 'use client'
 
-import { plannedSteps } from '@/core/engines/run-sheet/steps'
-import { DateField } from '@/web/kit/date-field'
+import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
-import Table from 'react-bootstrap/Table'
-import Form from 'react-bootstrap/Form'
+import { cardsOf } from '@/core/engines/run-sheet/cards'
+import { plannedSteps } from '@/core/engines/run-sheet/steps'
+import type { Step } from '@/core/engines/run-sheet/step'
 import { Fig } from '@/web/job/figure'
 import { Cautions, Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
-import { NumberInput } from '@/web/kit/quantity-input'
-import { CAUTIONS, stepHint, stepTitle } from '@/web/words/steps'
+import { CAUTIONS, stepTitle } from '@/web/words/steps'
+import { CardRows } from './card-rows'
+import { OwnStep } from './own-step'
+import { RunSettings } from './run-settings'
 
-/** The steps in order, with people, minutes, waits and temperatures for this film and method. */
+/** The steps by day: when, how long, with how many hands, what waits; a panel's steps are one row that opens. */
 export function RunSheet() {
-  const { plan, reckoning, fmt, edit, mayPlan } = useJob()
-  const set = (part: Partial<typeof plan.runSheet>) => edit((p) => ({ ...p, runSheet: { ...p.runSheet, ...part } }))
-  const skip = (id: string, off: boolean) =>
-    edit((p) => ({
-      ...p,
-      runSheet: { ...p.runSheet, skip: off ? [...p.runSheet.skip, id] : p.runSheet.skip.filter((s) => s !== id) },
-    }))
-  const { schedule } = reckoning
-  const when = (id: string) => {
-    const time = schedule?.times.get(id)
-    if (!time) return null
-    const decides = schedule?.chain.includes(id) ?? false
-    return (
-      <>
-        {decides && (
-          <span className="decides" title="Decides when the car is ready">
-            ◆<span className="visually-hidden"> decides when the car is ready: </span>
-          </span>
-        )}
-        {fmt.text(fmt.wallTime(time.from))}–
-        {time.to.slice(0, 10) === time.from.slice(0, 10) ? time.to.slice(11) : fmt.text(fmt.wallTime(time.to))}
-      </>
-    )
-  }
-  const cautions = [...new Set(reckoning.steps.flatMap((s) => s.cautions))].filter((c) => c in CAUTIONS)
+  const { plan, reckoning, jobId, fmt } = useJob()
+  const { schedule, steps } = reckoning
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set())
+  const cards = cardsOf(plannedSteps(steps))
+  const from = (parts: readonly Step[]) =>
+    parts.reduce((min, s) => {
+      const at = schedule?.times.get(s.id)?.from ?? ''
+      return min === '' || (at !== '' && at < min) ? at : min
+    }, '')
+  const rows = cards.map((card) => ({ card, from: from(card.parts) }))
+  if (schedule) rows.sort((a, b) => a.from.localeCompare(b.from))
+  const days = [...new Set(rows.map((r) => r.from.slice(0, 10)))]
+  const skipped = steps.filter((s) => s.state === 'skipped')
+  const cautions = [...new Set(steps.flatMap((s) => s.cautions))].filter((c) => c in CAUTIONS)
+  const toggle = (id: string) =>
+    setOpen((was) => {
+      const next = new Set(was)
+      if (!next.delete(id)) next.add(id)
+      return next
+    })
+  const panels = cards.filter((c) => c.parts.length > 1).map((c) => c.id)
   return (
     <>
       <div className="bench-head">
         <h1>Run sheet</h1>
         <span className="label">
-          {plannedSteps(reckoning.steps).length} steps, crew time <Fig id="rail/crew_minutes" />
+          {plannedSteps(steps).length} steps, crew time <Fig id="rail/crew_minutes" />
         </span>
         <span className="spacer" />
-        <Button variant="outline-secondary" size="sm" className="no-print" onClick={() => window.print()}>
-          Print
-        </Button>
+        <span className="no-print d-flex gap-2">
+          <Button
+            variant="outline-secondary"
+            size="sm"
+            onClick={() => setOpen(open.size > 0 ? new Set() : new Set(panels))}
+          >
+            {open.size > 0 ? 'Fold panels' : 'Open panels'}
+          </Button>
+          <a className="btn btn-outline-secondary btn-sm" href={`/jobs/${jobId}/schedule.ics`} download>
+            Calendar file
+          </a>
+          <Button variant="outline-secondary" size="sm" onClick={() => window.print()}>
+            Print
+          </Button>
+        </span>
       </div>
+      <PrintHead />
       <Findings stage="run-sheet" />
-      <fieldset disabled={!mayPlan} className="plate mb-3 row gx-3 mx-0 no-print">
-        <div className="col-sm-4">
-          <label className="form-label" htmlFor="start-at">
-            Start
-          </label>
-          <DateField
-            id="start-at"
-            withTime
-            value={plan.runSheet.startAt}
-            locale={fmt.units.locale}
-            timeZone={fmt.units.timeZone}
-            onValue={(startAt) => set({ startAt })}
-          />
-        </div>
-        <div className="col-sm-2">
-          <label className="form-label" htmlFor="crew">
-            Crew
-          </label>
-          <NumberInput
-            id="crew"
-            className="form-control"
-            aria-label="Crew"
-            value={plan.runSheet.crew}
-            min={1}
-            max={12}
-            onValue={(crew) => set({ crew: Math.round(crew ?? 2) })}
-          />
-        </div>
-        <div className="col-sm-3">
-          <label className="form-label" htmlFor="pace">
-            Pace, 1 = experienced
-          </label>
-          <NumberInput
-            id="pace"
-            className="form-control"
-            aria-label="Pace"
-            digits={1}
-            value={plan.runSheet.paceFactor}
-            min={0.5}
-            max={6}
-            onValue={(v) => set({ paceFactor: v ?? 1 })}
-          />
-        </div>
-        <div className="col-sm-3">
-          <span className="form-label d-block">Ready at</span>
-          <span className="fs-5">
-            <Fig id="rail/ready_at" />
-          </span>
-        </div>
-      </fieldset>
+      <RunSettings />
       {schedule && (
         <p className="label">
           By the hours of the shop and a crew of {plan.runSheet.crew}. <span className="decides">◆</span> The{' '}
           {schedule.chain.length} steps that decide when the car is ready; the others have room.
         </p>
       )}
-      <div className="plate scroll-x">
-        <Table bsPrefix="quiet-table">
-          <thead>
-            <tr>
-              <th className="n">#</th>
-              <th>Step</th>
-              {schedule && <th>When</th>}
-              <th className="n">People</th>
-              <th className="n">Work</th>
-              <th className="n">Then wait</th>
-              <th>Surface</th>
-              <th className="no-print">Do</th>
-            </tr>
-          </thead>
-          <tbody>
-            {reckoning.steps.map((s, i) => (
-              <tr key={s.id} style={s.state === 'skipped' ? { textDecoration: 'line-through' } : undefined}>
-                <td className="n">{i + 1}</td>
-                <td>
-                  <b>{stepTitle(s)}</b>
-                  {s.state === 'done' && <span className="label"> done</span>}
-                  {s.state === 'running' && <span className="label"> running</span>}
-                  {s.code !== 'lay' && s.code !== 'trim' && <span className="label d-block">{stepHint(s, fmt)}</span>}
-                </td>
-                {schedule && <td className="text-nowrap">{when(s.id)}</td>}
-                <td className="n">{s.people}</td>
-                <td className="n text-nowrap">{fmt.text(fmt.minutes(s.minutes))}</td>
-                <td className="n text-nowrap">{s.waitMin > 0 ? fmt.text(fmt.minutes(s.waitMin)) : ''}</td>
-                <td className="text-nowrap">
-                  {s.range ? `${fmt.temp(s.range.min).text}–${fmt.text(fmt.temp(s.range.max))}` : ''}
-                </td>
-                <td className="no-print">
-                  <Form.Check.Input
-                    type="checkbox"
-                    aria-label={`Do step ${i + 1}, ${stepTitle(s)}`}
-                    disabled={!mayPlan}
-                    checked={s.state !== 'skipped'}
-                    onChange={(e) => skip(s.id, !e.target.checked)}
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
-      </div>
+      {days.map((day) => (
+        <section key={day || 'undated'} className="plate mb-3 scroll-x" aria-label={day ? dayName(day, fmt) : 'Steps'}>
+          {day && <h2 className="h6 mb-1">{dayName(day, fmt)}</h2>}
+          <CardRows
+            rows={rows.filter((r) => r.from.slice(0, 10) === day).map((r) => r.card)}
+            open={open}
+            onToggle={toggle}
+          />
+        </section>
+      ))}
+      <OwnStep />
+      {skipped.length > 0 && (
+        <section className="plate mb-3" aria-label="Left out">
+          <h2 className="h6 mb-1">Left out</h2>
+          <Skipped steps={skipped} />
+        </section>
+      )}
       <div className="mt-3">
         <Cautions codes={cautions} />
       </div>
     </>
+  )
+}
+
+const dayName = (day: string, fmt: ReturnType<typeof useJob>['fmt']): string =>
+  fmt.text(fmt.wallTime(`${day}T00:00`)).replace(/,? ?\d\d?:00.*$/, '')
+
+/** Steps that somebody left out; each can be taken back. */
+function Skipped({ steps }: { steps: readonly Step[] }) {
+  const { edit, mayPlan } = useJob()
+  return (
+    <ul className="list-unstyled mb-0">
+      {steps.map((s) => (
+        <li key={s.id}>
+          {stepTitle(s)}{' '}
+          <Button
+            variant="link"
+            size="sm"
+            className="p-0 no-print"
+            disabled={!mayPlan}
+            onClick={() =>
+              edit((p) => ({
+                ...p,
+                runSheet: { ...p.runSheet, skip: p.runSheet.skip.filter((id) => id !== s.id) },
+              }))
+            }
+          >
+            Do it after all
+          </Button>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+/** What paper needs on top: which vehicle, whose, from when to when, who. */
+function PrintHead() {
+  const { plan, reckoning, fmt, catalogue } = useJob()
+  const { schedule } = reckoning
+  const { startAt, promisedAt, crew } = plan.runSheet
+  const people = catalogue.shop?.people.map((p) => p.name) ?? []
+  return (
+    <div className="only-print mb-2">
+      <b>
+        {plan.vehicle.name}, {plan.customerRef || 'no reference'}
+      </b>
+      <br />
+      {startAt ? `Start ${fmt.text(fmt.wallTime(startAt))}` : 'No start set'}
+      {schedule && `, ready ${fmt.text(fmt.wallTime(schedule.readyAt))}`}
+      {promisedAt && `, promised ${fmt.text(fmt.wallTime(promisedAt))}`}; crew of {crew}
+      {people.length > 0 && ` (${people.join(', ')})`}
+    </div>
   )
 }

@@ -1,3 +1,4 @@
+import type { memberCalendarText } from '@/web/calendar/calendar-text'
 import type { Piece } from '@/core/engines/pieces/pieces'
 import type { YardColumns } from '@/core/reckon/yard'
 import type { LogRow } from '@/core/model/log/schema'
@@ -38,6 +39,8 @@ export interface Jobs {
   handover: { input: PaperInput; output: MadeFile }
   inspection: { input: PaperInput & { photos: { id: string; data: Uint8Array }[] }; output: MadeFile }
   measure: { input: PaperInput; output: MadeFile }
+  jobCalendar: { input: JobInput & { jobId: string; appUrl: string; timeZone: string }; output: string }
+  memberCalendar: { input: Parameters<typeof memberCalendarText>[0]; output: string }
   photo: {
     input: { bytes: Uint8Array }
     output: { data: Uint8Array; width: number; height: number } | { fault: 'not_a_photo' | 'too_many_pixels' }

@@ -96,6 +96,8 @@ const NAMES: Record<string, Record<string, string | [string, string]>> = {
   coverage: { full: 'round every edge', quick: 'quick, lids closed', flush: 'flush all round' },
   zone: { mild: 'mild', hot: 'hot' },
   surface: { vertical: 'vertical', horizontal: 'horizontal' },
+  block: { print: 'print', cut: 'film cut', arrive: 'wash, bring in', prepare: 'prepare', wrap: 'wrap', finish: 'check, rest',
+    handover: 'recheck, hand over' },
   verdict: { under: 'under', good: 'good', over: 'over, done', too_hot: 'too hot' },
   entry: { step_started: 'Step started', step_done: 'Step done', step_done_taken_back: 'Step not done after all',
     timer_started: 'Timer started', timer_ended: 'Timer ended', cut_made: 'Cut made', cut_taken_back: 'Cut taken back',

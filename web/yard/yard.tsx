@@ -4,12 +4,15 @@ import Button from 'react-bootstrap/Button'
 import Link from 'next/link'
 import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useState } from 'react'
+import type { JobOutline } from '@/core/engines/schedule/job-outline'
 import { STAGES } from '@/core/model/finding/stage'
+import type { ShopSettings } from '@/core/model/shop/shop'
 import { KeepJobs } from '@/web/offline/keep-offline'
 import { useHydrated } from '@/web/kit/use-hydrated'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'
 import { stageWhy } from '@/web/words/stages'
+import { Board, type BoardRow } from './board'
 import { NewJob } from './new-job'
 
 export interface YardJob {
@@ -25,10 +28,24 @@ export interface YardJob {
   updatedAt: string
   /** Its last change is not in these columns yet. */
   behind: boolean
+  outline: JobOutline | null
 }
 
+const boardRows = (jobs: readonly YardJob[]): BoardRow[] =>
+  jobs.flatMap(({ id, name, stage, outline }) => (outline ? [{ id, name, stage, outline }] : []))
+
 /** The shop's jobs along the order of the work, each with what it waits for. */
-export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUnits; mayAdd: boolean }) {
+export function Yard({
+  jobs,
+  units,
+  mayAdd,
+  settings,
+}: {
+  jobs: YardJob[]
+  units: MemberUnits
+  mayAdd: boolean
+  settings: ShopSettings
+}) {
   const [filter, setFilter] = useState('')
   const alive = useHydrated()
   const [adding, setAdding] = useState(false)
@@ -39,7 +56,7 @@ export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUn
     (g) => g.jobs.length > 0,
   )
   return (
-    <main className="sheet" id="main">
+    <main className="sheet wide" id="main">
       <div className="bench-head">
         <h1>Yard</h1>
         <span className="label">
@@ -55,6 +72,7 @@ export function Yard({ jobs, units, mayAdd }: { jobs: YardJob[]; units: MemberUn
       </div>
       {jobs.length === 0 && <p className="plate">No job yet. “New job” takes the first vehicle in.</p>}
       {jobs.length > 0 && shown.length === 0 && <p className="plate">No job matches “{filter}”.</p>}
+      {jobs.length > 0 && <Board jobs={boardRows(shown)} shop={settings} fmt={fmt} />}
       {groups.map(({ stage, jobs: own }) => (
         <section key={stage} className="row g-2 mb-3 pb-3 border-bottom">
           <h2 className="col-md-2 pt-2">

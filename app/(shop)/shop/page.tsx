@@ -2,6 +2,7 @@ import { may } from '@/core/model/rights/rights'
 import { members } from '@/db/queries/people'
 import { shopOf } from '@/db/queries/shop'
 import { requireMember } from '@/web/actions/session'
+import { CalendarLink } from '@/web/people/calendar-link'
 import { ShopPeople } from '@/web/people/shop-people'
 import { ShopForm } from '@/web/shop/shop-form'
 import { ShopHistory } from '@/web/shop/shop-history'
@@ -19,6 +20,7 @@ export default async function ShopPage() {
         <span className="label">{shop.name}</span>
       </div>
       <ShopForm key={number} number={number} settings={settings} zones={zones} mayChange={may(who.role, 'shop')} />
+      <CalendarLink />
       <ShopPeople people={await members(who)} owner={who.role === 'owner'} />
       <ShopHistory rows={history} units={{ ...units, currency: settings.currency, timeZone: settings.timeZone }} />
     </main>

@@ -4,7 +4,7 @@ import { edgeCut, filmClass, type EdgeSetting, type EdgeWhy } from '../../model/
 import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
 import type { Edge, Panel } from '../../model/vehicle/schema'
-import { reaches, type Piece } from '../pieces/pieces'
+import { reaches, sharing, type Piece } from '../pieces/pieces'
 
 export const TAPE_KINDS = ['filament', 'wire', 'masking', 'sealing', 'holding'] as const
 export type TapeKind = (typeof TAPE_KINDS)[number]
@@ -75,8 +75,7 @@ function decide({ plan, panel, film, piece, setting }: PieceContext, edge: Edge)
   const kind = filmClass(film)
   const base = EDGE_RULES[edge.meets]
   // Along a divided panel each part has its share of the sides that run across the cuts.
-  const across = piece.along === 'width' ? ['top', 'bottom'] : ['left', 'right']
-  const lengthMm = edge.lengthMm / (across.includes(edge.at) ? piece.parts : 1)
+  const lengthMm = edge.lengthMm / sharing(piece, edge.at)
   const sealsBelow = base.sealTape && cut === 'own_underside'
   const tapes = tapesFor({ cut, edge, lengthMm, kind, sealsBelow })
   const layered = film.layers === 'multi'

@@ -5,7 +5,8 @@ import type { Plan } from '../../model/plan/schema'
 import { figure, input, type Figure } from '../../model/figure/figure'
 import { call } from '../../model/figure/formula'
 import type { Panel } from '../../model/vehicle/schema'
-import { EXPOSED_SETBACK_MM, shingles, type Shingle } from './shingles'
+import { sheetSizes } from '../sheets/shingled-as'
+import { EXPOSED_SETBACK_MM, shingles, type Shingle } from '../sheets/shingles'
 
 export interface PanelShingles {
   panel: Panel
@@ -14,16 +15,10 @@ export interface PanelShingles {
   plan: Result<{ laid: Shingle[]; sheets: number }>
 }
 
-const sizesOf = (plan: Plan, film: FilmSheet) => ({
-  width: Math.max(...film.widthsMm),
-  length: Math.max(...film.rollLengthsMm),
-  overlap: plan.layout.sheets.overlapMm ?? film.overlapMm,
-})
-
 /** Each panel of a job that is laid in this sheet film, as shingles from aft to fore, the lowest row first. */
 export function shinglesOf(plan: Plan, film: FilmSheet): PanelShingles[] {
   const { rips, exposed } = plan.layout.sheets
-  const size = sizesOf(plan, film)
+  const size = sheetSizes(plan, film)
   return plan.panels
     .filter((p) => p.wrap && (p.filmId ?? plan.film.mainId) === film.id)
     .map((panel) => ({
@@ -45,7 +40,7 @@ export function shinglesOf(plan: Plan, film: FilmSheet): PanelShingles[] {
 export function shingleFigures(plan: Plan, film: FilmSheet, at: PanelShingles): Figure[] {
   if (!at.plan.ok) return []
   const id = (f: 'strip' | 'sheets') => `shingles/${film.id}/${at.panel.id}/${f}` as const
-  const size = sizesOf(plan, film)
+  const size = sheetSizes(plan, film)
   const { rips } = plan.layout.sheets
   const strips = input('strips', rips, 'count', 'measured', 'layout/sheets')
   const width = input('sheet_width', size.width, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`)

@@ -3,7 +3,7 @@ import type { EdgeSetting } from '../../model/edge/edge-leave'
 import { GRIP_MM, INLAY_TURN_MM } from '../../model/edge/edge-data'
 import { choiceFor } from '../../model/plan/new-plan'
 import type { Plan } from '../../model/plan/schema'
-import { figure, input, type Figure } from '../../model/figure/figure'
+import { figure, input } from '../../model/figure/figure'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import { recessProfileMm } from '../stretch/closed-forms'
 import type { Edge, Panel, Recess } from '../../model/vehicle/schema'
@@ -11,41 +11,11 @@ import type { Point } from '../../kit/plane'
 import { flatMark } from '../stretch/flat-outline'
 import { flatPieceOutline, pieceOutline } from './shape'
 import { measureStanding } from '../../model/vehicle/measure-standing'
+import type { Piece } from './piece'
+import { shinglePieces } from './shingle-pieces'
 import { cutSize, HEIGHT, WIDTH, type CutTask } from './cut-size'
 
-/**
- * One cut of film. Cut sizes in mm as the panel stands; `across`/`along` as the piece lies on the roll before any
- * turn.
- */
-export interface Piece {
-  id: string
-  panelId: string
-  /** Panels that it covers, where it is a drop over several. */
-  covers?: string[]
-  part: number
-  parts: number
-  name: string
-  /** Which way the panel is divided, where it is. */
-  along: 'width' | 'height'
-  filmId: string
-  cutWidthMm: number
-  cutHeightMm: number
-  acrossMm: number
-  alongMm: number
-  /** Where the panel's top (or front) edge lies before any turn: the arrow on the liner. */
-  top: 'along' | 'across'
-  turn: 'fixed' | 'quarter'
-  /** Whether it may lie with its arrow turned round. */
-  upsideDown: boolean
-  seamMm: number
-  /**
-   * Its outline within the cut rectangle, from the top left, as the panel is looked at; null where it was not taken.
-   */
-  outline: Point[] | null
-  /** Lies under another piece, in a recess of its panel. */
-  inlay?: boolean
-  figures: { width: Figure; height: Figure }
-}
+export type { Piece } from './piece'
 
 /** What the cut sizes hang on beside plan, panel and film. */
 export type Around = Omit<EdgeSetting, 'method'>
@@ -55,6 +25,8 @@ export type Around = Omit<EdgeSetting, 'method'>
  * else.
  */
 export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, around: Around): Piece[] {
+  const sheets = shinglePieces(plan, panel, film)
+  if (sheets) return sheets
   const task = cutTask(plan, panel, film, around)
   const { choice, solved } = task
   const main = Array.from({ length: choice.parts }, (_, index) => mainPiece(task, index))
@@ -188,7 +160,15 @@ function inlayPiece(
 /** Whether a piece reaches an edge of its panel: inner parts of a divided panel do not reach the ends. */
 export function reaches(piece: Piece, at: Edge['at']): boolean {
   if (piece.inlay) return false
+  if (piece.reach) return piece.reach[at]
   const [first, last] = piece.along === 'width' ? ['left', 'right'] : ['top', 'bottom']
   if (at === first) return piece.part === 1
   return at === last ? piece.part === piece.parts : true
+}
+
+/** How many pieces share a side of their panel that this one reaches. */
+export function sharing(piece: Piece, at: Edge['at']): number {
+  const level = at === 'top' || at === 'bottom'
+  if (piece.reach) return level ? piece.reach.columns : piece.reach.rows
+  return level === (piece.along === 'width') ? piece.parts : 1
 }

@@ -1,9 +1,10 @@
-import { civilToMinutes, minutesToCivil, weekday, type OpenHours } from '../../kit/civil'
+import { civilToMinutes, minutesToCivil, type OpenHours } from '../../kit/civil'
 import { localMinutes } from '../../kit/time-zone'
 import type { Plan } from '../../model/plan/schema'
-import { Calendar, NEVER, schedule, type Link, type Problem, type Schedule, type Task } from '../../solve/schedule'
+import { NEVER, schedule, type Link, type Problem, type Schedule, type Task } from '../../solve/schedule'
 import type { Step } from '../run-sheet/step'
 import { plannedSteps } from '../run-sheet/steps'
+import { calendarOf } from './calendar-of'
 
 /** When the steps of a job are done. Local wall times of the shop. */
 export interface JobSchedule {
@@ -18,9 +19,6 @@ export interface JobSchedule {
   missesWindow: boolean
 }
 
-const DAY_MIN = 1440
-/** Days laid out for a job; one that takes longer has no schedule. */
-const DAYS = 400
 /** A schedule moves on by quarters of an hour: its times do not flicker. */
 const QUARTER_MIN = 15
 
@@ -139,14 +137,4 @@ function taskOf(step: Step, { index, done, crew, now, running }: InTime): Task {
             return task === undefined ? [] : [{ task, least: w.leastMin, most: w.mostMin ?? NEVER }]
           }),
   }
-}
-
-function calendarOf({ week, closed }: OpenHours, start: number): Calendar {
-  const firstDay = Math.floor(start / DAY_MIN)
-  const stretches = Array.from({ length: DAYS }, (_, i) => (firstDay + i) * DAY_MIN)
-    .filter((day) => !closed.includes(minutesToCivil(day).slice(0, 10)))
-    .flatMap((day) =>
-      week.filter((s) => s.day === weekday(day)).map((s): [number, number] => [day + s.fromMinute, day + s.toMinute]),
-    )
-  return Calendar.of(stretches)
 }

@@ -3,6 +3,7 @@ import type { FilmSheet } from '../../model/film/schema'
 import { figure, from, input, type Figure } from '../../model/figure/figure'
 import { call } from '../../model/figure/formula'
 import { type SolvedStretch, type SolvedTable, stretchKey } from '../../model/catalogue/solved-stretch'
+import { shingledAs } from '../sheets/shingled-as'
 import { choiceFor } from '../../model/plan/new-plan'
 import type { Plan } from '../../model/plan/schema'
 import type { Panel, Recess } from '../../model/vehicle/schema'
@@ -42,13 +43,17 @@ export function panelStretch(
   film: FilmSheet,
   { solved, faults, scan = '' }: KnownStretch = {},
 ): PanelStretch {
+  const sheets = shingledAs(plan, panel, film)
   const choice = choiceFor(plan, panel.id)
-  const { crown, parts: crownParts } = crownStretch(panel, choice.parts, choice.along)
+  // Sheets lie side by side: each has its own share of the panel to take, and nothing else is solved.
+  const { crown, parts: crownParts } = sheets
+    ? crownStretch(panel, sheets.columns, 'width')
+    : crownStretch(panel, choice.parts, choice.along)
   const recesses = panel.recesses.map((r) => ({ r, ...recessStretch(panel, r) }))
   const stretches = [crown, ...recesses.map((x) => x.f)]
   const key = stretchKey(plan, panel, film, scan)
-  const known = solved?.[key]
-  const settling = solved !== undefined && !known && !faults?.[key]
+  const known = sheets ? undefined : solved?.[key]
+  const settling = !sheets && solved !== undefined && !known && !faults?.[key]
   const byRule = ruleFigure({ plan, panel, film, stretches, part: known ? 'rule' : 'worst', settling })
   const worst = known ? solvedFigure(panel, film, byRule, known, scan !== '') : byRule
   const corners = cornerFigures(panel, film)

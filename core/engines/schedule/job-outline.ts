@@ -1,0 +1,64 @@
+import type { Plan } from '../../model/plan/schema'
+import { isOnPanel } from '../run-sheet/waits'
+import type { Skill, Step } from '../run-sheet/step'
+import { plannedSteps } from '../run-sheet/steps'
+
+export const BLOCKS = ['print', 'cut', 'arrive', 'prepare', 'wrap', 'finish', 'handover'] as const
+export type BlockCode = (typeof BLOCKS)[number]
+
+/** Work of a job that is left, of one kind: minutes for those people together. */
+export interface Block {
+  code: BlockCode
+  minutes: number
+  people: number
+  skills: readonly Skill[]
+  /** After it nobody goes on with this job for so long: a night, a rest. */
+  waitMin: number
+}
+
+/** What is left of a job, in the order of the work, as the board lays it out among the others. */
+export interface JobOutline {
+  startAt: string | null
+  promisedAt: string | null
+  crew: number
+  blocks: readonly Block[]
+}
+
+const PRINT: readonly string[] = ['gas_out', 'laminate']
+const CUT: readonly string[] = ['film_in', 'cut']
+const ARRIVE: readonly string[] = ['removal_trial', 'removal', 'wash', 'dry', 'bring_in']
+const AT_THE_END: readonly string[] = ['recheck', 'hand_over']
+const FINISH: readonly string[] = ['hardware_on', 'last_wipe', 'check_round', 'rest']
+
+function blockOf(step: Step): BlockCode {
+  if (isOnPanel(step)) return 'wrap'
+  const { code } = step
+  if (PRINT.includes(code)) return 'print'
+  if (CUT.includes(code)) return 'cut'
+  if (ARRIVE.includes(code)) return 'arrive'
+  if (AT_THE_END.includes(code)) return 'handover'
+  return FINISH.includes(code) ? 'finish' : 'prepare'
+}
+
+/** The steps that are not done, in blocks. The work on the panels is shared by the crew. */
+export function jobOutline(plan: Plan, steps: readonly Step[]): JobOutline {
+  const { crew, startAt, promisedAt } = plan.runSheet
+  const open = plannedSteps(steps).filter((s) => s.state !== 'done')
+  const blocks = BLOCKS.flatMap((code): Block[] => {
+    const own = open.filter((s) => blockOf(s) === code)
+    if (own.length === 0) return []
+    const people = code === 'wrap' ? crew : Math.min(crew, Math.max(...own.map((s) => s.people)))
+    const hands = code === 'wrap' ? own.reduce((sum, s) => sum + s.minutes * Math.min(crew, s.people), 0) / crew : 0
+    const minutes = code === 'wrap' ? hands : own.reduce((sum, s) => sum + s.minutes, 0)
+    return [
+      {
+        code,
+        minutes: Math.ceil(minutes),
+        people,
+        skills: [...new Set(own.flatMap((s) => s.skills))],
+        waitMin: Math.max(0, ...own.map((s) => (isOnPanel(s) ? 0 : s.waitMin))),
+      },
+    ]
+  })
+  return { startAt, promisedAt, crew, blocks }
+}

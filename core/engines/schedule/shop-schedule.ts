@@ -1,0 +1,223 @@
+import { civilToMinutes, minutesToCivil, type OpenHours } from '../../kit/civil'
+import { SKILLS, type ShopSettings } from '../../model/shop/shop'
+import { NEVER, schedule, type Calendar, type Person, type Problem, type Task } from '../../solve/schedule'
+import { calendarOf } from './calendar-of'
+import type { Block, JobOutline } from './job-outline'
+
+export interface BoardJob {
+  id: string
+  outline: JobOutline
+}
+
+/** One stretch of work as the board lays it out. Local wall times. */
+export interface Bar {
+  jobId: string
+  code: Block['code']
+  from: string
+  to: string
+  people: readonly string[]
+}
+export interface Board {
+  bars: readonly Bar[]
+  /** By job: from its first work at the vehicle to its last, and the bay it stands in. */
+  stays: readonly { jobId: string; bay: number; from: string; to: string }[]
+  ready: ReadonlyMap<string, string>
+  late: readonly { jobId: string; promisedAt: string; readyAt: string }[]
+  /** What would keep all promises, each solved: one more person, one more bay. */
+  rescues: readonly ('one_more_person' | 'one_more_bay')[]
+}
+export type BoardFault = { code: 'no_hours' | 'nothing_left' | 'does_not_fit'; jobs: readonly string[] }
+
+/** Work at the film, not at the vehicle: it holds no bay. */
+const BESIDE: readonly Block['code'][] = ['print', 'cut']
+/** Work on panels is laid out in stretches of so many minutes, so that others can come between. */
+const STRETCH_MIN = 240
+const ROUNDS = 2
+
+interface Piece {
+  jobId: string
+  block: Block
+  task: Task
+}
+
+/**
+ * What is left of all jobs, by the people of the shop with their skills and absences and by its bays: fewest late, then
+ * soonest. Jobs without a start are not laid out. Deterministic. `now`: local wall time.
+ */
+export function shopSchedule(jobs: readonly BoardJob[], shop: ShopSettings, now: string): Board | BoardFault {
+  const start = civilToMinutes(now) ?? 0
+  const dated = jobs.filter((j) => j.outline.startAt !== null && j.outline.blocks.length > 0)
+  if (shop.week.length === 0) return { code: 'no_hours', jobs: [] }
+  if (dated.length === 0) return { code: 'nothing_left', jobs: [] }
+  const hours: OpenHours = { week: shop.week, closed: shop.closed.map((c) => c.date) }
+  const place = calendarOf(hours, start)
+  const crew = peopleOf(shop, hours, start)
+  const pieces = dated.flatMap((job, group) => piecesOf(job, group, start, crew.length))
+  let offset = 0
+  // Links are by place within their own job; put in order they are places in the whole list.
+  const tasks: Task[] = []
+  for (const job of dated) {
+    const own = pieces.filter((p) => p.jobId === job.id)
+    tasks.push(...own.map(({ task }) => ({ ...task, after: task.after.map((l) => ({ ...l, task: l.task + offset })) })))
+    offset += own.length
+  }
+  const people: Person[] = crew.map((p) => p.person)
+  const problem: Problem = {
+    start,
+    hours: place,
+    people,
+    slots: Math.max(1, shop.bays.length),
+    groups: dated.length,
+    tasks,
+  }
+  const solved = schedule(problem, { rounds: ROUNDS })
+  if ('code' in solved)
+    return { code: 'does_not_fit', jobs: [...new Set(solved.tasks.map((i) => pieces[i]?.jobId ?? ''))] }
+  const bars = barsOf(pieces, place, solved, crew)
+  const stays = staysOf(bars)
+  const ready = new Map(dated.map((j) => [j.id, latest(bars.filter((b) => b.jobId === j.id))]))
+  const late = dated.flatMap(({ id, outline: { promisedAt } }) => {
+    const readyAt = ready.get(id) ?? ''
+    return promisedAt !== null && promisedAt < readyAt ? [{ jobId: id, promisedAt, readyAt }] : []
+  })
+  return { bars, stays, ready, late, rescues: late.length > 0 ? rescuesOf(problem) : [] }
+}
+
+const latest = (bars: readonly Bar[]): string => bars.reduce((max, b) => (b.to > max ? b.to : max), '')
+
+/** Which single change leaves no job late: each is solved. */
+function rescuesOf(problem: Problem): Board['rescues'] {
+  const keeps = (over: Partial<Problem>): boolean => {
+    const out = schedule({ ...problem, ...over }, { rounds: ROUNDS })
+    return !('code' in out) && out.late === 0
+  }
+  const everySkill: Person = { skills: (1 << SKILLS.length) - 1, hours: problem.hours }
+  return [
+    ...(keeps({ people: [...problem.people, everySkill] }) ? (['one_more_person'] as const) : []),
+    ...(keeps({ slots: problem.slots + 1 }) ? (['one_more_bay'] as const) : []),
+  ]
+}
+
+const bits = (skills: readonly string[]): number =>
+  SKILLS.reduce((sum, skill, i) => (skills.includes(skill) ? sum | (1 << i) : sum), 0)
+
+interface OnShift {
+  name: string
+  person: Person
+}
+
+/** The people of the shop on the days they are there; a shop that named nobody has two. */
+function peopleOf(shop: ShopSettings, hours: OpenHours, start: number): OnShift[] {
+  if (shop.people.length === 0) {
+    const person = { skills: bits(SKILLS), hours: calendarOf(hours, start) }
+    return ['', ''].map((name) => ({ name, person }))
+  }
+  return shop.people.map(({ name, skills, away }) => ({
+    name,
+    person: {
+      skills: bits(skills),
+      hours: calendarOf({ ...hours, closed: [...hours.closed, ...daysOf(away)] }, start),
+    },
+  }))
+}
+
+const DAY_MIN = 1440
+function daysOf(away: ShopSettings['people'][number]['away']): string[] {
+  return away.flatMap(({ from, to }) => {
+    const [first, last] = [civilToMinutes(`${from}T00:00`), civilToMinutes(`${to}T00:00`)]
+    if (first === null || last === null) return []
+    return Array.from({ length: (last - first) / DAY_MIN + 1 }, (_, i) =>
+      minutesToCivil(first + i * DAY_MIN).slice(0, 10),
+    )
+  })
+}
+
+/** The blocks of one job as tasks, each after the one before it; cutting goes on beside the vehicle's preparation. */
+function piecesOf({ id, outline }: BoardJob, group: number, start: number, crew: number): Piece[] {
+  const out: Piece[] = []
+  const notBefore = Math.max(start, civilToMinutes(outline.startAt ?? '') ?? start)
+  const due = civilToMinutes(outline.promisedAt ?? '') ?? NEVER
+  const lastOf = (codes: readonly Block['code'][]) => out.findLastIndex((p) => codes.includes(p.block.code))
+  for (const block of outline.blocks) {
+    const waitsFor =
+      block.code === 'cut'
+        ? [lastOf(['print'])]
+        : block.code === 'wrap'
+          ? [lastOf(['arrive', 'prepare']), lastOf(['cut', 'print'])]
+          : [lastOf(block.code === 'arrive' ? ['print'] : ['arrive', 'prepare', 'wrap', 'finish', 'handover'])]
+    for (let left = block.minutes, first = true; left > 0 || first; left -= STRETCH_MIN, first = false) {
+      const minutes = Math.max(0, Math.min(left, block.code === 'wrap' ? STRETCH_MIN : left))
+      const before = first ? waitsFor.filter((i) => i >= 0) : [out.length - 1]
+      const link = (i: number) => ({ task: i, least: first ? (out[i]?.block.waitMin ?? 0) : 0, most: NEVER })
+      const people = Math.min(crew, block.people)
+      const task: Task = {
+        minutes,
+        crew: minutes > 0 ? people : 0,
+        kind: minutes > 0 ? 'paused' : 'free',
+        group: BESIDE.includes(block.code) ? -1 : group,
+        notBefore,
+        finishBy: NEVER,
+        pinned: null,
+        due: block === outline.blocks.at(-1) && left <= minutes ? due : NEVER,
+        needs: bits(block.skills),
+        after: before.map(link),
+      }
+      out.push({ jobId: id, block, task })
+      if (block.code !== 'wrap') break
+    }
+  }
+  return out
+}
+
+/** Bars with the people at them: those who have the skills first, then whoever is free. */
+function barsOf(
+  pieces: readonly Piece[],
+  place: Calendar,
+  solved: { begins: number[]; ends: number[] },
+  crew: readonly OnShift[],
+): Bar[] {
+  const isThere = ({ hours }: Person, from: number, to: number): boolean =>
+    hours.openUntil(to) - hours.openUntil(from) >= place.openUntil(to) - place.openUntil(from)
+  const busy = crew.map((): [number, number][] => [])
+  const order = pieces.map((_, i) => i).sort((a, b) => (solved.begins[a] ?? 0) - (solved.begins[b] ?? 0))
+  const bars: Bar[] = []
+  for (const i of order) {
+    const piece = pieces[i]
+    const [from, to] = [solved.begins[i] ?? 0, solved.ends[i] ?? 0]
+    if (!piece || piece.task.minutes === 0) continue
+    const free = crew
+      .map((c, k) => ({ ...c, k, fits: (c.person.skills & piece.task.needs) === piece.task.needs ? 0 : 1 }))
+      .filter(({ k, person }) => isThere(person, from, to) && !(busy[k] ?? []).some(([a, b]) => a < to && from < b))
+      .sort((a, b) => a.fits - b.fits || a.k - b.k)
+      .slice(0, piece.task.crew)
+    for (const { k } of free) busy[k]?.push([from, to])
+    bars.push({
+      jobId: piece.jobId,
+      code: piece.block.code,
+      from: minutesToCivil(from),
+      to: minutesToCivil(to),
+      people: free.map((f) => f.name),
+    })
+  }
+  return bars
+}
+
+/** A vehicle stands in one bay from its first work there to its last; the first bay that is free takes it. */
+function staysOf(bars: readonly Bar[]): Board['stays'] {
+  const jobs = [...new Set(bars.map((b) => b.jobId))]
+  const spans = jobs
+    .map((jobId) => {
+      const own = bars.filter((b) => b.jobId === jobId && !BESIDE.includes(b.code))
+      const from = own.reduce((min, b) => (b.from < min ? b.from : min), own[0]?.from ?? '')
+      return { jobId, from, to: latest(own) }
+    })
+    .filter((s) => s.to !== '')
+    .sort((a, b) => a.from.localeCompare(b.from))
+  const free: string[] = []
+  return spans.map((s) => {
+    const at = free.findIndex((until) => until <= s.from)
+    const bay = at >= 0 ? at : free.length
+    free[bay] = s.to
+    return { ...s, bay }
+  })
+}

@@ -1,0 +1,93 @@
+import ICAL from 'ical.js'
+import { describe, expect, it } from 'vitest'
+import { momentAt } from '@/core/kit/time-zone'
+import { Plan } from '@/core/model/plan/schema'
+import { hoursOf } from '@/core/model/shop/shop'
+import { reckon } from '@/core/reckon/reckon'
+import { jobOutline } from '@/core/engines/schedule/job-outline'
+import { DEMO_JOBS } from '@/db/demo/jobs'
+import { DEMO_SETTINGS } from '@/db/demo/people'
+import { calendarText, jobCalendar, memberCalendarText } from '@/web/calendar/calendar-text'
+import { calendarToken, readCalendarToken } from '@/web/actions/calendar'
+import { catalogue } from '../fixtures/plans'
+
+const hatch = Plan.parse(DEMO_JOBS[0]?.make())
+const shop = { ...DEMO_SETTINGS, closed: [{ date: '2031-04-18', name: 'Good Friday' }] }
+const CATALOGUE = { ...catalogue, shop, hours: hoursOf(shop) }
+const at = (startAt: string) => reckon({ ...hatch, runSheet: { ...hatch.runSheet, startAt } }, CATALOGUE, [])
+/** Events as an independent parser reads them: ical.js. */
+const read = (text: string) =>
+  new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent').map((v) => new ICAL.Event(v))
+
+describe('a calendar file, read back by another parser', () => {
+  it('gives every step its moment, over the change to summer time', () => {
+    // Ireland puts its clocks forward on Sunday, 30 March 2031.
+    const r = at('2031-03-28T08:00')
+    const events = read(jobCalendar(r, { jobId: 'j', appUrl: 'https://wrap.example', timeZone: 'Europe/Dublin' }))
+    const byId = new Map(events.map((e) => [e.uid, e]))
+    const steps = r.steps.filter((s) => s.minutes > 0 && r.schedule?.times.has(s.id))
+    expect(steps.length).toBeGreaterThan(40)
+    for (const s of steps) {
+      const event = byId.get(`j/${s.id}@cuirass`)
+      const time = r.schedule?.times.get(s.id)
+      const wall = (date: Date) =>
+        date.toLocaleString('sv-SE', { timeZone: 'Europe/Dublin' }).slice(0, 16).replace(' ', 'T')
+      expect(event && wall(event.startDate.toJSDate())).toBe(time?.from)
+      expect(event && wall(event.endDate.toJSDate())).toBe(time?.to)
+    }
+    const days = new Set(steps.map((s) => r.schedule?.times.get(s.id)?.from.slice(0, 10)))
+    expect(days.has('2031-03-28') && days.has('2031-03-31')).toBe(true)
+  })
+
+  it('closed days are whole days; ids stay the same when it is made again; odd text survives', () => {
+    const entry = {
+      id: 'a@cuirass',
+      from: '2031-04-17T08:00',
+      to: '2031-04-17T09:30',
+      summary: 'Film; cut, "twice"\nand more',
+      description: 'ä'.repeat(200),
+      location: 'Long bay',
+      url: '',
+    }
+    const text = calendarText('Shop', [entry], shop)
+    const [event, closed] = read(text)
+    expect([event?.summary, event?.description]).toEqual([entry.summary, entry.description])
+    expect(closed?.startDate.isDate).toBe(true)
+    expect(closed?.startDate.toString()).toBe('2031-04-18')
+    expect(calendarText('Shop', [entry], shop)).toBe(text)
+    for (const line of text.split('\r\n')) expect(new TextEncoder().encode(line).length).toBeLessThanOrEqual(75)
+  })
+
+  it('a member’s feed has what the board gives that person, and nobody else’s work', () => {
+    const r = at('2031-03-03T08:00')
+    const jobs = [{ id: 'j', name: 'Hatch', outline: jobOutline(r.parts.plan, r.steps) }]
+    const of = (person: string) =>
+      read(memberCalendarText({ jobs, shop, now: '2031-03-03T07:00', person, appUrl: '' })).filter((e) =>
+        e.summary.startsWith('Hatch'),
+      )
+    const [imre, stranger] = [of('Imre Saltwell'), of('Nell Averidge')]
+    expect(imre.length).toBeGreaterThan(2)
+    expect(imre.every((e) => e.description.includes('Imre Saltwell'))).toBe(true)
+    // Who is not among the shop's hands sees all of it.
+    expect(stranger.length).toBeGreaterThanOrEqual(imre.length)
+  })
+})
+
+describe('a link', () => {
+  const id = '5a170000-0000-4000-8000-000000000901'
+  it('is read as it was made, and not when anything of it was changed', () => {
+    const token = calendarToken(id, 3)
+    expect(readCalendarToken(token)).toEqual({ memberId: id, number: 3 })
+    expect(readCalendarToken(`${token}.ics`)).toEqual({ memberId: id, number: 3 })
+    for (const forged of [token.replace('.3.', '.4.'), token.replace('901', '902'), token.slice(0, -2), '', 'x.y.z'])
+      expect(readCalendarToken(forged)).toBeNull()
+  })
+  it('wall times of the night that has an hour less, and an hour more', () => {
+    const utc = (wall: string) => new Date(momentAt(wall, 'Europe/Dublin') ?? NaN).toISOString()
+    expect(utc('2031-03-30T00:30')).toBe('2031-03-30T00:30:00.000Z')
+    expect(utc('2031-03-30T02:30')).toBe('2031-03-30T01:30:00.000Z')
+    expect(utc('2031-10-26T00:30')).toBe('2031-10-25T23:30:00.000Z')
+    expect(utc('2031-10-26T01:30')).toBe('2031-10-26T00:30:00.000Z')
+    expect(utc('2031-10-26T02:30')).toBe('2031-10-26T02:30:00.000Z')
+  })
+})

@@ -1,0 +1,96 @@
+import { scaleLinear } from 'd3'
+import type { Bar, Board } from '@/core/engines/schedule/shop-schedule'
+import { civilToMinutes, minutesToCivil, weekday, type OpenHours } from '@/core/kit/civil'
+
+const DAY_MIN = 1440
+/** Hours of a day that a board shows: nobody wraps at four in the morning. */
+const SHOWN = { from: 6 * 60, to: 20 * 60 }
+
+export interface BoardMarks {
+  days: { date: string; x: number; width: number; open: { x: number; width: number }[]; closed: boolean }[]
+  rows: { key: string; kind: 'bay' | 'person' | 'beside'; index: number; y: number }[]
+  bars: { key: string; bar: Bar; x: number; width: number; row: number; slot: number }[]
+  stays: { jobId: string; x: number; width: number; row: number }[]
+  now: number | null
+  width: number
+  height: number
+}
+
+export const ROW = 58
+
+interface Asked {
+  board: Board
+  hours: OpenHours
+  /** The first day shown, and how many. */
+  from: string
+  days: number
+  width: number
+  by: 'bay' | 'person'
+  bays: number
+  people: readonly string[]
+  now: string
+}
+
+/** The board as it is drawn: a column for each day, a row for each bay or person, bars for the work. px */
+export function boardMarks({ board, hours, from, days, width, by, bays, people, now }: Asked): BoardMarks {
+  const start = civilToMinutes(`${from.slice(0, 10)}T00:00`) ?? 0
+  const dayWidth = width / days
+  const inDay = scaleLinear()
+    .domain([SHOWN.from, SHOWN.to])
+    .range([2, dayWidth - 2])
+    .clamp(true)
+  const xOf = (text: string): number => {
+    const t = civilToMinutes(text) ?? start
+    const day = Math.floor((t - start) / DAY_MIN)
+    if (day < 0) return 0
+    if (day >= days) return width
+    return day * dayWidth + inDay(t - start - day * DAY_MIN)
+  }
+  const rowCount = by === 'bay' ? Math.max(bays, ...board.stays.map((s) => s.bay + 1)) : people.length
+  const rows: BoardMarks['rows'] = Array.from({ length: rowCount }, (_, index) => ({
+    key: `${by}-${index}`,
+    kind: by,
+    index,
+    y: index * ROW,
+  }))
+  if (by === 'bay') rows.push({ key: 'beside', kind: 'beside', index: rowCount, y: rowCount * ROW })
+  const bayOf = new Map(board.stays.map((s) => [s.jobId, s.bay]))
+  const seen = (a: string, b: string): boolean => xOf(b) > 0 && xOf(a) < width
+  const bars = board.bars.flatMap((bar, i): BoardMarks['bars'] => {
+    if (!seen(bar.from, bar.to)) return []
+    const places = { x: xOf(bar.from), width: Math.max(3, xOf(bar.to) - xOf(bar.from)), bar, slot: 0 }
+    if (by === 'person')
+      return bar.people.flatMap((name) => {
+        const row = people.indexOf(name)
+        return row < 0 ? [] : [{ ...places, key: `${i}-${name}`, row }]
+      })
+    const beside = bar.code === 'cut' || bar.code === 'print'
+    return [{ ...places, key: String(i), row: beside ? rowCount : (bayOf.get(bar.jobId) ?? 0) }]
+  })
+  return {
+    days: Array.from({ length: days }, (_, i) => {
+      const day = start + i * DAY_MIN
+      const date = minutesToCivil(day).slice(0, 10)
+      const open = hours.closed.includes(date) ? [] : hours.week.filter((s) => s.day === weekday(day))
+      const left = i * dayWidth
+      return {
+        date,
+        x: left,
+        width: dayWidth,
+        open: open.map((s) => ({ x: left + inDay(s.fromMinute), width: inDay(s.toMinute) - inDay(s.fromMinute) })),
+        closed: open.length === 0,
+      }
+    }),
+    rows,
+    bars,
+    stays:
+      by === 'person'
+        ? []
+        : board.stays
+            .filter((s) => seen(s.from, s.to))
+            .map((s) => ({ jobId: s.jobId, x: xOf(s.from), width: Math.max(3, xOf(s.to) - xOf(s.from)), row: s.bay })),
+    now: xOf(now) > 0 && xOf(now) < width ? xOf(now) : null,
+    width,
+    height: rows.length * ROW,
+  }
+}
