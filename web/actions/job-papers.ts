@@ -52,6 +52,12 @@ export const inspectionPdf = (jobId: string) =>
 /** The blank measurement sheet. */
 export const measurePdf = (jobId: string) => paper(jobId, (input) => threads().run('measure', input))
 
+/** What each heat point reached, and what is missing. */
+export const heatRecordPdf = (jobId: string) => paper(jobId, (input) => threads().run('heatRecord', input))
+
+/** Edges and corners, panel by panel. */
+export const trimPlanPdf = (jobId: string) => paper(jobId, (input) => threads().run('trimPlan', input))
+
 /** One of the files of a job's layout of one film: drawings, tables, cut sheet, labels. */
 export const layoutFile = (jobId: string, name: string, query: URLSearchParams) =>
   paper(jobId, (input) =>

@@ -8,7 +8,8 @@ import { labelPlace } from './label-place'
 import { STRETCH_NAMES, stretchBand } from '@/web/pieces/bands'
 
 export const LAYERS = ['state', 'size', 'edges', 'surface', 'film', 'contrast', 'stretch'] as const
-export type Layer = (typeof LAYERS)[number]
+/** `plain`: nothing but the panels, for what is drawn over them. */
+export type Layer = (typeof LAYERS)[number] | 'plain'
 
 export interface SkinMark {
   id: string
@@ -129,6 +130,8 @@ export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: stri
 type Looks = { look: (p: Panel) => Look; legend: SkinLegend[] }
 function lookOf(plan: Plan, layer: Layer, words: LayerWords, now: string): Looks {
   switch (layer) {
+    case 'plain':
+      return { look: () => ({ key: 'panel', fill: 'var(--plate)', note: '' }), legend: [] }
     case 'stretch':
       return stretchLook(plan, words)
     case 'state':

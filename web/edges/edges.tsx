@@ -51,7 +51,7 @@ function Fields({ decided }: { decided: EdgeDecision }) {
 
 /** Every edge and corner of the job: where it is cut, how much is left, how it is held, and why. */
 export function Edges() {
-  const { plan, reckoning, fmt, catalogue } = useJob()
+  const { plan, reckoning, fmt, catalogue, jobId } = useJob()
   const { edges, corners, consumables } = reckoning.edges
   const [filter, setFilter] = useState('')
   const [picked, setPicked] = useState<string | null>(null)
@@ -78,6 +78,9 @@ export function Edges() {
           {edges.length} edges, {corners.length} corners, <Fig id="rail/edges" /> of edge
         </span>
         <span className="spacer" />
+        <a className="btn btn-outline-secondary btn-sm" href={`/jobs/${jobId}/trim.pdf`}>
+          Trim plan (PDF)
+        </a>
         <Form.Control
           size="sm"
           type="search"
@@ -98,7 +101,7 @@ export function Edges() {
             </summary>
             <SkinMap
               plan={plan}
-              layer="size"
+              layer="plain"
               selected={[shown.panelId]}
               onSelect={([id]) => {
                 const own = edges.find((e) => e.panelId === id)

@@ -2,12 +2,17 @@
 
 import Button from 'react-bootstrap/Button'
 import Table from 'react-bootstrap/Table'
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import { handedOver, handoverOf } from '@/core/stages/handover/handover'
 import { reckon } from '@/core/reckon/reckon'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { KeptEntries } from '@/web/job/kept-entries'
+import { guardsAfter, guardsBefore, type Guard } from '@/core/engines/run-sheet/guards'
+import type { Step } from '@/core/engines/run-sheet/step'
+import { GuardDialog } from '@/web/bay/guard-dialog'
+import { useGuards } from '@/web/bay/use-guards'
+import { HeatChart } from '@/web/heat/heat-chart'
 import { OPEN_WORDS, pointName } from './point-name'
 import { word } from '@/web/words/names'
 
@@ -24,6 +29,13 @@ export function Handover() {
   }, [over, plan, shownPlan, reckoning, catalogue, ledger])
   const when = (iso: string) => fmt.moment(iso, { dateStyle: 'medium', timeStyle: 'short' })
   const step = (code: string) => reckoning.steps.find((s) => s.code === code)
+  const guards = useGuards()
+  const [asked, setAsked] = useState<{ guards: readonly Guard[]; step: Step } | null>(null)
+  const done = (s: Step) => {
+    const found = s.code === 'recheck' ? guardsBefore(s, guards()) : guardsAfter(s, guards())
+    if (found.length > 0) return setAsked({ guards: found, step: s })
+    log({ kind: 'step_done', stepId: s.id })
+  }
   const tick = (code: string, label: string) => {
     const s = step(code)
     if (!s || s.state === 'skipped') return null
@@ -32,13 +44,7 @@ export function Handover() {
         {label}: done {s.doneAt && when(s.doneAt)}
       </p>
     ) : (
-      <Button
-        variant="outline-primary"
-        size="sm"
-        className="me-2"
-        disabled={!mayLog}
-        onClick={() => log({ kind: 'step_done', stepId: s.id })}
-      >
+      <Button variant="outline-primary" size="sm" className="me-2" disabled={!mayLog} onClick={() => done(s)}>
         {label} done
       </Button>
     )
@@ -48,6 +54,9 @@ export function Handover() {
       <div className="bench-head">
         <h1>Handover</h1>
         <span className="spacer" />
+        <a className="btn btn-outline-secondary" href={`/jobs/${jobId}/heat.pdf`}>
+          Heat record (PDF)
+        </a>
         <a className={`btn btn-primary${waiting > 0 ? ' disabled' : ''}`} href={`/jobs/${jobId}/handover.pdf`}>
           Handover paper (PDF)
         </a>
@@ -60,6 +69,19 @@ export function Handover() {
         </p>
       )}
       <Findings stage="handover" />
+      {asked && (
+        <div className="bay p-0">
+          <GuardDialog
+            guards={asked.guards}
+            onBack={() => setAsked(null)}
+            onGoOn={(reason) => {
+              for (const { guard, stepId } of asked.guards) log({ kind: 'guard_passed', guard, stepId, reason })
+              log({ kind: 'step_done', stepId: asked.step.id })
+              setAsked(null)
+            }}
+          />
+        </div>
+      )}
       {h.open.length > 0 && (
         <div className="caution" role="status">
           Still open: {h.open.map((o) => OPEN_WORDS[o]).join(', ')}. The paper says so too.
@@ -93,6 +115,7 @@ export function Handover() {
       </section>
       <section className="plate mb-3 scroll-x">
         <h2>Temperatures reached</h2>
+        <HeatChart points={reckoning.points} fmt={fmt} />
         {h.readings.length === 0 && <p className="mb-0">No place needs a reading.</p>}
         {h.readings.length > 0 && (
           <Table bsPrefix="quiet-table">

@@ -1,10 +1,15 @@
 import Button from 'react-bootstrap/Button'
 import Table from 'react-bootstrap/Table'
-import { useFieldArray } from 'react-hook-form'
+import { useState } from 'react'
+import { useFieldArray, useFormContext } from 'react-hook-form'
 import { newId } from '@/web/kit/call'
+import { Calibrate } from './calibrate'
 import { AddRow } from './add-row'
 import { ShopField } from './shop-field'
 import type { ShopValues } from './shop-values'
+
+/** Footprint of a wide nozzle at a hand's distance, mm. Assumed. */
+const USUAL_SIGMA_MM = 30
 
 const COLUMNS = [
   ['name', 'Gun'],
@@ -16,6 +21,8 @@ const COLUMNS = [
 
 /** Hot-air guns: what the display says, and what of it reaches the film. Empty: not measured. */
 export function GunFields() {
+  const [measured, setMeasured] = useState<number | null>(null)
+  const { setValue, getValues } = useFormContext<ShopValues>()
   const { fields, append, remove } = useFieldArray<ShopValues, 'guns', 'key'>({ name: 'guns', keyName: 'key' })
   return (
     <section className="plate mb-3 scroll-x" aria-label="Guns">
@@ -41,6 +48,15 @@ export function GunFields() {
                   </td>
                 ))}
                 <td>
+                  <Button
+                    variant="outline-secondary"
+                    size="sm"
+                    className="me-1"
+                    aria-expanded={measured === i}
+                    onClick={() => setMeasured(measured === i ? null : i)}
+                  >
+                    Measure
+                  </Button>
                   <Button variant="outline-secondary" size="sm" onClick={() => remove(i)}>
                     Take out
                   </Button>
@@ -49,6 +65,20 @@ export function GunFields() {
             ))}
           </tbody>
         </Table>
+      )}
+      {measured !== null && fields[measured] && (
+        <Calibrate
+          key={measured}
+          displayC={Number(getValues(`guns.${measured}.displayC`)) || 350}
+          sigmaMm={Number(getValues(`guns.${measured}.sigmaMm`)) || USUAL_SIGMA_MM}
+          onTake={({ airC, coefficient, sigmaMm }) => {
+            const options = { shouldDirty: true }
+            setValue(`guns.${measured}.airC`, String(airC), options)
+            setValue(`guns.${measured}.coefficient`, String(coefficient), options)
+            setValue(`guns.${measured}.sigmaMm`, String(sigmaMm), options)
+            setMeasured(null)
+          }}
+        />
       )}
       <AddRow
         label="Add a gun"

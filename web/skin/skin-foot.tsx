@@ -1,5 +1,6 @@
 'use client'
 
+import type { Layer } from '@/web/charts/skin-marks'
 import Button from 'react-bootstrap/Button'
 import { SkinMarks } from '@/web/charts/skin-marks'
 
@@ -11,7 +12,7 @@ export function SkinFoot({
   fit,
 }: {
   drawing: SkinMarks
-  layer: 'film' | 'surface' | 'edges' | 'state' | 'size' | 'contrast' | 'stretch'
+  layer: Layer
   scaleBy: (k: number) => void
   fit: () => void
 }) {

@@ -6,11 +6,11 @@ import type { Plan } from '@/core/model/plan/schema'
 import type { Point } from '@/core/kit/plane'
 import type { Skin } from '@/core/engines/skin/skin'
 import type { SkinPanel } from '@/core/engines/skin/skin-panel'
-import { LAYERS, type Layer } from '@/web/charts/skin-marks'
+import { LAYERS } from '@/web/charts/skin-marks'
 import { useJob } from '@/web/job/job-state'
 import { SkinMap } from './skin-map'
 
-const NAMES: Record<Layer, string> = {
+const NAMES: Record<(typeof LAYERS)[number], string> = {
   state: 'State',
   size: 'Size',
   edges: 'Edges',
@@ -27,8 +27,8 @@ export function SkinPlate({
   plan: given,
   ...map
 }: {
-  start?: Layer
-  layers?: readonly Layer[]
+  start?: (typeof LAYERS)[number]
+  layers?: readonly (typeof LAYERS)[number][]
   /** Another state of the plan than the newest, where that may wait. */
   plan?: Plan
   selected: readonly string[]
@@ -40,7 +40,7 @@ export function SkinPlate({
 }) {
   const { plan: newest } = useJob()
   const plan = given ?? newest
-  const [layer, setLayer] = useState<Layer>(start)
+  const [layer, setLayer] = useState<(typeof LAYERS)[number]>(start)
   return (
     <section className="plate p-2 mb-3" aria-label="The skin">
       {layers.length > 1 && (

@@ -39,6 +39,8 @@ export interface Jobs {
   handover: { input: PaperInput; output: MadeFile }
   inspection: { input: PaperInput & { photos: { id: string; data: Uint8Array }[] }; output: MadeFile }
   measure: { input: PaperInput; output: MadeFile }
+  heatRecord: { input: PaperInput; output: MadeFile }
+  trimPlan: { input: PaperInput; output: MadeFile }
   jobCalendar: { input: JobInput & { jobId: string; appUrl: string; timeZone: string }; output: string }
   memberCalendar: { input: Parameters<typeof memberCalendarText>[0]; output: string }
   photo: {

@@ -4,6 +4,8 @@ import { handedOver, handoverOf } from '@/core/stages/handover/handover'
 import { reckon } from '@/core/reckon/reckon'
 import { HandoverDocument } from '@/web/handover/handover-document'
 import { OPEN_WORDS, pointName } from '@/web/handover/point-name'
+import { TrimPlanDocument } from '@/web/edges/trim-plan-document'
+import { HeatRecordDocument } from '@/web/heat/heat-record-document'
 import { MeasureDocument } from '@/web/tape/measure-document'
 import { InspectionDocument } from '@/web/walkaround/inspection-document'
 import { formatter } from '@/web/words/format'
@@ -62,3 +64,23 @@ export const measurePaper = (input: PaperInput): Promise<MadeFile> =>
     `measure-${input.jobId.slice(0, 8)}`,
     <MeasureDocument plan={input.plan} fmt={formatter(input.units)} shop={input.shop.name} />,
   )
+
+/** What each place reached, on the vehicle and in a table, with what is missing. */
+export function heatRecordPaper(input: PaperInput): Promise<MadeFile> {
+  const { plan, catalogue, ledger } = input
+  const fmt = formatter(input.units)
+  const { points } = reckon(plan, catalogue, ledger)
+  const printedAt = fmt.moment(input.now, { dateStyle: 'medium', timeStyle: 'short' })
+  const name = `heat-${input.jobId.slice(0, 8)}`
+  return pdf(name, <HeatRecordDocument {...{ plan, points, fmt, printedAt }} shop={shopLine(input)} />)
+}
+
+/** Edges and corners panel by panel, section by section. */
+export function trimPlanPaper(input: PaperInput): Promise<MadeFile> {
+  const { plan, catalogue, ledger } = input
+  const fmt = formatter(input.units)
+  const { edges, corners } = reckon(plan, catalogue, ledger).edges
+  const printedAt = fmt.moment(input.now, { dateStyle: 'medium' })
+  const name = `trim-${input.jobId.slice(0, 8)}`
+  return pdf(name, <TrimPlanDocument {...{ plan, edges, corners, fmt, printedAt }} shop={shopLine(input)} />)
+}

@@ -3,7 +3,7 @@ import { yardColumnsOf } from '@/core/reckon/yard'
 import { layoutDrawing, layoutSvg } from '@/core/engines/roll/drawing'
 import { layoutDxf } from '@/web/roll/layout-dxf'
 import { jobCalendar, memberCalendarText } from '@/web/calendar/calendar-text'
-import { handoverPaper, inspectionPaper, measurePaper } from './papers'
+import { handoverPaper, heatRecordPaper, inspectionPaper, measurePaper, trimPlanPaper } from './papers'
 import { layoutFileOf } from './layout-files'
 import { remadePhoto } from './photo'
 import type { Jobs } from './jobs'
@@ -25,6 +25,8 @@ const WORK: Work = {
   handover: handoverPaper,
   inspection: inspectionPaper,
   measure: measurePaper,
+  heatRecord: heatRecordPaper,
+  trimPlan: trimPlanPaper,
   jobCalendar: ({ plan, catalogue, ledger, ...of }) => jobCalendar(reckon(plan, catalogue, ledger), of),
   memberCalendar: memberCalendarText,
   photo: ({ bytes }) => remadePhoto(bytes),

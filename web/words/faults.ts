@@ -34,6 +34,12 @@ const FAULTS: Record<string, Say> = {
   entry_id_twice: () => 'This id is used twice.',
   piece_twice: () => 'This panel has its pieces chosen twice.',
   went_wrong: (f) => `That did not work. Try again; if it happens twice, tell us reference ${f.reference}.`,
+  a_span_is_no_gap: () => 'That is no gap: a window, a wheel or nothing at all is a span. Put it into the span.',
+  flange_wider_than_panel: () => 'More film would be left than half of the panel. Check what is left at this edge.',
+  not_an_image: () => 'There is no whole picture in that file. Take it once more.',
+  too_few_readings: () => 'Two trials at least, at two paces.',
+  does_not_fit: (f) =>
+    `No gun gives those readings (off by ${f.residual} °C): check the pace, the panel and how long after it was read.`,
   offline: () => 'No connection. It is kept here and goes out by itself.',
   email_taken: () => 'Somebody already signs in with that address.',
   last_owner: () => 'A shop keeps at least one owner.',

@@ -7,7 +7,7 @@ import Button from 'react-bootstrap/Button'
 import Spinner from 'react-bootstrap/Spinner'
 import { civilToMinutes, minutesToCivil } from '@/core/kit/civil'
 import { localMinutes } from '@/core/kit/time-zone'
-import type { BoardJob, Board as Laid } from '@/core/engines/schedule/shop-schedule'
+import type { Bar, BoardJob, Board as Laid } from '@/core/engines/schedule/shop-schedule'
 import { hoursOf, type ShopSettings } from '@/core/model/shop/shop'
 import { boardMarks, ROW } from '@/web/charts/board-marks'
 import type { Formatter } from '@/web/words/format'
@@ -161,6 +161,9 @@ function Drawn({
   })
   const name = (id: string) => jobs.find((j) => j.id === id)?.name ?? id
   const late = new Set(board.late.map((l) => l.jobId))
+  const when = (wall: string) => fmt.text(fmt.wallTime(wall))
+  const told = (b: Bar) =>
+    [`${name(b.jobId)}: ${word('block', b.code)}, ${when(b.from)} to ${when(b.to)}`, ...b.people].join(', ')
   const rowName = (row: (typeof marks.rows)[number]) =>
     row.kind === 'beside'
       ? 'Film bench'
@@ -214,9 +217,7 @@ function Drawn({
                   m.width,
                 )}
               </text>
-              <title>
-                {`${name(m.bar.jobId)}: ${word('block', m.bar.code)}, ${fmt.text(fmt.wallTime(m.bar.from))} to ${fmt.text(fmt.wallTime(m.bar.to))}${m.bar.people.length > 0 ? `, ${m.bar.people.join(', ')}` : ''}`}
-              </title>
+              <title>{told(m.bar)}</title>
             </g>
           ))}
           {marks.now !== null && <line className="board-now" x1={marks.now} x2={marks.now} y1={-4} y2={marks.height} />}

@@ -1,7 +1,7 @@
 import type { Method } from '../method/schema'
 import { CUT_SIDES, type Edge } from '../vehicle/schema'
 
-export { CUT_SIDES, WIDEST_GAP_MM } from '../vehicle/schema'
+export { CUT_SIDES } from '../vehicle/schema'
 export type CutSide = (typeof CUT_SIDES)[number]
 
 /** How wide what lies between two parts is; a span is no gap: glass, a wheel, nothing at all. */
