@@ -35,7 +35,9 @@ const { takeEntries } = await import('@/web/actions/entries')
 const { closeThreads } = await import('@/web/actions/threads')
 const rackActions = await import('@/web/actions/rack')
 const vehicleActions = await import('@/web/actions/vehicles')
-const { handoverPdf, inspectionPdf, layoutFile, measurePdf, panelsCsv } = await import('@/web/actions/job-papers')
+const { handoverPdf, heatRecordPdf, inspectionPdf, layoutFile, measurePdf, panelsCsv, trimPlanPdf } =
+  await import('@/web/actions/job-papers')
+const { jobCalendarFile, memberCalendar } = await import('@/web/actions/calendar')
 const { showPhoto, takePhoto } = await import('@/web/actions/photos')
 const { listScans, takeScan } = await import('@/web/actions/scans')
 const { readChanges } = await import('@/web/actions/live')
@@ -311,6 +313,14 @@ const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | {
   },
   'app/api/photos/[photoId]/route.ts': { call: () => showPhoto(ours.photoId), want: 404 },
   'app/(shop)/jobs/[jobId]/handover.pdf/route.ts': { call: () => handoverPdf(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/heat.pdf/route.ts': { call: () => heatRecordPdf(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/trim.pdf/route.ts': { call: () => trimPlanPdf(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/schedule.ics/route.ts': { call: () => jobCalendarFile(ours.jobId), want: 404 },
+  'app/api/calendar/[token]/route.ts': {
+    call: () => memberCalendar(`${ours.who.lead.memberId}.1.forged`),
+    want: 404,
+  },
+  'app/serwist/[path]/route.ts': { open: 'the worker of the browser, the same for everybody' },
 }
 
 describe('a member of one shop reaches nothing of another', () => {
