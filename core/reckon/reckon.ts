@@ -96,7 +96,7 @@ const STEPS = [
     findings: panelFindings(plan),
   })),
   step('cutting', ['plan', 'films', 'shop'], ({ plan, films, shop }) => {
-    const around = aroundOf(plan, shop.winter)
+    const around = aroundOf(plan, shop)
     const pieces = plan.panels.flatMap((panel) => {
       const film = films.get(panel.filmId ?? plan.film.mainId ?? '')
       return panel.wrap && film ? piecesOf(plan, panel, film, around) : []
@@ -120,7 +120,7 @@ const STEPS = [
     'edges',
     ['plan', 'films', 'panels', 'cutting', 'shop'],
     ({ plan, films, panels, shop, cutting: { pieces } }) => {
-      const setting = { method: plan.method, ...aroundOf(plan, shop.winter) }
+      const setting = { method: plan.method, ...aroundOf(plan, shop) }
       const edges = edgesOfJob({ plan, panels, films, pieces, setting })
       return { ...none, ...edges, figures: edgeFigures(edges, panels) }
     },

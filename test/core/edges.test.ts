@@ -9,6 +9,7 @@ import { SCHOOLS } from '@/core/model/method/method-data'
 import { choiceFor } from '@/core/model/plan/new-plan'
 import { readPlan, writePlan } from '@/core/model/plan/parse'
 import { Plan } from '@/core/model/plan/schema'
+import { DEFAULT_SHOP } from '@/core/model/shop/shop'
 import { EDGE_MEETS } from '@/core/model/vehicle/schema'
 import { reckoningJson } from '@/core/reckon/output'
 import { reckon } from '@/core/reckon/reckon'
@@ -186,6 +187,20 @@ describe('what is said of one edge', () => {
     expect(cut({}, { coverage: 'flush' })).toMatchObject({ cut: 'flush', leaveMm: 0, tuckMm: 0 })
     expect(cut({ cutAs: 'far_side', leaveMm: 4 }, { coverage: 'flush' })).toMatchObject({ cut: 'far_side', leaveMm: 4 })
     expect(cut({ meets: 'fixed_gap', opens: 'neighbour' }).cut).toBe('own_underside')
+  })
+
+  test('a shop’s own figure and cut side hold for every edge of that kind, and for no other', () => {
+    const own = { leave: { opening: 12 }, cut: { opened_panel: 'closed_gap' as const } }
+    const by = (over: object, with_ = own) => edgeCut(edge(over), { kind: 'door' }, cast, { ...setting, own: with_ })
+    expect(by({})).toMatchObject({ cut: 'closed_gap', leaveMm: 12, why: expect.arrayContaining(['shops_own']) })
+    expect(by({ meets: 'free' })).toEqual(cut({ meets: 'free' }))
+    expect(by({ cutAs: 'far_side', leaveMm: 4 })).toMatchObject({ cut: 'far_side', leaveMm: 4 })
+    const leave = (edgeLeave: object) =>
+      reckon(hatch, { ...catalogue, shop: { ...DEFAULT_SHOP, edgeLeave } }, []).edges.edges
+    const [usual, own20] = [leave({}), leave({ lamp: 20 })]
+    const moved = own20.filter((e, i) => JSON.stringify(e) !== JSON.stringify(usual[i]))
+    expect(moved.length).toBeGreaterThan(0)
+    expect(moved.every((e) => e.meets === 'lamp')).toBe(true)
   })
 
   test('a gap of 300 mm is a span: refused as a gap, read as one from an older file', () => {

@@ -103,7 +103,8 @@ test.describe('with the application kept on the device', () => {
     context,
   }) => {
     await enter(page, 'installer')
-    await page.waitForFunction(async (url) => (await caches.match(url)) !== undefined, jobUrl('corvane', 'bay'))
+    const isKept = () => page.evaluate(async (url) => (await caches.match(url)) !== undefined, jobUrl('corvane', 'bay'))
+    await expect.poll(isKept, { timeout: 60_000 }).toBe(true)
     await context.setOffline(true)
     await page.goto(jobUrl('corvane', 'bay'))
     await expect(page.getByRole('region', { name: 'Now' })).toBeVisible()

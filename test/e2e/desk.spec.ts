@@ -128,7 +128,7 @@ test('units: the same car in inches, yards and °F', async ({ page }) => {
   // The choice shows once it is kept; leaving the page before that would cut it off.
   await expect(page.getByLabel('Words')).toHaveValue('en-US')
   await page.goto(jobUrl('pickup', 'handover'))
-  await expect(page.getByText('179.6 °F').first()).toBeVisible()
+  await expect(page.getByText('179.6 °F', { exact: true }).first()).toBeVisible()
   await page.getByLabel('Length unit').selectOption('mm')
   await page.getByLabel('Temperature unit').selectOption('C')
   await page.getByLabel('Words').selectOption('en-GB')

@@ -27,7 +27,7 @@ function Fields({ decided }: { decided: EdgeDecision }) {
   const edge = panel?.edges.find((e) => e.id === decided.edgeId)
   const film = reckoning.parts.films.get(reckoning.pieces.find((p) => p.id === decided.pieceId)?.filmId ?? '')
   if (!panel || !edge || !film) return null
-  const setting = { method: plan.method, ...aroundOf(plan, reckoning.parts.shop.winter) }
+  const setting = { method: plan.method, ...aroundOf(plan, reckoning.parts.shop) }
   const change = (part: Partial<Edge>) =>
     edit((p) => ({
       ...p,

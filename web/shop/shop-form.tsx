@@ -10,6 +10,7 @@ import { saveShop } from '@/web/actions/shop'
 import { call } from '@/web/kit/call'
 import { useOnce } from '@/web/kit/use-once'
 import { faultText } from '@/web/words/faults'
+import { EdgeRules } from './edge-rules'
 import { GunFields } from './gun-fields'
 import { HoursFields } from './hours-fields'
 import { MoneyFields } from './money-fields'
@@ -55,6 +56,7 @@ export function ShopForm({
           <HoursFields zones={zones} />
           <PeopleFields />
           <GunFields />
+          <EdgeRules />
           <MoneyFields />
         </fieldset>
         {mayChange && (

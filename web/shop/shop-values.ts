@@ -1,4 +1,6 @@
 import { dayText, readDay } from '@/core/model/shop/hours-text'
+import { CUT_RULES } from '@/core/model/edge/cut-rules'
+import { EDGE_MEETS } from '@/core/model/vehicle/schema'
 import { ShopSettings } from '@/core/model/shop/shop'
 import { pathText } from '@/core/kit/json-guard'
 import { faultText } from '@/web/words/faults'
@@ -16,6 +18,9 @@ export interface ShopValues {
   winter: boolean
   bays: string
   people: { id: string; name: string; skills: string[]; pace: string; rate: string; away: string }[]
+  /** By what an edge meets; empty: the usual. And by the row of the table. */
+  edgeLeave: Record<string, string>
+  edgeCut: Record<string, string>
   guns: { id: string; name: string; displayC: string; airC: string; coefficient: string; sigmaMm: string }[]
 }
 /** What is wrong, at the field where it was typed. */
@@ -43,6 +48,8 @@ export const valuesOf = (s: ShopSettings): ShopValues => ({
   climate: s.climate,
   winter: s.winter,
   bays: s.bays.map((b) => b.name).join('\n'),
+  edgeLeave: Object.fromEntries(EDGE_MEETS.map((m) => [m, blank(s.edgeLeave[m] ?? null)])),
+  edgeCut: Object.fromEntries(CUT_RULES.map((r) => [r.id, s.edgeCut[r.id] ?? ''])),
   people: s.people.map((p) => ({
     id: p.id,
     name: p.name,
@@ -101,6 +108,10 @@ export function readShop(v: ShopValues): { ok: true; value: ShopSettings } | { o
       coefficient: orNull(g.coefficient),
       sigmaMm: orNull(g.sigmaMm),
     })),
+    edgeLeave: Object.fromEntries(
+      Object.entries(v.edgeLeave).flatMap(([meets, text]) => (text.trim() === '' ? [] : [[meets, number(text)]])),
+    ),
+    edgeCut: Object.fromEntries(Object.entries(v.edgeCut).filter(([, cut]) => cut !== '')),
     climate: v.climate,
     winter: v.winter,
     margin: number(v.marginPercent) / 100,

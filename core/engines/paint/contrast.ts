@@ -1,5 +1,7 @@
 import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
+import type { EdgeSetting } from '../../model/edge/edge-leave'
+import type { ShopSettings } from '../../model/shop/shop'
 import type { Plan } from '../../model/plan/schema'
 import { STRONG_CONTRAST_DE } from '../../model/vehicle/paint-data'
 import { figure, input, type Figure } from '../../model/figure/figure'
@@ -25,9 +27,13 @@ export const contrastFigure = (id: FigureId, plan: Plan, film: FilmSheet, value:
     },
   )
 /** What of a job every edge of it hangs on beside its method. */
-export function aroundOf(plan: Plan, winter: boolean): { strongContrast: boolean; winter: boolean } {
+export function aroundOf(
+  plan: Plan,
+  { winter, edgeLeave, edgeCut }: Pick<ShopSettings, 'winter' | 'edgeLeave' | 'edgeCut'>,
+): Omit<EdgeSetting, 'method'> {
   const contrast = bodyContrast(plan)
-  return { strongContrast: contrast !== null && contrast >= STRONG_CONTRAST_DE, winter }
+  const strongContrast = contrast !== null && contrast >= STRONG_CONTRAST_DE
+  return { strongContrast, winter, own: { leave: edgeLeave, cut: edgeCut } }
 }
 
 export function bodyContrast(plan: Plan): number | null {

@@ -24,6 +24,8 @@ export interface EdgeSetting {
   strongContrast: boolean
   /** The shop's winter setting. */
   winter: boolean
+  /** Where the shop has figures or cut sides of its own. */
+  own?: { leave: Partial<Record<Edge['meets'], number>>; cut: Readonly<Record<string, CutSide>> }
 }
 
 /** Why an edge is as it is: the row of the table that decided, and what changed it. */
@@ -31,6 +33,7 @@ export type EdgeWhy =
   | CutRule['id']
   | (typeof SEAL_TUCK)[number]['code']
   | 'own_choice'
+  | 'shops_own'
   | 'often_grabbed'
   | 'seldom_grabbed'
   | 'front_deeper'
@@ -73,7 +76,7 @@ export function edgeCut(
   edge: Edge,
   panel: Pick<Panel, 'kind'>,
   film: Pick<FilmSheet, 'kind'>,
-  { method, strongContrast, winter }: EdgeSetting,
+  { method, strongContrast, winter, own }: EdgeSetting,
 ): EdgeCut {
   const gapMm = edge.spanMm ?? edge.gapMm ?? USUAL_GAP_MM[edge.meets]
   const [rule] = rulesFor({
@@ -86,12 +89,20 @@ export function edgeCut(
     opens: edge.opens ?? 'none',
     seal: edge.tightness === 'brittle' ? 'brittle' : 'sound',
   })
-  const cut = edge.cutAs ?? rule?.cut ?? 'none'
+  const shops = rule ? own?.cut[rule.id] : undefined
+  const cut = edge.cutAs ?? shops ?? rule?.cut ?? 'none'
   const why: EdgeWhy[] = [edge.cutAs === null ? (rule?.id ?? '') : 'own_choice']
+  if (edge.cutAs === null && (shops !== undefined || own?.leave[edge.meets] !== undefined)) why.push('shops_own')
   if (edge.gapMm === null && edge.spanMm === null) why.push('gap_assumed')
   const seal = cut === 'seal_middle' ? sealOf(edge, gapMm) : undefined
   if (seal) why.push(seal.code)
-  const by = leaveBy(edge, panel, { cut, tuckMm: seal?.tuckMm ?? null, strongContrast, winter })
+  const by = leaveBy(edge, panel, {
+    cut,
+    tuckMm: seal?.tuckMm ?? null,
+    strongContrast,
+    winter,
+    usualMm: own?.leave[edge.meets] ?? EDGE_RULES[edge.meets].wrapUnderMm,
+  })
   return {
     gapMm,
     cut,
@@ -116,21 +127,20 @@ const sealOf = (edge: Edge, gapMm: number) =>
 function leaveBy(
   edge: Edge,
   panel: Pick<Panel, 'kind'>,
-  c: { cut: CutSide; tuckMm: number | null; strongContrast: boolean; winter: boolean },
+  c: { cut: CutSide; tuckMm: number | null; strongContrast: boolean; winter: boolean; usualMm: number },
 ): { mm: number; why: EdgeWhy[] } {
   const base = EDGE_RULES[edge.meets]
-  if (c.cut === 'flush' || c.cut === 'none' || (base.wrapUnderMm === 0 && edge.cutAs === null))
-    return { mm: 0, why: [] }
+  if (c.cut === 'flush' || c.cut === 'none' || (c.usualMm === 0 && edge.cutAs === null)) return { mm: 0, why: [] }
   const why: EdgeWhy[] = []
   const turned = c.cut === 'own_underside'
-  const often = turned && edge.grab === 'high' && base.toMm > base.wrapUnderMm
-  const seldom = turned && edge.grab === 'low' && base.fromMm < base.wrapUnderMm
+  const often = turned && edge.grab === 'high' && base.toMm > c.usualMm
+  const seldom = turned && edge.grab === 'low' && base.fromMm < c.usualMm
   if (often) why.push('often_grabbed')
   if (seldom) why.push('seldom_grabbed')
-  const usual = c.tuckMm ?? (often ? base.toMm : seldom ? base.fromMm : base.wrapUnderMm)
+  const usual = c.tuckMm ?? (often ? base.toMm : seldom ? base.fromMm : c.usualMm)
   const front = turned && base.under && facesWind(panel, edge)
   if (front) why.push('front_deeper', ...(c.winter ? (['winter_deeper'] as const) : []))
-  const windMm = front ? Math.max(usual, base.wrapUnderMm + FRONT_DEEPER_MM) + (c.winter ? WINTER_DEEPER_MM : 0) : usual
+  const windMm = front ? Math.max(usual, c.usualMm + FRONT_DEEPER_MM) + (c.winter ? WINTER_DEEPER_MM : 0) : usual
   // Old paint shows at the rim of what is turned in; under a seal nothing does.
   const showing = c.strongContrast && c.tuckMm === null ? CONTRAST_WRAP_MM : 0
   if (showing > 0) why.push('strong_contrast')

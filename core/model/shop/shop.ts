@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { civilToMinutes, type OpenHours } from '../../kit/civil'
 import { Id, Name } from '../values/values'
+import { CUT_SIDES, EDGE_MEETS } from '../vehicle/schema'
 
 /** What people of a shop can do beyond what everybody can. */
 export const SKILLS = ['chrome', 'print', 'sheets', 'bumpers', 'beginner'] as const
@@ -79,6 +80,9 @@ export const ShopSettings = z.strictObject({
   winter: z.boolean(),
   /** Share put on material and hours in a quote. */
   margin: z.number().min(0).max(5),
+  /** Film left at an edge by what it meets, mm, and the cut side of a row of the decision table, where the shop has its own. */
+  edgeLeave: z.partialRecord(z.enum(EDGE_MEETS), z.number().min(0).max(60)).default({}),
+  edgeCut: z.record(z.string().max(40), z.enum(CUT_SIDES)).default({}),
 })
 export type ShopSettings = z.infer<typeof ShopSettings>
 
@@ -97,6 +101,8 @@ export const DEFAULT_SHOP: ShopSettings = {
   climate: 'mild',
   winter: false,
   margin: 0,
+  edgeLeave: {},
+  edgeCut: {},
 }
 
 export const hoursOf = ({ week, closed }: Pick<ShopSettings, 'week' | 'closed'>): OpenHours => ({

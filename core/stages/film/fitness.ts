@@ -1,7 +1,8 @@
 import { climateOf } from '../../engines/conditions/climate'
 import type { Plan } from '../../model/plan/schema'
 import type { Catalogue } from '../../model/catalogue/catalogue'
-import { contrastFigure } from '../../engines/paint/contrast'
+import { aroundOf, contrastFigure } from '../../engines/paint/contrast'
+import { DEFAULT_SHOP } from '../../model/shop/shop'
 import { figure, from, input, type Figure } from '../../model/figure/figure'
 import { piecesOf, type Piece } from '../../engines/pieces/pieces'
 import { panelStretch, type KnownStretch } from '../../engines/stretch/panel-stretch'
@@ -145,7 +146,10 @@ export function panelFitness(
     )
   if (!isFormed(film.kind) && panel.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge'))
     add('fit_deep_recess', 'warn')
-  const pieces = piecesOf(own, panel, film, { strongContrast: strong, winter: catalogue.shop?.winter ?? false })
+  const pieces = piecesOf(own, panel, film, {
+    ...aroundOf(own, catalogue.shop ?? DEFAULT_SHOP),
+    strongContrast: strong,
+  })
   const widest = Math.max(...film.widthsMm)
   for (const piece of pieces) {
     const least = piece.turn === 'fixed' ? piece.acrossMm : Math.min(piece.acrossMm, piece.alongMm)
