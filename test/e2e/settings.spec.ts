@@ -23,7 +23,7 @@ test('the shop’s hours are typed, checked at their field, kept as a version, a
   await page.goto(jobUrl('wrenfield', 'run-sheet'))
   await expect(rail(page, 'Ready at')).not.toHaveText(before)
   // The steps by the clock, and the working behind the hour.
-  await expect(page.getByRole('cell', { name: /Thu 3 Dec/ }).first()).toBeVisible()
+  await expect(page.getByRole('heading', { name: /Thu 3 Dec/ })).toBeVisible()
   await rail(page, 'Ready at').click()
   await expect(
     page

@@ -14,6 +14,7 @@ import { parseTemp } from '@/core/kit/units'
 import { pointName } from '@/web/handover/point-name'
 import { useJob } from '@/web/job/job-state'
 import { serverNow } from '@/web/kit/clock'
+import { faultText } from '@/web/words/faults'
 import { word } from '@/web/words/names'
 import { SUSPICION } from '@/web/words/trouble'
 import { Keypad } from './keypad'
@@ -27,6 +28,7 @@ export function HeatView() {
   const panels = usePanels()
   const [picked, setPicked] = useState<string | null>(null)
   const [listed, setListed] = useState(false)
+  const [last, setLast] = useState<LastReading | null>(null)
   const now = useCurrentPanel()
   const panel =
     panels.find((p) => p.id === picked) ??
@@ -63,8 +65,16 @@ export function HeatView() {
       name={shown.name}
       points={shown.points}
       onList={() => setListed(true)}
+      last={last}
+      onLast={setLast}
     />
   )
+}
+
+/** What was read last stays in sight when the next place comes. */
+interface LastReading {
+  c: number
+  verdict: Verdict
 }
 
 /** Panels with their places, most urgent first: by when the film's window closes, then as they are walked. */
@@ -102,11 +112,15 @@ function PanelHeat({
   name,
   points,
   onList,
+  last,
+  onLast,
 }: {
   panelId: string
   name: string
   points: readonly StatedPoint[]
   onList: () => void
+  last: LastReading | null
+  onLast: (last: LastReading) => void
 }) {
   const { fmt } = useJob()
   const [picked, setPicked] = useState<readonly string[] | null>(null)
@@ -179,6 +193,8 @@ function PanelHeat({
             title={chosen.length > 1 ? `${chosen.length} places` : pointName(lead.point)}
             state={lead}
             awaySince={awaySince}
+            last={last}
+            onLast={onLast}
             onPace={() => setPacing(true)}
             onNext={() => pick([open.find((p) => !chosen.includes(p))?.point.id ?? lead.point.id])}
           />
@@ -229,6 +245,8 @@ function Reading({
   title,
   state: { state, until },
   awaySince,
+  last,
+  onLast,
   onPace,
   onNext,
 }: {
@@ -236,12 +254,13 @@ function Reading({
   title: string
   state: StatedPoint
   awaySince: number | null
+  last: LastReading | null
+  onLast: (last: LastReading) => void
   onPace: () => void
   onNext: () => void
 }) {
   const { fmt, log, reckoning } = useJob()
   const [text, setText] = useState('')
-  const [last, setLast] = useState<{ c: number; verdict: Verdict } | null>(null)
   const [doubt, setDoubt] = useState<{ c: number; gunAway: boolean; why: Suspicion } | null>(null)
   const [dulled, setDulled] = useState(false)
   const [point] = points
@@ -252,7 +271,7 @@ function Reading({
   const keep = (tempC: number, gunAway: boolean) => {
     for (const p of points) log({ kind: 'reading', pieceId: p.pieceId, pointId: p.id, tempC, gunAway })
     const verdict = heatVerdict(tempC, point.range, point.limitC)
-    setLast({ c: tempC, verdict })
+    onLast({ c: tempC, verdict })
     setText('')
     setDoubt(null)
     // A reading that counts moves on to the next place; too cool or too hot stays here.
@@ -326,13 +345,19 @@ function Reading({
           onKeyDown={(e) => e.key === 'Enter' && enter(true)}
         />
       </div>
-      <p className="reading-said verdict" role="status" data-verdict={last?.verdict ?? 'none'}>
-        {last
-          ? `${fmt.text(fmt.temp(last.c))}: ${word('verdict', last.verdict)}`
-          : awaySince !== null
-            ? 'Gun away: wait, then read.'
-            : '\u00a0'}
-      </p>
+      {text !== '' && c === null ? (
+        <p className="reading-said verdict" role="alert" data-verdict="too_hot">
+          {read.ok ? 'Between −40 and 400 °C.' : faultText(read.error, fmt)}
+        </p>
+      ) : (
+        <p className="reading-said verdict" role="status" data-verdict={last?.verdict ?? 'none'}>
+          {last
+            ? `${fmt.text(fmt.temp(last.c))}: ${word('verdict', last.verdict)}`
+            : awaySince !== null
+              ? 'Gun away: wait, then read.'
+              : '\u00a0'}
+        </p>
+      )}
       <Keypad
         onDigit={(d) => setText((t) => (t.length < 5 ? t + d : t))}
         onBack={() => setText((t) => t.slice(0, -1))}

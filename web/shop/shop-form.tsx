@@ -8,6 +8,7 @@ import { FormProvider, useForm, type FieldPath } from 'react-hook-form'
 import type { ShopSettings } from '@/core/model/shop/shop'
 import { saveShop } from '@/web/actions/shop'
 import { call } from '@/web/kit/call'
+import { useHydrated } from '@/web/kit/use-hydrated'
 import { useOnce } from '@/web/kit/use-once'
 import { faultText } from '@/web/words/faults'
 import { EdgeRules } from './edge-rules'
@@ -30,6 +31,7 @@ export function ShopForm({
   mayChange: boolean
 }) {
   const router = useRouter()
+  const alive = useHydrated()
   const [said, setSaid] = useState<{ text: string; bad: boolean } | null>(null)
   const form = useForm<ShopValues>({ defaultValues: valuesOf(settings) })
   const save = useOnce(async (values: ShopValues) => {
@@ -52,7 +54,7 @@ export function ShopForm({
   return (
     <FormProvider {...form}>
       <Form noValidate onSubmit={form.handleSubmit(save)} aria-label="The shop">
-        <fieldset disabled={!mayChange}>
+        <fieldset disabled={!mayChange || !alive}>
           <HoursFields zones={zones} />
           <PeopleFields />
           <GunFields />
@@ -61,7 +63,7 @@ export function ShopForm({
         </fieldset>
         {mayChange && (
           <div className="d-flex gap-3 align-items-center mb-4">
-            <Button type="submit" disabled={form.formState.isSubmitting}>
+            <Button type="submit" disabled={!alive || form.formState.isSubmitting}>
               {form.formState.isSubmitting ? 'Saving…' : 'Save the shop'}
             </Button>
             <span className={said?.bad ? 'text-danger' : 'label'} role="status">
