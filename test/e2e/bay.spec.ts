@@ -98,6 +98,15 @@ test('a reading: the air stream is asked about, the gun away counts, several pla
 
 test.describe('with the application kept on the device', () => {
   test.use({ serviceWorkers: 'allow' })
+  test('what is worked out on a page of its own still is', async ({ page }) => {
+    await enter(page)
+    await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true)
+    await page.goto(jobUrl('wrenfield', 'edges'))
+    await page.getByRole('button', { name: 'How to move the gun' }).click()
+    await expect(page.getByText(/mm\/s \(25 mm in/)).toBeVisible()
+    await page.goto('/')
+    await expect(page.getByRole('region', { name: 'Board' }).getByRole('img')).toBeVisible()
+  })
   test('the bay opens with no network at all, and what is entered then arrives when it is back', async ({
     page,
     context,

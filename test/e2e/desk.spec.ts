@@ -132,6 +132,8 @@ test('units: the same car in inches, yards and °F', async ({ page }) => {
   await page.getByLabel('Length unit').selectOption('mm')
   await page.getByLabel('Temperature unit').selectOption('C')
   await page.getByLabel('Words').selectOption('en-GB')
+  await expect(page.getByLabel('Words')).toHaveValue('en-GB')
+  await expect(page.getByLabel('Length unit')).toHaveValue('mm')
 })
 
 test('two people at one job: different panels merge, the same panel shows both sides', async ({

@@ -3,7 +3,10 @@ import { CacheFirst, ExpirationPlugin, NetworkFirst, NetworkOnly, Serwist, type 
 /** What this worker sees of its surroundings; the list of the build's files is put in where it is made. */
 declare const self: {
   __SW_MANIFEST: (PrecacheEntry | string)[] | undefined
-  addEventListener: (kind: 'message', listen: (event: MessageEvent<unknown>) => void) => void
+  addEventListener: {
+    (kind: 'message', listen: (event: MessageEvent<unknown>) => void): void
+    (kind: 'fetch', listen: (event: Event & { request: Request }) => void): void
+  }
 }
 
 /** Private pages: gone when somebody signs out. */
@@ -13,6 +16,15 @@ const WAIT_S = 4
 const DAYS = 14
 const MOST_PAGES = 60
 const MOST_PHOTOS = 120
+
+/**
+ * A page's own workers read from their address how they are to begin, and what comes out of a cache has lost that: they
+ * come from the browser, which keeps the build's files for good.
+ */
+self.addEventListener('fetch', (event) => {
+  if (event.request.destination === 'worker' || event.request.destination === 'sharedworker')
+    event.stopImmediatePropagation()
+})
 
 const pages = new NetworkFirst({
   cacheName: PAGES,
