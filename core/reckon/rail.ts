@@ -1,5 +1,6 @@
 import { handedOver } from '../model/log/handed-over'
 import type { HeatPoint } from '../engines/heat/heat-points'
+import { TAPE_KINDS } from '../engines/edge/edge-plan'
 import type { Piece } from '../engines/pieces/pieces'
 import { plannedSteps } from '../engines/run-sheet/steps'
 import { type Step } from '../engines/run-sheet/step'
@@ -40,7 +41,7 @@ export function railFigures(c: RailInputs): Figure[] {
     ...edgeFigures(
       wrapped,
       c.pieces,
-      c.edges.figures.filter((f) => f.id.startsWith('supply/')),
+      c.edges.figures.filter((f) => TAPE_KINDS.some((kind) => f.id === `supply/${kind}`)),
     ),
     heatPointsFigure(c.points, settling),
     crewFigure(c.steps, settling),

@@ -122,7 +122,7 @@ const STEPS = [
     ({ plan, films, panels, shop, cutting: { pieces } }) => {
       const setting = { method: plan.method, ...aroundOf(plan, shop) }
       const edges = edgesOfJob({ plan, panels, films, pieces, setting })
-      return { ...none, ...edges, figures: edgeFigures(edges, panels) }
+      return { ...none, ...edges, figures: edgeFigures(edges, panels, pieces) }
     },
   ),
   step('points', ['cutting', 'edges', 'panels', 'films', 'stretch', 'ledger'], (p) =>

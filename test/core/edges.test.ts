@@ -336,6 +336,20 @@ describe('what a prompt is given', () => {
     expect(json.steps.length).toBeGreaterThan(20)
   })
 
+  test('what is counted has its working, and the working gives what the list says', () => {
+    const { figures, edges } = reckon(hatch, catalogue, [])
+    for (const c of edges.consumables) {
+      const value = 'lengthMm' in c ? c.lengthMm : 'areaMm2' in c ? c.areaMm2 : c.count
+      expect(figures.get(`supply/${c.kind}`)?.value, c.kind).toBeCloseTo(value, 6)
+    }
+    const blades = figures.get('supply/blades')
+    const of = (key: string) => Number(blades?.inputs.find((i) => i.key === key)?.value)
+    expect(blades?.value).toBe(Math.max(of('covered'), Math.ceil(of('edges') / of('each'))))
+    const felts = figures.get('supply/felts')
+    const area = felts?.inputs.reduce((a, i) => (i.key === 'liner' ? Number(i.value) : a), 0) ?? 0
+    expect(felts?.value).toBe(Math.ceil(area / 10e6))
+  })
+
   test('tape in the figures is tape in the list', () => {
     const figures = reckon(hatch, catalogue, []).figures
     for (const c of json.consumables)

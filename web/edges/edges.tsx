@@ -132,7 +132,7 @@ export function Edges() {
             heat={heat}
             fields={<Fields key={keyOf(shown)} decided={shown} />}
           />
-          <Supplies consumables={consumables} fmt={fmt} />
+          <Supplies consumables={consumables} />
           <EdgeTable
             edges={edges}
             names={names}

@@ -1,10 +1,9 @@
 import type { Consumable } from '@/core/engines/edge/consumables'
 import { Fig } from '@/web/job/figure'
-import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
 
 /** What is used up beside the film: tapes by the metre with their working, the rest counted. */
-export function Supplies({ consumables, fmt }: { consumables: readonly Consumable[]; fmt: Formatter }) {
+export function Supplies({ consumables }: { consumables: readonly Consumable[] }) {
   return (
     <section className="plate mb-3" aria-label="Used up beside the film">
       <h2 className="h6 mb-1">Used up beside the film</h2>
@@ -13,13 +12,7 @@ export function Supplies({ consumables, fmt }: { consumables: readonly Consumabl
           <div key={c.id}>
             <dt>{word('supply', c.kind)}</dt>
             <dd>
-              {'lengthMm' in c ? (
-                <Fig id={`supply/${c.kind}`} />
-              ) : 'areaMm2' in c ? (
-                fmt.text(fmt.area(c.areaMm2))
-              ) : (
-                c.count
-              )}
+              <Fig id={`supply/${c.kind}`} />
             </dd>
           </div>
         ))}

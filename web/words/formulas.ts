@@ -20,6 +20,9 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   laid_even: () => 'worst stretch of the most even pull over the surface',
   laid_tightest: () => 'least worst stretch over the surface, no film squeezed beyond what heat shrinks',
   least_length: (pieces, width) => `no plan of all ${pieces} on ${width} can be shorter`,
+  blades_for: (covered, edges, each) =>
+    `one for each of ${covered} panels, or one for every ${each} of ${edges}: whichever is more`,
+  rounded_up: (total, each) => `${total} ÷ ${each}, rounded up`,
   max_over_panels: (panels, worst) => `greatest of all ${panels}: ${worst}`,
   max_over_triangles: () => 'greatest anywhere of',
   mean_over_area: (worst) => `mean over the area of what is greatest at ${worst}`,

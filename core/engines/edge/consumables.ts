@@ -1,6 +1,6 @@
 import { EDGE_M_PER_BLADE, M2_PER_FELT, PRIMER_FROM_MM, TAPE_LEAD_MM } from '../../model/edge/cut-rules'
 import type { FilmSheet } from '../../model/film/schema'
-import type { Panel } from '../../model/vehicle/schema'
+import type { Panel, Recess } from '../../model/vehicle/schema'
 import type { Piece } from '../pieces/pieces'
 import { filmClass } from '../../model/edge/edge-leave'
 import { TAPE_KINDS, type EdgeDecision, type TapeKind } from './edge-plan'
@@ -33,6 +33,11 @@ export function tapeUses(
   return [...along, ...seams]
 }
 
+/** Deep recesses with no open side hold by a thin primer on their walls. */
+export const wantsPrimer = (r: Recess): boolean => !r.open && r.depthMm >= PRIMER_FROM_MM && r.way !== 'inlay'
+/** The walls of a recess: the rim of its mouth by its depth, mm². */
+export const primedMm2 = (r: Recess): number => 2 * (r.mouthWidthMm + r.mouthHeightMm) * r.depthMm
+
 /** What is used up beside the film; one of the three measures is there. mm, mm². */
 export type Consumable = { id: string; kind: TapeKind | 'primer' | 'blades' | 'felts' | 'liner' } & (
   { lengthMm: number } | { areaMm2: number } | { count: number }
@@ -51,8 +56,8 @@ export function consumablesOf(
   const covered = [...new Set(pieces.flatMap((p) => p.covers ?? [p.panelId]))].flatMap((id) => panels.get(id) ?? [])
   const primer = covered
     .flatMap((p) => p.recesses)
-    .filter((r) => !r.open && r.depthMm >= PRIMER_FROM_MM && r.way !== 'inlay')
-    .reduce((sum, r) => sum + 2 * (r.mouthWidthMm + r.mouthHeightMm) * r.depthMm, 0)
+    .filter(wantsPrimer)
+    .reduce((sum, r) => sum + primedMm2(r), 0)
   if (primer > 0) out.push({ id: 'primer', kind: 'primer', areaMm2: primer })
   if (pieces.length === 0) return out
   const edgeM = edges.reduce((sum, e) => sum + e.lengthMm, 0) / 1000

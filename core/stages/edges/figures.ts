@@ -1,12 +1,19 @@
-import type { TapeUse } from '../../engines/edge/consumables'
+import { primedMm2, wantsPrimer, type TapeUse } from '../../engines/edge/consumables'
 import { TAPE_KINDS } from '../../engines/edge/edge-plan'
 import type { EdgesOfJob } from '../../engines/edge/edges-of-job'
-import { figure, input, type Figure, type FigureInput } from '../../model/figure/figure'
+import type { Piece } from '../../engines/pieces/pieces'
+import { EDGE_M_PER_BLADE, M2_PER_FELT } from '../../model/edge/cut-rules'
+import { figure, from, input, weakest, type Figure, type FigureInput } from '../../model/figure/figure'
+import { call } from '../../model/figure/formula'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Panel } from '../../model/vehicle/schema'
 
-/** Metres of each tape, edge by edge and seam by seam, and the corners' own figures. */
-export function edgeFigures({ tapes, corners }: EdgesOfJob, panels: ReadonlyMap<string, Panel>): Figure[] {
+/** Metres of each tape, what is counted beside it, edge by edge and seam by seam, and the corners' own figures. */
+export function edgeFigures(
+  { tapes, corners, edges, consumables }: EdgesOfJob,
+  panels: ReadonlyMap<string, Panel>,
+  pieces: readonly Piece[],
+): Figure[] {
   const told = TAPE_KINDS.flatMap((kind) => {
     const inputs = tapes.filter((t) => t.kind === kind).map((t) => tapeInput(t, panels))
     const lengthMm = inputs.reduce((sum, i) => sum + Number(i.value), 0)
@@ -14,7 +21,7 @@ export function edgeFigures({ tapes, corners }: EdgesOfJob, panels: ReadonlyMap<
       ? []
       : [figure(`supply/${kind}`, lengthMm, 'mm', 'Σ inputs', inputs, { standing: 'common_practice' })]
   })
-  return [...told, ...corners.flatMap((c) => c.figures)]
+  return [...told, ...countedFigures(consumables, edges, panels, pieces), ...corners.flatMap((c) => c.figures)]
 }
 
 function tapeInput({ pieceId, panelId, edgeId, lengthMm }: TapeUse, panels: ReadonlyMap<string, Panel>): FigureInput {
@@ -22,4 +29,54 @@ function tapeInput({ pieceId, panelId, edgeId, lengthMm }: TapeUse, panels: Read
   const panel = panels.get(panelId)
   const standing = panel ? measureStanding(panel, `edges.${edgeId}`) : 'assumed'
   return input(`${pieceId}_${edgeId}`, lengthMm, 'mm', standing, `panels/${panelId}/edges`)
+}
+
+/** Primer, liner, felts and blades: each with what it is counted from. */
+function countedFigures(
+  consumables: EdgesOfJob['consumables'],
+  edges: EdgesOfJob['edges'],
+  panels: ReadonlyMap<string, Panel>,
+  pieces: readonly Piece[],
+): Figure[] {
+  const of = (kind: string) => consumables.find((c) => c.kind === kind)
+  const count = (kind: string): number => {
+    const found = of(kind)
+    return found && 'count' in found ? found.count : 0
+  }
+  if (pieces.length === 0) return []
+  const covered = [...new Set(pieces.flatMap((p) => p.covers ?? [p.panelId]))].flatMap((id) => panels.get(id) ?? [])
+  const cuts = pieces.map((p) => input(p.id, p.acrossMm * p.alongMm, 'mm2', 'measured', `pieces/${p.panelId}/parts`))
+  const sum = (list: readonly FigureInput[]): number => list.reduce((total, i) => total + Number(i.value), 0)
+  const liner = figure('supply/liner', sum(cuts), 'mm2', 'Σ inputs', cuts)
+  const runs = edges.map((e) => {
+    const panel = panels.get(e.panelId)
+    const standing = panel ? measureStanding(panel, `edges.${e.edgeId}`) : 'assumed'
+    return input(`${e.pieceId}_${e.edgeId}`, e.lengthMm, 'mm', standing, `panels/${e.panelId}/edges`)
+  })
+  const edgeMm = input('edges', sum(runs), 'mm', weakest(runs.map((r) => r.standing)), 'panels')
+  return [
+    ...primerFigure(covered),
+    liner,
+    figure('supply/felts', count('felts'), 'count', call('rounded_up', 'liner', 'each'), [
+      from('liner', liner),
+      input('each', M2_PER_FELT * 1e6, 'mm2', 'assumed', 'data/supplies'),
+    ]),
+    figure('supply/blades', count('blades'), 'count', call('blades_for', 'covered', 'edges', 'each'), [
+      input('covered', covered.length, 'count', 'measured', 'panels'),
+      edgeMm,
+      input('each', EDGE_M_PER_BLADE * 1000, 'mm', 'common_practice', 'data/supplies'),
+    ]),
+  ]
+}
+
+/** Walls of deep recesses with no open side: length of the mouth's rim by depth. */
+function primerFigure(covered: readonly Panel[]): Figure[] {
+  const walls = covered.flatMap((p) =>
+    p.recesses.filter(wantsPrimer).map((r) => {
+      const at = `panels/${p.id}/recesses/${r.id}/depthMm`
+      return input(`${p.id}_${r.id}`, primedMm2(r), 'mm2', measureStanding(p, `recesses.${r.id}.depthMm`), at)
+    }),
+  )
+  const total = walls.reduce((sum, w) => sum + Number(w.value), 0)
+  return walls.length === 0 ? [] : [figure('supply/primer', total, 'mm2', 'Σ inputs', walls)]
 }
