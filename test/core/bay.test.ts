@@ -11,6 +11,7 @@ import { polygonAreaMm2 } from '@/core/kit/plane'
 import { cutPieces } from '@/core/model/log/cut-pieces'
 import { DEFECT_KINDS, type LogPayload, type LogRow } from '@/core/model/log/schema'
 import { troubleOf } from '@/core/model/log/trouble-data'
+import { readingTable } from '@/core/stages/bay/reading-table'
 import { Plan } from '@/core/model/plan/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { DEMO_FILMS } from '@/db/demo/films'
@@ -164,6 +165,26 @@ describe('trouble', () => {
     const used = (ledger: LogRow[]) => Number(of(ledger).figures.get('rail/film_used')?.value)
     expect(used([...before, redone])).toBeGreaterThan(used(before))
     expect(defectsOf([...before, redone], points)[0]?.closed).toMatchObject({ outcome: 'redone' })
+  })
+})
+
+describe('readings as a table', () => {
+  it('one row a reading in the ledger’s order, one for each place that was never read, nothing that a sheet would run', () => {
+    const { points } = of()
+    const [first, second] = points
+    if (!first || !second) throw new Error('no points')
+    const read = (pointId: string, tempC: number) =>
+      row({ kind: 'reading', pieceId: first.pieceId, pointId, tempC, gunAway: tempC > 80 })
+    const ledger = [read(second.id, 71), read(first.id, 92), read(second.id, 90)]
+    const [head, ...rows] = readingTable(of(ledger).points, ledger, (id) => `=${id}`)
+    const at = (name: string) => head?.indexOf(name) ?? -1
+    expect(rows.slice(0, 3).map((r) => [r[at('point')], r[at('temp_c')], r[at('gun_away')]])).toEqual([
+      [second.id, '71', 'no'],
+      [first.id, '92', 'yes'],
+      [second.id, '90', 'yes'],
+    ])
+    expect(rows).toHaveLength(3 + points.length - 2)
+    expect(rows.every((r) => r.length === head?.length && !r[at('panel')]?.startsWith('='))).toBe(true)
   })
 })
 

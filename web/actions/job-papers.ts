@@ -1,3 +1,4 @@
+import { readingTable } from '@/core/stages/bay/reading-table'
 import { panelTable } from '@/core/stages/tape/panel-table'
 import { environment } from '@/db/environment'
 import { openJob } from '@/db/queries/jobs'
@@ -72,5 +73,19 @@ export const panelsCsv = (jobId: string): Promise<Response> =>
     return fileResponse(`\uFEFF${writeCsv(panelTable(file.plan.panels))}`, {
       type: 'text/csv; charset=utf-8',
       name: `panels-${jobId.slice(0, 8)}.csv`,
+    })
+  })
+
+/** The readings as CSV, with places that were never read. */
+export const readingsCsv = (jobId: string): Promise<Response> =>
+  gives(async ({ who }) => {
+    const file = isUuid(jobId) ? await openJob(who, jobId, new Date()) : null
+    if (!file) return null
+    const { plan, catalogue, ledger } = file
+    const points = await threads().run('points', { plan, catalogue, ledger })
+    const panelName = (id: string) => plan.panels.find((p) => p.id === id)?.name ?? id
+    return fileResponse(`\uFEFF${writeCsv(readingTable(points, ledger, panelName))}`, {
+      type: 'text/csv; charset=utf-8',
+      name: `readings-${jobId.slice(0, 8)}.csv`,
     })
   })

@@ -4,6 +4,7 @@ import type { EdgeDecision } from '@/core/engines/edge/edge-plan'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Point } from '@/core/kit/plane'
 import { sectionMarks } from '@/web/charts/section-marks'
+import { PaperHead } from '@/web/kit/paper-head'
 import { s } from '@/web/walkaround/inspection-styles'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
@@ -28,18 +29,7 @@ export function TrimPlanDocument({ plan, edges, corners, fmt, shop, printedAt }:
   return (
     <Document title={`Trim plan, ${plan.vehicle.name}`} author={shop} language="en">
       <Page size="A4" style={s.page}>
-        <View style={s.head} fixed>
-          <View>
-            <Text style={s.h1}>Trim plan</Text>
-            <Text style={s.soft}>
-              {plan.vehicle.name} · {plan.customerRef || 'no reference'}
-            </Text>
-          </View>
-          <View style={{ textAlign: 'right' }}>
-            <Text>{shop}</Text>
-            <Text style={s.soft}>{printedAt}</Text>
-          </View>
-        </View>
+        <PaperHead title="Trim plan" {...{ plan, shop, printedAt }} />
         <Text style={s.soft}>
           Sections are drawn to scale, film thick, blade as an arrow to where it cuts. Corners before straight runs.
           Only 3 to 5 mm of blade out; keep it off paint, seals and airbag covers.

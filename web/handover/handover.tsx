@@ -57,6 +57,9 @@ export function Handover() {
         <a className="btn btn-outline-secondary" href={`/jobs/${jobId}/heat.pdf`}>
           Heat record (PDF)
         </a>
+        <a className="btn btn-outline-secondary" href={`/jobs/${jobId}/readings.csv`}>
+          Readings (CSV)
+        </a>
         <a className={`btn btn-primary${waiting > 0 ? ' disabled' : ''}`} href={`/jobs/${jobId}/handover.pdf`}>
           Handover paper (PDF)
         </a>

@@ -6,6 +6,7 @@ import { outlineOf } from '@/core/model/vehicle/outline'
 import type { Plan } from '@/core/model/plan/schema'
 import { pointMarks } from '@/web/charts/point-marks'
 import { pointName } from '@/web/handover/point-name'
+import { PaperHead } from '@/web/kit/paper-head'
 import { s } from '@/web/walkaround/inspection-styles'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
@@ -29,18 +30,7 @@ export function HeatRecordDocument({ plan, points, fmt, shop, printedAt }: Props
   return (
     <Document title={`Heat record, ${plan.vehicle.name}`} author={shop} language="en">
       <Page size="A4" style={s.page}>
-        <View style={s.head}>
-          <View>
-            <Text style={s.h1}>Heat record</Text>
-            <Text style={s.soft}>
-              {plan.vehicle.name} · {plan.customerRef || 'no reference'}
-            </Text>
-          </View>
-          <View style={{ textAlign: 'right' }}>
-            <Text>{shop}</Text>
-            <Text style={s.soft}>{printedAt}</Text>
-          </View>
-        </View>
+        <PaperHead title="Heat record" {...{ plan, shop, printedAt }} />
         <Text>
           {points.length - missing.length} of {points.length} places read hot enough.
           {missing.length > 0 ? ` Missing: ${missing.map((m) => m.n).join(', ')}.` : ''} Surface temperature, read after

@@ -1,4 +1,5 @@
 import type { memberCalendarText } from '@/web/calendar/calendar-text'
+import type { HeatPoint } from '@/core/engines/heat/heat-points'
 import type { Piece } from '@/core/engines/pieces/pieces'
 import type { YardColumns } from '@/core/reckon/yard'
 import type { LogRow } from '@/core/model/log/schema'
@@ -31,6 +32,7 @@ export type MadeFile =
 export interface Jobs {
   yard: { input: JobInput; output: YardColumns }
   pieces: { input: JobInput & { filmId: string }; output: Piece[] }
+  points: { input: JobInput; output: HeatPoint[] }
   drawing: {
     input: JobInput & { filmId: string; rollId: string; as: 'svg' | 'dxf' }
     output: { kind: 'drawing'; text: string; mark: string } | { kind: 'refused'; code: string }

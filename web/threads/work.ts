@@ -13,6 +13,7 @@ const WORK: Work = {
   yard: ({ plan, catalogue, ledger }) => yardColumnsOf(plan, catalogue, ledger),
   pieces: ({ plan, catalogue, ledger, filmId }) =>
     reckon(plan, catalogue, ledger).pieces.filter((piece) => piece.filmId === filmId),
+  points: ({ plan, catalogue, ledger }) => [...reckon(plan, catalogue, ledger).points],
   drawing: ({ plan, catalogue, ledger, filmId, rollId, as }) => {
     const layout = reckon(plan, catalogue, ledger).layouts.find((l) => l.film.id === filmId)
     const roll = layout?.rolls.find((r) => r.id === rollId)
