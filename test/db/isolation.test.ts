@@ -35,8 +35,17 @@ const { takeEntries } = await import('@/web/actions/entries')
 const { closeThreads } = await import('@/web/actions/threads')
 const rackActions = await import('@/web/actions/rack')
 const vehicleActions = await import('@/web/actions/vehicles')
-const { handoverPdf, heatRecordPdf, inspectionPdf, layoutFile, measurePdf, panelsCsv, readingsCsv, trimPlanPdf } =
-  await import('@/web/actions/job-papers')
+const {
+  handoverPdf,
+  heatRecordPdf,
+  inspectionPdf,
+  layingCardsPdf,
+  layoutFile,
+  measurePdf,
+  panelsCsv,
+  readingsCsv,
+  trimPlanPdf,
+} = await import('@/web/actions/job-papers')
 const { jobCalendarFile, memberCalendar } = await import('@/web/actions/calendar')
 const { showPhoto, takePhoto } = await import('@/web/actions/photos')
 const { listScans, takeScan } = await import('@/web/actions/scans')
@@ -314,6 +323,7 @@ const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | {
   'app/api/photos/[photoId]/route.ts': { call: () => showPhoto(ours.photoId), want: 404 },
   'app/(shop)/jobs/[jobId]/handover.pdf/route.ts': { call: () => handoverPdf(ours.jobId), want: 404 },
   'app/(shop)/jobs/[jobId]/heat.pdf/route.ts': { call: () => heatRecordPdf(ours.jobId), want: 404 },
+  'app/(shop)/jobs/[jobId]/cards.pdf/route.ts': { call: () => layingCardsPdf(ours.jobId), want: 404 },
   'app/(shop)/jobs/[jobId]/readings.csv/route.ts': { call: () => readingsCsv(ours.jobId), want: 404 },
   'app/(shop)/jobs/[jobId]/trim.pdf/route.ts': { call: () => trimPlanPdf(ours.jobId), want: 404 },
   'app/(shop)/jobs/[jobId]/schedule.ics/route.ts': { call: () => jobCalendarFile(ours.jobId), want: 404 },

@@ -59,6 +59,9 @@ export const heatRecordPdf = (jobId: string) => paper(jobId, (input) => threads(
 /** Edges and corners, panel by panel. */
 export const trimPlanPdf = (jobId: string) => paper(jobId, (input) => threads().run('trimPlan', input))
 
+/** How each panel is laid. */
+export const layingCardsPdf = (jobId: string) => paper(jobId, (input) => threads().run('layingCards', input))
+
 /** One of the files of a job's layout of one film: drawings, tables, cut sheet, labels. */
 export const layoutFile = (jobId: string, name: string, query: URLSearchParams) =>
   paper(jobId, (input) =>

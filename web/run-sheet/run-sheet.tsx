@@ -52,6 +52,9 @@ export function RunSheet() {
           >
             {open.size > 0 ? 'Fold panels' : 'Open panels'}
           </Button>
+          <a className="btn btn-outline-secondary btn-sm" href={`/jobs/${jobId}/cards.pdf`}>
+            Laying cards (PDF)
+          </a>
           <a className="btn btn-outline-secondary btn-sm" href={`/jobs/${jobId}/schedule.ics`} download>
             Calendar file
           </a>

@@ -43,6 +43,7 @@ export interface Jobs {
   measure: { input: PaperInput; output: MadeFile }
   heatRecord: { input: PaperInput; output: MadeFile }
   trimPlan: { input: PaperInput; output: MadeFile }
+  layingCards: { input: PaperInput; output: MadeFile }
   jobCalendar: { input: JobInput & { jobId: string; appUrl: string; timeZone: string }; output: string }
   memberCalendar: { input: Parameters<typeof memberCalendarText>[0]; output: string }
   photo: {

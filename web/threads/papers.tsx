@@ -6,6 +6,7 @@ import { HandoverDocument } from '@/web/handover/handover-document'
 import { OPEN_WORDS, pointName } from '@/web/handover/point-name'
 import { TrimPlanDocument } from '@/web/edges/trim-plan-document'
 import { HeatRecordDocument } from '@/web/heat/heat-record-document'
+import { CardsDocument } from '@/web/run-sheet/cards-document'
 import { MeasureDocument } from '@/web/tape/measure-document'
 import { InspectionDocument } from '@/web/walkaround/inspection-document'
 import { formatter } from '@/web/words/format'
@@ -83,4 +84,14 @@ export function trimPlanPaper(input: PaperInput): Promise<MadeFile> {
   const printedAt = fmt.moment(input.now, { dateStyle: 'medium' })
   const name = `trim-${input.jobId.slice(0, 8)}`
   return pdf(name, <TrimPlanDocument {...{ plan, edges, corners, fmt, printedAt }} shop={shopLine(input)} />)
+}
+
+/** How each panel is laid: drawing, order, steps. */
+export function layingCardsPaper(input: PaperInput): Promise<MadeFile> {
+  const { plan, catalogue, ledger } = input
+  const fmt = formatter(input.units)
+  const reckoning = reckon(plan, catalogue, ledger)
+  const printedAt = fmt.moment(input.now, { dateStyle: 'medium' })
+  const name = `cards-${input.jobId.slice(0, 8)}`
+  return pdf(name, <CardsDocument {...{ plan, reckoning, fmt, printedAt }} shop={shopLine(input)} />)
 }

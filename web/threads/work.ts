@@ -3,7 +3,14 @@ import { yardColumnsOf } from '@/core/reckon/yard'
 import { layoutDrawing, layoutSvg } from '@/core/engines/roll/drawing'
 import { layoutDxf } from '@/web/roll/layout-dxf'
 import { jobCalendar, memberCalendarText } from '@/web/calendar/calendar-text'
-import { handoverPaper, heatRecordPaper, inspectionPaper, measurePaper, trimPlanPaper } from './papers'
+import {
+  handoverPaper,
+  heatRecordPaper,
+  inspectionPaper,
+  layingCardsPaper,
+  measurePaper,
+  trimPlanPaper,
+} from './papers'
 import { layoutFileOf } from './layout-files'
 import { remadePhoto } from './photo'
 import type { Jobs } from './jobs'
@@ -28,6 +35,7 @@ const WORK: Work = {
   measure: measurePaper,
   heatRecord: heatRecordPaper,
   trimPlan: trimPlanPaper,
+  layingCards: layingCardsPaper,
   jobCalendar: ({ plan, catalogue, ledger, ...of }) => jobCalendar(reckon(plan, catalogue, ledger), of),
   memberCalendar: memberCalendarText,
   photo: ({ bytes }) => remadePhoto(bytes),
