@@ -21,7 +21,7 @@ test('two people, one job: figures stand settled on every page, a change is seen
 
   await page.getByLabel('Bonnet, parts').selectOption('2')
   await expect(rail(page).getByText(/^Settling/)).toBeVisible()
-  await expect(rail(other).getByText('1539')).toBeVisible({ timeout: 4000 })
+  await expect(rail(other).getByText('1539')).toBeVisible({ timeout: 20_000 })
   await expect(rail(page).getByText(/^Settling/)).toHaveCount(0, { timeout: 150_000 })
   await expect(rail(other).getByText(/^Settling/)).toHaveCount(0, { timeout: 10_000 })
   expect(await figures(other)).toBe(await figures(page))
