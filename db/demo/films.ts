@@ -1,4 +1,4 @@
-import type { FilmSheet } from '@/core/model/film/schema'
+import { USUAL_HANDLING, type FilmSheet } from '@/core/model/film/schema'
 
 /** The rack of the invented shop. Makers, names and figures are our own inventions, plausible for their kind. */
 const warranty = (vertical: number, horizontal: number): FilmSheet['warrantyMonths'] => [
@@ -40,19 +40,9 @@ const cast: Omit<FilmSheet, 'id' | 'name' | 'finish' | 'colour'> = {
   edgeOrder: 'press_then_heat',
   warrantyMonths: warranty(60, 36),
   care: CARE,
+  ...USUAL_HANDLING,
   firstTack: 'low',
-  airRelease: 'channels',
-  layers: 'single',
-  opaque: true,
-  adhesiveColour: 'grey',
   adhesiveLife: 'removable',
-  lamination: 'none',
-  conforms: 'complex',
-  heals: false,
-  wax: 'any',
-  seamLapMm: 3,
-  longLapMm: 3,
-  inlayLapMm: 3,
   standings: {
     seamLapMm: 'common_practice',
     longLapMm: 'common_practice',

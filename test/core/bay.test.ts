@@ -234,7 +234,6 @@ describe('the laying card', () => {
       plan,
       panel,
       film: film(plan.film.mainId ?? ''),
-      edges: r.edges.edges,
       corners: r.edges.corners,
     })
   }

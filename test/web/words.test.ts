@@ -22,6 +22,10 @@ import { catalogue, handCar, withPanel } from '../fixtures/plans'
 const metric = formatter({ lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR', timeZone: 'UTC' })
 const inches = formatter({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US', currency: 'USD', timeZone: 'UTC' })
 
+it('a day is told without its hour, on either side of the sea', () => {
+  expect(metric.day('2026-03-02')).toBe('Mon 2 Mar')
+  expect(inches.day('2026-03-02T00:00')).toBe('Mon, Mar 2')
+})
 it('every reason why a piece cannot lie somewhere has its sentence', () => {
   const text = readFileSync('core/engines/roll/arrange.ts', 'utf8')
   const codes = [...new Set([...text.matchAll(/code: '(\w+)'/g)].map((m) => m[1] ?? '')), 'is_locked']

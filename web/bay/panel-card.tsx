@@ -15,7 +15,7 @@ export function PanelCard({ panelId }: { panelId: string }) {
   const piece = reckoning.pieces.find((p) => p.panelId === panelId)
   const film = parts.films.get(piece?.filmId ?? '')
   const card = useMemo(
-    () => (panel && film ? layingCard({ plan, panel, film, edges: edges.edges, corners: edges.corners }) : null),
+    () => (panel && film ? layingCard({ plan, panel, film, corners: edges.corners }) : null),
     [plan, panel, film, edges],
   )
   if (!card || !panel) return null

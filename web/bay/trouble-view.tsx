@@ -9,9 +9,7 @@ import { plannedSteps } from '@/core/engines/run-sheet/steps'
 import { DEFECT_KINDS } from '@/core/model/log/schema'
 import { troubleOf, type DefectKind } from '@/core/model/log/trouble-data'
 import { useJob } from '@/web/job/job-state'
-import { usePhotoQueue } from '@/web/job/use-photo-queue'
 import { FilePicker } from '@/web/kit/file-picker'
-import { faultText } from '@/web/words/faults'
 import { word } from '@/web/words/names'
 import { FIRST, NOT } from '@/web/words/trouble'
 
@@ -101,8 +99,7 @@ function Told({
 
 /** The first answer to one kind of trouble in this film, and the entry with its photos. */
 function Answer({ kind, panelId, onBack }: { kind: DefectKind; panelId: string; onBack: () => void }) {
-  const { plan, reckoning, log } = useJob()
-  const { take, fault } = usePhotoQueue()
+  const { plan, reckoning, log, photos } = useJob()
   const [note, setNote] = useState('')
   const [photoIds, setPhotos] = useState<readonly string[]>([])
   const panel = plan.panels.find((p) => p.id === panelId)
@@ -133,7 +130,6 @@ function Answer({ kind, panelId, onBack }: { kind: DefectKind; panelId: string; 
         value={note}
         onChange={(e) => setNote(e.target.value)}
       />
-      {fault && <p role="alert">{faultText(fault)}</p>}
       <div className="step-buttons">
         <FilePicker
           label="Photo of it"
@@ -141,7 +137,7 @@ function Answer({ kind, panelId, onBack }: { kind: DefectKind; panelId: string; 
           capture="environment"
           variant="plain"
           onFile={(file) => {
-            if (file) void take(file).then((id) => id && setPhotos((ids) => [...ids, id].slice(0, 6)))
+            if (file) void photos.take(file).then((id) => id && setPhotos((ids) => [...ids, id].slice(0, 6)))
           }}
         >
           Photo{photoIds.length > 0 ? ` (${photoIds.length})` : ''}

@@ -4,13 +4,10 @@ import Form from 'react-bootstrap/Form'
 import type { EdgeDecision } from '@/core/engines/edge/edge-plan'
 import { edgeCut, type EdgeSetting } from '@/core/model/edge/edge-leave'
 import type { FilmSheet } from '@/core/model/film/schema'
-import { CUT_SIDES, TIGHTNESS, WIDEST_GAP_MM, type Edge, type Panel } from '@/core/model/vehicle/schema'
+import { CUT_SIDES, GRABS, OPENS, TIGHTNESS, WIDEST_GAP_MM, type Edge, type Panel } from '@/core/model/vehicle/schema'
 import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
-
-const GRABS = ['low', 'usual', 'high'] as const
-const OPENS = ['panel', 'neighbour', 'none'] as const
 
 /** What is known or chosen of one edge, typed in place; each other way says what it would leave. */
 export function EdgeFields({
@@ -37,7 +34,6 @@ export function EdgeFields({
     const { cut, leaveMm } = edgeCut({ ...edge, cutAs, leaveMm: null }, panel, film, setting)
     return `${word('cutSide', cut)}, ${fmt.text(fmt.length(leaveMm))} left`
   }
-  const choice = <T extends string>(text: string): T | null => (text === '' ? null : (text as T))
   const length = (label: string, key: 'gapMm' | 'spanMm' | 'leaveMm', min: number, max: number, hint: string) => (
     <label className="edge-field">
       <span className="label">{label}</span>
@@ -65,70 +61,77 @@ export function EdgeFields({
         edge.spanMm === null ? `usual: ${fmt.text(fmt.length(decided.gapMm))}` : '',
       )}
       {length('Span', 'spanMm', WIDEST_GAP_MM + 1, 5000, 'none')}
-      <label className="edge-field">
-        <span className="label">Seal</span>
-        <Form.Select
-          size="sm"
-          aria-label="Seal"
-          value={edge.tightness ?? ''}
-          onChange={(e) => onEdge({ tightness: choice<(typeof TIGHTNESS)[number]>(e.target.value) })}
-        >
-          <option value="">by its width</option>
-          {TIGHTNESS.map((t) => (
-            <option key={t} value={t}>
-              {word('tightness', t)}
-            </option>
-          ))}
-        </Form.Select>
-      </label>
-      <label className="edge-field">
-        <span className="label">Opens</span>
-        <Form.Select
-          size="sm"
-          aria-label="Opens"
-          value={edge.opens ?? ''}
-          onChange={(e) => onEdge({ opens: choice<(typeof OPENS)[number]>(e.target.value) })}
-        >
-          <option value="">as usual</option>
-          {OPENS.map((o) => (
-            <option key={o} value={o}>
-              {word('opens', o, fmt.units.locale)}
-            </option>
-          ))}
-        </Form.Select>
-      </label>
-      <label className="edge-field">
-        <span className="label">Grabbed</span>
-        <Form.Select
-          size="sm"
-          aria-label="Grabbed"
-          value={edge.grab}
-          onChange={(e) => onEdge({ grab: e.target.value as Edge['grab'] })}
-        >
-          {GRABS.map((g) => (
-            <option key={g} value={g}>
-              {word('grab', g)}
-            </option>
-          ))}
-        </Form.Select>
-      </label>
-      <label className="edge-field wide">
-        <span className="label">Cut</span>
-        <Form.Select
-          size="sm"
-          aria-label="Cut"
-          value={edge.cutAs ?? ''}
-          onChange={(e) => onEdge({ cutAs: choice<(typeof CUT_SIDES)[number]>(e.target.value) })}
-        >
-          <option value="">by the rules: {would(null)}</option>
-          {CUT_SIDES.filter((c) => c !== 'none').map((c) => (
-            <option key={c} value={c}>
-              {would(c)}
-            </option>
-          ))}
-        </Form.Select>
-      </label>
+      <Choice
+        label="Seal"
+        value={edge.tightness}
+        none="by its width"
+        options={TIGHTNESS}
+        name={(t) => word('tightness', t)}
+        onPick={(tightness) => onEdge({ tightness })}
+      />
+      <Choice
+        label="Opens"
+        value={edge.opens}
+        none="as usual"
+        options={OPENS}
+        name={(o) => word('opens', o, fmt.units.locale)}
+        onPick={(opens) => onEdge({ opens })}
+      />
+      <Choice
+        label="Grabbed"
+        value={edge.grab}
+        options={GRABS}
+        name={(g) => word('grab', g)}
+        onPick={(grab) => grab && onEdge({ grab })}
+      />
+      <Choice
+        label="Cut"
+        wide
+        value={edge.cutAs}
+        none={`by the rules: ${would(null)}`}
+        options={CUT_SIDES.filter((c) => c !== 'none')}
+        name={would}
+        onPick={(cutAs) => onEdge({ cutAs })}
+      />
       {length('Left', 'leaveMm', 0, 120, `by the rules: ${fmt.text(fmt.length(decided.leaveMm))}`)}
     </fieldset>
+  )
+}
+
+/** One of some words, or none of them where that has a name. */
+function Choice<T extends string>({
+  label,
+  wide = false,
+  value,
+  none,
+  options,
+  name,
+  onPick,
+}: {
+  label: string
+  wide?: boolean
+  value: T | null
+  none?: string
+  options: readonly T[]
+  name: (option: T) => string
+  onPick: (option: T | null) => void
+}) {
+  return (
+    <label className={wide ? 'edge-field wide' : 'edge-field'}>
+      <span className="label">{label}</span>
+      <Form.Select
+        size="sm"
+        aria-label={label}
+        value={value ?? ''}
+        onChange={(e) => onPick(options.find((o) => o === e.target.value) ?? null)}
+      >
+        {none !== undefined && <option value="">{none}</option>}
+        {options.map((o) => (
+          <option key={o} value={o}>
+            {name(o)}
+          </option>
+        ))}
+      </Form.Select>
+    </label>
   )
 }

@@ -14,6 +14,7 @@ import { may, planPartsOf } from '@/core/model/rights/rights'
 import { useHydrated } from '@/web/kit/use-hydrated'
 import { formatter, type Formatter } from '@/web/words/format'
 import { useLedger, type Ledger } from './use-ledger'
+import { usePhotoQueue, type PhotoQueue } from './use-photo-queue'
 import { usePlan, type PlanStore } from './use-plan'
 import { useShopSide } from './use-shop-side'
 import type { JobStart } from './job-start'
@@ -32,6 +33,7 @@ export interface JobContext extends PlanStore, Ledger {
   mayWalkaround: boolean
   mayLog: boolean
   member: JobStart['member']
+  photos: PhotoQueue
   /** Marks of the scans that the job has now, by panel. */
   scansAre: (marks: Readonly<Record<string, string>>) => void
   /** The best ways out that were solved, by panel: they stand beside the finding. */
@@ -81,6 +83,7 @@ function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) 
   const { jobId, member } = start
   const planStore = usePlan(start)
   const ledgerStore = useLedger(start)
+  const photos = usePhotoQueue(start)
   const [shown, setShown] = useState<JobContext['shown']>(null)
   const show = useCallback<JobContext['show']>((id, among = null) => setShown(id === null ? null : { id, among }), [])
   const fmt = useMemo(() => formatter(start.units), [start.units])
@@ -113,6 +116,7 @@ function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) 
     mayWalkaround: parts === null || parts.includes('walkaround'),
     mayLog: may(member.role, 'log'),
     member,
+    photos,
     scansAre,
     waysFound,
     shown,

@@ -10,7 +10,7 @@ import { useJob } from './job-state'
 
 /** How much of what was entered here the server has. */
 export function SentMark() {
-  const { waiting, refused } = useJob()
+  const { waiting, refused, photos } = useJob()
   const online = useOnline()
   return (
     <span role="status" data-testid="outbox">
@@ -18,6 +18,7 @@ export function SentMark() {
       {waiting === 0
         ? 'All entries sent'
         : `${waiting} ${waiting === 1 ? 'entry' : 'entries'} kept here${online ? ', sending' : ''}`}
+      {photos.waiting > 0 && `, ${photos.waiting} ${photos.waiting === 1 ? 'photo' : 'photos'} still to send`}
       {refused.length > 0 && `, ${refused.length} not taken`}
     </span>
   )
@@ -25,7 +26,7 @@ export function SentMark() {
 
 /** What could not be taken stays here until somebody has seen to it; what others left on this device is said. */
 export function KeptEntries() {
-  const { refused, settleRefused, logFault, othersWaiting, lasts, fmt, plan } = useJob()
+  const { refused, settleRefused, logFault, othersWaiting, lasts, fmt, plan, photos } = useJob()
   const what = (payload: LogPayload): string => {
     switch (payload.kind) {
       case 'reading':
@@ -45,6 +46,11 @@ export function KeptEntries() {
       {logFault && (
         <Alert variant="warning" className="caution mb-2" role="alert">
           {faultText(logFault, fmt)}
+        </Alert>
+      )}
+      {photos.fault && (
+        <Alert variant="warning" className="caution mb-2" role="alert">
+          Photo: {faultText(photos.fault, fmt)}
         </Alert>
       )}
       {!lasts && (

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useState } from 'react'
 import type { Fault } from '@/core/kit/result'
 import { newId } from '@/web/kit/call'
 import { deviceStore } from './device-store'
-import { useJob } from './job-state'
+import type { JobStart } from './job-start'
 
 const LONGEST_PX = 2000
 const QUALITY = 0.85
@@ -10,7 +10,10 @@ const RETRY_MS = 15_000
 /** A camera's file past this is not taken into the page at all. */
 const MAX_FILE_BYTES = 80_000_000
 
-/** A photo made smaller on the device, so that many can wait on it. Errors: photo_too_large, not_an_image. */
+/** Refusals of the photo itself: sending it again would not help. After any other it stays on the device. */
+const FINAL: readonly string[] = ['not_a_photo', 'photo_too_large', 'not_found', 'bad_input']
+
+/** A photo made smaller on the device, so that many can wait on it. Errors: photo_too_large, not_a_photo. */
 async function smaller(file: File): Promise<Blob | Fault> {
   if (file.size > MAX_FILE_BYTES) return { code: 'photo_too_large', facts: { limit: MAX_FILE_BYTES } }
   try {
@@ -22,28 +25,33 @@ async function smaller(file: File): Promise<Blob | Fault> {
     return await canvas.convertToBlob({ type: 'image/jpeg', quality: QUALITY })
   } catch (error) {
     console.info('no image in this file', error)
-    return { code: 'not_an_image' }
+    return { code: 'not_a_photo' }
   }
 }
 
 /** Photos of the bay: kept on this device under an id of its own until the server has them. */
-export function usePhotoQueue(): {
+export interface PhotoQueue {
+  /** Keeps a photo and sends it as soon as that goes; its id, or null where it is no photo. */
   take: (file: File) => Promise<string | null>
   fault: Fault | null
   waiting: number
-} {
-  const { jobId, member } = useJob()
+}
+
+/** Sends what is kept for this job, whichever of its pages is open. */
+export function usePhotoQueue({ jobId, member }: Pick<JobStart, 'jobId' | 'member'>): PhotoQueue {
   const [fault, setFault] = useState<Fault | null>(null)
   const [waiting, setWaiting] = useState(0)
   const flush = useCallback(async () => {
     const store = await deviceStore()
-    for (const photo of (await store.photos(jobId)).filter((p) => p.memberId === member.id)) {
+    const own = async () => (await store.photos(jobId)).filter((p) => p.memberId === member.id)
+    for (const photo of await own()) {
       const out = await send(jobId, photo.id, photo.bytes)
       if (out === 'offline') break
-      if (out !== 'done') setFault(out)
+      setFault(out === 'done' ? null : out)
+      if (out !== 'done' && !FINAL.includes(out.code)) break
       await store.dropPhoto(photo.id)
     }
-    setWaiting((await store.photos(jobId)).length)
+    setWaiting((await own()).length)
   }, [jobId, member.id])
   useEffect(() => {
     const first = setTimeout(() => void flush(), 0)

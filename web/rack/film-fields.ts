@@ -1,4 +1,4 @@
-import type { FilmSheet } from '@/core/model/film/schema'
+import { USUAL_HANDLING, type FilmSheet } from '@/core/model/film/schema'
 
 export type StandedField = keyof FilmSheet['standings']
 /** How one field of a sheet is typed. Lengths and temperatures in the member's units; fractions as per cent. */
@@ -138,19 +138,7 @@ export const blankSheet = (id: string): FilmSheet => ({
   edgeOrder: 'press_then_heat',
   warrantyMonths: [],
   care: '',
-  firstTack: 'medium',
-  airRelease: 'channels',
-  layers: 'single',
-  opaque: true,
-  adhesiveColour: 'grey',
-  adhesiveLife: 'permanent',
-  lamination: 'none',
-  conforms: 'complex',
-  heals: false,
-  wax: 'any',
-  seamLapMm: 3,
-  longLapMm: 3,
-  inlayLapMm: 3,
+  ...USUAL_HANDLING,
   standings: Object.fromEntries(
     [
       'postHeatOver',

@@ -36,7 +36,7 @@ export function CardsDocument({ plan, reckoning, fmt, shop, printedAt }: Props) 
           const panel = plan.panels.find((p) => p.id === id)
           const film = parts.films.get(pieces.find((p) => p.panelId === id)?.filmId ?? '')
           if (!panel || !film) return []
-          const card = layingCard({ plan, panel, film, edges: edges.edges, corners: edges.corners })
+          const card = layingCard({ plan, panel, film, corners: edges.corners })
           const own = steps.filter((x) => x.panelId === id && x.state !== 'skipped')
           return [<OneCard key={id} name={panel.name} card={card} steps={own} fmt={fmt} />]
         })}

@@ -73,8 +73,8 @@ export function RunSheet() {
         </p>
       )}
       {days.map((day) => (
-        <section key={day || 'undated'} className="plate mb-3 scroll-x" aria-label={day ? dayName(day, fmt) : 'Steps'}>
-          {day && <h2 className="h6 mb-1">{dayName(day, fmt)}</h2>}
+        <section key={day || 'undated'} className="plate mb-3 scroll-x" aria-label={day ? fmt.day(day) : 'Steps'}>
+          {day && <h2 className="h6 mb-1">{fmt.day(day)}</h2>}
           <CardRows
             rows={rows.filter((r) => r.from.slice(0, 10) === day).map((r) => r.card)}
             open={open}
@@ -95,9 +95,6 @@ export function RunSheet() {
     </>
   )
 }
-
-const dayName = (day: string, fmt: ReturnType<typeof useJob>['fmt']): string =>
-  fmt.text(fmt.wallTime(`${day}T00:00`)).replace(/,? ?\d\d?:00.*$/, '')
 
 /** Steps that somebody left out; each can be taken back. */
 function Skipped({ steps }: { steps: readonly Step[] }) {

@@ -62,6 +62,13 @@ export function formatter(units: MemberUnits) {
       unit: '',
     }
   }
+  /** The day of a wall time, or of a date alone. */
+  const day = (t: string): string => {
+    const date = new Date(`${t.slice(0, 10)}T00:00:00Z`)
+    return Number.isNaN(date.getTime())
+      ? t
+      : date.toLocaleDateString(u.locale, { timeZone: 'UTC', weekday: 'short', day: 'numeric', month: 'short' })
+  }
   /** A moment kept in UTC (`…Z`, or a wall time meant as UTC), on the shop's clock. */
   const moment = (
     utc: string,
@@ -116,6 +123,7 @@ export function formatter(units: MemberUnits) {
     area,
     percent,
     wallTime,
+    day,
     moment,
     clock,
     quantity,

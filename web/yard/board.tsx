@@ -193,7 +193,7 @@ function Drawn({
                 <rect key={o.x} className="open" x={o.x} y={0} width={o.width} height={marks.height} />
               ))}
               <text x={d.x + 4} y={-7}>
-                {fmt.text(fmt.wallTime(`${d.date}T00:00`)).replace(/,? ?0?0:00.*$/, '')}
+                {fmt.day(d.date)}
               </text>
             </g>
           ))}

@@ -25,8 +25,7 @@ function minutesOf({ plan, edges }: Context): Record<string, number> {
       : hardware.filter((h) => h.way === 'remove').reduce((sum, h) => sum + h.minutes, 0)
   // What stays on is taped, inlaid or tucked round: that work is done where the rest is masked.
   const stays = hardware.filter((h) => h.way !== 'remove').reduce((sum, h) => sum + h.minutes, 0)
-  const maskedM = edges.tapes.filter((t) => t.kind === 'masking').reduce((sum, t) => sum + t.lengthMm, 0) / 1000
-  return { hardware_off: off, hardware_on: off * HARDWARE_ON_SHARE, mask: stays + maskedM * MASK_MIN_PER_M }
+  return { hardware_off: off, hardware_on: off * HARDWARE_ON_SHARE, mask: stays + maskedM(edges) * MASK_MIN_PER_M }
 }
 
 const general = (c: Context, rule: StepRule, more: Record<string, number>): Step =>
@@ -37,11 +36,12 @@ const general = (c: Context, rule: StepRule, more: Record<string, number>): Step
     waitMin: rule.waitMin ?? 0,
     cautions: rule.cautions ?? [],
     tools: rule.tools ?? [],
-    facts: rule.code === 'mask' ? { metres: maskedMetres(c) } : {},
+    facts: rule.code === 'mask' ? { metres: Math.round(maskedM(c.edges) * 10) / 10 } : {},
   })
 
-const maskedMetres = ({ edges }: Context): number =>
-  Math.round(edges.tapes.filter((t) => t.kind === 'masking').reduce((sum, t) => sum + t.lengthMm, 0) / 100) / 10
+/** Masking tape that is laid, m. */
+const maskedM = ({ tapes }: Context['edges']): number =>
+  tapes.reduce((sum, t) => (t.kind === 'masking' ? sum + t.lengthMm : sum), 0) / 1000
 
 /** Old film comes off before the wash: a trial patch, a warm room, then by area and age. */
 function removalSteps({ plan }: Context): Step[] {

@@ -6,7 +6,6 @@ import type { Plan } from '../../model/plan/schema'
 import { outlineOf } from '../../model/vehicle/outline'
 import type { Panel } from '../../model/vehicle/schema'
 import type { CornerDecision } from '../edge/corner-plan'
-import type { EdgeDecision } from '../edge/edge-plan'
 import { linerOf } from './panel-steps'
 
 export type NeverCode =
@@ -21,7 +20,7 @@ export interface LayingCard {
   zones: readonly { number: number; at: Point; code: 'hinge' | 'half' | 'recess' | 'corner'; name: string }[]
   /** Air leaves from the hinge to these sides. */
   air: readonly { from: Point; to: Point }[]
-  heat: readonly { at: Point; code: 'recess' | 'corner' | 'stretched' }[]
+  heat: readonly { at: Point; code: 'recess' | 'corner' }[]
   corners: readonly { at: Point; method: CornerDecision['method'] }[]
   liner: Plan['method']['liner']
   never: readonly NeverCode[]
@@ -31,7 +30,6 @@ interface Given {
   plan: Plan
   panel: Panel
   film: FilmSheet
-  edges: readonly EdgeDecision[]
   corners: readonly CornerDecision[]
 }
 

@@ -139,11 +139,27 @@ const COLUMNS: Column[] = [
 
 export const FILM_COLUMNS: readonly string[] = COLUMNS.map((c) => c.name)
 /** Columns that older tables do not have: what is usual stands in. */
-// prettier-ignore
 const OPTIONAL: readonly string[] = [
-  'standings', 'care', 'offers', 'pre_stretch_cold', 'pre_stretch_warm', 'recovers', 'heat_limit_c', 'seam_lap_mm',
-  'long_lap_mm', 'inlay_lap_mm', 'first_tack', 'air_release', 'layers', 'opaque', 'adhesive_colour', 'adhesive_life',
-  'lamination', 'conforms', 'heals', 'wax',
+  'standings',
+  'care',
+  'offers',
+  'pre_stretch_cold',
+  'pre_stretch_warm',
+  'recovers',
+  'heat_limit_c',
+  'seam_lap_mm',
+  'long_lap_mm',
+  'inlay_lap_mm',
+  'first_tack',
+  'air_release',
+  'layers',
+  'opaque',
+  'adhesive_colour',
+  'adhesive_life',
+  'lamination',
+  'conforms',
+  'heals',
+  'wax',
 ]
 export const MAX_IMPORTED_FILMS = 300
 

@@ -96,6 +96,8 @@ const HANDLING = {
   longLapMm: lap.default(3),
   inlayLapMm: lap.default(3),
 } as const
+/** Handling as a sheet that says nothing of it is taken to say, whatever its kind. Assumed. */
+export const USUAL_HANDLING = z.strictObject(HANDLING).parse({})
 
 /** A film as its maker's sheet describes it. Lengths mm, temperatures °C, waits in minutes, stretch as a fraction. */
 export const FilmSheet = z.strictObject({

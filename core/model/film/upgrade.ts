@@ -1,4 +1,4 @@
-import type { FilmSheet } from './schema'
+import { USUAL_HANDLING, type FilmSheet } from './schema'
 
 type Raw = Record<string, unknown>
 const isThing = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value)
@@ -21,20 +21,6 @@ const RECOVERS: Record<FilmSheet['kind'], number> = {
   hybrid_chrome: 0,
 }
 
-/** What a sheet that says nothing of it is taken to say, whatever its kind. Assumed. */
-const USUAL: readonly [keyof FilmSheet, unknown][] = [
-  ['firstTack', 'medium'],
-  ['airRelease', 'channels'],
-  ['layers', 'single'],
-  ['opaque', true],
-  ['adhesiveColour', 'grey'],
-  ['adhesiveLife', 'permanent'],
-  ['heals', false],
-  ['wax', 'any'],
-  ['seamLapMm', 3],
-  ['inlayLapMm', 3],
-]
-
 /**
  * What a sheet written before these fields were there is taken to say of them: by its kind, each marked with its
  * standing.
@@ -46,7 +32,7 @@ export function upgradeSheet(raw: unknown): unknown {
   const added: Raw = {}
   const standings: Raw = {}
   const fill = (field: string, value: unknown, standing: string) => {
-    if (raw[field] !== undefined) return
+    if (raw[field] !== undefined || field in added) return
     added[field] = value
     standings[field] = standing
   }
@@ -56,7 +42,7 @@ export function upgradeSheet(raw: unknown): unknown {
   fill('longLapMm', kind === 'colour_shift' ? 13 : 3, 'common_practice')
   fill('lamination', kind === 'printed_cast' ? 'to_be_laminated' : 'none', 'assumed')
   fill('conforms', formed ? 'complex' : kind === 'hybrid_chrome' ? 'moderate' : 'flat', 'assumed')
-  for (const [field, value] of USUAL) fill(field, value, 'assumed')
+  for (const [field, value] of Object.entries(USUAL_HANDLING)) fill(field, value, 'assumed')
   if (Object.keys(added).length === 0) return raw
   return { ...raw, ...added, standings: { ...standings, ...(isThing(raw.standings) ? raw.standings : {}) } }
 }

@@ -13,8 +13,7 @@ export interface Trouble {
 /** One row: holds for a kind of defect, and where it names an air release, for film of that only. */
 type TroubleRule = Trouble & { kind: DefectKind; air?: FilmSheet['airRelease'] }
 
-// Left unformatted as a table: a row for each thing that is seen. Common practice, no source.
-// prettier-ignore
+/** A row for each thing that is seen. Common practice, no source. */
 const RULES: readonly TroubleRule[] = [
   { kind: 'bubble', air: 'channels', first: 'press_with_finger', not: 'chase_it', lead: false },
   { kind: 'bubble', air: 'none', first: 'prick_at_rim', not: 'prick_the_middle', lead: false },

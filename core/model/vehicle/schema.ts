@@ -75,6 +75,10 @@ export const RAISED_KINDS = [
 
 export const ATS = ['top', 'right', 'bottom', 'left'] as const
 
+/** How often hands take hold of an edge. */
+export const GRABS = ['low', 'usual', 'high'] as const
+/** What can be opened so that hands reach an edge. */
+export const OPENS = ['panel', 'neighbour', 'none'] as const
 export const TIGHTNESS = ['tight', 'normal', 'loose', 'brittle'] as const
 /** Where the blade goes, the same seven everywhere; `none`: nothing is cut there. */
 export const CUT_SIDES = [
@@ -142,12 +146,12 @@ export const Edge = z.strictObject({
   /** Inside angle at this edge's end, where the next one begins; null until it is taken. */
   cornerDeg: z.number().gt(0).lt(360).nullable().default(null),
   cornerRadiusMm: z.number().min(0).max(5000).nullable().default(null),
-  /** How often hands and weather take hold of this edge. */
-  grab: z.enum(['low', 'usual', 'high']).default('usual'),
+  /** How often hands and weather take hold of it. */
+  grab: z.enum(GRABS).default('usual'),
   /** How a seal sits; null: as its width says. Brittle ones tear when they are lifted. */
   tightness: z.enum(TIGHTNESS).nullable().default(null),
   /** What can be opened so that hands reach this edge; null: as its kind says. */
-  opens: z.enum(['panel', 'neighbour', 'none']).nullable().default(null),
+  opens: z.enum(OPENS).nullable().default(null),
   /** Somebody's own choice for this edge, over the rules: where it is cut, and how much is left. Null: by the rules. */
   cutAs: z.enum(CUT_SIDES).nullable().default(null),
   leaveMm: z.number().min(0).max(120).nullable().default(null),

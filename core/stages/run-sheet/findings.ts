@@ -27,7 +27,7 @@ export function crewFindings(plan: Plan, steps: readonly Step[]): Finding[] {
   return out
 }
 
-/** An hour earlier, or the open day before. */
+/** An hour earlier, or a whole day. */
 const EARLIER_MIN = [60, 1440]
 
 /** A promise that these steps do not keep, with what would rescue it; a film's window that no hours allow. */

@@ -4,7 +4,9 @@ import {
   ATS,
   CUT_SIDES,
   EDGE_MEETS,
+  GRABS,
   MATERIALS,
+  OPENS,
   TIGHTNESS,
   WIDEST_GAP_MM,
   Panel,
@@ -47,9 +49,6 @@ export function recessesFrom(panel: Panel, text: string, fail: Fail): Recess[] {
     return [parsed.data]
   })
 }
-
-const GRABS = ['low', 'usual', 'high'] as const
-const OPENS = ['panel', 'neighbour', 'none'] as const
 
 /** A width wider than a gap can be was written as one before spans were told apart. */
 const apart = (gapMm: number | null, spanMm: number | null): Pick<Edge, 'gapMm' | 'spanMm'> =>
