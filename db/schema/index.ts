@@ -1,0 +1,6 @@
+export * from './jobs'
+export * from './people'
+export * from './rack'
+export * from './shop'
+export * from './solved'
+export * from './vehicles'
