@@ -16,6 +16,7 @@ export default async function YardPage() {
         jobs={await yardJobs(who)}
         units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
         mayAdd={may(who.role, 'newJob')}
+        mayMove={may(who.role, 'plan')}
         settings={(await shopOf(who)).settings}
       />
     </>

@@ -81,6 +81,7 @@ const clockOf = ({ hours, shop, ledger }: Pick<Parts, 'hours' | 'shop' | 'ledger
   hours,
   timeZone: shop.timeZone,
   last: ledger.at(-1)?.at ?? null,
+  ready: shop.ready,
 })
 
 /** The steps of a reckoning in their order. */

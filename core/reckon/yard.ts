@@ -2,6 +2,7 @@ import type { LogRow } from '../model/log/schema'
 import type { Plan } from '../model/plan/schema'
 import type { Catalogue } from '../model/catalogue/catalogue'
 import { jobOutline, type JobOutline } from '../engines/schedule/job-outline'
+import { DEFAULT_SHOP } from '../model/shop/shop'
 import { reckon } from './reckon'
 import { standsAt } from './stages'
 
@@ -25,6 +26,6 @@ export function yardColumnsOf(plan: Plan, catalogue: Catalogue, ledger: readonly
     waitsFor: stands.why,
     waitsFacts: stands.facts,
     recheckDueAt,
-    outline: jobOutline(plan, steps),
+    outline: jobOutline(plan, steps, (catalogue.shop ?? DEFAULT_SHOP).ready),
   }
 }

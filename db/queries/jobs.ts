@@ -1,4 +1,5 @@
 import type { JobOutline } from '@/core/engines/schedule/job-outline'
+import type { BoardPin } from '@/core/engines/schedule/pins'
 import { and, desc, eq, lte, sql } from 'drizzle-orm'
 import { handedOver } from '@/core/stages/handover/handover'
 import type { LogRow } from '@/core/model/log/schema'
@@ -31,6 +32,7 @@ export interface JobHead {
   recheckDueAt: string | null
   /** The work that is left, in a few blocks; null where it was never read off. */
   outline: JobOutline | null
+  pins: BoardPin[]
   updatedAt: string
   /** Something happened since the yard's columns were read off; they follow by themselves. */
   behind: boolean
@@ -81,6 +83,21 @@ async function catalogueIn(tx: Tx, who: InShop, jobId: string, plan: Plan, now: 
     now: utcWall(now),
   }
 }
+/** Work of a job set to a moment, or let go where `at` is null: one block after the other, nobody's pin undoes another's. */
+export const setPin = (
+  who: Who,
+  jobId: string,
+  { code, at }: { code: BoardPin['code']; at: string | null },
+): Promise<boolean> =>
+  guarded(who, 'plan', async (tx) => {
+    const [row] = await tx.select({ pins: job.pins }).from(job).where(ownJob(who, jobId)).for('update')
+    if (!row) return false
+    const pins = [...row.pins.filter((p) => p.code !== code), ...(at === null ? [] : [{ code, at }])]
+    await tx.update(job).set({ pins }).where(ownJob(who, jobId))
+    await tell(tx, { shop: who.shopId, job: jobId, head: await nextChange(tx, who), kind: 'yard' })
+    return true
+  })
+
 export const jobs = (who: Who): Promise<JobHead[]> =>
   guarded(who, 'read', async (tx) =>
     (await tx.select().from(job).where(eq(job.shopId, who.shopId)).orderBy(desc(job.updatedAt))).map(headOf),

@@ -3,6 +3,7 @@ import type { Method } from '@/core/model/method/schema'
 import { acting, doorDatabase, guarded, type Role, type Who } from '../client'
 import { cleanDatabaseError } from '../errors'
 import { member, shop, user } from '../schema'
+import { shopIn } from './shop'
 
 export interface Units {
   lengthUnit: 'mm' | 'cm' | 'in'
@@ -117,7 +118,9 @@ export const setRole = (who: Who, memberId: string, role: Role): Promise<'done' 
 /** A user becomes a member; gives the member's id. */
 export const addMember = (who: Who, userId: string, role: Role): Promise<string> =>
   guarded(who, 'people', async (tx) => {
-    const [row] = await tx.insert(member).values({ shopId: who.shopId, userId, role }).returning({ id: member.id })
+    const { units } = (await shopIn(tx, who)).settings
+    const values = { shopId: who.shopId, userId, role, ...units }
+    const [row] = await tx.insert(member).values(values).returning({ id: member.id })
     return row?.id ?? ''
   })
 

@@ -1,6 +1,6 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { upgradeSheet } from '@/core/model/film/upgrade'
-import { FilmSheet, type DamageSpan, type StockItem } from '@/core/model/film/schema'
+import { FilmSheet, MOST_STRIPS, type DamageSpan, type StockItem, type StripTest } from '@/core/model/film/schema'
 import { guarded, type Tx, type Who } from '../client'
 import { tell } from '../live'
 import { film, stockItem, stockMovement } from '../schema'
@@ -101,6 +101,22 @@ export const setDamage = (who: Who, itemId: string, damage: DamageSpan[]): Promi
       .returning({ id: stockItem.id })
     if (rows.length > 0) await rackChanged(tx, who, 'stock', itemId)
     return rows.length > 0 ? 'done' : 'no_such_stock'
+  })
+
+/** A strip test put down once on the roll it was cut from, however often it arrives. */
+export const addStrip = (who: Who, itemId: string, strip: StripTest): Promise<'done' | 'no_such_stock' | 'too_many'> =>
+  guarded(who, 'strip', async (tx) => {
+    const own = and(eq(stockItem.shopId, who.shopId), eq(stockItem.id, itemId))
+    const [row] = await tx.select({ strips: stockItem.strips }).from(stockItem).where(own).for('update')
+    if (!row) return 'no_such_stock'
+    if (row.strips.some((s) => s.id === strip.id)) return 'done'
+    if (row.strips.length >= MOST_STRIPS) return 'too_many'
+    await tx
+      .update(stockItem)
+      .set({ strips: [...row.strips, strip] })
+      .where(own)
+    await rackChanged(tx, who, 'stock', itemId)
+    return 'done'
   })
 
 /** Rolls and rests that these movements touched stand changed; every page that shows the rack hears of it. */

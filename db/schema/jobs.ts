@@ -13,6 +13,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import type { JobOutline } from '@/core/engines/schedule/job-outline'
+import type { BoardPin } from '@/core/engines/schedule/pins'
 import type { LogPayload } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import { at, bytea } from './columns'
@@ -36,6 +37,8 @@ export const job = pgTable(
     recheckDueAt: text('recheck_due_at'),
     /** The work that is left on it, in a few blocks, for the board. */
     outline: json('outline').$type<JobOutline>(),
+    /** Work of this job that the shop has set to a moment of its own. */
+    pins: json('pins').$type<BoardPin[]>().notNull().default([]),
     /**
      * The shop's change number when this job changed last; the yard's columns tell of the one they were read off at.
      */

@@ -12,7 +12,7 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core'
-import type { DamageSpan, FilmSheet } from '@/core/model/film/schema'
+import type { DamageSpan, FilmSheet, StripTest } from '@/core/model/film/schema'
 import { at, mm } from './columns'
 import { member, shopId, change } from './shop'
 
@@ -42,6 +42,7 @@ export const stockItem = pgTable(
     /** Kept by the database as the sum of the movements. */
     leftMm: mm('left_mm').notNull().default(0),
     /** Stretches that cannot be used, from the core end. */
+    strips: json('strips').$type<StripTest[]>().notNull().default([]),
     damage: json('damage').$type<DamageSpan[]>().notNull().default([]),
     change: change(),
   },

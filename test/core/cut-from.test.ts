@@ -23,6 +23,7 @@ const stock = (id: string, over: Partial<StockItem> = {}): StockItem => ({
   widthMm: 1520,
   leftMm: 25_000,
   damage: [],
+  strips: [],
   ...over,
 })
 

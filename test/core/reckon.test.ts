@@ -277,7 +277,7 @@ describe('run sheet and ledger', () => {
       steps.filter((s) => s.waitMin >= 600 && !['rest', 'gas_out', 'film_in'].includes(s.code)).map((s) => s.code),
     ).toEqual(['bring_in'])
     expect(at('lay:boot-lid')).toBeLessThan(at('lay:bonnet'))
-    expect(at('lay:bonnet')).toBeLessThan(at('lay:front-bumper'))
+    expect(at('lay:bonnet')).toBeLessThan(at('lay:front-bumper.2'))
     expect(at('degrease:bonnet')).toBe(at('lay:bonnet') - 1)
     expect(at('post_heat:bonnet')).toBe(at('trim:bonnet') + 1)
     expect(at('post_heat:bonnet')).toBeLessThan(at('hardware_on'))

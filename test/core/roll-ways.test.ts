@@ -31,6 +31,7 @@ const stock = (id: string, over: Partial<StockItem>): StockItem => ({
   widthMm: 1520,
   leftMm: 25000,
   damage: [],
+  strips: [],
   ...over,
 })
 const hatch = (): Plan => PlanSchema.parse(DEMO_JOBS[0]?.make())

@@ -26,6 +26,7 @@ const stock = (id: string, over: Partial<StockItem>): StockItem => ({
   widthMm: 1520,
   leftMm: 25000,
   damage: [],
+  strips: [],
   ...over,
 })
 const lay = (plan: Plan, shelf: StockItem[] = [], ledger: LogRow[] = []) => {

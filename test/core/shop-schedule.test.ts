@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { jobOutline, type JobOutline } from '@/core/engines/schedule/job-outline'
-import { shopSchedule, type Board } from '@/core/engines/schedule/shop-schedule'
+import { tryPin } from '@/core/engines/schedule/pins'
+import { shopSchedule, type Board, type BoardJob } from '@/core/engines/schedule/shop-schedule'
 import { addOpenMinutes, civilToMinutes, nextOpen } from '@/core/kit/civil'
 import { Plan } from '@/core/model/plan/schema'
 import { hoursOf } from '@/core/model/shop/shop'
@@ -15,7 +16,7 @@ const at = (text: string): number => civilToMinutes(text) ?? NaN
 const hatch = Plan.parse(DEMO_JOBS[0]?.make())
 const outline = (over: Partial<Plan['runSheet']> = {}): JobOutline => {
   const plan = { ...hatch, runSheet: { ...hatch.runSheet, startAt: '2031-03-03T08:00', ...over } }
-  return jobOutline(plan, reckon(plan, catalogue, []).steps)
+  return jobOutline(plan, reckon(plan, catalogue, []).steps, 'hand_over')
 }
 const one = outline()
 const shop = { ...DEMO_SETTINGS, closed: [] }
@@ -126,9 +127,123 @@ describe('what is left of a job', () => {
       payload: { kind: 'step_done' as const, stepId: 'wash' },
     }
     const plan = { ...hatch, runSheet: { ...hatch.runSheet, startAt: '2031-03-03T08:00' } }
-    expect(minutes(jobOutline(plan, reckon(plan, catalogue, [done]).steps))).toBe(minutes(one) - 45)
+    expect(minutes(jobOutline(plan, reckon(plan, catalogue, [done]).steps, 'hand_over'))).toBe(minutes(one) - 45)
     const wrap = (crew: number) => outline({ crew }).blocks.find((b) => b.code === 'wrap')?.minutes ?? 0
     expect(wrap(2)).toBeLessThan(wrap(1))
     expect(wrap(2)).toBeGreaterThanOrEqual(wrap(1) / 2 - 1)
+  })
+})
+
+describe('work set to a moment', () => {
+  const jobs = (...outlines: JobOutline[]): BoardJob[] => outlines.map((o, i) => ({ id: `j${i}`, outline: o }))
+  const board = (list: readonly BoardJob[], settings = shop): Board => {
+    const out = shopSchedule(list, settings, NOW)
+    if ('code' in out) throw new Error(out.code)
+    return out
+  }
+  const begins = (b: Board, code: string, jobId = 'j0') =>
+    b.bars.filter((bar) => bar.jobId === jobId && bar.code === code).map((bar) => bar.from)[0]
+  const attempt = (list: readonly BoardJob[], code: 'arrive' | 'prepare' | 'wrap', at: string, settings = shop) =>
+    tryPin(list, { shop: settings, now: NOW, jobId: 'j0', pin: { code, at } })
+
+  it('begins then, not before; what comes after it follows; it is marked on the board', () => {
+    const free = board(jobs(one))
+    const later = '2031-03-06T09:30'
+    expect((begins(free, 'wrap') ?? '') < later).toBe(true)
+    const out = attempt(jobs(one), 'wrap', later)
+    if (!out.ok) throw new Error(out.why)
+    expect(begins(out.board, 'wrap')).toBe(later)
+    expect((begins(out.board, 'finish') ?? '') > later).toBe(true)
+    expect(out.board.bars.filter((b) => b.pinned).every((b) => b.code === 'wrap')).toBe(true)
+    expect(out.board.bars.some((b) => b.pinned)).toBe(true)
+    // What comes before it stays where it was.
+    expect(begins(out.board, 'arrive')).toBe(begins(free, 'arrive'))
+  })
+
+  it('says why it cannot: passed, before the start, closed, a wait of its own, other work that is set', () => {
+    const why = (out: ReturnType<typeof attempt>) => (out.ok ? 'taken' : out.why)
+    expect(why(attempt(jobs(one), 'wrap', '2031-03-03T06:00'))).toBe('before_now')
+    const starts = { ...one, startAt: '2031-03-05T08:00' }
+    expect(why(attempt(jobs(starts), 'arrive', '2031-03-04T09:00'))).toBe('before_start')
+    expect(why(attempt(jobs(one), 'wrap', '2031-03-06T12:30'))).toBe('closed_then')
+    expect(why(attempt(jobs(one), 'wrap', '2031-03-08T09:00'))).toBe('closed_then')
+    // It stands a night inside before it is prepared.
+    expect(why(attempt(jobs(one), 'prepare', '2031-03-03T11:00'))).toBe('waits_before')
+    // One bay: the other vehicle is set to be there all that time.
+    const solo = { ...shop, bays: shop.bays.slice(0, 1) }
+    const other: BoardJob = { id: 'j1', outline: one, pins: [{ code: 'arrive', at: '2031-03-03T08:00' }] }
+    expect(why(attempt([...jobs(one), other], 'arrive', '2031-03-03T09:00', solo))).toBe('others_then')
+    expect(why(attempt([...jobs(one), other], 'arrive', '2031-03-03T09:00'))).toBe('taken')
+  })
+
+  it('a pin that no longer goes is let go and told; those that go stay; one that has passed holds nothing', () => {
+    const pinned: BoardJob[] = [
+      { id: 'j0', outline: one, pins: [{ code: 'wrap', at: '2031-03-08T09:00' }] },
+      { id: 'j1', outline: one, pins: [{ code: 'wrap', at: '2031-03-07T10:00' }] },
+      { id: 'j2', outline: one, pins: [{ code: 'arrive', at: '2031-03-02T10:00' }] },
+    ]
+    const out = board(pinned)
+    expect(out.broken).toEqual([{ jobId: 'j0', code: 'wrap', at: '2031-03-08T09:00' }])
+    expect(begins(out, 'wrap', 'j1')).toBe('2031-03-07T10:00')
+    expect(out.bars.filter((b) => b.pinned).every((b) => b.jobId === 'j1')).toBe(true)
+  })
+
+  it('a place on the board stands for the quarter of an hour that is drawn there', () => {
+    const asked = {
+      hours: hoursOf(shop),
+      from: NOW,
+      days: 7,
+      width: 1180,
+      by: 'bay' as const,
+      bays: 2,
+      people: [],
+      now: NOW,
+    }
+    const b = board(jobs(one))
+    const marks = boardMarks({ ...asked, board: b })
+    for (const m of marks.bars.slice(0, 4)) {
+      const quarter = Math.round(at(m.bar.from) / 15) * 15
+      expect(Math.abs(at(marks.momentAt(m.x)) - quarter)).toBeLessThanOrEqual(15)
+    }
+    expect(marks.momentAt(-50).slice(0, 10)).toBe('2031-03-03')
+    expect(marks.momentAt(99_999).slice(0, 10)).toBe('2031-03-09')
+  })
+})
+
+describe('when a vehicle is ready', () => {
+  const plan = { ...hatch, runSheet: { ...hatch.runSheet, startAt: '2031-03-03T08:00' } }
+  const ready = (setting: 'check_round' | 'recheck' | 'hand_over') =>
+    reckon(plan, { ...catalogue, hours: hoursOf(shop), shop: { ...shop, ready: setting } }, [])
+
+  it('is what the shop says: looked at all round, rechecked, or handed over', () => {
+    const steps = (code: string) => {
+      const { schedule, steps: all } = ready('recheck')
+      return schedule?.times.get(all.find((s) => s.code === code)?.id ?? '')?.to
+    }
+    for (const setting of ['check_round', 'recheck', 'hand_over'] as const) {
+      expect(ready(setting).figures.get('rail/ready_at')?.value).toBe(steps(setting))
+      const { chain } = ready(setting).schedule ?? { chain: [] }
+      expect(chain.at(-1)).toBe(setting)
+    }
+    expect((steps('check_round') ?? '') < (steps('recheck') ?? '')).toBe(true)
+    expect((steps('recheck') ?? '') < (steps('hand_over') ?? '')).toBe(true)
+  })
+
+  it('and a promise is held to that, on the run sheet and on the board alike', () => {
+    const at2 = (setting: 'recheck' | 'hand_over') => String(ready(setting).figures.get('rail/ready_at')?.value)
+    const promised = { ...plan, runSheet: { ...plan.runSheet, promisedAt: at2('recheck') } }
+    const late = (setting: 'recheck' | 'hand_over') => {
+      const mine = { ...shop, ready: setting }
+      return reckon(promised, { ...catalogue, hours: hoursOf(mine), shop: mine }, []).findings.some(
+        (f) => f.code === 'promise_late',
+      )
+    }
+    expect(late('recheck')).toBe(false)
+    expect(late('hand_over')).toBe(true)
+    const outlines = (['recheck', 'hand_over'] as const).map((s) => jobOutline(plan, ready(s).steps, s))
+    const [a, b] = outlines.map((o) => laid([o]).ready.get('j0') ?? '')
+    expect(at(b ?? '') - at(a ?? '')).toBe(outlines[0]?.afterReadyMin)
+    expect(outlines[0]?.afterReadyMin).toBe(20)
+    expect(outlines[1]?.afterReadyMin).toBe(0)
   })
 })

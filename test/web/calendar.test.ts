@@ -60,7 +60,7 @@ describe('a calendar file, read back by another parser', () => {
 
   it('a member’s feed has what the board gives that person, and nobody else’s work', () => {
     const r = at('2031-03-03T08:00')
-    const jobs = [{ id: 'j', name: 'Hatch', outline: jobOutline(r.parts.plan, r.steps) }]
+    const jobs = [{ id: 'j', name: 'Hatch', outline: jobOutline(r.parts.plan, r.steps, 'recheck') }]
     const of = (person: string) =>
       read(memberCalendarText({ jobs, shop, now: '2031-03-03T07:00', person, appUrl: '' })).filter((e) =>
         e.summary.startsWith('Hatch'),

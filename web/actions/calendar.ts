@@ -52,7 +52,7 @@ export async function memberCalendar(token: string): Promise<Response> {
   const heads = await jobs(member.who)
   const now = minutesToCivil(localMinutes(new Date().toISOString(), settings.timeZone) ?? 0)
   const text = await threads().run('memberCalendar', {
-    jobs: heads.flatMap(({ id, name, outline }) => (outline ? [{ id, name, outline }] : [])),
+    jobs: heads.flatMap(({ id, name, outline, pins }) => (outline ? [{ id, name, outline, pins }] : [])),
     shop: settings,
     now,
     person: member.who.name,

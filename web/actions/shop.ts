@@ -1,7 +1,7 @@
 'use server'
 
 import { z } from 'zod'
-import { DamageSpan } from '@/core/model/film/schema'
+import { DamageSpan, StripTest } from '@/core/model/film/schema'
 import { Name, Id } from '@/core/model/values/values'
 import { createUser } from '@/db/auth'
 import { ShopSettings } from '@/core/model/shop/shop'
@@ -16,7 +16,7 @@ import {
   setShopMethod as updateMethod,
   setUnits as updateUnits,
 } from '@/db/queries/people'
-import { receiveStock as insertStock, setDamage as updateDamage } from '@/db/queries/rack'
+import { addStrip, receiveStock as insertStock, setDamage as updateDamage } from '@/db/queries/rack'
 import { calendarToken } from './calendar'
 import { answer, refuse, type Answer } from './answer'
 
@@ -102,6 +102,15 @@ export async function setDamage(raw: unknown): Promise<Answer<null>> {
       return out === 'done' ? { ok: true, value: null } : refuse(out)
     },
   )
+}
+
+/** A strip of a roll, heated free: how much shorter it got. */
+export async function logStrip(raw: unknown): Promise<Answer<null>> {
+  const Logged = z.strictObject({ itemId: z.uuid(), strip: StripTest.safeExtend({ by: z.string().max(0) }) })
+  return answer('strip', Logged, raw, async (who, { itemId, strip }) => {
+    const out = await addStrip(who, itemId, { ...strip, by: who.name })
+    return out === 'done' ? { ok: true, value: null } : refuse(out)
+  })
 }
 
 /** The method that this shop's new jobs start with. */

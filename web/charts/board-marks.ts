@@ -5,6 +5,7 @@ import { civilToMinutes, minutesToCivil, weekday, type OpenHours } from '@/core/
 const DAY_MIN = 1440
 /** Hours of a day that a board shows: nobody wraps at four in the morning. */
 const SHOWN = { from: 6 * 60, to: 20 * 60 }
+const QUARTER_MIN = 15
 
 export interface BoardMarks {
   days: { date: string; x: number; width: number; open: { x: number; width: number }[]; closed: boolean }[]
@@ -14,6 +15,8 @@ export interface BoardMarks {
   now: number | null
   width: number
   height: number
+  /** The moment that a place on the board stands for, to the quarter of an hour. */
+  momentAt: (x: number) => string
 }
 
 export const ROW = 58
@@ -45,6 +48,11 @@ export function boardMarks({ board, hours, from, days, width, by, bays, people, 
     if (day < 0) return 0
     if (day >= days) return width
     return day * dayWidth + inDay(t - start - day * DAY_MIN)
+  }
+  const momentAt = (x: number): string => {
+    const day = Math.max(0, Math.min(days - 1, Math.floor(x / dayWidth)))
+    const minutes = Math.round(inDay.invert(x - day * dayWidth) / QUARTER_MIN) * QUARTER_MIN
+    return minutesToCivil(start + day * DAY_MIN + minutes)
   }
   const rowCount = by === 'bay' ? Math.max(bays, ...board.stays.map((s) => s.bay + 1)) : people.length
   const rows: BoardMarks['rows'] = Array.from({ length: rowCount }, (_, index) => ({
@@ -92,5 +100,6 @@ export function boardMarks({ board, hours, from, days, width, by, bays, people, 
     now: xOf(now) > 0 && xOf(now) < width ? xOf(now) : null,
     width,
     height: rows.length * ROW,
+    momentAt,
   }
 }

@@ -2,9 +2,11 @@
 
 import { useMemo } from 'react'
 import type { FilmSheet, StockItem } from '@/core/model/film/schema'
+import { lotResidue } from '@/core/model/film/strip-test'
 import { SortableTable, type SortableColumn } from '@/web/kit/sortable-table'
 import type { Formatter } from '@/web/words/format'
 import { Damage } from './damage'
+import { StripTests } from './strip-test'
 import { Swatch } from './swatch'
 
 interface Row extends StockItem {
@@ -18,12 +20,14 @@ export function RackStock({
   fmt,
   filter,
   mayChange,
+  mayTest,
 }: {
   films: FilmSheet[]
   stock: StockItem[]
   fmt: Formatter
   filter: string
   mayChange: boolean
+  mayTest: boolean
 }) {
   const rows = useMemo(
     () =>
@@ -79,8 +83,14 @@ export function RackStock({
         enableGlobalFilter: false,
         cell: ({ row: { original: s } }) => <Damage item={s} fmt={fmt} may={mayChange} />,
       },
+      {
+        header: 'Tension left in it',
+        accessorFn: (s) => lotResidue([s], s.filmId, s.lot)?.residue ?? -1,
+        enableGlobalFilter: false,
+        cell: ({ row: { original: s } }) => <StripTests item={s} fmt={fmt} may={mayTest} />,
+      },
     ],
-    [fmt, mayChange],
+    [fmt, mayChange, mayTest],
   )
   if (rows.length === 0) return <p className="plate">No roll or rest of these films is here.</p>
   return (

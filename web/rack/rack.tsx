@@ -24,11 +24,13 @@ export function Rack({
   stock,
   units,
   mayReceive,
+  mayTest,
 }: {
   all: RackFilm[]
   stock: StockItem[]
   units: MemberUnits
   mayReceive: boolean
+  mayTest: boolean
 }) {
   const fmt = useMemo(() => formatter(units), [units])
   const [filter, setFilter] = useState('')
@@ -110,7 +112,7 @@ export function Rack({
         <>
           <RackFilms films={films} stock={stock} fmt={fmt} filter={filter} mayChange={mayReceive} onEdit={setEditing} />
           {mayReceive && <Receive films={sheets} fmt={fmt} />}
-          <RackStock films={sheets} stock={stock} fmt={fmt} filter={filter} mayChange={mayReceive} />
+          <RackStock films={sheets} stock={stock} fmt={fmt} filter={filter} mayChange={mayReceive} mayTest={mayTest} />
         </>
       )}
     </main>

@@ -3,16 +3,19 @@
 import Table from 'react-bootstrap/Table'
 import Button from 'react-bootstrap/Button'
 import type { FilmLayout, Source } from '@/core/engines/roll/film-layout'
+import { lotResidue } from '@/core/model/film/strip-test'
+import { applyChange } from '@/core/model/plan/plan-change'
+import type { Plan } from '@/core/model/plan/schema'
 import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 
 /** Where the film can come from, what each way takes and costs; the cheapest is taken unless another is picked. */
 export function Sources({ layout }: { layout: FilmLayout }) {
-  const { fmt, plan, edit, mayPlan } = useJob()
+  const { fmt, plan, edit, mayPlan, catalogue } = useJob()
   const wanted = plan.layout.sources.find((s) => s.filmId === layout.film.id)?.source ?? null
   const take = (source: string | null) =>
     edit((p) => ({
-      ...p,
+      ...withLot(p, source),
       layout: {
         ...p.layout,
         sources: [
@@ -22,6 +25,11 @@ export function Sources({ layout }: { layout: FilmLayout }) {
         kept: p.layout.kept.filter((k) => k.filmId !== layout.film.id),
       },
     }))
+  // A lot that is named brings what its strips lost.
+  const withLot = (p: Plan, source: string | null): Plan => {
+    const lot = source?.startsWith('lot:') ? lotResidue(catalogue.stock, layout.film.id, source.slice(4)) : null
+    return lot ? applyChange(p, { kind: 'lot_residue', filmId: layout.film.id, residue: lot.residue }) : p
+  }
   const name = (s: Source) =>
     s.kind === 'shelf'
       ? `On the shelf, lot ${s.lot}`

@@ -3,7 +3,7 @@ import { useFormContext } from 'react-hook-form'
 import { ShopField } from './shop-field'
 import type { ShopValues } from './shop-values'
 
-/** Currency, tax and margin; and whether front edges go deeper for the winter's salt. */
+/** Currency, tax and margin; whether front edges go deeper for the winter's salt; what new people's figures are in. */
 export function MoneyFields() {
   const { register } = useFormContext<ShopValues>()
   return (
@@ -24,6 +24,25 @@ export function MoneyFields() {
         </div>
         <div className="col-md-3 align-self-end">
           <Form.Check type="checkbox" id="winter" label="Winter: front edges deeper" {...register('winter')} />
+        </div>
+        <div className="col-md-2">
+          <ShopField name="units.lengthUnit" label="New people: lengths in">
+            {(['mm', 'cm', 'in'] as const).map((unit) => (
+              <option key={unit}>{unit}</option>
+            ))}
+          </ShopField>
+        </div>
+        <div className="col-md-2">
+          <ShopField name="units.tempUnit" label="temperatures in">
+            <option value="C">°C</option>
+            <option value="F">°F</option>
+          </ShopField>
+        </div>
+        <div className="col-md-3">
+          <ShopField name="units.locale" label="words and dates">
+            <option value="en-GB">British English</option>
+            <option value="en-US">American English</option>
+          </ShopField>
         </div>
       </div>
     </section>

@@ -1,7 +1,7 @@
 import { dayText, readDay } from '@/core/model/shop/hours-text'
 import { CUT_RULES } from '@/core/model/edge/cut-rules'
 import { EDGE_MEETS } from '@/core/model/vehicle/schema'
-import { ShopSettings } from '@/core/model/shop/shop'
+import { ShopSettings, type ReadyWith } from '@/core/model/shop/shop'
 import { pathText } from '@/core/kit/json-guard'
 import { faultText } from '@/web/words/faults'
 
@@ -16,6 +16,8 @@ export interface ShopValues {
   marginPercent: string
   climate: 'mild' | 'hot'
   winter: boolean
+  ready: ReadyWith
+  units: ShopSettings['units']
   bays: string
   people: { id: string; name: string; skills: string[]; pace: string; rate: string; away: string }[]
   /** By what an edge meets; empty: the usual. And by the row of the table. */
@@ -47,6 +49,8 @@ export const valuesOf = (s: ShopSettings): ShopValues => ({
   marginPercent: percent(s.margin),
   climate: s.climate,
   winter: s.winter,
+  ready: s.ready,
+  units: s.units,
   bays: s.bays.map((b) => b.name).join('\n'),
   edgeLeave: Object.fromEntries(EDGE_MEETS.map((m) => [m, blank(s.edgeLeave[m] ?? null)])),
   edgeCut: Object.fromEntries(CUT_RULES.map((r) => [r.id, s.edgeCut[r.id] ?? ''])),
@@ -114,6 +118,8 @@ export function readShop(v: ShopValues): { ok: true; value: ShopSettings } | { o
     edgeCut: Object.fromEntries(Object.entries(v.edgeCut).filter(([, cut]) => cut !== '')),
     climate: v.climate,
     winter: v.winter,
+    ready: v.ready,
+    units: v.units,
     margin: number(v.marginPercent) / 100,
   }
   const read = ShopSettings.safeParse(raw)

@@ -115,6 +115,8 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.film} is shaped from ${deg(f, 'min_c', fmt)}; warming to ${deg(f, 'want_c', fmt)} does not soften it.`,
   veto_tack: (f) =>
     `${f.film} grabs at first touch: its liner comes off in halves, with two people and more masking beside it.`,
+  veto_slack_stays: (f, fmt) =>
+    `${f.film} shrinks ${pct(f, 'shrinks', fmt)} under heat: slack inside a tacked rim would stay as wrinkles.`,
   veto_nothing_to_relax: (f) => `${f.film} keeps no tension from the roll: relaxing it first changes nothing.`,
   fit_blocked: (f) =>
     `${f.panel} is blocked: ${f.why === 'rust' ? 'rust' : f.why === 'repaint' ? 'fresh repaint' : 'loose clear coat'}.`,
@@ -168,6 +170,8 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.label} has ${mm(f, 'left_mm', fmt)} left and this layout still takes ${mm(f, 'need_mm', fmt)} from it. Somebody cut from it since. Lay it out again.`,
   lots_joined: (f, fmt) =>
     `${f.film} comes from two lots (${f.first}, ${f.second === 'new' ? 'and one to be bought' : f.second}). They meet over ${mm(f, 'length_mm', fmt)}${f.where ? `: ${f.where}` : ''}; from the second: ${f.panels}. Lay a sample of each beside the other first: shade varies between lots.`,
+  lot_residue: (f, fmt) =>
+    `Strips of lot ${f.lot} of ${f.film} lost ${pct(f, 'residue', fmt)} (${f.tests === 1 ? 'one strip' : `${f.tests} strips`}); this job reckons with ${pct(f, 'sheet', fmt)}. Cut sizes and stretch follow the lot once it is taken.`,
   bumpers_together: (f, fmt) =>
     `${f.front} and ${f.rear} lie side by side across the roll: one length of ${mm(f, 'length_mm', fmt)} can serve both.`,
   roof_two_pieces: (f) =>
@@ -224,6 +228,7 @@ const WAYS: { [C in WayOutCode]: (f: WayOutFacts[C], fmt: Formatter) => string }
   more_people: (f, fmt) => `A crew of ${f.crew}: ready ${fmt.text(fmt.wallTime(String(f.ready)))}`,
   start_earlier: (f, fmt) =>
     `Start ${fmt.text(fmt.wallTime(String(f.at)))}: ready ${fmt.text(fmt.wallTime(String(f.ready)))}`,
+  take_residue: (f, fmt) => `Reckon with ${pct(f, 'residue', fmt)} for this job`,
   lay_again: () => 'Lay it out again',
 }
 

@@ -42,7 +42,7 @@ const NAMES: Record<string, Record<string, string | [string, string]>> = {
   origin: { unknown: 'not looked at', factory: 'factory paint', repaint: 'repaint' },
   condition: { unknown: 'not looked at', sound: 'sound', dull: 'dull', peeling: 'peeling clear coat', rust: 'rust' },
   hardware: { remove: 'take off', tape: 'tape round', inlay: 'inlay', tuck_and_cut: 'tuck and cut' },
-  tension: { relax_first: 'relax first', triangles: 'triangles' },
+  tension: { relax_first: 'relax first', triangles: 'triangles', rim_shrunk: 'rim tacked, slack shrunk' },
   direction: { always: 'all film one direction', directional_only: 'directional film only' },
   order: { flats_first: 'flats first', recesses_first: 'shallow recesses first' },
   liner: { whole: 'whole liner off', halves: 'halves on a hinge' },

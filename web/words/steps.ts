@@ -26,6 +26,14 @@ const STEPS: Record<string, [string, string]> = {
   laminate: ['Laminate the print', 'Dust-free, slowly, edges square: what is trapped now stays.'],
   cut: ['Cut pieces and label them', 'Arrow and label on each liner at once, scraps too.'],
   lay: ['Lay', 'Dry fit first. Glass the piece, high points first, then from the middle out.'],
+  relax: [
+    'Relax the film',
+    'Free on its liner, off the panel, at 45°: heated evenly until it draws no further along the roll.',
+  ],
+  seam: [
+    'Trim the seam',
+    'The piece below exactly to its line, the piece above on tape that gauges the lap. Press, heat, press cool.',
+  ],
   trim: [
     'Corners, edges, tuck, trim',
     'Corners first. Take the tension out of the last centimetres before the cut; cut on the far side.',
@@ -54,9 +62,17 @@ export function stepOfId(id: string, nameOf: (of: string) => string | undefined)
 
 export const stepTitle = (s: Pick<Step, 'code' | 'name' | 'panelId'>): string =>
   s.code === 'own' ? s.name : `${STEPS[s.code]?.[0] ?? s.code}${s.name ? `: ${s.name}` : ''}`
-const SHORT: Record<string, string> = { degrease_panel: 'Degrease', lay: 'Lay', trim: 'Trim', post_heat: 'Heat' }
-/** A part of a panel's card in a word. */
-export const stepShort = (s: Pick<Step, 'code'>): string => SHORT[s.code] ?? s.code
+const SHORT: Record<string, string> = {
+  relax: 'Relax',
+  degrease_panel: 'Degrease',
+  lay: 'Lay',
+  seam: 'Seam',
+  trim: 'Trim',
+  post_heat: 'Heat',
+}
+/** A part of a panel's card in a word; the number of the piece where there are several. */
+export const stepShort = (s: Pick<Step, 'code' | 'facts'>): string =>
+  `${SHORT[s.code] ?? s.code}${s.code === 'lay' && s.facts.number ? ` ${s.facts.number}` : ''}`
 
 export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null = null): string => {
   if (s.code === 'mask' && Number(s.facts.metres) > 0)
@@ -70,13 +86,18 @@ export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null 
     ]
       .filter((t) => t !== '')
       .join(' ')
+  if (s.code === 'relax') return `${s.facts.cap ? 'Cap sheet off. ' : ''}${STEPS.relax?.[1]}`
+  if (s.code === 'seam') return `${Number(s.facts.metres).toFixed(1)} m. ${STEPS.seam?.[1]}`
   if (s.code !== 'lay') return STEPS[s.code]?.[1] ?? ''
   const { order, liner, wet, shape_min_c: from, shape_max_c: to } = s.facts
   return [
     order === 'recesses_first'
       ? 'Dry fit first. Glass the piece; shallow recesses first, then the flats from the middle out.'
       : (STEPS.lay?.[1] ?? ''),
-    s.facts.relax ? 'Cap sheet off, relax the piece on its liner first.' : '',
+    s.facts.tension === 'rim_shrunk'
+      ? 'Pull it flat, tack the rim all round, then shrink the slack out: chase each wrinkle along its length to the edge.'
+      : '',
+    s.facts.inlay ? 'It lies under the next piece: turned over the rim, no film on film beside it.' : '',
     liner === 'halves' ? 'Liner off in halves, on a hinge.' : '',
     wet === 'glide' ? 'A little glide fluid on the felt.' : '',
     from !== undefined && fmt

@@ -8,11 +8,16 @@ import Spinner from 'react-bootstrap/Spinner'
 import { civilToMinutes, minutesToCivil } from '@/core/kit/civil'
 import { localMinutes } from '@/core/kit/time-zone'
 import type { Bar, BoardJob, Board as Laid } from '@/core/engines/schedule/shop-schedule'
-import { hoursOf, type ShopSettings } from '@/core/model/shop/shop'
-import { boardMarks, ROW } from '@/web/charts/board-marks'
+import type { PinRefusal } from '@/core/engines/schedule/pins'
+import type { ShopSettings } from '@/core/model/shop/shop'
+import { pinWork } from '@/web/actions/pins'
+import { call } from '@/web/kit/call'
+import { faultText } from '@/web/words/faults'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
 import { useNow } from '@/web/bay/use-now'
+import { BoardDrawing } from './board-drawing'
+import { BoardPin } from './board-pin'
 import { useBoard } from './use-board'
 
 export interface BoardRow extends BoardJob {
@@ -24,34 +29,49 @@ const SPANS = { day: 1, week: 7, fortnight: 14 } as const
 type Span = keyof typeof SPANS
 const STEP_MIN = 1440
 const QUARTER_MIN = 15
-const WIDTH = 1180
 const RESCUE = { one_more_person: 'one more person', one_more_bay: 'one more bay' } as const
 
 /** All jobs by bay or by person, day by day: what is done when and by whom; promises that are not kept come first. */
-export function Board({ jobs, shop, fmt }: { jobs: readonly BoardRow[]; shop: ShopSettings; fmt: Formatter }) {
+export function Board(given: Omit<BoardProps, 'now'>) {
   const ms = useNow(60_000)
   if (ms === null) return null
-  const local = localMinutes(new Date(ms).toISOString(), shop.timeZone) ?? 0
+  const local = localMinutes(new Date(ms).toISOString(), given.shop.timeZone) ?? 0
   // A board moves on by quarters of an hour.
   const now = minutesToCivil(Math.ceil(local / QUARTER_MIN) * QUARTER_MIN)
-  return <BoardAt jobs={jobs} shop={shop} fmt={fmt} now={now} />
+  return <BoardAt {...given} now={now} />
 }
 
-function BoardAt({
-  jobs,
-  shop,
-  fmt,
-  now,
-}: {
+interface BoardProps {
   jobs: readonly BoardRow[]
   shop: ShopSettings
   fmt: Formatter
   now: string
-}) {
+  /** Whether work may be set to another moment. */
+  mayMove: boolean
+}
+
+function BoardAt({ jobs, shop, fmt, now, mayMove }: BoardProps) {
   const [span, setSpan] = useState<Span>('week')
   const [by, setBy] = useState<'bay' | 'person'>('bay')
   const [shift, setShift] = useState(0)
-  const board = useBoard({ jobs: jobs.map(({ id, outline }) => ({ id, outline })), shop, now })
+  const { board, attempt } = useBoard({
+    jobs: jobs.map(({ id, outline, pins = [] }) => ({ id, outline, pins })),
+    shop,
+    now,
+  })
+  const [picked, setPicked] = useState<Bar | null>(null)
+  const [said, setSaid] = useState('')
+  const name = (id: string) => jobs.find((j) => j.id === id)?.name ?? id
+  const set = async ({ jobId, code }: Bar, at: string | null) => {
+    setSaid('')
+    setPicked(null)
+    if (at !== null) {
+      const trial = await attempt({ jobId, pin: { code, at } })
+      if (!trial.ok) return setSaid(`${name(jobId)}, ${word('block', code)}: ${REFUSED[trial.why]}`)
+    }
+    const out = await call(pinWork, { jobId, code, at })
+    if (!out.ok) setSaid(faultText(out.error))
+  }
   const from = minutesToCivil((civilToMinutes(now) ?? 0) + shift * SPANS[span] * STEP_MIN)
   const undated = jobs.filter((j) => j.outline.startAt === null && j.outline.blocks.length > 0)
   return (
@@ -94,11 +114,53 @@ function BoardAt({
       ) : (
         <>
           <Promises board={board} jobs={jobs} fmt={fmt} />
-          <Drawn board={board} jobs={jobs} shop={shop} fmt={fmt} from={from} span={span} by={by} now={now} />
+          {board.broken.map((b) => (
+            <Alert key={`${b.jobId}/${b.code}`} variant="warning" className="py-2">
+              {name(b.jobId)}: {word('block', b.code)} was set to {fmt.text(fmt.wallTime(b.at))}, which these hours,
+              people and bays no longer allow. It is laid out without that.
+            </Alert>
+          ))}
+          {said !== '' && (
+            <Alert variant="danger" className="py-2" dismissible onClose={() => setSaid('')}>
+              {said}
+            </Alert>
+          )}
+          <BoardDrawing
+            board={board}
+            nameOf={name}
+            shop={shop}
+            fmt={fmt}
+            from={from}
+            days={SPANS[span]}
+            by={by}
+            now={now}
+            picked={picked}
+            onPick={setPicked}
+            onMove={mayMove ? (bar, at) => void set(bar, at) : undefined}
+          />
+          {picked && (
+            <BoardPin
+              key={`${picked.jobId}/${picked.code}/${picked.from}`}
+              bar={picked}
+              name={name(picked.jobId)}
+              fmt={fmt}
+              mayMove={mayMove}
+              onSet={(at) => void set(picked, at)}
+            />
+          )}
         </>
       )}
     </section>
   )
+}
+
+/** Why work cannot begin then. */
+const REFUSED: Record<PinRefusal, string> = {
+  before_now: 'that moment has passed.',
+  before_start: 'the job starts later than that. Change its start on the run sheet.',
+  closed_then: 'the shop is closed then.',
+  waits_before: 'work of the same job, or a wait after it, is not over by then.',
+  others_then: 'people or bays are taken by other work that is set, or by those who are away.',
 }
 
 const FAULTS = {
@@ -126,110 +188,4 @@ function Promises({ board, jobs, fmt }: { board: Laid; jobs: readonly BoardRow[]
       </div>
     </Alert>
   )
-}
-
-function Drawn({
-  board,
-  jobs,
-  shop,
-  fmt,
-  from,
-  span,
-  by,
-  now,
-}: {
-  board: Laid
-  jobs: readonly BoardRow[]
-  shop: ShopSettings
-  fmt: Formatter
-  from: string
-  span: Span
-  by: 'bay' | 'person'
-  now: string
-}) {
-  const people = shop.people.map((p) => p.name)
-  const marks = boardMarks({
-    board,
-    hours: hoursOf(shop),
-    from,
-    days: SPANS[span],
-    width: WIDTH,
-    by,
-    bays: shop.bays.length,
-    people,
-    now,
-  })
-  const name = (id: string) => jobs.find((j) => j.id === id)?.name ?? id
-  const late = new Set(board.late.map((l) => l.jobId))
-  const when = (wall: string) => fmt.text(fmt.wallTime(wall))
-  const told = (b: Bar) =>
-    [`${name(b.jobId)}: ${word('block', b.code)}, ${when(b.from)} to ${when(b.to)}`, ...b.people].join(', ')
-  const rowName = (row: (typeof marks.rows)[number]) =>
-    row.kind === 'beside'
-      ? 'Film bench'
-      : row.kind === 'bay'
-        ? (shop.bays[row.index]?.name ?? `Bay ${row.index + 1}`)
-        : people[row.index]
-  return (
-    <div className="board-frame">
-      <ol className="board-names" aria-hidden>
-        {marks.rows.map((r) => (
-          <li key={r.key}>{rowName(r)}</li>
-        ))}
-      </ol>
-      <div className="scroll-x">
-        <svg
-          viewBox={`0 -22 ${marks.width} ${marks.height + 22}`}
-          role="img"
-          aria-label={board.bars
-            .map((b) => `${name(b.jobId)}, ${word('block', b.code)}: ${fmt.text(fmt.wallTime(b.from))}`)
-            .slice(0, 24)
-            .join('; ')}
-        >
-          {marks.days.map((d) => (
-            <g key={d.date} className="board-day" data-closed={d.closed}>
-              <rect x={d.x} y={0} width={d.width} height={marks.height} />
-              {d.open.map((o) => (
-                <rect key={o.x} className="open" x={o.x} y={0} width={o.width} height={marks.height} />
-              ))}
-              <text x={d.x + 4} y={-7}>
-                {fmt.day(d.date)}
-              </text>
-            </g>
-          ))}
-          {marks.rows.map((r) => (
-            <line key={r.key} className="board-row" x1={0} x2={marks.width} y1={r.y + ROW} y2={r.y + ROW} />
-          ))}
-          {marks.stays.map((s) => (
-            <g key={s.jobId} className="stay" data-late={late.has(s.jobId)}>
-              <rect x={s.x} y={s.row * ROW + 3} width={s.width} height={ROW - 6} rx={2} />
-              <text x={s.x + 5} y={s.row * ROW + 16}>
-                {clipped(name(s.jobId), s.width)}
-              </text>
-            </g>
-          ))}
-          {marks.bars.map((m) => (
-            <g key={m.key} className="work" data-code={m.bar.code} data-late={late.has(m.bar.jobId)}>
-              <rect x={m.x} y={m.row * ROW + 21} width={m.width} height={ROW - 28} rx={1} />
-              <text x={m.x + 3} y={m.row * ROW + 41}>
-                {clipped(
-                  by === 'bay' && m.row < marks.rows.length - 1 ? word('block', m.bar.code) : name(m.bar.jobId),
-                  m.width,
-                )}
-              </text>
-              <title>{told(m.bar)}</title>
-            </g>
-          ))}
-          {marks.now !== null && <line className="board-now" x1={marks.now} x2={marks.now} y1={-4} y2={marks.height} />}
-        </svg>
-      </div>
-    </div>
-  )
-}
-
-/** As much of a name as a bar of that width has room for. */
-function clipped(text: string, px: number): string {
-  const room = Math.floor((px - 6) / 6.2)
-  if (room < 3) return ''
-  return text.length <= room ? text : `${text.slice(0, room - 1)}…`
 }

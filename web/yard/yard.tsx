@@ -5,6 +5,7 @@ import Link from 'next/link'
 import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useState } from 'react'
 import type { JobOutline } from '@/core/engines/schedule/job-outline'
+import type { BoardPin } from '@/core/engines/schedule/pins'
 import { STAGES } from '@/core/model/finding/stage'
 import type { ShopSettings } from '@/core/model/shop/shop'
 import { KeepJobs } from '@/web/offline/keep-offline'
@@ -29,21 +30,24 @@ export interface YardJob {
   /** Its last change is not in these columns yet. */
   behind: boolean
   outline: JobOutline | null
+  pins: BoardPin[]
 }
 
 const boardRows = (jobs: readonly YardJob[]): BoardRow[] =>
-  jobs.flatMap(({ id, name, stage, outline }) => (outline ? [{ id, name, stage, outline }] : []))
+  jobs.flatMap(({ id, name, stage, outline, pins }) => (outline ? [{ id, name, stage, outline, pins }] : []))
 
 /** The shop's jobs along the order of the work, each with what it waits for. */
 export function Yard({
   jobs,
   units,
   mayAdd,
+  mayMove,
   settings,
 }: {
   jobs: YardJob[]
   units: MemberUnits
   mayAdd: boolean
+  mayMove: boolean
   settings: ShopSettings
 }) {
   const [filter, setFilter] = useState('')
@@ -72,7 +76,7 @@ export function Yard({
       </div>
       {jobs.length === 0 && <p className="plate">No job yet. “New job” takes the first vehicle in.</p>}
       {jobs.length > 0 && shown.length === 0 && <p className="plate">No job matches “{filter}”.</p>}
-      {jobs.length > 0 && <Board jobs={boardRows(shown)} shop={settings} fmt={fmt} />}
+      {jobs.length > 0 && <Board jobs={boardRows(shown)} shop={settings} fmt={fmt} mayMove={mayMove} />}
       {groups.map(({ stage, jobs: own }) => (
         <section key={stage} className="row g-2 mb-3 pb-3 border-bottom">
           <h2 className="col-md-2 pt-2">

@@ -17,6 +17,7 @@ export default async function RackPage() {
         stock={stock}
         units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
         mayReceive={may(who.role, 'stock')}
+        mayTest={may(who.role, 'strip')}
       />
     </>
   )

@@ -7,7 +7,7 @@ import type { HeatPoint } from './heat-points'
 export type PointState = 'waiting' | 'due' | 'done' | 'over' | 'under' | 'expired'
 
 /**
- * When a point may be heated, counted from the laying of its panel, and where it stands. UTC; null until it is laid,
+ * When a point may be heated, counted from the laying of its piece, and where it stands. UTC; null until it is laid,
  * `until` too where the film's window never closes.
  */
 export function pointWindow(
@@ -16,9 +16,9 @@ export function pointWindow(
   ledger: readonly LogRow[],
   now: string,
 ): { from: string | null; until: string | null; state: PointState } {
-  const laid = [...ledger]
-    .reverse()
-    .find((e) => e.payload.kind === 'step_done' && e.payload.stepId === `lay:${point.panelId}`)
+  // A panel of several pieces was one step before.
+  const laying = [`lay:${point.pieceId}`, `lay:${point.panelId}`]
+  const laid = [...ledger].reverse().find((e) => e.payload.kind === 'step_done' && laying.includes(e.payload.stepId))
   const at = laid ? civilToMinutes(laid.at.slice(0, 16)) : null
   const utc = (minutes: number) => `${minutesToCivil(minutes)}:00Z`
   const from = at === null || !film ? null : at + film.postHeatFromMin

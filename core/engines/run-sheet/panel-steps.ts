@@ -4,6 +4,7 @@ import {
   CHANNEL_RECESS,
   GLIDE_LAY,
   LINER_HALVES_LAY,
+  RIM_SHRUNK_LAY,
   WARM_C,
   WARM_LAY,
   WRAP_ROUND_MIN,
@@ -35,6 +36,7 @@ import {
   SEAM_MIN_PER_M,
   STEAM_MIN,
 } from './step-data'
+import { layingOrder } from './laying-order'
 import { stepOf, type Context, type Skill, type Step } from './step'
 
 /** Rear forward, so that overlaps lie with the airflow; mirrors and handles last. Common practice, no source. */
@@ -68,11 +70,13 @@ export const layRank = (panel: Panel | undefined): number => (panel ? LAY_ORDER.
 
 /** Surface to reach while laying: the film's shaping range where it is shaped, warmer where the school lays warm. */
 export function layRange(
-  layWarm: Plan['method']['layWarm'],
+  { layWarm, tension }: Pick<Plan['method'], 'layWarm' | 'tension'>,
   film: FilmSheet,
   shaping: boolean | undefined,
   recessed: boolean,
 ): Step['range'] {
+  // Slack is shrunk out with the gun: the film is warmed wherever it lies loose.
+  if (tension === 'rim_shrunk' && layWarm === 'room') return film.shapingC
   // The film's sheet wins over the school: nothing is heated past what it is shaped at.
   if (layWarm === 'channel_65' && recessed && film.shapingC.max >= CHANNEL_C.min)
     return { min: CHANNEL_C.min, max: Math.min(CHANNEL_C.max, film.shapingC.max) }
@@ -110,7 +114,7 @@ export function panelSteps(c: Context, panelId: string, pieces: readonly Piece[]
       tapes: [],
     },
   }
-  return [degreaseStep(on), layStep(on), trimStep(on), ...heatStep(on)]
+  return [...relaxStep(on), degreaseStep(on), ...laySteps(on), trimStep(on), ...heatStep(on)]
 }
 
 function degreaseStep({ plan, panel }: OnPanel): Step {
@@ -151,47 +155,106 @@ function handsFor({ plan, panel, film }: OnPanel): { people: number; aloneFactor
   }
 }
 
-function layStep(on: OnPanel): Step {
+/** Film relaxed off the panel: cap sheet off, free on its liner, heated evenly until the roll's tension is gone. */
+function relaxStep({ plan, panel, film, pieces }: OnPanel): Step[] {
+  if (plan.method.tension !== 'relax_first' || film.rollResidue === 0) return []
+  return [
+    stepOf({
+      id: `relax:${panel.id}`,
+      code: 'relax',
+      panelId: panel.id,
+      name: panel.name,
+      minutes: pieces.length * RELAX_MIN * plan.runSheet.paceFactor,
+      people: Math.min(2, PANEL_FACTS[panel.kind].people),
+      aloneFactor: PANEL_FACTS[panel.kind].people > 1 ? ALONE_FACTOR : null,
+      cautions: ['hot'],
+      tools: ['gun'],
+      range: film.shapingC,
+      facts: { film: film.name, residue: film.rollResidue, ...(film.capSheet ? { cap: 1 } : {}) },
+    }),
+  ]
+}
+
+/** What the schools and the film change in the minutes of laying. */
+function paceOf(method: Plan['method'], liner: Plan['method']['liner']): number {
+  return (
+    (liner === 'halves' ? LINER_HALVES_LAY : 1) *
+    (method.wet === 'glide' ? GLIDE_LAY : 1) *
+    (method.layWarm === 'warm_40' ? WARM_LAY : 1) *
+    (method.tension === 'rim_shrunk' ? RIM_SHRUNK_LAY : 1)
+  )
+}
+
+/** The laying of a panel; piece by piece where it has several, each by its share of the film. */
+function laySteps(on: OnPanel): Step[] {
   const { plan, panel, film, pieces } = on
   const { method } = plan
   const facts = PANEL_FACTS[panel.kind]
   const liner = linerOf(plan, film)
-  const seamM = pieces.reduce((sum, p) => sum + p.seamMm, 0) / 1000
+  const order = layingOrder(panel, pieces)
+  const single = order.length === 1
+  const areaOf = (p: Piece): number => p.acrossMm * p.alongMm
+  const filmMm2 = order.reduce((sum, p) => sum + areaOf(p), 0)
   const recesses = panel.recesses.length * RECESS_MIN * (method.layWarm === 'channel_65' ? CHANNEL_RECESS : 1)
-  const school =
-    (liner === 'halves' ? LINER_HALVES_LAY : 1) *
-    (method.wet === 'glide' ? GLIDE_LAY : 1) *
-    (method.layWarm === 'warm_40' ? WARM_LAY : 1)
   const cuts = choiceFor(plan, panel.id).slits.length * RELIEF_CUT_MIN
-  const inlays = panel.recesses.filter((r) => r.way === 'inlay').length * INLAY_MIN
-  const relax = method.tension === 'relax_first' && film.rollResidue > 0 ? pieces.length * RELAX_MIN : 0
-  const lay = ((panelAreaMm2(panel) / 1e6) * facts.layMinPerM2 + recesses) * school
   const shaping = panel.recesses.length > 0 || panel.crownMm > 0 || facts.compound
-  return stepOf({
-    id: `lay:${panel.id}`,
-    code: 'lay',
-    panelId: panel.id,
-    name: panel.name,
-    ...handsFor(on),
-    minutes: (DRY_FIT_MIN + lay + seamM * SEAM_MIN_PER_M + cuts + inlays + relax) * plan.runSheet.paceFactor,
-    waitMin: Math.max(0, ...on.edges.edges.map((e) => e.waitMin), film.waitBeforeCutMin),
-    cautions: ['hot'],
-    tools: ['squeegee', ...(panel.recesses.length > 0 ? ['gun', 'glove'] : []), ...holdingTools(panel)],
-    range: layRange(method.layWarm, film, shaping, panel.recesses.length > 0),
-    facts: {
-      film: film.name,
-      pieces: pieces.length,
-      recesses: panel.recesses.length,
-      order: method.order,
-      liner,
-      wet: method.wet,
-      ...(relax > 0 ? { relax: 1 } : {}),
-      // At room temperature only what is shaped is warmed.
-      ...(method.layWarm === 'room' && shaping
-        ? { shape_min_c: film.shapingC.min, shape_max_c: film.shapingC.max }
-        : {}),
-    },
-  })
+  const lay = ((panelAreaMm2(panel) / 1e6) * facts.layMinPerM2 + recesses) * paceOf(method, liner) + cuts
+  const steps = order.map((piece, i) =>
+    stepOf({
+      id: `lay:${piece.id}`,
+      code: 'lay',
+      panelId: panel.id,
+      name: single ? panel.name : piece.name,
+      ...handsFor(on),
+      minutes:
+        (DRY_FIT_MIN + (piece.inlay ? INLAY_MIN : 0) + (lay * areaOf(piece)) / filmMm2) * plan.runSheet.paceFactor,
+      // Nothing is cut before the last piece lies.
+      waitMin: i === order.length - 1 ? Math.max(0, ...on.edges.edges.map((e) => e.waitMin), film.waitBeforeCutMin) : 0,
+      cautions: ['hot'],
+      tools: [
+        'squeegee',
+        ...(panel.recesses.length > 0 || method.tension === 'rim_shrunk' ? ['gun'] : []),
+        ...(panel.recesses.length > 0 ? ['glove'] : []),
+        ...holdingTools(panel),
+      ],
+      range: layRange(method, film, shaping, panel.recesses.length > 0),
+      facts: {
+        film: film.name,
+        pieces: pieces.length,
+        recesses: panel.recesses.length,
+        order: method.order,
+        tension: method.tension,
+        liner,
+        wet: method.wet,
+        ...(single ? {} : { number: i + 1, of: order.length }),
+        ...(piece.inlay ? { inlay: 1 } : {}),
+        // At room temperature only what is shaped is warmed.
+        ...(method.layWarm === 'room' && shaping
+          ? { shape_min_c: film.shapingC.min, shape_max_c: film.shapingC.max }
+          : {}),
+      },
+    }),
+  )
+  return [...steps, ...seamStep(on)]
+}
+
+/** Where two pieces meet: the one below trimmed to the line, the one above cut on tape that gauges the lap. */
+function seamStep({ plan, panel, film, pieces }: OnPanel): Step[] {
+  const seamM = pieces.reduce((sum, p) => sum + p.seamMm, 0) / 1000
+  if (seamM === 0) return []
+  const mirror = CHROME_CLASS.includes(film.kind)
+  return [
+    stepOf({
+      id: `seam:${panel.id}`,
+      code: 'seam',
+      panelId: panel.id,
+      name: panel.name,
+      minutes: seamM * SEAM_MIN_PER_M * plan.runSheet.paceFactor,
+      cautions: ['blade'],
+      tools: [mirror ? 'wire' : 'filament', 'squeegee'],
+      facts: { film: film.name, metres: Math.round(seamM * 10) / 10 },
+    }),
+  ]
 }
 
 /** Magnets hold on steel, tape on everything else. Common practice, no source. */

@@ -54,8 +54,10 @@ function steppedBefore(plan: Plan, pieces: readonly Piece[]) {
     if (holds(step.id)) return true
     if (step.panelId === null) return false
     if (step.code === 'post_heat') return holds(`post_heat:${filmOf.get(step.panelId)}`)
-    // A panel that was laid was degreased before.
-    return step.code === 'degrease_panel' && holds(`lay:${step.panelId}`) && !plan.runSheet.skip.includes(step.id)
+    const laid = holds(`lay:${step.panelId}`)
+    // A panel was laid as one step, its relaxing and seams within it; and what was laid was degreased before.
+    if (['relax', 'lay', 'seam'].includes(step.code)) return laid
+    return step.code === 'degrease_panel' && laid && !plan.runSheet.skip.includes(step.id)
   }
 }
 

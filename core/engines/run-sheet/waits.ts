@@ -3,9 +3,9 @@ import type { Step, Wait } from './step'
 
 /** Work on the film, not at the vehicle: it goes on beside washing and drying. */
 export const BESIDE: readonly string[] = ['gas_out', 'laminate', 'film_in', 'cut']
-const PRINT: readonly string[] = ['gas_out', 'laminate']
+export const PRINT: readonly string[] = ['gas_out', 'laminate']
 /** Steps of one panel, in their order. */
-const ON_PANEL: readonly string[] = ['degrease_panel', 'lay', 'trim', 'post_heat']
+const ON_PANEL: readonly string[] = ['relax', 'degrease_panel', 'lay', 'seam', 'trim', 'post_heat']
 export const isOnPanel = (s: Pick<Step, 'code' | 'panelId'>): boolean => s.panelId !== null && ON_PANEL.includes(s.code)
 
 const after = (step: Step | undefined, leastMin = step?.waitMin ?? 0, mostMin: number | null = null): Wait[] =>
@@ -46,13 +46,13 @@ function panelChain(
   ready: Wait[],
   film: FilmSheet | undefined,
 ): void {
-  const laid = own.find((s) => s.code === 'lay')
+  const laid = own.filter((s) => s.code === 'lay')
   own.forEach((s, i) => {
     const before = i === 0 ? ready : after(own[i - 1])
-    // The film's window counts from the laying, not from the trimming.
+    // The film's window counts from the laying of each piece, not from the trimming.
     const window =
-      s.code === 'post_heat' && film && laid
-        ? after(laid, Math.max(laid.waitMin, film.postHeatFromMin), film.postHeatUntilMin)
+      s.code === 'post_heat' && film
+        ? laid.flatMap((l) => after(l, Math.max(l.waitMin, film.postHeatFromMin), film.postHeatUntilMin))
         : []
     waits.set(s.id, [...before, ...window])
   })

@@ -1,5 +1,6 @@
+import type { ReadyWith } from '../../model/shop/shop'
 import type { Plan } from '../../model/plan/schema'
-import { isOnPanel } from '../run-sheet/waits'
+import { isOnPanel, PRINT } from '../run-sheet/waits'
 import type { Skill, Step } from '../run-sheet/step'
 import { plannedSteps } from '../run-sheet/steps'
 
@@ -22,9 +23,10 @@ export interface JobOutline {
   promisedAt: string | null
   crew: number
   blocks: readonly Block[]
+  /** Minutes of work that come after the vehicle counts as ready. */
+  afterReadyMin?: number
 }
 
-const PRINT: readonly string[] = ['gas_out', 'laminate']
 const CUT: readonly string[] = ['film_in', 'cut']
 const ARRIVE: readonly string[] = ['removal_trial', 'removal', 'wash', 'dry', 'bring_in']
 const AT_THE_END: readonly string[] = ['recheck', 'hand_over']
@@ -41,7 +43,7 @@ function blockOf(step: Step): BlockCode {
 }
 
 /** The steps that are not done, in blocks. The work on the panels is shared by the crew. */
-export function jobOutline(plan: Plan, steps: readonly Step[]): JobOutline {
+export function jobOutline(plan: Plan, steps: readonly Step[], ready: ReadyWith): JobOutline {
   const { crew, startAt, promisedAt } = plan.runSheet
   const open = plannedSteps(steps).filter((s) => s.state !== 'done')
   const blocks = BLOCKS.flatMap((code): Block[] => {
@@ -60,5 +62,7 @@ export function jobOutline(plan: Plan, steps: readonly Step[]): JobOutline {
       },
     ]
   })
-  return { startAt, promisedAt, crew, blocks }
+  const at = open.findIndex((s) => s.code === ready)
+  const afterReadyMin = at < 0 ? 0 : open.slice(at + 1).reduce((sum, s) => sum + s.minutes, 0)
+  return { startAt, promisedAt, crew, blocks, afterReadyMin }
 }

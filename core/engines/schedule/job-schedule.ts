@@ -1,6 +1,7 @@
 import { civilToMinutes, minutesToCivil, type OpenHours } from '../../kit/civil'
 import { localMinutes } from '../../kit/time-zone'
 import type { Plan } from '../../model/plan/schema'
+import type { ReadyWith } from '../../model/shop/shop'
 import { NEVER, schedule, type Link, type Problem, type Schedule, type Task } from '../../solve/schedule'
 import type { Step } from '../run-sheet/step'
 import { plannedSteps } from '../run-sheet/steps'
@@ -10,6 +11,7 @@ import { calendarOf } from './calendar-of'
 export interface JobSchedule {
   /** By step. */
   times: ReadonlyMap<string, { from: string; to: string }>
+  /** When the step ends with which the shop calls a vehicle ready. */
   readyAt: string
   /** Steps that decide when the job is ready, in their order; work and waits along them, minutes. */
   chain: readonly string[]
@@ -27,6 +29,8 @@ export interface JobClock {
   timeZone: string
   /** UTC wall time of the last thing that happened on the job; null: nothing has. */
   last: string | null
+  /** With which step the vehicle counts as ready. */
+  ready: ReadyWith
 }
 
 /**
@@ -50,7 +54,8 @@ export function jobSchedule(plan: Plan, steps: readonly Step[], clock: JobClock)
   const times = new Map([...done].map(([id, t]) => [id, { from: minutesToCivil(t.from), to: minutesToCivil(t.to) }]))
   if (open.length === 0) {
     const last = Math.max(...[...done.values()].map((t) => t.to))
-    return { times, readyAt: minutesToCivil(last), chain: [], workMin: 0, waitMin: 0, missesWindow: false }
+    const readyAt = endOf(clock.ready, planned, times) ?? minutesToCivil(last)
+    return { times, readyAt, chain: [], workMin: 0, waitMin: 0, missesWindow: false }
   }
   const from = Math.min(now, start)
   const calendar = calendarOf(clock.hours, from)
@@ -68,7 +73,9 @@ export function jobSchedule(plan: Plan, steps: readonly Step[], clock: JobClock)
   }
   const [out, missesWindow] = solved(problem)
   if (!out) return null
-  const { critical: chain } = out
+  // What comes after the step that makes it ready decides nothing about that.
+  const lastOfChain = out.critical.findIndex((i) => open[i]?.code === clock.ready)
+  const chain = lastOfChain >= 0 ? out.critical.slice(0, lastOfChain + 1) : out.critical
   const wait = (i: number, k: number): number => tasks[i]?.after.find((l) => l.task === chain[k - 1])?.least ?? 0
   open.forEach((s, i) =>
     times.set(s.id, {
@@ -78,13 +85,17 @@ export function jobSchedule(plan: Plan, steps: readonly Step[], clock: JobClock)
   )
   return {
     times,
-    readyAt: minutesToCivil(out.finish),
+    readyAt: endOf(clock.ready, planned, times) ?? minutesToCivil(out.finish),
     chain: chain.map((i) => open[i]?.id ?? ''),
     workMin: chain.reduce((sum, i) => sum + (tasks[i]?.minutes ?? 0), 0),
     waitMin: chain.reduce((sum, i, k) => sum + (k > 0 ? wait(i, k) : 0), 0),
     missesWindow,
   }
 }
+
+/** When the step that makes a vehicle ready ends; null where it was left out. */
+const endOf = (code: ReadyWith, planned: readonly Step[], times: JobSchedule['times']): string | null =>
+  times.get(planned.find((s) => s.code === code)?.id ?? '')?.to ?? null
 
 /** One forward pass: a page shows it while somebody types. Where no window can be kept it stands without them. */
 function solved(problem: Problem): [Schedule | null, boolean] {

@@ -7,6 +7,8 @@ import type { Block, JobOutline } from './job-outline'
 export interface BoardJob {
   id: string
   outline: JobOutline
+  /** Work that begins at a moment that somebody set. */
+  pins?: readonly { code: Block['code']; at: string }[]
 }
 
 /** One stretch of work as the board lays it out. Local wall times. */
@@ -16,6 +18,8 @@ export interface Bar {
   from: string
   to: string
   people: readonly string[]
+  /** Begins then because somebody set it so. */
+  pinned: boolean
 }
 export interface Board {
   bars: readonly Bar[]
@@ -25,6 +29,8 @@ export interface Board {
   late: readonly { jobId: string; promisedAt: string; readyAt: string }[]
   /** What would keep all promises, each solved: one more person, one more bay. */
   rescues: readonly ('one_more_person' | 'one_more_bay')[]
+  /** Pins that these hours, people and bays do not allow any more: laid out without them. */
+  broken: readonly { jobId: string; code: Block['code']; at: string }[]
 }
 export type BoardFault = { code: 'no_hours' | 'nothing_left' | 'does_not_fit'; jobs: readonly string[] }
 
@@ -70,20 +76,62 @@ export function shopSchedule(jobs: readonly BoardJob[], shop: ShopSettings, now:
     groups: dated.length,
     tasks,
   }
-  const solved = schedule(problem, { rounds: ROUNDS })
+  const kept = keptPins(problem)
+  const solved = kept.solved
   if ('code' in solved)
     return { code: 'does_not_fit', jobs: [...new Set(solved.tasks.map((i) => pieces[i]?.jobId ?? ''))] }
-  const bars = barsOf(pieces, place, solved, crew)
+  const broken = kept.without.flatMap((i) => {
+    const piece = pieces[i]
+    return piece ? [{ jobId: piece.jobId, code: piece.block.code, at: minutesToCivil(piece.task.pinned ?? 0) }] : []
+  })
+  const bars = barsOf(pieces, place, solved, crew).map((bar): Bar => ({
+    ...bar,
+    pinned: bar.pinned && !broken.some((b) => b.jobId === bar.jobId && b.code === bar.code),
+  }))
   const stays = staysOf(bars)
-  const ready = new Map(dated.map((j) => [j.id, latest(bars.filter((b) => b.jobId === j.id))]))
+  const ready = new Map(
+    dated.map(({ id, outline: { afterReadyMin = 0 } }) => {
+      const end = civilToMinutes(latest(bars.filter((b) => b.jobId === id)))
+      return [id, end === null ? '' : minutesToCivil(end - afterReadyMin)]
+    }),
+  )
   const late = dated.flatMap(({ id, outline: { promisedAt } }) => {
     const readyAt = ready.get(id) ?? ''
     return promisedAt !== null && promisedAt < readyAt ? [{ jobId: id, promisedAt, readyAt }] : []
   })
-  return { bars, stays, ready, late, rescues: late.length > 0 ? rescuesOf(problem) : [] }
+  return { bars, stays, ready, late, rescues: late.length > 0 ? rescuesOf(kept.problem) : [], broken }
 }
 
 const latest = (bars: readonly Bar[]): string => bars.reduce((max, b) => (b.to > max ? b.to : max), '')
+
+interface KeptPins {
+  problem: Problem
+  solved: ReturnType<typeof schedule>
+  /** Tasks whose pin was let go. */
+  without: number[]
+}
+
+/** The plan that keeps as many pins as go, the earliest first; those that do not are let go one by one. */
+function keptPins(problem: Problem): KeptPins {
+  const solved = schedule(problem, { rounds: ROUNDS })
+  const pins = problem.tasks
+    .flatMap((t, i) => (t.pinned === null ? [] : [{ i, at: t.pinned }]))
+    .sort((a, b) => a.at - b.at)
+  if (!('code' in solved) || pins.length === 0) return { problem, solved, without: [] }
+  const without = new Set(pins.map((p) => p.i))
+  const trial = (): Pick<KeptPins, 'problem' | 'solved'> => {
+    const tasks = problem.tasks.map((t, i) => (without.has(i) ? { ...t, pinned: null } : t))
+    return { problem: { ...problem, tasks }, solved: schedule({ ...problem, tasks }, { rounds: ROUNDS }) }
+  }
+  let best = trial()
+  for (const { i } of pins) {
+    without.delete(i)
+    const next = trial()
+    if ('code' in next.solved) without.add(i)
+    else best = next
+  }
+  return { ...best, without: [...without] }
+}
 
 /** Which single change leaves no job late: each is solved. */
 function rescuesOf(problem: Problem): Board['rescues'] {
@@ -133,10 +181,16 @@ function daysOf(away: ShopSettings['people'][number]['away']): string[] {
 }
 
 /** The blocks of one job as tasks, each after the one before it; cutting goes on beside the vehicle's preparation. */
-function piecesOf({ id, outline }: BoardJob, group: number, start: number, crew: number): Piece[] {
+function piecesOf({ id, outline, pins = [] }: BoardJob, group: number, start: number, crew: number): Piece[] {
   const out: Piece[] = []
   const notBefore = Math.max(start, civilToMinutes(outline.startAt ?? '') ?? start)
-  const due = civilToMinutes(outline.promisedAt ?? '') ?? NEVER
+  const promised = civilToMinutes(outline.promisedAt ?? '')
+  const due = promised === null ? NEVER : promised + (outline.afterReadyMin ?? 0)
+  // A moment that has passed holds nothing any more.
+  const pinOf = (code: Block['code']): number | null => {
+    const at = civilToMinutes(pins.find((p) => p.code === code)?.at ?? '')
+    return at === null || at < start ? null : at
+  }
   const lastOf = (codes: readonly Block['code'][]) => out.findLastIndex((p) => codes.includes(p.block.code))
   for (const block of outline.blocks) {
     const waitsFor =
@@ -157,7 +211,7 @@ function piecesOf({ id, outline }: BoardJob, group: number, start: number, crew:
         group: BESIDE.includes(block.code) ? -1 : group,
         notBefore,
         finishBy: NEVER,
-        pinned: null,
+        pinned: first ? pinOf(block.code) : null,
         due: block === outline.blocks.at(-1) && left <= minutes ? due : NEVER,
         needs: bits(block.skills),
         after: before.map(link),
@@ -197,6 +251,7 @@ function barsOf(
       from: minutesToCivil(from),
       to: minutesToCivil(to),
       people: free.map((f) => f.name),
+      pinned: piece.task.pinned !== null,
     })
   }
   return bars

@@ -58,7 +58,8 @@ export function stretchKey(plan: Plan, panel: Panel, film: FilmSheet, scan = '')
       film.heatShrink,
       film.rollResidue,
       plan.method.order,
-      plan.method.tension,
+      // Where the rim is tacked the film is stretched as by triangles: only the slack goes otherwise.
+      plan.method.tension === 'relax_first' ? 'relax_first' : 'triangles',
       ...(preStretch > 0 ? [film.recovers] : []),
       ...(scan ? [scan] : []),
     ]),

@@ -72,6 +72,8 @@ export const STANDED_FIELDS = [
   'inlayLapMm',
 ] as const
 
+/** No roll holds more of its winding than this share of its length. Assumed. */
+const MAX_RESIDUE = 0.15
 const lap = z.number().min(0).max(100)
 
 /** How a film handles, and how far its pieces lap. A sheet that says nothing is taken to say what is usual. */
@@ -145,7 +147,7 @@ export const FilmSheet = z.strictObject({
   /** The share of a stretch that heat takes back [–]. */
   recovers: z.number().min(0).max(1),
   /** Stretch left in the roll's direction from winding [–], which *relax first* takes out. */
-  rollResidue: z.number().min(0).max(0.15),
+  rollResidue: z.number().min(0).max(MAX_RESIDUE),
   shapingC: span(0, 150),
   postHeatC: span(40, 180),
   overlapC: span(40, 180),
@@ -168,7 +170,9 @@ export const FilmSheet = z.strictObject({
   care: Note,
   ...HANDLING,
   /** How well a field is known where it is not the maker's sheet that says so. */
-  standings: z.partialRecord(z.enum(STANDED_FIELDS), z.enum(['published', 'common_practice', 'assumed'])).default({}),
+  standings: z
+    .partialRecord(z.enum(STANDED_FIELDS), z.enum(['measured', 'published', 'common_practice', 'assumed']))
+    .default({}),
 })
 
 export type FilmSheet = z.infer<typeof FilmSheet>
@@ -178,6 +182,31 @@ export const DamageSpan = z
   .strictObject({ fromCoreMm: z.number().min(0).max(100000), lengthMm: z.number().gt(0).max(100000), note: Note })
   .refine((d) => d.fromCoreMm + d.lengthMm <= 100000, { error: 'past_the_end' })
 export type DamageSpan = z.infer<typeof DamageSpan>
+
+/**
+ * A strip off a roll, cap sheet off, laid back on its own liner and heated evenly: its length before and after, mm, and
+ * its width where that was measured too. What it lost is the tension that winding left in it.
+ */
+export const StripTest = z
+  .strictObject({
+    id: z.uuid(),
+    beforeMm: z.number().min(100).max(5000),
+    afterMm: z.number().min(50).max(5000),
+    acrossBeforeMm: z.number().min(20).max(3000).nullable(),
+    acrossAfterMm: z.number().min(20).max(3000).nullable(),
+    /** UTC. */
+    at: z.iso.datetime({ offset: true }),
+    by: z.string().max(120),
+  })
+  .refine((s) => s.afterMm <= s.beforeMm, { error: 'strip_grew', path: ['afterMm'] })
+  .refine((s) => s.beforeMm - s.afterMm <= s.beforeMm * MAX_RESIDUE, { error: 'strip_past_belief', path: ['afterMm'] })
+  .refine((s) => (s.acrossBeforeMm === null) === (s.acrossAfterMm === null), {
+    error: 'strip_half_measured',
+    path: ['acrossAfterMm'],
+  })
+export type StripTest = z.infer<typeof StripTest>
+/** Strips kept with one roll. */
+export const MOST_STRIPS = 20
 
 /** A roll or a rest on the rack. `leftMm` is the sum of its movements. */
 export const StockItem = z.strictObject({
@@ -189,6 +218,7 @@ export const StockItem = z.strictObject({
   widthMm: z.number().min(50).max(3000),
   leftMm: z.number().min(0).max(100000),
   damage: z.array(DamageSpan).max(20).default([]),
+  strips: z.array(StripTest).max(MOST_STRIPS).default([]),
 })
 
 export type StockItem = z.infer<typeof StockItem>

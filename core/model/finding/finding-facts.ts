@@ -149,6 +149,7 @@ export interface FindingFacts {
   veto_too_cool: InFilm & { min_c: number; want_c: number }
   veto_nothing_to_relax: InFilm
   veto_tack: InFilm
+  veto_slack_stays: InFilm & { shrinks: number }
   // Conditions
   no_climate: NoFacts
   air_out_of_range: { film: string; c: number; min_c: number; max_c: number }
@@ -173,6 +174,7 @@ export interface FindingFacts {
   two_lots: { film: string; lots: number }
   several_rolls: { film: string; rolls: number }
   lots_joined: { film: string; first: string; second: string; length_mm: number; where: string; panels: string }
+  lot_residue: { film: string; lot: string; residue: number; sheet: number; tests: number }
   bumpers_together: { front: string; rear: string; length_mm: number }
   roof_two_pieces: { panel: string; line: string }
   // Run sheet and bay
@@ -204,6 +206,7 @@ export interface WayOutFacts {
   pre_stretch: { stretch: number }
   relax_first: NoFacts
   lay_again: NoFacts
+  take_residue: { residue: number }
   more_people: { crew: number; ready: string }
   start_earlier: { at: string; ready: string }
 }

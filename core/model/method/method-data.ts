@@ -3,7 +3,7 @@ import type { Method } from './schema'
 /** The schools, each field with its choices: the order in which a shop is asked for them. */
 export const SCHOOLS = {
   order: ['flats_first', 'recesses_first'],
-  tension: ['relax_first', 'triangles'],
+  tension: ['relax_first', 'triangles', 'rim_shrunk'],
   liner: ['whole', 'halves'],
   wet: ['dry', 'glide'],
   hardware: ['strip', 'wrap_round'],
@@ -21,6 +21,8 @@ export type School = keyof typeof SCHOOLS
 
 /** What the schools change in the crew's minutes (assumed for an experienced crew; the job's pace goes on top). */
 export const LINER_HALVES_LAY = 1.15
+/** Rim tacked, then the slack chased out wrinkle by wrinkle. */
+export const RIM_SHRUNK_LAY = 1.2
 export const GLIDE_LAY = 0.95
 export const WARM_LAY = 1.1
 export const CHANNEL_RECESS = 1.3

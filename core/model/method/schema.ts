@@ -5,7 +5,11 @@ export const Method = z.strictObject({
   name: z.string().trim().min(1).max(120),
   /** Film left beyond the panel all round. Careful school 50-100, thrifty 25-50. */
   bleedMm: z.number().min(5).max(200),
-  tension: z.enum(['relax_first', 'triangles']),
+  /**
+   * Relaxed off the panel first; tension sent to the edges in triangles; or the rim tacked and the slack shrunk out with
+   * the gun.
+   */
+  tension: z.enum(['relax_first', 'triangles', 'rim_shrunk']),
   direction: z.enum(['always', 'directional_only']),
   order: z.enum(['flats_first', 'recesses_first']),
   liner: z.enum(['whole', 'halves']),

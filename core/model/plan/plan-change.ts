@@ -1,3 +1,4 @@
+import { sheetOfLot } from '../film/strip-test'
 import type { Plan } from './schema'
 
 /** A change to the plan that answers a finding, as data: applied by `applyWayOut`, priced by `priceWayOut`. */
@@ -9,6 +10,8 @@ export type PlanChange =
   /** A panel in another film, whose sheet comes with it. */
   | { kind: 'film'; panelId: string; sheet: Plan['film']['sheets'][number] }
   | { kind: 'drop_kept_layout' }
+  /** A film's sheet as this job takes it for the lot that it is cut from. */
+  | { kind: 'lot_residue'; filmId: string; residue: number }
   | { kind: 'run_sheet'; set: Partial<Pick<Plan['runSheet'], 'crew' | 'startAt'>> }
   | { kind: 'together'; panelIds: [string, string] }
 /** The plan with one way out taken. Pure; the caller saves it as a revision. */
@@ -63,6 +66,14 @@ export function applyChange(plan: Plan, change: PlanChange): Plan {
             ...plan.layout.together.filter((pair) => !pair.some((id) => change.panelIds.includes(id))),
             change.panelIds,
           ],
+        },
+      }
+    case 'lot_residue':
+      return {
+        ...plan,
+        film: {
+          ...plan.film,
+          sheets: plan.film.sheets.map((s) => (s.id === change.filmId ? sheetOfLot(s, change.residue) : s)),
         },
       }
     case 'drop_kept_layout':

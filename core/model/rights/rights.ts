@@ -15,6 +15,7 @@ export const MAY = {
   film: ['owner', 'lead'],
   vehicles: ['owner', 'lead'],
   climate: ['owner', 'lead', 'installer'],
+  strip: ['owner', 'lead', 'installer'],
   photo: ['owner', 'lead', 'installer', 'desk'],
   tape: ['owner', 'lead', 'installer'],
   fleet: ['owner', 'lead'],

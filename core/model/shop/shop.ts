@@ -6,6 +6,10 @@ import { CUT_SIDES, EDGE_MEETS } from '../vehicle/schema'
 /** What people of a shop can do beyond what everybody can. */
 export const SKILLS = ['chrome', 'print', 'sheets', 'bumpers', 'beginner'] as const
 
+/** Steps of the end, one of which a shop calls ready. */
+export const READY_WITH = ['check_round', 'recheck', 'hand_over'] as const
+export type ReadyWith = (typeof READY_WITH)[number]
+
 const date = z
   .string()
   .regex(/^\d{4}-\d{2}-\d{2}$/)
@@ -83,6 +87,16 @@ export const ShopSettings = z.strictObject({
   /** Film left at an edge by what it meets, mm, and the cut side of a row of the decision table, where the shop has its own. */
   edgeLeave: z.partialRecord(z.enum(EDGE_MEETS), z.number().min(0).max(60)).default({}),
   edgeCut: z.record(z.string().max(40), z.enum(CUT_SIDES)).default({}),
+  /** With which step a vehicle counts as ready: what a customer is told, and a promise is held to. */
+  ready: z.enum(READY_WITH).default('recheck'),
+  /** What a new member's figures are shown in, until they choose. */
+  units: z
+    .strictObject({
+      lengthUnit: z.enum(['mm', 'cm', 'in']),
+      tempUnit: z.enum(['C', 'F']),
+      locale: z.enum(['en-GB', 'en-US']),
+    })
+    .default({ lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB' }),
 })
 export type ShopSettings = z.infer<typeof ShopSettings>
 
@@ -103,6 +117,8 @@ export const DEFAULT_SHOP: ShopSettings = {
   margin: 0,
   edgeLeave: {},
   edgeCut: {},
+  ready: 'recheck',
+  units: { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB' },
 }
 
 export const hoursOf = ({ week, closed }: Pick<ShopSettings, 'week' | 'closed'>): OpenHours => ({

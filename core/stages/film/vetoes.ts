@@ -3,7 +3,11 @@ import type { Said } from '../../model/finding/finding'
 import type { School } from '../../model/method/method-data'
 import type { Method } from '../../model/method/schema'
 
-type VetoCode = 'torch_gloss_only' | 'veto_tack' | `veto_${'edges' | 'too_warm' | 'too_cool' | 'nothing_to_relax'}`
+type VetoCode =
+  'torch_gloss_only' | 'veto_tack' | `veto_${'edges' | 'too_warm' | 'too_cool' | 'nothing_to_relax' | 'slack_stays'}`
+
+/** Film that shrinks less leaves its slack as wrinkles. Assumed. */
+const SLACK_SHRINKS = 0.03
 
 /** What is ruled out: a choice of the method, with the reason. */
 export interface Veto {
@@ -29,5 +33,7 @@ export function vetoes(method: Method, film: FilmSheet): Veto[] {
   if (method.liner === 'whole' && film.firstTack === 'high') ruleOut('liner', { code: 'veto_tack', facts: about })
   if (method.tension === 'relax_first' && film.rollResidue === 0)
     ruleOut('tension', { code: 'veto_nothing_to_relax', facts: about })
+  if (method.tension === 'rim_shrunk' && film.heatShrink < SLACK_SHRINKS)
+    ruleOut('tension', { code: 'veto_slack_stays', facts: { ...about, shrinks: film.heatShrink } })
   return out
 }

@@ -1,4 +1,6 @@
 import { filmStanding } from '../../model/film/film-data'
+import type { StockItem } from '../../model/film/schema'
+import { lotResidue } from '../../model/film/strip-test'
 import type { FilmLayout } from '../../engines/roll/film-layout'
 import type { Purchase } from '../../engines/roll/purchase'
 import type { Plan } from '../../model/plan/schema'
@@ -42,6 +44,32 @@ export function layoutFindings(
       }),
     )
   return out
+}
+
+/** Tested and taken residue differ by less than a strip is read to. */
+const SAME_RESIDUE = 0.0015
+
+/** Where film is relaxed first, the lot's own strips count and not the sheet: told until the job takes them. */
+export function residueFindings(plan: Plan, { film, source }: FilmLayout, stock: readonly StockItem[]): Finding[] {
+  if (plan.method.tension !== 'relax_first' || source?.kind !== 'shelf') return []
+  const lot = source.lot ?? ''
+  const tested = lotResidue(stock, film.id, lot)
+  if (!tested || Math.abs(tested.residue - film.rollResidue) < SAME_RESIDUE) return []
+  const { residue, tests } = tested
+  return [
+    finding('lot_residue', 'warn', 'roll', {
+      id: `lot_residue/film:${film.id}`,
+      facts: { film: film.name, lot, residue, sheet: film.rollResidue, tests },
+      waysOut: [
+        {
+          code: 'take_residue',
+          change: { kind: 'lot_residue', filmId: film.id, residue },
+          becomes: null,
+          facts: { residue },
+        },
+      ],
+    }),
+  ]
 }
 
 /** A piece that found no place: how wide it is, and seams that would let it in. */

@@ -13,7 +13,7 @@ import type { LogRow } from '../../model/log/schema'
 import type { Plan } from '../../model/plan/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import { filmFigures, restFigures, sourceFigures } from './figures'
-import { layoutFindings, layoutNotes } from './findings'
+import { layoutFindings, layoutNotes, residueFindings } from './findings'
 
 interface RollInputs {
   plan: Plan
@@ -56,6 +56,7 @@ export function rollOf({ plan, films, panels, pieces, stretch, settled, stock, l
     const ofLayout = [...filmFigures(layout, bought, panels), ...sourceFigures(layout), ...restFigures(layout)]
     figures.push(...dropFigures, ...ofLayout.map((f) => (settling ? { ...f, settling: true as const } : f)))
     findings.push(...layoutFindings(layout, bought, panels, taken), ...layoutNotes(plan, layout, panels))
+    findings.push(...residueFindings(plan, layout, stock))
   }
   return { figures, findings, layouts, purchases, wanted, lacks }
 }

@@ -1,0 +1,19 @@
+import { PANEL_FACTS } from '../../model/vehicle/panel-data'
+import type { Panel } from '../../model/vehicle/schema'
+import type { Piece } from '../pieces/pieces'
+
+/**
+ * The pieces of one panel in the order in which they are laid: inlays under what covers them; sheets as they are
+ * numbered, aft to fore and the lowest row first; parts from below, or from the rear, so that each lap faces away from
+ * the wind. Common practice, no source.
+ */
+export function layingOrder(panel: Panel, pieces: readonly Piece[]): Piece[] {
+  const inlays = pieces.filter((p) => p.inlay)
+  const main = pieces.filter((p) => !p.inlay)
+  const [first] = main
+  if (!first || first.reach) return [...inlays, ...main]
+  // Parts are numbered from the top, and from the left as the panel is looked at.
+  const lower = first.along === 'height' && PANEL_FACTS[panel.kind].surface === 'vertical'
+  const rearIsLast = first.along === 'height' || panel.side === 'left'
+  return [...inlays, ...(lower || rearIsLast ? [...main].reverse() : main)]
+}

@@ -1,0 +1,43 @@
+import { civilToMinutes } from '../../kit/civil'
+import type { ShopSettings } from '../../model/shop/shop'
+import { calendarOf } from './calendar-of'
+import type { BlockCode } from './job-outline'
+import { shopSchedule, type Board, type BoardJob } from './shop-schedule'
+
+/** Work of a job that begins then and at no other time: the shop's word, not the plan's. Local wall time. */
+export interface BoardPin {
+  code: BlockCode
+  at: string
+}
+
+/** Why work cannot begin at a moment: the first of these that holds. */
+export type PinRefusal = 'before_now' | 'before_start' | 'closed_then' | 'waits_before' | 'others_then'
+
+const withPin = (job: BoardJob, pin: BoardPin): BoardJob => ({
+  ...job,
+  pins: [...(job.pins ?? []).filter((p) => p.code !== pin.code), pin],
+})
+
+/**
+ * The board with some work of one job begun at a moment, or why it cannot be. A refusal says what holds it: the clock,
+ * the job's own start, closed hours, work and waits of the same job before it, or other jobs' people and bays.
+ */
+export function tryPin(
+  jobs: readonly BoardJob[],
+  { shop, now, jobId, pin }: { shop: ShopSettings; now: string; jobId: string; pin: BoardPin },
+): { ok: true; board: Board } | { ok: false; why: PinRefusal } {
+  const job = jobs.find((j) => j.id === jobId)
+  const at = civilToMinutes(pin.at)
+  if (!job || at === null || pin.at < now) return { ok: false, why: 'before_now' }
+  if (pin.at < (job.outline.startAt ?? '')) return { ok: false, why: 'before_start' }
+  const hours = calendarOf({ week: shop.week, closed: shop.closed.map((c) => c.date) }, civilToMinutes(now) ?? 0)
+  if (hours.nextOpen(at) !== at) return { ok: false, why: 'closed_then' }
+  const keeps = (list: readonly BoardJob[]): Board | null => {
+    const board = shopSchedule(list, shop, now)
+    return 'code' in board || board.broken.some((b) => b.jobId === jobId) ? null : board
+  }
+  const wanted = withPin(job, pin)
+  const board = keeps(jobs.map((j) => (j.id === jobId ? wanted : j)))
+  if (board) return { ok: true, board }
+  return { ok: false, why: keeps([wanted]) ? 'others_then' : 'waits_before' }
+}

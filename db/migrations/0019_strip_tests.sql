@@ -1,0 +1,1 @@
+ALTER TABLE "stock_item" ADD COLUMN "strips" json DEFAULT '[]'::json NOT NULL;

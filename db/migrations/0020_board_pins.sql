@@ -1,0 +1,1 @@
+ALTER TABLE "job" ADD COLUMN "pins" json DEFAULT '[]'::json NOT NULL;
