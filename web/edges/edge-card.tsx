@@ -5,6 +5,7 @@ import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
 import { GunPlan } from './gun-plan'
 import { CutMark } from './cut-mark'
+import type { PanelFrame } from './heat-pictures'
 import { Section } from './section'
 
 /** One edge: its section, its measures, and why it is so. */
@@ -14,6 +15,7 @@ export function EdgeCard({
   names,
   fmt,
   heat,
+  frame,
   fields,
 }: {
   edge: EdgeDecision
@@ -22,6 +24,8 @@ export function EdgeCard({
   fmt: Formatter
   /** What the gun's pace hangs on; null where the edge is not heated. */
   heat: EdgeHeatAsk | null
+  /** The panel in its own plane with its heated edges. */
+  frame: PanelFrame | null
   /** What can be typed of it. */
   fields: ReactNode
 }) {
@@ -61,7 +65,9 @@ export function EdgeCard({
           </dl>
           {fields}
           <p className="label mb-0">Because: {edge.why.map((w) => word('edgeWhy', w)).join('; ')}. Common practice.</p>
-          {heat && <GunPlan key={JSON.stringify([edge.pieceId, edge.edgeId, heat])} ask={heat} fmt={fmt} />}
+          {heat && (
+            <GunPlan key={JSON.stringify([edge.pieceId, edge.edgeId, heat])} ask={heat} frame={frame} fmt={fmt} />
+          )}
         </div>
       </div>
     </section>

@@ -15,6 +15,9 @@ import { EdgeBands } from './edge-bands'
 import { EdgeFields } from './edge-fields'
 import { CornerTable } from './corner-table'
 import { EdgeCard } from './edge-card'
+import { outlineOf } from '@/core/model/vehicle/outline'
+import { edgeLine } from '@/web/charts/point-marks'
+import type { PanelFrame } from './heat-pictures'
 import { EdgeTable } from './edge-table'
 import { Supplies } from './supplies'
 
@@ -70,6 +73,16 @@ export function Edges() {
       lengthMm: shown.lengthMm,
     }
   }, [plan, reckoning.pieces, catalogue.shop, shown])
+  const frame = useMemo((): PanelFrame | null => {
+    const panel = plan.panels.find((p) => p.id === shown?.panelId)
+    if (!panel) return null
+    const own = edges.filter((e) => e.panelId === panel.id && e.heat === 'point')
+    return {
+      name: panel.name,
+      path: outlineOf(panel).path,
+      heated: own.map((e) => edgeLine(panel, e.edgeId)).filter((line) => line.length > 1),
+    }
+  }, [plan.panels, edges, shown?.panelId])
   return (
     <>
       <div className="bench-head">
@@ -130,6 +143,7 @@ export function Edges() {
             names={names}
             fmt={fmt}
             heat={heat}
+            frame={frame}
             fields={<Fields key={keyOf(shown)} decided={shown} />}
           />
           <Supplies consumables={consumables} />

@@ -1,7 +1,9 @@
+import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import Spinner from 'react-bootstrap/Spinner'
 import type { EdgeHeat, EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
 import type { Formatter } from '@/web/words/format'
+import { HeatPictures, type PanelFrame } from './heat-pictures'
 import { useGunPlan } from './use-gun-plan'
 
 const NONE: Record<Extract<EdgeHeat, { kind: 'none' }>['code'], string> = {
@@ -13,12 +15,25 @@ const NONE: Record<Extract<EdgeHeat, { kind: 'none' }>['code'], string> = {
 }
 
 /** How to move the gun along one edge: hold, pace, passes, and how hot the edge becomes. Solved, not looked up. */
-export function GunPlan({ ask, fmt }: { ask: EdgeHeatAsk; fmt: Formatter }) {
+export function GunPlan({ ask, frame, fmt }: { ask: EdgeHeatAsk; frame: PanelFrame | null; fmt: Formatter }) {
   const { state, start, cancel } = useGunPlan()
+  const [looks, setLooks] = useState(false)
   return (
     <div className="mt-2" aria-live="polite">
       {state.kind === 'plan' ? (
-        <Told plan={state} fmt={fmt} />
+        <>
+          <Told plan={state} fmt={fmt} />
+          <Button
+            variant="outline-secondary"
+            size="sm"
+            className="mt-2"
+            aria-expanded={looks}
+            onClick={() => setLooks(!looks)}
+          >
+            What it does to the panel
+          </Button>
+          {looks && <HeatPictures ask={ask} plan={state} frame={frame} fmt={fmt} />}
+        </>
       ) : state.kind === 'none' ? (
         <p className="mb-1">{NONE[state.code]}</p>
       ) : state.kind === 'failed' ? (

@@ -61,6 +61,27 @@ function told({ gun, way, ...plan }: EdgePlan, { guns, lengthMm }: EdgeHeatAsk, 
   }
 }
 
+/** What lies under the gun, from the film inwards; two films where they lap. */
+export function wallOf(
+  surface: Panel['surface'],
+  film: Pick<FilmSheet, 'thicknessUm'>,
+  films = 1,
+): { thicknessM: number; conductivity: number; heatCapacity: number }[] {
+  const matter = MATTER[surface.material]
+  return [
+    {
+      thicknessM: (films * film.thicknessUm) / 1e6,
+      conductivity: FILM_MATTER.conductivity,
+      heatCapacity: FILM_MATTER.density * FILM_MATTER.specificHeat,
+    },
+    {
+      thicknessM: (surface.thicknessMm ?? matter.usualMm) / MM,
+      conductivity: matter.conductivity,
+      heatCapacity: matter.density * matter.specificHeat,
+    },
+  ]
+}
+
 /** The task as the solver takes it; null where no gun of the shop was measured. */
 export function edgeTask({ panel, film, guns, lengthMm }: EdgeHeatAsk): EdgeTask | null {
   const measured = guns.flatMap((g) =>
@@ -77,21 +98,9 @@ export function edgeTask({ panel, film, guns, lengthMm }: EdgeHeatAsk): EdgeTask
         ],
   )
   if (measured.length === 0) return null
-  const matter = MATTER[panel.surface.material]
   return {
     startC: ROOM.airC,
-    layers: [
-      {
-        thicknessM: film.thicknessUm / 1e6,
-        conductivity: FILM_MATTER.conductivity,
-        heatCapacity: FILM_MATTER.density * FILM_MATTER.specificHeat,
-      },
-      {
-        thicknessM: (panel.surface.thicknessMm ?? matter.usualMm) / MM,
-        conductivity: matter.conductivity,
-        heatCapacity: matter.density * matter.specificHeat,
-      },
-    ],
+    layers: wallOf(panel.surface, film),
     panel: { lengthM: Math.min(SOLVED_MM, lengthMm) / MM, widthM: EDGE_STRIP_MM / MM },
     yM: EDGE_STRIP_MM / 2 / MM,
     room: { airC: ROOM.airC, coefficient: ROOM.front, flux: 0 },

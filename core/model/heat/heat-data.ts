@@ -19,6 +19,26 @@ export const MATTER: Record<Panel['surface']['material'], Matter> = {
 /** Film with its adhesive; its thickness is the sheet's. From memory. */
 export const FILM_MATTER = { conductivity: 0.17, density: 1350, specificHeat: 1200 }
 
+/** A source of heat as the sum sees it: air with its heat transfer, W/(m² K), or flux, W/m²; how wide it is, mm. */
+export interface HeatSource {
+  airC: number
+  coefficient: number
+  flux: number
+  sigmaMm: number
+}
+/**
+ * Sources that no shop measures: a medium-wave heater held at 150 mm, and a hand steamer, whose vapour gives its heat as
+ * it settles. Assumed; the heater's own sheet first.
+ */
+export const OTHER_SOURCES = {
+  infra_red: { airC: 20, coefficient: 10, flux: 9000, sigmaMm: 90 },
+  steamer: { airC: 100, coefficient: 350, flux: 0, sigmaMm: 35 },
+} as const satisfies Record<string, HeatSource>
+export type OtherSource = keyof typeof OTHER_SOURCES
+
+/** Film may be lifted again, and touched, under these, °C. Common practice, no source. */
+export const SAFE_C = { lift: 40, touch: 45 }
+
 /** Air that touches a panel in a shop, W/(m² K), in front and behind, and how warm it is, °C. Assumed. */
 export const ROOM = { airC: 20, front: 10, behind: 5 }
 /** What of a panel beside its edge takes part, mm. Assumed. */

@@ -1,0 +1,315 @@
+'use client'
+
+import { useState } from 'react'
+import Alert from 'react-bootstrap/Alert'
+import Button from 'react-bootstrap/Button'
+import Form from 'react-bootstrap/Form'
+import Spinner from 'react-bootstrap/Spinner'
+import Table from 'react-bootstrap/Table'
+import type { EdgeHeat, EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import type { HeatPicture, PictureAsk, SourceWay } from '@/core/engines/heat/heat-picture'
+import { panelHeat } from '@/core/engines/heat/panel-heat'
+import type { Point } from '@/core/kit/plane'
+import { OTHER_SOURCES, ROOM, SAFE_C, type HeatSource, type OtherSource } from '@/core/model/heat/heat-data'
+import type { ShopSettings } from '@/core/model/shop/shop'
+import { MATERIALS } from '@/core/model/vehicle/schema'
+import { heatLimits } from '@/web/charts/heat-map-marks'
+import { TempField } from '@/web/conditions/temp-field'
+import { NumberInput } from '@/web/kit/quantity-input'
+import type { Formatter } from '@/web/words/format'
+import { word } from '@/web/words/names'
+import { HeatCurve } from './heat-curve'
+import { HeatLegend, HeatStrip, PanelHeatMap } from './heat-map'
+import { useHeatPicture, type PictureState } from './use-heat-picture'
+
+type Guns = ShopSettings['guns']
+type Plan = Extract<EdgeHeat, { kind: 'plan' }>
+export interface PanelFrame {
+  name: string
+  path: readonly Point[]
+  /** Its edges that are heated, as lines in the same plane. */
+  heated: readonly (readonly Point[])[]
+}
+
+const wayOf = (p: Plan): SourceWay => ({
+  beforeMm: p.beforeMm,
+  pastMm: p.pastMm,
+  paceMmS: p.paceMmS,
+  passes: p.passes,
+  holdS: p.holdS,
+  gapS: p.gapS,
+})
+const OTHER_WORDS: Record<OtherSource, string> = {
+  infra_red: 'infra-red heater (assumed)',
+  steamer: 'hand steamer (assumed)',
+}
+const isOther = (id: string): id is OtherSource => id in OTHER_SOURCES
+
+function sourceOf(guns: Guns, id: string): HeatSource | null {
+  if (isOther(id)) return OTHER_SOURCES[id]
+  const gun = guns.find((g) => g.id === id)
+  return gun && gun.airC !== null && gun.coefficient !== null && gun.sigmaMm !== null
+    ? { airC: gun.airC, coefficient: gun.coefficient, flux: 0, sigmaMm: gun.sigmaMm }
+    : null
+}
+
+/** What the planned pass does to the panel, beside another source, pace, car or film: maps, curve and figures. */
+export function HeatPictures({
+  ask,
+  plan,
+  frame,
+  fmt,
+}: {
+  ask: EdgeHeatAsk
+  plan: Plan
+  frame: PanelFrame | null
+  fmt: Formatter
+}) {
+  const { guns, film, panel, lengthMm } = ask
+  const planned = guns.find((g) => g.name === plan.gun)?.id ?? guns[0]?.id ?? ''
+  const base = { film, lengthMm, surface: panel.surface, films: 1 as const, startC: ROOM.airC }
+  const [other, setOther] = useState<Other | null>(null)
+  const source = sourceOf(guns, planned)
+  const first = useHeatPicture(source && { ...base, source, way: wayOf(plan) })
+  const otherSource = other && sourceOf(guns, other.source)
+  const second = useHeatPicture(
+    other && otherSource
+      ? {
+          ...base,
+          surface: {
+            material: other.material,
+            thicknessMm: other.material === panel.surface.material ? panel.surface.thicknessMm : null,
+          },
+          films: other.films,
+          startC: other.startC,
+          source: otherSource,
+          way: other.way,
+        }
+      : null,
+  )
+  const limits = heatLimits(SAFE_C.lift, film)
+  const looked = [
+    { name: 'As planned', state: first },
+    { name: 'Compared', state: second },
+  ].flatMap(({ name, state }) => (state?.kind === 'there' ? [{ name, picture: state.picture }] : []))
+  const [shown] = looked
+  return (
+    <section className="mt-2" aria-label="What the pass does">
+      <div className="heat-looks">
+        <Look name="As planned" state={first} limits={limits} />
+        {other && <Look name="Compared" state={second} limits={limits} />}
+      </div>
+      <HeatLegend limits={limits} fmt={fmt} />
+      {looked.length > 0 && <HeatCurve looked={looked} film={film} fmt={fmt} />}
+      {looked.length > 0 && <Figures looked={looked} fmt={fmt} />}
+      {shown && frame && (
+        <details>
+          <summary>The whole of {frame.name} after such passes along its heated edges</summary>
+          <PanelHeatMap
+            heat={panelHeat(frame.path, frame.heated, profileOf(shown.picture), base.startC)}
+            path={frame.path}
+            limits={limits}
+            name={frame.name}
+          />
+        </details>
+      )}
+      {other ? (
+        <Compare other={other} guns={guns} fmt={fmt} onChange={setOther} onEnd={() => setOther(null)} />
+      ) : (
+        <Button
+          variant="outline-secondary"
+          size="sm"
+          onClick={() =>
+            setOther({
+              source: planned,
+              material: panel.surface.material,
+              films: 1,
+              startC: ROOM.airC,
+              way: wayOf(plan),
+            })
+          }
+        >
+          Compare with another source, pace, car or a lap
+        </Button>
+      )}
+      <p className="label mb-0 mt-1">
+        Solved through film and panel with heat spreading sideways. Matter from memory, room{' '}
+        {fmt.text(fmt.temp(ROOM.airC))}, still air behind: assumed. The film’s sheet and a reading with the gun away
+        come first.
+      </p>
+    </section>
+  )
+}
+
+/** By distance from the gun's line, in the middle of the edge. */
+function profileOf({ grid }: HeatPicture) {
+  const middle = Math.floor(grid.xMm.length / 2)
+  return { distanceMm: grid.yMm, peakC: grid.yMm.map((_, r) => grid.peakC[r * grid.xMm.length + middle] ?? 0) }
+}
+
+function Look({ name, state, limits }: { name: string; state: PictureState | null; limits: readonly number[] }) {
+  return (
+    <figure className="mb-1">
+      <figcaption className="label">{name}</figcaption>
+      {state?.kind === 'there' ? (
+        <HeatStrip picture={state.picture} limits={limits} name={name} />
+      ) : state?.kind === 'failed' ? (
+        <Alert variant="warning" className="py-1 mb-0">
+          This picture was not finished. Change a figure to try again.
+        </Alert>
+      ) : (
+        <p className="heat-wait" role="status">
+          <Spinner size="sm" aria-hidden /> Working it out…
+        </p>
+      )}
+    </figure>
+  )
+}
+
+function Figures({ looked, fmt }: { looked: readonly { name: string; picture: HeatPicture }[]; fmt: Formatter }) {
+  const temp = (c: number) => fmt.text(fmt.temp(c))
+  const after = (s: number | null) => (s === null ? 'over 5 min' : `${Math.round(s)} s`)
+  return (
+    <Table bsPrefix="quiet-table" className="mb-2">
+      <thead>
+        <tr>
+          <th scope="col" />
+          <th scope="col" className="n">
+            Edge becomes
+          </th>
+          <th scope="col" className="n">
+            In the range
+          </th>
+          <th scope="col" className="n">
+            Takes
+          </th>
+          <th scope="col" className="n">
+            Under {temp(SAFE_C.touch)} after
+          </th>
+          <th scope="col" className="n">
+            Under {temp(SAFE_C.lift)} after
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {looked.map(({ name, picture: p }) => (
+          <tr key={name}>
+            <th scope="row">{name}</th>
+            <td className="n">
+              {temp(p.peakC.min)} to {temp(p.peakC.max)}
+            </td>
+            <td className="n">{Math.round(p.inBand * 100)} %</td>
+            <td className="n">{Math.round(p.seconds)} s</td>
+            <td className="n">{after(p.coolS.touch)}</td>
+            <td className="n">{after(p.coolS.lift)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Table>
+  )
+}
+
+interface Other extends Pick<PictureAsk, 'films' | 'startC' | 'way'> {
+  source: string
+  material: PictureAsk['surface']['material']
+}
+
+const NUMBERS = [
+  ['paceMmS', 'Pace, mm/s', 1, 200],
+  ['holdS', 'Hold, s', 0, 30],
+  ['passes', 'Passes', 1, 6],
+  ['gapS', 'Between, s', 0, 120],
+] as const
+
+function Compare({
+  other,
+  guns,
+  fmt,
+  onChange,
+  onEnd,
+}: {
+  other: Other
+  guns: Guns
+  fmt: Formatter
+  onChange: (next: Other) => void
+  onEnd: () => void
+}) {
+  const measured = guns.filter((g) => g.airC !== null)
+  return (
+    <div className="d-flex gap-2 flex-wrap align-items-end mb-2" role="group" aria-label="Compared with">
+      <label>
+        <span className="label d-block">Source</span>
+        <Form.Select size="sm" value={other.source} onChange={(e) => onChange({ ...other, source: e.target.value })}>
+          {measured.map((g) => (
+            <option key={g.id} value={g.id}>
+              {g.name}
+            </option>
+          ))}
+          {Object.entries(OTHER_WORDS).map(([id, text]) => (
+            <option key={id} value={id}>
+              {text}
+            </option>
+          ))}
+        </Form.Select>
+      </label>
+      <label>
+        <span className="label d-block">Under the film</span>
+        <Form.Select
+          size="sm"
+          value={other.material}
+          onChange={(e) => onChange({ ...other, material: e.target.value as Other['material'] })}
+        >
+          {MATERIALS.map((m) => (
+            <option key={m} value={m}>
+              {word('material', m, fmt.units.locale)}
+            </option>
+          ))}
+        </Form.Select>
+      </label>
+      <label>
+        <span className="label d-block">Film</span>
+        <Form.Select
+          size="sm"
+          value={other.films}
+          onChange={(e) => onChange({ ...other, films: e.target.value === '2' ? 2 : 1 })}
+        >
+          <option value={1}>one layer</option>
+          <option value={2}>two, at a lap</option>
+        </Form.Select>
+      </label>
+      <label style={{ width: 84 }}>
+        <span className="label d-block">Car at</span>
+        <TempField
+          id="compared-car"
+          label="Car at"
+          value={other.startC}
+          onValue={(c) => c !== null && onChange({ ...other, startC: c })}
+        />
+      </label>
+      {NUMBERS.map(([field, label, min, most]) => (
+        <label key={field}>
+          <span className="label d-block">{label}</span>
+          <NumberInput
+            className="form-control form-control-sm"
+            style={{ width: 76 }}
+            aria-label={label}
+            digits={field === 'passes' ? 0 : 1}
+            value={other.way[field]}
+            min={min}
+            max={most}
+            onValue={(v) =>
+              v !== null &&
+              onChange({
+                ...other,
+                way: { ...other.way, [field]: field === 'passes' ? Math.max(1, Math.round(v)) : v },
+              })
+            }
+          />
+        </label>
+      ))}
+      <Button variant="link" size="sm" onClick={onEnd}>
+        No comparison
+      </Button>
+    </div>
+  )
+}
