@@ -103,6 +103,23 @@ export const jobs = (who: Who): Promise<JobHead[]> =>
     (await tx.select().from(job).where(eq(job.shopId, who.shopId)).orderBy(desc(job.updatedAt))).map(headOf),
   )
 
+/** The plans of jobs that are not handed over, the newest first. */
+export const openPlans = (who: Who): Promise<{ id: string; plan: Plan }[]> =>
+  guarded(who, 'read', async (tx) => {
+    const rows = await tx
+      .select({ id: job.id, head: job.head, stage: job.stage, state: job.stageState })
+      .from(job)
+      .where(eq(job.shopId, who.shopId))
+      .orderBy(desc(job.updatedAt))
+    const open = rows.filter((r) => r.stage !== 'handover' || r.state !== 'settled')
+    const plans: { id: string; plan: Plan }[] = []
+    for (const { id, head } of open) {
+      const plan = await planIn(tx, who, id, head)
+      if (plan) plans.push({ id, plan })
+    }
+    return plans
+  })
+
 /** The plan as it stood when the vehicle was handed over: what is chosen later does not change what was done. */
 async function handedOverIn(tx: Tx, who: InShop, id: string, rows: readonly LogRow[]): Promise<Plan | null> {
   const row = handedOver(rows)?.row

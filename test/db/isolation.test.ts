@@ -28,6 +28,8 @@ vi.mock('@/web/actions/session', () => ({
 
 const jobActions = await import('@/web/actions/jobs')
 const shopActions = await import('@/web/actions/shop')
+const pinActions = await import('@/web/actions/pins')
+const ruleActions = await import('@/web/actions/rules')
 const fleetActions = await import('@/web/actions/fleet')
 const tableActions = await import('@/web/actions/cutting-table')
 const { exportCatalogue, exportLedger, exportJob, importJob } = await import('@/web/actions/job-files')
@@ -171,6 +173,30 @@ const ACTIONS: Record<
     want: 'changed_meanwhile',
   },
   'shop.setDamage': { call: () => shopActions.setDamage({ itemId: ours.rollId, damage: [] }), want: 'no_such_stock' },
+  'shop.logStrip': {
+    call: () =>
+      shopActions.logStrip({
+        itemId: ours.rollId,
+        strip: {
+          id: randomUUID(),
+          beforeMm: 1000,
+          afterMm: 970,
+          acrossBeforeMm: null,
+          acrossAfterMm: null,
+          at: '2026-11-20T08:00:00.000Z',
+          by: '',
+        },
+      }),
+    want: 'no_such_stock',
+  },
+  'pins.pinWork': {
+    call: () => pinActions.pinWork({ jobId: ours.jobId, code: 'wrap', at: '2031-03-03T09:00' }),
+    want: 'not_found',
+  },
+  'rules.previewRules': {
+    own: 'looks at the caller’s own open jobs',
+    call: () => ruleActions.previewRules({ winter: true, edgeLeave: {}, edgeCut: {} }),
+  },
   'fleet.startFleet': {
     call: () =>
       fleetActions.startFleet({

@@ -99,7 +99,7 @@ export function EdgeFields({
 }
 
 /** One of some words, or none of them where that has a name. */
-function Choice<T extends string>({
+export function Choice<T extends string>({
   label,
   wide = false,
   value,

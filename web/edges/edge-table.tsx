@@ -1,5 +1,6 @@
 import { useMemo } from 'react'
 import type { EdgeDecision } from '@/core/engines/edge/edge-plan'
+import Form from 'react-bootstrap/Form'
 import { PlainButton } from '@/web/kit/plain-button'
 import { SortableTable, type SortableColumn } from '@/web/kit/sortable-table'
 import type { Formatter } from '@/web/words/format'
@@ -14,6 +15,27 @@ const first = (e: EdgeDecision): string =>
     .map((w) => word('edgeWhy', w))
     .join('')
 
+const nameIn = (names: ReadonlyMap<string, string>, e: EdgeDecision): string =>
+  `${names.get(e.panelId) ?? e.panelId}, ${e.at}`
+
+/** Whether the table shows an edge while that is typed into its filter. */
+export function matches(e: EdgeDecision, names: ReadonlyMap<string, string>, filter: string): boolean {
+  const wanted = filter.trim().toLowerCase()
+  const texts = [
+    nameIn(names, e),
+    word('edge', e.meets),
+    String(e.lengthMm),
+    word('cutSide', e.cut),
+    String(e.leaveMm),
+    String(e.tuckMm),
+    word('edgeHeat', e.heat),
+    tapesOf(e),
+    why(e),
+  ]
+  return wanted === '' || texts.some((t) => t.toLowerCase().includes(wanted))
+}
+const tapesOf = (e: EdgeDecision): string => e.tapes.map((t) => word('supply', t.kind)).join(', ')
+
 /** All edges, sorted by any column; the name of one opens its section. */
 export function EdgeTable({
   edges,
@@ -21,21 +43,44 @@ export function EdgeTable({
   fmt,
   filter,
   picked,
+  marked,
   keyOf,
   onPick,
+  onMark,
 }: {
   edges: readonly EdgeDecision[]
   names: ReadonlyMap<string, string>
   fmt: Formatter
   filter: string
   picked: string
+  /** Edges that are changed together; absent where none may be changed. */
+  marked: ReadonlySet<string> | null
   keyOf: (edge: EdgeDecision) => string
   onPick: (key: string) => void
+  onMark: (key: string, isMarked: boolean) => void
 }) {
   const columns = useMemo((): SortableColumn<EdgeDecision>[] => {
     const mm = (v: number) => fmt.text(fmt.length(v))
-    const nameOf = (e: EdgeDecision) => `${names.get(e.panelId) ?? e.panelId}, ${e.at}`
+    const nameOf = (e: EdgeDecision) => nameIn(names, e)
+    const marks: SortableColumn<EdgeDecision>[] = marked
+      ? [
+          {
+            id: 'mark',
+            header: '',
+            enableSorting: false,
+            enableGlobalFilter: false,
+            cell: ({ row: { original: e } }) => (
+              <Form.Check
+                aria-label={`Change together: ${nameOf(e)}`}
+                checked={marked.has(keyOf(e))}
+                onChange={(event) => onMark(keyOf(e), event.target.checked)}
+              />
+            ),
+          },
+        ]
+      : []
     return [
+      ...marks,
       {
         header: 'Edge',
         accessorFn: nameOf,
@@ -76,7 +121,7 @@ export function EdgeTable({
       { header: 'Heat', accessorFn: (e) => word('edgeHeat', e.heat) },
       {
         header: 'Tape',
-        accessorFn: (e) => e.tapes.map((t) => word('supply', t.kind)).join(', '),
+        accessorFn: tapesOf,
       },
       {
         header: 'Why',
@@ -84,7 +129,7 @@ export function EdgeTable({
         cell: ({ row: { original: e } }) => <span className="label">{first(e)}</span>,
       },
     ]
-  }, [fmt, names, keyOf, picked, onPick])
+  }, [fmt, names, keyOf, picked, marked, onPick, onMark])
   return (
     <SortableTable
       rows={edges}

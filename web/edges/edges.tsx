@@ -1,6 +1,6 @@
 'use client'
 
-import { useMemo, useState } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import Form from 'react-bootstrap/Form'
 import type { EdgeDecision } from '@/core/engines/edge/edge-plan'
 import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
@@ -18,7 +18,8 @@ import { EdgeCard } from './edge-card'
 import { outlineOf } from '@/core/model/vehicle/outline'
 import { edgeLine } from '@/web/charts/point-marks'
 import type { PanelFrame } from './heat-pictures'
-import { EdgeTable } from './edge-table'
+import { EdgeTable, matches } from './edge-table'
+import { EdgesTogether } from './edges-together'
 import { Supplies } from './supplies'
 
 const keyOf = (e: EdgeDecision): string => `${e.pieceId}/${e.panelId}/${e.edgeId}`
@@ -54,11 +55,16 @@ function Fields({ decided }: { decided: EdgeDecision }) {
 
 /** Every edge and corner of the job: where it is cut, how much is left, how it is held, and why. */
 export function Edges() {
-  const { plan, reckoning, fmt, catalogue, jobId } = useJob()
+  const { plan, reckoning, fmt, catalogue, jobId, mayTape } = useJob()
   const { edges, corners, consumables } = reckoning.edges
   const [filter, setFilter] = useState('')
   const [picked, setPicked] = useState<string | null>(null)
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  const mark = useCallback((key: string, isMarked: boolean) => {
+    setMarked((was) => new Set(isMarked ? [...was, key] : [...was].filter((k) => k !== key)))
+  }, [])
   const names = useMemo(() => new Map(plan.panels.map((p) => [p.id, p.name])), [plan.panels])
+  const shownInTable = edges.filter((e) => matches(e, names, filter))
   const shown = edges.find((e) => keyOf(e) === picked) ?? edges[0]
   const heat = useMemo((): EdgeHeatAsk | null => {
     const panel = plan.panels.find((p) => p.id === shown?.panelId)
@@ -147,14 +153,24 @@ export function Edges() {
             fields={<Fields key={keyOf(shown)} decided={shown} />}
           />
           <Supplies consumables={consumables} />
+          {marked.size > 0 && (
+            <EdgesTogether
+              marked={edges.filter((e) => marked.has(keyOf(e)))}
+              all={shownInTable.length}
+              onMarkAll={() => setMarked(new Set(shownInTable.map(keyOf)))}
+              onDone={() => setMarked(new Set())}
+            />
+          )}
           <EdgeTable
             edges={edges}
             names={names}
             fmt={fmt}
             filter={filter}
             picked={keyOf(shown)}
+            marked={mayTape ? marked : null}
             keyOf={keyOf}
             onPick={setPicked}
+            onMark={mark}
           />
           <CornerTable corners={corners} edges={edges} names={names} fmt={fmt} filter={filter} />
         </>

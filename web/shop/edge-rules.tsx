@@ -3,6 +3,7 @@ import { CUT_RULES, type CutRule } from '@/core/model/edge/cut-rules'
 import { EDGE_RULES } from '@/core/model/edge/edge-data'
 import { CUT_SIDES, EDGE_MEETS } from '@/core/model/vehicle/schema'
 import { word } from '@/web/words/names'
+import { RuleMoves } from './rule-moves'
 import { ShopField } from './shop-field'
 
 const LISTS = {
@@ -77,6 +78,7 @@ export function EdgeRules() {
           </div>
         ))}
       </div>
+      <RuleMoves />
     </details>
   )
 }

@@ -1,4 +1,5 @@
 import type { memberCalendarText } from '@/web/calendar/calendar-text'
+import type { edgeMoves, EdgeMove } from '@/core/engines/edge/edge-moves'
 import type { HeatPoint } from '@/core/engines/heat/heat-points'
 import type { Piece } from '@/core/engines/pieces/pieces'
 import type { YardColumns } from '@/core/reckon/yard'
@@ -24,6 +25,14 @@ export interface PaperInput extends JobInput {
   /** Where codes on labels lead to. */
   appUrl: string
 }
+/** What other rules of the shop would move in one open job. */
+export interface JobMoves {
+  jobId: string
+  name: string
+  moves: EdgeMove[]
+}
+type EdgeRules = Parameters<typeof edgeMoves>[1]
+
 export type MadeFile =
   | { kind: 'file'; body: Uint8Array; type: string; name: string; inline: boolean }
   | { kind: 'refused'; status: number; said: string }
@@ -44,6 +53,7 @@ export interface Jobs {
   heatRecord: { input: PaperInput; output: MadeFile }
   trimPlan: { input: PaperInput; output: MadeFile }
   layingCards: { input: PaperInput; output: MadeFile }
+  edgeMoves: { input: { jobs: { id: string; plan: Plan }[]; before: EdgeRules; after: EdgeRules }; output: JobMoves[] }
   jobCalendar: { input: JobInput & { jobId: string; appUrl: string; timeZone: string }; output: string }
   memberCalendar: { input: Parameters<typeof memberCalendarText>[0]; output: string }
   photo: {

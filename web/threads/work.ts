@@ -1,5 +1,6 @@
 import { reckon } from '@/core/reckon/reckon'
 import { yardColumnsOf } from '@/core/reckon/yard'
+import { edgeMoves } from '@/core/engines/edge/edge-moves'
 import { layoutDrawing, layoutSvg } from '@/core/engines/roll/drawing'
 import { layoutDxf } from '@/web/roll/layout-dxf'
 import { jobCalendar, memberCalendarText } from '@/web/calendar/calendar-text'
@@ -36,6 +37,11 @@ const WORK: Work = {
   heatRecord: heatRecordPaper,
   trimPlan: trimPlanPaper,
   layingCards: layingCardsPaper,
+  edgeMoves: ({ jobs, before, after }) =>
+    jobs.flatMap(({ id, plan }) => {
+      const moves = edgeMoves(plan, before, after)
+      return moves.length > 0 ? [{ jobId: id, name: plan.name, moves }] : []
+    }),
   jobCalendar: ({ plan, catalogue, ledger, ...of }) => jobCalendar(reckon(plan, catalogue, ledger), of),
   memberCalendar: memberCalendarText,
   photo: ({ bytes }) => remadePhoto(bytes),

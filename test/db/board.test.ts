@@ -1,0 +1,116 @@
+import { randomUUID } from 'node:crypto'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { closeDatabase, Denied } from '@/db/client'
+import { closeWorkQueue } from '@/db/queue'
+import { changesOf } from '@/db/queries/changes'
+import { jobs, openPlans, setPin } from '@/db/queries/jobs'
+import { addMember, whoIs } from '@/db/queries/people'
+import { addStrip, rack } from '@/db/queries/rack'
+import { saveShop, shopOf } from '@/db/queries/shop'
+import { createUser } from '@/db/auth'
+import type { StripTest } from '@/core/model/film/schema'
+import { shopWorld, type ShopWorld } from './world'
+
+let made: ShopWorld | undefined
+beforeAll(async () => {
+  made = await shopWorld()
+})
+afterAll(async () => {
+  await closeWorkQueue()
+  await closeDatabase()
+})
+const world = (): ShopWorld => {
+  if (!made) throw new Error('no shop')
+  return made
+}
+const strip = (over: Partial<StripTest> = {}): StripTest => ({
+  id: randomUUID(),
+  beforeMm: 1000,
+  afterMm: 965,
+  acrossBeforeMm: null,
+  acrossAfterMm: null,
+  at: '2026-11-20T08:00:00.000Z',
+  by: 'somebody',
+  ...over,
+})
+
+describe('work set to a moment', () => {
+  const pins = async () => (await jobs(world().who.lead)).find((j) => j.id === world().jobId)?.pins
+
+  it('is kept with the job, one moment for each part of the work, and let go again', async () => {
+    const { who, jobId } = world()
+    expect(await pins()).toEqual([])
+    await setPin(who.lead, jobId, { code: 'wrap', at: '2031-03-04T09:00' })
+    await setPin(who.lead, jobId, { code: 'arrive', at: '2031-03-03T08:00' })
+    await setPin(who.lead, jobId, { code: 'wrap', at: '2031-03-05T10:00' })
+    expect(await pins()).toEqual([
+      { code: 'arrive', at: '2031-03-03T08:00' },
+      { code: 'wrap', at: '2031-03-05T10:00' },
+    ])
+    await setPin(who.lead, jobId, { code: 'arrive', at: null })
+    expect(await pins()).toEqual([{ code: 'wrap', at: '2031-03-05T10:00' }])
+  })
+
+  it('two people who set two parts at once both keep theirs', async () => {
+    const { who, jobId } = world()
+    await Promise.all([
+      setPin(who.lead, jobId, { code: 'prepare', at: '2031-03-04T08:00' }),
+      setPin(who.owner, jobId, { code: 'finish', at: '2031-03-07T08:00' }),
+    ])
+    expect((await pins())?.map((p) => p.code).sort()).toEqual(['finish', 'prepare', 'wrap'])
+  })
+
+  it('is the lead’s and the owner’s; a job that is not there is said', async () => {
+    const { who, jobId } = world()
+    await expect(setPin(who.installer, jobId, { code: 'wrap', at: null })).rejects.toThrow(Denied)
+    expect(await setPin(who.lead, randomUUID(), { code: 'wrap', at: null })).toBe(false)
+  })
+})
+
+describe('strip tests', () => {
+  it('stand with their roll, once however often they arrive, and reach every open page', async () => {
+    const { who, rollId, jobId } = world()
+    const since = (await changesOf(who.lead, jobId, 0))?.head ?? 0
+    const first = strip()
+    expect(await addStrip(who.installer, rollId, first)).toBe('done')
+    expect(await addStrip(who.installer, rollId, first)).toBe('done')
+    expect(await addStrip(who.lead, rollId, strip({ afterMm: 970 }))).toBe('done')
+    const item = (await rack(who.desk)).stock.find((s) => s.id === rollId)
+    expect(item?.strips.map((s) => s.afterMm)).toEqual([965, 970])
+    const changes = await changesOf(who.lead, jobId, since)
+    expect(changes?.stock?.find((s) => s.id === rollId)?.strips).toHaveLength(2)
+  })
+
+  it('two at once both stand; the desk may not; another roll is not there', async () => {
+    const { who, rollId } = world()
+    await Promise.all([addStrip(who.lead, rollId, strip()), addStrip(who.installer, rollId, strip())])
+    expect((await rack(who.lead)).stock.find((s) => s.id === rollId)?.strips).toHaveLength(4)
+    await expect(addStrip(who.desk, rollId, strip())).rejects.toThrow(Denied)
+    expect(await addStrip(who.lead, randomUUID(), strip())).toBe('no_such_stock')
+  })
+
+  it('so many are kept with a roll and no more', async () => {
+    const { who, rollId } = world()
+    for (let i = 4; i < 20; i++) expect(await addStrip(who.lead, rollId, strip())).toBe('done')
+    expect(await addStrip(who.lead, rollId, strip())).toBe('too_many')
+  })
+})
+
+describe('what new people and open jobs take from the shop', () => {
+  it('a new member’s figures are in the shop’s units until they choose', async () => {
+    const { who } = world()
+    const { number, settings } = await shopOf(who.owner)
+    await saveShop(who.owner, { ...settings, units: { lengthUnit: 'in', tempUnit: 'F', locale: 'en-US' } }, number)
+    const userId = await createUser('Wren Holm', `wren-${randomUUID().slice(0, 8)}@shop.example`, 'long-enough-words')
+    if (!userId) throw new Error('no user')
+    await addMember(who.owner, userId, 'installer')
+    expect((await whoIs(userId))?.units).toMatchObject({ lengthUnit: 'in', tempUnit: 'F', locale: 'en-US' })
+    // Those who were there keep theirs.
+    expect((await whoIs(who.lead.userId))?.units).toMatchObject({ lengthUnit: 'mm' })
+  })
+
+  it('open jobs are those not handed over, with the plan that stands', async () => {
+    const { who, jobId } = world()
+    expect((await openPlans(who.lead)).map((p) => p.id)).toEqual([jobId])
+  })
+})
