@@ -1,4 +1,5 @@
 import type { EdgesOfJob } from '../engines/edge/edges-of-job'
+import type { SupplyLine } from '../engines/edge/supply-list'
 import type { HeatPoint } from '../engines/heat/heat-points'
 import type { Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
@@ -39,6 +40,8 @@ export interface Parts {
   hours: Catalogue['hours']
   shop: ShopSettings
   climate: Catalogue['climate']
+  /** On the shelf, by kind. */
+  levels: NonNullable<Catalogue['supplies']>
   /** Films of the rack. */
   rack: Catalogue['films']
   solutions: Catalogue['solutions']
@@ -53,6 +56,7 @@ export interface Parts {
   fitness: Told
   roll: Told & Settling & { layouts: readonly FilmLayout[]; purchases: ReadonlyMap<string, Purchase> }
   edges: Told & EdgesOfJob
+  supplies: Told & { lines: readonly SupplyLine[] }
   points: readonly HeatPoint[]
   steps: readonly Step[]
   schedule: JobSchedule | null
@@ -73,6 +77,7 @@ export const TOLD = [
   'fitness',
   'roll',
   'edges',
+  'supplies',
   'runSheet',
   'conditions',
   'rail',

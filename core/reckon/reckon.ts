@@ -1,5 +1,6 @@
 import { aroundOf } from '../engines/paint/contrast'
 import { heatPoints, type HeatPoint } from '../engines/heat/heat-points'
+import type { SupplyLine } from '../engines/edge/supply-list'
 import { edgesOfJob, type EdgesOfJob } from '../engines/edge/edges-of-job'
 import { piecesOf, type Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
@@ -17,6 +18,7 @@ import type { Plan } from '../model/plan/schema'
 import { DEFAULT_SHOP } from '../model/shop/shop'
 import { logFindings } from '../stages/bay/findings'
 import { edgeFigures } from '../stages/edges/figures'
+import { suppliesOf } from '../stages/edges/supplies'
 import { conditionsOf } from '../stages/film/conditions'
 import { filmFindings } from '../stages/film/findings'
 import { recheckFindings, recheckOf } from '../stages/handover/recheck'
@@ -41,6 +43,7 @@ export interface Reckoning {
   layouts: readonly FilmLayout[]
   purchases: ReadonlyMap<string, Purchase>
   edges: EdgesOfJob
+  supplies: readonly SupplyLine[]
   points: readonly HeatPoint[]
   steps: readonly Step[]
   /** When each step is done by the shop's hours and the job's crew; null where no start is set. */
@@ -61,6 +64,8 @@ export interface Reckoning {
 const step = stepIn<Parts>()
 const byId = <T extends { id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
   new Map(list.map((item) => [item.id, item]))
+/** One and the same each time: a part that hangs on it is not done again. */
+const NO_LEVELS = {}
 const none = { figures: [], findings: [] }
 
 /** What is not solved yet raises no Stop by itself: it is told as a warning until its figure is known. */
@@ -126,6 +131,9 @@ const STEPS = [
       return { ...none, ...edges, figures: edgeFigures(edges, panels, pieces) }
     },
   ),
+  step('supplies', ['edges', 'panels', 'cutting', 'shop', 'levels', 'ledger'], (p) =>
+    suppliesOf({ ...p, consumables: p.edges.consumables, pieces: p.cutting.pieces }),
+  ),
   step('points', ['cutting', 'edges', 'panels', 'films', 'stretch', 'ledger'], (p) =>
     heatPoints({ ...p, pieces: p.cutting.pieces, stretch: p.stretch.byPanel }),
   ),
@@ -180,7 +188,8 @@ export function reckon(
 ): Reckoning {
   const { now, films: rack, stock, hours, climate, solutions, scans } = catalogue
   const shop = catalogue.shop ?? DEFAULT_SHOP
-  const given = { plan, ledger, now, rack, stock, hours, shop, climate, solutions, scans }
+  const levels = catalogue.supplies ?? NO_LEVELS
+  const given = { levels, plan, ledger, now, rack, stock, hours, shop, climate, solutions, scans }
   const parts = runSequence<Parts, keyof typeof given>(given, STEPS, previous?.parts ?? null)
   const figures = byId(TOLD.flatMap((key) => parts[key].figures))
   const lacks = [...parts.stretch.lacks, ...parts.roll.lacks]
@@ -192,6 +201,7 @@ export function reckon(
     layouts: parts.roll.layouts,
     purchases: parts.roll.purchases,
     edges: parts.edges,
+    supplies: parts.supplies.lines,
     points: parts.points,
     steps: parts.steps,
     schedule: parts.schedule,

@@ -11,6 +11,7 @@ import { createUser } from '../auth'
 import { guarded, type Role, type Who } from '../client'
 import { appendEntries } from '../queries/entries'
 import { createJob, settleYard } from '../queries/jobs'
+import { moveSupply } from '../queries/supplies'
 import { receiveStock } from '../queries/rack'
 import { addMember, demoLoaded } from '../queries/people'
 import { film, shop } from '../schema'
@@ -60,6 +61,8 @@ export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
   )
   await saveShop(owner, DEMO_SETTINGS, 0)
   for (const item of DEMO_STOCK) await receiveStock(owner, item)
+  for (const [i, [kind, amount]] of DEMO_SUPPLIES.entries())
+    await moveSupply(owner, { id: `5a170000-0000-4000-8000-00000000050${i}`, kind, amount, reason: 'received' })
   for (const { id, make, stand } of DEMO_JOBS) {
     const plan = stand === 'plan' ? make() : withKeptLayout(make(), now, stand)
     // What has happened already happened to a job that was there.
@@ -81,6 +84,19 @@ export async function loadDemo(now: Date): Promise<'loaded' | 'already'> {
     })
   return 'loaded'
 }
+
+/** On the shelf: filament and sealing tape are nearly gone. */
+const DEMO_SUPPLIES = [
+  ['filament', 12],
+  ['wire', 20],
+  ['masking', 140],
+  ['sealing', 4],
+  ['holding', 40],
+  ['primer', 2],
+  ['blades', 120],
+  ['felts', 14],
+  ['alcohol', 6],
+] as const
 
 /** Days from today on which jobs of the demo begin, and for which they are promised: one of them too early. */
 const STARTS: Record<string, [number | null, number | null]> = {

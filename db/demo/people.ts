@@ -61,6 +61,17 @@ export const DEMO_SETTINGS: ShopSettings = {
       away: [away('2026-12-14', '2026-12-14')],
     },
   ],
+  supplies: {
+    filament: { pack: 50, price: 24, least: 10 },
+    wire: { pack: 10, price: 19, least: 5 },
+    masking: { pack: 50, price: 6.5, least: 50 },
+    sealing: { pack: 33, price: 28, least: 5 },
+    holding: { pack: 25, price: 11, least: 5 },
+    primer: { pack: 1, price: 16, least: 1 },
+    blades: { pack: 50, price: 9, least: 20 },
+    felts: { pack: 10, price: 12, least: 4 },
+    alcohol: { pack: 1, price: 7, least: 3 },
+  },
   guns: [
     { id: 'wide', name: 'Wide nozzle', displayC: 350, airC: 350, coefficient: 105, sigmaMm: 30 },
     { id: 'small', name: 'Small nozzle', displayC: 400, airC: null, coefficient: null, sigmaMm: null },

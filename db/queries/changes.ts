@@ -1,4 +1,5 @@
 import { and, eq, gt } from 'drizzle-orm'
+import type { SupplyLevels } from '@/core/engines/edge/supply-list'
 import type { Solution } from '@/core/model/catalogue/solutions'
 import type { FilmSheet, StockItem } from '@/core/model/film/schema'
 import type { LogRow } from '@/core/model/log/schema'
@@ -10,6 +11,7 @@ import { changeNow, ledgerIn, ownJob, planIn } from './job-rows'
 import { rackIn } from './rack'
 import { shopIn } from './shop'
 import { solutionsOf } from './solutions'
+import { suppliesIn } from './supplies'
 import { scanMarksIn } from './stretch'
 
 /** What changed of a job, and of what its shop brings to it, after a change number. */
@@ -20,6 +22,8 @@ export interface Changes {
   /** The whole rack where anything on it changed; null where nothing did. */
   stock: StockItem[] | null
   films: FilmSheet[]
+  /** What is on the shelf of each supply. */
+  supplies: SupplyLevels
   /** What the shop says of itself. */
   shop: ShopSettings
   solutions: Solution[]
@@ -60,6 +64,7 @@ export const changesOf = (who: Who, jobId: string, since: number): Promise<Chang
       revision: newer ? { number: row.head, plan } : null,
       stock: moved ? stock : null,
       films,
+      supplies: await suppliesIn(tx, who),
       shop: (await shopIn(tx, who)).settings,
       // Another plan may hang on what was solved long ago.
       solutions: await solutionsOf(tx, who, { jobId, plan, films, scans, ...(newer ? {} : { since }) }),

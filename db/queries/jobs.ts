@@ -17,6 +17,7 @@ import { changeNow, ledgerIn, nextChange, ownJob, planIn } from './job-rows'
 import { rackIn } from './rack'
 import { shopIn } from './shop'
 import { requestSettle, solutionsOf, solutionTablesOf } from './solutions'
+import { suppliesIn } from './supplies'
 import { scanBytesIn, scanMarksIn } from './stretch'
 
 export interface JobHead {
@@ -78,6 +79,7 @@ async function catalogueIn(tx: Tx, who: InShop, jobId: string, plan: Plan, now: 
     films,
     stock,
     climate: await climateIn(tx, who),
+    supplies: await suppliesIn(tx, who),
     solutions: await solutionTablesOf(tx, who, { jobId, plan, films, scans }),
     scans,
     now: utcWall(now),

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import {
   boolean,
+  doublePrecision,
   check,
   foreignKey,
   index,
@@ -12,6 +13,7 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core'
+import type { SupplyKind } from '@/core/model/edge/supply-data'
 import type { DamageSpan, FilmSheet, StripTest } from '@/core/model/film/schema'
 import { at, mm } from './columns'
 import { member, shopId, change } from './shop'
@@ -74,4 +76,20 @@ export const stockMovement = pgTable(
     foreignKey({ columns: [t.shopId, t.itemId], foreignColumns: [stockItem.shopId, stockItem.id] }),
     index('movement_item').on(t.shopId, t.itemId),
   ],
+)
+
+/* Tapes, blades and the like: what came in and what was counted. What was used stands in the ledger. */
+export const supplyMovement = pgTable(
+  'supply_movement',
+  {
+    shopId: shopId(),
+    id: uuid('id').notNull(),
+    kind: text('kind').$type<SupplyKind>().notNull(),
+    /** Metres of tape, or pieces. */
+    delta: doublePrecision('delta').notNull(),
+    reason: text('reason', { enum: ['received', 'counted'] }).notNull(),
+    by: text('by').notNull(),
+    at: at('at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.shopId, t.id] }), index('supply_kind').on(t.shopId, t.kind)],
 )

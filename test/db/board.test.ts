@@ -5,7 +5,9 @@ import { closeWorkQueue } from '@/db/queue'
 import { changesOf } from '@/db/queries/changes'
 import { jobs, openPlans, setPin } from '@/db/queries/jobs'
 import { addMember, whoIs } from '@/db/queries/people'
+import { appendEntries } from '@/db/queries/entries'
 import { addStrip, rack } from '@/db/queries/rack'
+import { moveSupply, supplies } from '@/db/queries/supplies'
 import { saveShop, shopOf } from '@/db/queries/shop'
 import { createUser } from '@/db/auth'
 import type { StripTest } from '@/core/model/film/schema'
@@ -112,5 +114,42 @@ describe('what new people and open jobs take from the shop', () => {
   it('open jobs are those not handed over, with the plan that stands', async () => {
     const { who, jobId } = world()
     expect((await openPlans(who.lead)).map((p) => p.id)).toEqual([jobId])
+  })
+})
+
+describe('supplies on the shelf', () => {
+  const used = (amount: number) => ({
+    id: randomUUID(),
+    at: new Date().toISOString(),
+    payload: { kind: 'consumable_used' as const, of: 'filament' as const, amount },
+  })
+
+  it('are what came in and was counted, less what jobs used; each entry and each receipt once', async () => {
+    const { who, jobId } = world()
+    expect(await supplies(who.desk)).toEqual({ filament: 20 })
+    const entry = used(3.5)
+    const now = new Date()
+    await appendEntries(who.installer, jobId, [entry], { now })
+    await appendEntries(who.installer, jobId, [entry], { now })
+    expect((await supplies(who.lead)).filament).toBe(16.5)
+    const receipt = { id: randomUUID(), kind: 'filament' as const, amount: 50, reason: 'received' as const }
+    await moveSupply(who.lead, receipt)
+    await moveSupply(who.lead, receipt)
+    expect((await supplies(who.lead)).filament).toBe(66.5)
+    // Counted: there are 60; what is used later comes off that.
+    await moveSupply(who.lead, { id: randomUUID(), kind: 'filament', amount: 60, reason: 'counted' })
+    await appendEntries(who.installer, jobId, [used(1)], { now })
+    expect((await supplies(who.lead)).filament).toBe(59)
+    // What was never counted is not known.
+    expect((await supplies(who.lead)).wire).toBeUndefined()
+  })
+
+  it('reach every open page, and only an owner or lead puts them there', async () => {
+    const { who, jobId } = world()
+    const since = (await changesOf(who.lead, jobId, 0))?.head ?? 0
+    await moveSupply(who.owner, { id: randomUUID(), kind: 'blades', amount: 50, reason: 'received' })
+    expect((await changesOf(who.lead, jobId, since))?.supplies.blades).toBe(50)
+    const installer = moveSupply(who.installer, { id: randomUUID(), kind: 'blades', amount: 5, reason: 'received' })
+    await expect(installer).rejects.toThrow(Denied)
   })
 })

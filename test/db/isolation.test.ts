@@ -29,6 +29,7 @@ vi.mock('@/web/actions/session', () => ({
 const jobActions = await import('@/web/actions/jobs')
 const shopActions = await import('@/web/actions/shop')
 const pinActions = await import('@/web/actions/pins')
+const supplyActions = await import('@/web/actions/supplies')
 const ruleActions = await import('@/web/actions/rules')
 const fleetActions = await import('@/web/actions/fleet')
 const tableActions = await import('@/web/actions/cutting-table')
@@ -192,6 +193,10 @@ const ACTIONS: Record<
   'pins.pinWork': {
     call: () => pinActions.pinWork({ jobId: ours.jobId, code: 'wrap', at: '2031-03-03T09:00' }),
     want: 'not_found',
+  },
+  'supplies.moveSupply': {
+    own: 'counts the caller’s own shelf',
+    call: () => supplyActions.moveSupply({ id: randomUUID(), kind: 'filament', amount: 5, reason: 'received' }),
   },
   'rules.previewRules': {
     own: 'looks at the caller’s own open jobs',
@@ -414,6 +419,7 @@ describe('a member of one shop reaches nothing of another', () => {
       'vehicle',
       'vehicle_revision',
       'climate_reading',
+      'supply_movement',
       'photo',
       'fleet_layout',
     ]) {

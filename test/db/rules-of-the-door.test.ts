@@ -49,7 +49,15 @@ describe('the application’s role', () => {
   })
   it('may change and delete only where it has to', async () => {
     const { lead } = ours.who
-    for (const table of ['photo', 'climate_reading', 'vehicle_revision', 'ledger', 'revision', 'stock_movement'])
+    for (const table of [
+      'photo',
+      'climate_reading',
+      'vehicle_revision',
+      'ledger',
+      'revision',
+      'stock_movement',
+      'supply_movement',
+    ])
       for (const statement of [
         sql`update ${sql.identifier(table)} set by = 'x'`,
         sql`delete from ${sql.identifier(table)}`,

@@ -7,6 +7,7 @@ import { whoIs } from '@/db/queries/people'
 import { addReading } from '@/db/queries/climate'
 import { addPhoto } from '@/db/queries/photos'
 import { receiveStock, saveFilm } from '@/db/queries/rack'
+import { moveSupply } from '@/db/queries/supplies'
 import { saveVehicle } from '@/db/queries/vehicles'
 import { vehicleOf } from '@/core/model/plan/vehicle-library'
 import { film } from '@/db/schema'
@@ -75,6 +76,7 @@ export async function shopWorld(): Promise<ShopWorld> {
   )
   const photoId = randomUUID()
   await addPhoto(who.lead, { id: photoId, jobId, width: 40, height: 20, bytes: await picturePng() })
+  await moveSupply(who.lead, { id: randomUUID(), kind: 'filament', amount: 20, reason: 'received' })
   await addReading(who.lead, {
     id: randomUUID(),
     at: '2026-11-20T08:00:00.000Z',

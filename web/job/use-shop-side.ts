@@ -2,6 +2,7 @@ import { useCallback, useMemo, useState } from 'react'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { NO_SOLUTIONS, solutionTables, type SolutionTables } from '@/core/model/catalogue/solutions'
 import { hoursOf } from '@/core/model/shop/shop'
+import { usedOn } from '@/core/engines/edge/supply-list'
 import { stockAfter } from '@/core/model/log/cut-pieces'
 import type { Changes } from '@/web/actions/live'
 import { useChanges } from '@/web/live/use-changes'
@@ -17,6 +18,8 @@ interface ShopSide {
   catalogue: Catalogue
   /** Entries that the rack's lengths count already. */
   counted: ReadonlySet<string>
+  /** Entries that the levels of supplies count already. */
+  suppliesCounted: ReadonlySet<string>
 }
 
 const withTables = (was: SolutionTables | undefined, more: SolutionTables): SolutionTables => ({
@@ -33,12 +36,13 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
     head: start.shopHead,
     catalogue: start.catalogue,
     counted: new Set(start.ledger.map((row) => row.id)),
+    suppliesCounted: new Set(start.ledger.map((row) => row.id)),
   })
   const [side, setSide] = useState(ofStart)
   if (start !== side.start) setSide(renderedAnew(side, start, ofStart()))
   const { receive } = plan
   const { receiveRows, confirmed } = ledger
-  const took = ({ entries, revision, stock, films, shop, solutions, scans, head }: Changes) => {
+  const took = ({ entries, revision, stock, films, supplies, shop, solutions, scans, head }: Changes) => {
     receiveRows(entries)
     if (revision) receive(revision)
     setSide((was) => ({
@@ -49,13 +53,15 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
         ...(stock ? { stock } : {}),
         films: same(was.catalogue.films, films),
         hours: same(was.catalogue.hours, hoursOf(shop)),
-        shop,
+        shop: same(was.catalogue.shop ?? shop, shop),
+        supplies: same(was.catalogue.supplies ?? {}, supplies),
         scans: same(was.catalogue.scans ?? {}, scans),
         ...(solutions.length > 0
           ? { solutions: withTables(was.catalogue.solutions, { ...NO_SOLUTIONS, ...solutionTables(solutions) }) }
           : {}),
       },
       counted: stock ? new Set([...confirmed, ...entries.map((row) => row.id)]) : was.counted,
+      suppliesCounted: new Set([...confirmed, ...entries.map((row) => row.id)]),
     }))
   }
   // Another plan may hang on what was solved long ago: asked for once it is saved.
@@ -66,13 +72,30 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
     [],
   )
   // The rack as it was sent, less what was cut here since.
-  const { catalogue: sent, counted } = side
+  const { catalogue: sent, counted, suppliesCounted } = side
   const stock = useMemo(
     () => stockAfter(sent.stock, ledger.ledger, (row) => !counted.has(row.id)),
     [sent.stock, ledger.ledger, counted],
   )
-  const catalogue = useMemo(() => ({ ...sent, stock }), [sent, stock])
+  const supplies = useMemo(
+    () => suppliesAfter(sent.supplies ?? {}, ledger.ledger, suppliesCounted),
+    [sent.supplies, ledger.ledger, suppliesCounted],
+  )
+  const catalogue = useMemo(() => ({ ...sent, stock, supplies }), [sent, stock, supplies])
   return { catalogue, scansAre }
+}
+
+/** Levels as they were sent, less what was used here since; of what the shop does not count there is none. */
+function suppliesAfter(
+  sent: NonNullable<Catalogue['supplies']>,
+  rows: Ledger['ledger'],
+  counted: ReadonlySet<string>,
+): NonNullable<Catalogue['supplies']> {
+  const since = usedOn(rows.filter((row) => !counted.has(row.id)))
+  if (since.size === 0) return sent
+  const left = { ...sent }
+  for (const [kind, amount] of since) if (left[kind] !== undefined) left[kind] -= amount
+  return left
 }
 
 /** A page rendered anew brings what stood then; what the page heard of since stays. */

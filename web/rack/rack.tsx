@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
 import { MAX_FILE_BYTES } from '@/core/kit/json-guard'
+import type { SupplyLevels } from '@/core/engines/edge/supply-list'
 import type { FilmSheet, StockItem } from '@/core/model/film/schema'
 import { bringFilms } from '@/web/actions/rack'
 import { call } from '@/web/kit/call'
@@ -17,6 +18,7 @@ import { blankSheet } from './film-fields'
 import { RackFilms, type RackFilm } from './rack-films'
 import { RackStock } from './rack-stock'
 import { Receive } from './receive'
+import { SupplyStock } from './supply-stock'
 
 /** Films with their sheets, rolls and rests with lots and what is left of them. */
 export function Rack({
@@ -25,12 +27,14 @@ export function Rack({
   units,
   mayReceive,
   mayTest,
+  levels,
 }: {
   all: RackFilm[]
   stock: StockItem[]
   units: MemberUnits
   mayReceive: boolean
   mayTest: boolean
+  levels: SupplyLevels
 }) {
   const fmt = useMemo(() => formatter(units), [units])
   const [filter, setFilter] = useState('')
@@ -115,6 +119,7 @@ export function Rack({
           <RackStock films={sheets} stock={stock} fmt={fmt} filter={filter} mayChange={mayReceive} mayTest={mayTest} />
         </>
       )}
+      <SupplyStock levels={levels} fmt={fmt} mayChange={mayReceive} />
     </main>
   )
 }

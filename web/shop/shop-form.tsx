@@ -16,6 +16,7 @@ import { GunFields } from './gun-fields'
 import { HoursFields } from './hours-fields'
 import { MoneyFields } from './money-fields'
 import { PeopleFields } from './people-fields'
+import { SupplyFields } from './supply-fields'
 import { readShop, valuesOf, type ShopValues } from './shop-values'
 
 /** What the shop says of itself: hours, closed days, bays, hands, guns, money. Each save is a version of its own. */
@@ -60,6 +61,7 @@ export function ShopForm({
           <GunFields />
           <EdgeRules />
           <MoneyFields />
+          <SupplyFields />
         </fieldset>
         {mayChange && (
           <div className="d-flex gap-3 align-items-center mb-4">

@@ -1,5 +1,6 @@
 import { dayText, readDay } from '@/core/model/shop/hours-text'
 import { CUT_RULES } from '@/core/model/edge/cut-rules'
+import { USED_KINDS } from '@/core/model/log/schema'
 import { EDGE_MEETS } from '@/core/model/vehicle/schema'
 import { ShopSettings, type ReadyWith } from '@/core/model/shop/shop'
 import { pathText } from '@/core/kit/json-guard'
@@ -18,6 +19,8 @@ export interface ShopValues {
   winter: boolean
   ready: ReadyWith
   units: ShopSettings['units']
+  /** By kind; empty: not bought by the pack. */
+  supplies: Record<string, { pack: string; price: string; least: string }>
   bays: string
   people: { id: string; name: string; skills: string[]; pace: string; rate: string; away: string }[]
   /** By what an edge meets; empty: the usual. And by the row of the table. */
@@ -51,6 +54,12 @@ export const valuesOf = (s: ShopSettings): ShopValues => ({
   winter: s.winter,
   ready: s.ready,
   units: s.units,
+  supplies: Object.fromEntries(
+    USED_KINDS.map((kind) => {
+      const of = s.supplies[kind]
+      return [kind, { pack: blank(of?.pack ?? null), price: blank(of?.price ?? null), least: blank(of?.least ?? null) }]
+    }),
+  ),
   bays: s.bays.map((b) => b.name).join('\n'),
   edgeLeave: Object.fromEntries(EDGE_MEETS.map((m) => [m, blank(s.edgeLeave[m] ?? null)])),
   edgeCut: Object.fromEntries(CUT_RULES.map((r) => [r.id, s.edgeCut[r.id] ?? ''])),
@@ -120,6 +129,13 @@ export function readShop(v: ShopValues): { ok: true; value: ShopSettings } | { o
     winter: v.winter,
     ready: v.ready,
     units: v.units,
+    supplies: Object.fromEntries(
+      Object.entries(v.supplies).flatMap(([kind, { pack, price, least }]) =>
+        [pack, price, least].every((text) => text.trim() === '')
+          ? []
+          : [[kind, { pack: number(pack), price: orNull(price) ?? 0, least: orNull(least) ?? 0 }]],
+      ),
+    ),
     margin: number(v.marginPercent) / 100,
   }
   const read = ShopSettings.safeParse(raw)

@@ -106,7 +106,10 @@ const NAMES: { [H in Head]: (rest: string[], names: Names) => string } = {
     const where = n.edge(piece.split('.')[0], edge)
     return `${n.panel(piece.split('.')[0])}, corner after ${where}: ${part === 'pull' ? 'pull' : 'squeeze'}`
   },
-  supply: ([kind = '']) => word('supply', kind),
+  supply: ([kind = '', part]) => {
+    if (kind === 'all') return 'Supplies to order'
+    return `${word('supply', kind)}${part === 'order' ? ': packs to order' : part === 'cost' ? ': cost of what is to order' : ''}`
+  },
   squeeze: ([id], n) => `${n.panel(id)}: squeeze at the corners`,
   surface: ([id, part], n) => `${n.panel(id)}: ${SURFACE[(part ?? 'worst') as SurfacePart]}`,
   way: ([id, which, part], n) =>

@@ -185,6 +185,10 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.panel}, ${f.point || f.kind}: ${deg(f, 'c', fmt)} is over ${deg(f, 'max_c', fmt)} and under the film’s ${deg(f, 'limit_c', fmt)}: done. Look for a change of gloss.`,
   reading_too_hot: (f, fmt) =>
     `${f.panel}, ${f.point || f.kind}: ${deg(f, 'c', fmt)} is past the film’s ${deg(f, 'limit_c', fmt)}. Look at the film there; it counts as a defect until somebody closes it.`,
+  supply_short: (f, fmt) => {
+    const amount = (n: number) => (Number(f.tape) === 1 ? fmt.text(fmt.longLength(n * 1000)) : String(Math.ceil(n)))
+    return `${word('supply', String(f.supply))}: ${amount(Number(f.need))} needed, ${amount(Number(f.shelf))} on the shelf${Number(f.packs) > 0 ? `. Order ${f.packs} ${Number(f.packs) === 1 ? 'pack' : 'packs'}` : ''}.`
+  },
   crew_short: (f) =>
     `${f.count} ${f.count === 1 ? 'step needs' : 'steps need'} ${f.need} people (${f.first} first); the crew has ${f.crew}. Get a hand for those, or split the pieces.`,
   crew_alone: (f) =>

@@ -37,6 +37,8 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   nothing_to_buy: () => 'nothing to buy',
   open_hours: (start, chain, work, opens, closes, week, waits) =>
     `${start} + ${work} along the ${chain} steps that decide, on open days between ${opens} and ${closes} after midnight (${week} open in a week), + ${waits} waited by the clock`,
+  packs_for: (needed, used, least, shelf, pack, each) =>
+    `what is open of ${needed}${each ? ` (one for ${each})` : ''} less ${used}, and ${least} to keep, less ${shelf} on the shelf: in packs of ${pack}`,
   price_of: (order) => `price of ${order}`,
   profile: (mouth, wall, depth) =>
     `across a mouth of ${mouth}: walls of ${wall}° down ${depth}, the floor between, and up again`,

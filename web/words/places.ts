@@ -39,6 +39,7 @@ const HOURS: Record<string, string> = {
   opens: 'the shop opens',
   closes: 'the shop closes',
   week: 'the shop is open in a week',
+  supplies: 'how supplies are bought',
 }
 
 const field = (name = ''): string => FIELDS[name] ?? name

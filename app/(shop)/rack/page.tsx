@@ -1,5 +1,6 @@
 import { may } from '@/core/model/rights/rights'
 import { rack } from '@/db/queries/rack'
+import { supplies } from '@/db/queries/supplies'
 import { LiveRefresh } from '@/web/live/live-refresh'
 import { requireMember } from '@/web/actions/session'
 import { Rack } from '@/web/rack/rack'
@@ -18,6 +19,7 @@ export default async function RackPage() {
         units={{ ...units, currency: shop.currency, timeZone: shop.timeZone }}
         mayReceive={may(who.role, 'stock')}
         mayTest={may(who.role, 'strip')}
+        levels={await supplies(who)}
       />
     </>
   )

@@ -1,4 +1,5 @@
 import type { OpenHours } from '../../kit/civil'
+import type { SupplyKind } from '../edge/supply-data'
 import type { FilmSheet, StockItem } from '../film/schema'
 import { DEFAULT_SHOP, hoursOf, type ShopSettings } from '../shop/shop'
 import type { SolutionTables } from './solutions'
@@ -19,6 +20,8 @@ export interface Catalogue {
   hours: OpenHours
   /** What the shop says of itself, where it has. */
   shop?: ShopSettings
+  /** What is on the shelf of each supply that the shop counts: m of tape, or pieces. */
+  supplies?: Readonly<Partial<Record<SupplyKind, number>>>
   /** Readings of the shop's air, oldest first. */
   climate: readonly ClimateReading[]
   /** Local wall time `YYYY-MM-DDTHH:MM`. */

@@ -5,7 +5,7 @@ import { controlCharacterIn } from '../../kit/plain-text'
 import { err, ok, type Result } from '../../kit/result'
 import { FilmSheet, StockItem } from '../film/schema'
 import { upgradeSheet } from '../film/upgrade'
-import { LogPayload, type LogRow } from '../log/schema'
+import { LogPayload, USED_KINDS, type LogRow } from '../log/schema'
 import { hoursOf, ShopSettings, Week } from '../shop/shop'
 import { EMPTY_CATALOGUE, type Catalogue } from './catalogue'
 import { NO_SOLUTIONS, Solution, solutionTables } from './solutions'
@@ -31,6 +31,7 @@ const CatalogueFile = z.strictObject({
   stock: z.array(StockItem).max(5000).default([]),
   hours: Hours.optional(),
   shop: ShopSettings.optional(),
+  supplies: z.partialRecord(z.enum(USED_KINDS), z.number()).optional(),
   climate: z
     .array(
       z.strictObject({
@@ -68,10 +69,11 @@ export type ShopCatalogue = Omit<Catalogue, 'now'>
 export function readCatalogue(text: string): Result<ShopCatalogue> {
   const read = parsed(text, CatalogueFile)
   if (!read.ok) return read
-  const { format: _, solutions, hours, shop, ...rest } = read.value
+  const { format: _, solutions, hours, shop, supplies, ...rest } = read.value
   return ok({
     ...rest,
     ...(shop ? { shop } : {}),
+    ...(supplies ? { supplies } : {}),
     hours: hours ?? (shop ? hoursOf(shop) : EMPTY_CATALOGUE.hours),
     ...(solutions ? { solutions: { ...NO_SOLUTIONS, ...solutionTables(solutions) } } : {}),
   })
@@ -86,9 +88,19 @@ export function readLedger(text: string): Result<LogRow[]> {
 
 /** The file of a catalogue; `solutions`: as the shop keeps them. */
 export const writeCatalogue = (
-  { films, stock, hours, shop, climate, scans = {} }: ShopCatalogue,
+  { films, stock, hours, shop, supplies, climate, scans = {} }: ShopCatalogue,
   solutions: readonly Solution[],
-): string => text(CATALOGUE_FORMAT, { films, stock, hours, ...(shop ? { shop } : {}), climate, solutions, scans })
+): string =>
+  text(CATALOGUE_FORMAT, {
+    films,
+    stock,
+    hours,
+    ...(shop ? { shop } : {}),
+    ...(supplies ? { supplies } : {}),
+    climate,
+    solutions,
+    scans,
+  })
 export const writeLedger = (entries: readonly LogRow[]): string => text(LEDGER_FORMAT, { entries })
 
 const text = (format: string, parts: object): string => `${JSON.stringify({ format, ...parts }, null, 1)}\n`

@@ -34,6 +34,7 @@ export const FORMULA_FUNCTIONS = [
   'none_risky',
   'nothing_to_buy',
   'open_hours',
+  'packs_for',
   'price_of',
   'profile',
   'quick_plan',

@@ -178,6 +178,7 @@ export interface FindingFacts {
   bumpers_together: { front: string; rear: string; length_mm: number }
   roof_two_pieces: { panel: string; line: string }
   // Run sheet and bay
+  supply_short: { supply: string; tape: Flag; need: number; shelf: number; packs: number }
   crew_short: Counted & { need: number; crew: number }
   crew_alone: Counted & { crew: number; percent: number }
   promise_late: { promised: string; ready: string }

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { civilToMinutes, type OpenHours } from '../../kit/civil'
 import { Id, Name } from '../values/values'
+import { USED_KINDS } from '../log/schema'
 import { CUT_SIDES, EDGE_MEETS } from '../vehicle/schema'
 
 /** What people of a shop can do beyond what everybody can. */
@@ -87,6 +88,17 @@ export const ShopSettings = z.strictObject({
   /** Film left at an edge by what it meets, mm, and the cut side of a row of the decision table, where the shop has its own. */
   edgeLeave: z.partialRecord(z.enum(EDGE_MEETS), z.number().min(0).max(60)).default({}),
   edgeCut: z.record(z.string().max(40), z.enum(CUT_SIDES)).default({}),
+  /** How supplies are bought: what a pack holds (m of tape, or pieces), its price, and how much is kept at least. */
+  supplies: z
+    .partialRecord(
+      z.enum(USED_KINDS),
+      z.strictObject({
+        pack: z.number().gt(0).max(100_000),
+        price: z.number().min(0).max(100_000),
+        least: z.number().min(0).max(100_000),
+      }),
+    )
+    .default({}),
   /** With which step a vehicle counts as ready: what a customer is told, and a promise is held to. */
   ready: z.enum(READY_WITH).default('recheck'),
   /** What a new member's figures are shown in, until they choose. */
@@ -117,6 +129,7 @@ export const DEFAULT_SHOP: ShopSettings = {
   margin: 0,
   edgeLeave: {},
   edgeCut: {},
+  supplies: {},
   ready: 'recheck',
   units: { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB' },
 }
