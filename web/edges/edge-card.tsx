@@ -65,11 +65,9 @@ export function EdgeCard({
           </dl>
           {fields}
           <p className="label mb-0">Because: {edge.why.map((w) => word('edgeWhy', w)).join('; ')}. Common practice.</p>
-          {heat && (
-            <GunPlan key={JSON.stringify([edge.pieceId, edge.edgeId, heat])} ask={heat} frame={frame} fmt={fmt} />
-          )}
         </div>
       </div>
+      {heat && <GunPlan key={JSON.stringify([edge.pieceId, edge.edgeId, heat])} ask={heat} frame={frame} fmt={fmt} />}
     </section>
   )
 }

@@ -9,6 +9,14 @@ interface Looked {
   picture: HeatPicture
 }
 
+/** Shown until it may be lifted, and a little longer, s. */
+const AFTER_S = 20
+function shownS({ curve, coolS }: HeatPicture): number {
+  const end = curve.tS.at(-1) ?? 0
+  const top = curve.tS[curve.filmC.indexOf(Math.max(...curve.filmC))] ?? 0
+  return coolS.lift === null ? end : Math.min(end, top + coolS.lift + AFTER_S)
+}
+
 /** Film temperature in the middle of the edge against time, over the film's range and under its limit. */
 export function HeatCurve({
   looked,
@@ -20,7 +28,7 @@ export function HeatCurve({
   fmt: Formatter
 }) {
   const hottest = Math.max(film.heatLimitC, ...looked.map((l) => l.picture.peakC.max)) + 8
-  const lastS = max(looked, (l) => l.picture.curve.tS.at(-1) ?? 0) ?? 1
+  const lastS = max(looked, (l) => shownS(l.picture)) ?? 1
   const x = scaleLinear()
     .domain([0, lastS])
     .range([SIZE.left, SIZE.w - SIZE.right])
@@ -31,6 +39,7 @@ export function HeatCurve({
   const temp = (c: number) => fmt.text(fmt.temp(c))
   const drawn = (picture: HeatPicture, values: readonly number[]) =>
     line<number>()
+      .defined((_, i) => (picture.curve.tS[i] ?? 0) <= lastS)
       .x((_, i) => x(picture.curve.tS[i] ?? 0))
       .y((c) => y(c))([...values]) ?? ''
   return (

@@ -100,19 +100,26 @@ export function HeatPictures({
         {other && <Look name="Compared" state={second} limits={limits} />}
       </div>
       <HeatLegend limits={limits} fmt={fmt} />
-      {looked.length > 0 && <HeatCurve looked={looked} film={film} fmt={fmt} />}
-      {looked.length > 0 && <Figures looked={looked} fmt={fmt} />}
-      {shown && frame && (
-        <details>
-          <summary>The whole of {frame.name} after such passes along its heated edges</summary>
-          <PanelHeatMap
-            heat={panelHeat(frame.path, frame.heated, profileOf(shown.picture), base.startC)}
-            path={frame.path}
-            limits={limits}
-            name={frame.name}
-          />
-        </details>
+      {looked.length > 0 && (
+        <div className="heat-looks">
+          <figure className="mb-1">
+            <figcaption className="label">Film in the middle of the edge; dashed: the panel’s back</figcaption>
+            <HeatCurve looked={looked} film={film} fmt={fmt} />
+          </figure>
+          {shown && frame && (
+            <figure className="mb-1">
+              <figcaption className="label">All of {frame.name} after such passes along its heated edges</figcaption>
+              <PanelHeatMap
+                heat={panelHeat(frame.path, frame.heated, profileOf(shown.picture), base.startC)}
+                path={frame.path}
+                limits={limits}
+                name={frame.name}
+              />
+            </figure>
+          )}
+        </div>
       )}
+      {looked.length > 0 && <Figures looked={looked} fmt={fmt} />}
       {other ? (
         <Compare other={other} guns={guns} fmt={fmt} onChange={setOther} onEnd={() => setOther(null)} />
       ) : (

@@ -8,7 +8,9 @@ export interface PanelHeat {
   peakC: number[]
 }
 
-const COLUMNS = 56
+/** Fine enough to show the strip that the gun heats, mm; a long panel is looked at a little coarser. */
+const CELL_MM = 9
+const MOST_COLUMNS = 200
 
 /**
  * What the passes along the edges of a panel make of all of it: each place becomes as hot as the pass nearest to it
@@ -22,17 +24,18 @@ export function panelHeat(
 ): PanelHeat {
   const box = boxOf(path)
   const [width, height] = [box.right - box.left, box.bottom - box.top]
-  const rows = Math.max(8, Math.round((COLUMNS * height) / width))
+  const columns = Math.max(8, Math.min(MOST_COLUMNS, Math.round(width / CELL_MM)))
+  const rows = Math.max(8, Math.round((columns * height) / width))
   const lines = heated.flatMap((line) => line.slice(1).map((to, i) => ({ from: line[i] ?? to, to })))
-  const peakC = Array.from({ length: COLUMNS * rows }, (_, i) => {
+  const peakC = Array.from({ length: columns * rows }, (_, i) => {
     const at = {
-      x: box.left + (width * ((i % COLUMNS) + 0.5)) / COLUMNS,
-      y: box.top + (height * (Math.floor(i / COLUMNS) + 0.5)) / rows,
+      x: box.left + (width * ((i % columns) + 0.5)) / columns,
+      y: box.top + (height * (Math.floor(i / columns) + 0.5)) / rows,
     }
     const nearest = Math.min(Infinity, ...lines.map((l) => distance(at, l.from, l.to)))
     return profileAt(profile, nearest, startC)
   })
-  return { columns: COLUMNS, rows, box, peakC }
+  return { columns, rows, box, peakC }
 }
 
 function distance(p: Point, a: Point, b: Point): number {
