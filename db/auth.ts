@@ -6,6 +6,7 @@ import { doorDatabase } from './client'
 import { cleanDatabaseError } from './errors'
 import { environment } from './environment'
 import * as schema from './schema'
+import { tabletSignIn } from './tablet-sign-in'
 
 /** The one origin people use, and the same machine by its other name. */
 export const ownOrigins = (appUrl: string | undefined): string[] =>
@@ -34,7 +35,7 @@ function make() {
       level: 'error',
       log: (level, message) => log[level]({ part: 'sign-in' }, message.split('\nparams:')[0]?.slice(0, 300)),
     },
-    plugins: [nextCookies()],
+    plugins: [tabletSignIn, nextCookies()],
   })
 }
 

@@ -15,6 +15,7 @@ const MAY_UPDATE = [
   'account',
   'verification',
   'sign_in_try',
+  'tablet_pin',
   'shop_change',
   'film',
   'stock_item',
@@ -24,7 +25,7 @@ const MAY_UPDATE = [
   'panel_scan',
   'solution',
 ]
-const MAY_DELETE = ['session', 'verification', 'sign_in_try', 'cut_standing', 'panel_scan', 'solution']
+const MAY_DELETE = ['session', 'verification', 'sign_in_try', 'tablet_pin', 'cut_standing', 'panel_scan', 'solution']
 
 /**
  * Applies what is not applied yet, in order, as the owner of the tables; then says anew what the application's role

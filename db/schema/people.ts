@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { boolean, check, index, integer, pgTable, text } from 'drizzle-orm/pg-core'
+import { boolean, check, index, integer, pgTable, primaryKey, text } from 'drizzle-orm/pg-core'
 import { at } from './columns'
 
 /* People: the four tables of the sign-in library, by its names, and its attempt counter. */
@@ -70,3 +70,19 @@ export const signInTry = pgTable('sign_in_try', {
   failures: integer('failures').notNull(),
   lastAt: at('last_at').notNull(),
 })
+
+/** PINs of members on shared tablets, each set after a full sign-in there; a tablet is known by a mark of its secret. */
+export const tabletPin = pgTable(
+  'tablet_pin',
+  {
+    tablet: text('tablet').notNull(),
+    userId: text('user_id')
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
+    hash: text('hash').notNull(),
+    /** Wrong ones since the last right one. */
+    tries: integer('tries').notNull().default(0),
+    setAt: at('set_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.tablet, t.userId] })],
+)

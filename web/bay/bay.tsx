@@ -1,19 +1,22 @@
 'use client'
 
 import Link from 'next/link'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import Button from 'react-bootstrap/Button'
-import { Sun, Moon } from 'react-bootstrap-icons'
+import { Moon, PersonFill, Sun } from 'react-bootstrap-icons'
 import { defectsOf } from '@/core/engines/heat/defects'
 import { useJob } from '@/web/job/job-state'
 import { KeptEntries, SentMark } from '@/web/job/kept-entries'
 import { findingText } from '@/web/words/findings'
+import { ChangePerson } from './change-person'
 import { CheckView } from './check-view'
 import { HeatView } from './heat-view'
 import { NowView } from './now-view'
 import { PieceCard } from './piece-card'
 import { SupplyView } from './supply-view'
 import { TroubleView } from './trouble-view'
+import { endSession } from './tablet'
+import { useIdle } from './use-idle'
 import { useNow } from './use-now'
 import { useLight } from './use-light'
 import { Waits } from './waits'
@@ -34,10 +37,12 @@ export function Bay() {
   const open = defectsOf(ledger, reckoning.points).filter((d) => !d.closed).length
   const count: Partial<Record<View, number>> = { heat: due, trouble: open }
   // What stops hands at the car, wherever it was found.
+  const { person, onPerson } = useShift()
   const stops = reckoning.findings.filter((f) => f.level === 'stop' && STOPS_IN_THE_BAY.has(f.code))
   return (
     <div className="bay bay-shell" data-light={light}>
-      <Head light={light} onLight={() => setLight(light === 'day' ? 'night' : 'day')} />
+      <Head light={light} onLight={() => setLight(light === 'day' ? 'night' : 'day')} onPerson={onPerson} />
+      {person}
       <nav className="bay-views" aria-label="Bay views">
         {VIEWS.map((v) => (
           <Button variant="plain" key={v} aria-pressed={view === v} onClick={() => setView(v)}>
@@ -67,8 +72,28 @@ export function Bay() {
   )
 }
 
+/** Who works at this tablet: asked for by their name, and once nobody touched it for as long as the shop says. */
+function useShift() {
+  const { catalogue } = useJob()
+  const [open, setOpen] = useState(false)
+  const { idle } = useIdle(catalogue.shop?.lockAfterMin ?? 0)
+  const ended = useRef(false)
+  useEffect(() => {
+    if (!idle || ended.current) return
+    ended.current = true
+    // The session ends: what waits on the device goes out when its person is back.
+    endSession().catch(() => {
+      ended.current = false
+    })
+  }, [idle])
+  return {
+    person: open || idle ? <ChangePerson locked={idle} onBack={() => setOpen(false)} /> : null,
+    onPerson: () => setOpen(true),
+  }
+}
+
 /** One slim line: the way out, vehicle, clock, what waits to be sent, who. */
-function Head({ light, onLight }: { light: 'day' | 'night'; onLight: () => void }) {
+function Head({ light, onLight, onPerson }: { light: 'day' | 'night'; onLight: () => void; onPerson: () => void }) {
   const { plan, jobId, member, fmt } = useJob()
   const now = useNow(15_000)
   return (
@@ -81,7 +106,10 @@ function Head({ light, onLight }: { light: 'day' | 'night'; onLight: () => void 
         {now === null ? '' : fmt.clock(new Date(now).toISOString())}
       </span>
       <SentMark />
-      <span className="person">{member.name}</span>
+      <Button variant="plain" className="person" aria-label={`${member.name}: change person`} onClick={onPerson}>
+        <PersonFill aria-hidden />
+        <span className="name">{member.name}</span>
+      </Button>
       <Button variant="plain" aria-label={light === 'day' ? 'Dark' : 'Daylight'} onClick={onLight}>
         {light === 'day' ? <Moon aria-hidden /> : <Sun aria-hidden />}
       </Button>

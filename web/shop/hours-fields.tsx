@@ -30,6 +30,7 @@ export function HoursFields({ zones }: { zones: string[] }) {
             <option value="mild">mild</option>
             <option value="hot">hot</option>
           </ShopField>
+          <ShopField name="lockAfterMin" label="Bay tablets lock after, minutes (0: never)" />
           <ShopField name="ready" label="A vehicle counts as ready">
             <option value="check_round">once it was looked at all round</option>
             <option value="recheck">once the recheck is done</option>

@@ -19,6 +19,7 @@ export interface ShopValues {
   winter: boolean
   ready: ReadyWith
   units: ShopSettings['units']
+  lockAfterMin: string
   /** By kind; empty: not bought by the pack. */
   supplies: Record<string, { pack: string; price: string; least: string }>
   bays: string
@@ -54,6 +55,7 @@ export const valuesOf = (s: ShopSettings): ShopValues => ({
   winter: s.winter,
   ready: s.ready,
   units: s.units,
+  lockAfterMin: String(s.lockAfterMin),
   supplies: Object.fromEntries(
     USED_KINDS.map((kind) => {
       const of = s.supplies[kind]
@@ -129,6 +131,7 @@ export function readShop(v: ShopValues): { ok: true; value: ShopSettings } | { o
     winter: v.winter,
     ready: v.ready,
     units: v.units,
+    lockAfterMin: orNull(v.lockAfterMin) ?? 0,
     supplies: Object.fromEntries(
       Object.entries(v.supplies).flatMap(([kind, { pack, price, least }]) =>
         [pack, price, least].every((text) => text.trim() === '')

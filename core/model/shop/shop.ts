@@ -88,6 +88,8 @@ export const ShopSettings = z.strictObject({
   /** Film left at an edge by what it meets, mm, and the cut side of a row of the decision table, where the shop has its own. */
   edgeLeave: z.partialRecord(z.enum(EDGE_MEETS), z.number().min(0).max(60)).default({}),
   edgeCut: z.record(z.string().max(40), z.enum(CUT_SIDES)).default({}),
+  /** A tablet in the bay locks after so many minutes without a touch; 0: never. */
+  lockAfterMin: z.number().int().min(0).max(240).default(0),
   /** How supplies are bought: what a pack holds (m of tape, or pieces), its price, and how much is kept at least. */
   supplies: z
     .partialRecord(
@@ -129,6 +131,7 @@ export const DEFAULT_SHOP: ShopSettings = {
   margin: 0,
   edgeLeave: {},
   edgeCut: {},
+  lockAfterMin: 0,
   supplies: {},
   ready: 'recheck',
   units: { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB' },
