@@ -362,6 +362,7 @@ const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | {
     call: () => memberCalendar(`${ours.who.lead.memberId}.1.forged`),
     want: 404,
   },
+  'app/api/tablet/route.ts': { open: 'people of the one tablet whose secret is sent; see tablet.test.ts' },
   'app/serwist/[path]/route.ts': { open: 'the worker of the browser, the same for everybody' },
 }
 

@@ -1,5 +1,6 @@
 'use client'
 
+import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import Spinner from 'react-bootstrap/Spinner'
@@ -17,6 +18,7 @@ const SIGN_IN = '/sign-in'
  */
 export function ChangePerson({ locked, onBack }: { locked: boolean; onBack: () => void }) {
   const { member } = useJob()
+  const router = useRouter()
   const [people, setPeople] = useState<TabletPerson[] | null>(null)
   const [who, setWho] = useState<TabletPerson | 'own' | null>(null)
   const [pin, setPin] = useState('')
@@ -90,7 +92,7 @@ export function ChangePerson({ locked, onBack }: { locked: boolean; onBack: () =
                   Forget mine
                 </Button>
               )}
-              <Button variant="plain" onClick={() => void endSession().finally(() => window.location.assign(SIGN_IN))}>
+              <Button variant="plain" onClick={() => void endSession().finally(() => router.push(SIGN_IN))}>
                 Full sign-in
               </Button>
             </div>

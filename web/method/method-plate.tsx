@@ -38,7 +38,7 @@ const LIST: Record<School, string> = {
 const ABOUT: Record<School, string> = {
   order: 'Flats first, or the shallow recesses before them. Changes the steps of laying.',
   tension:
-    'Relaxed off the panel before laying, tension sent to the edges in triangles, or the rim tacked and the slack shrunk out. Changes cut sizes, stretch, direction and steps.',
+    'Relaxed off the panel first, tension sent to the edges, or the rim tacked and slack shrunk out: sizes, stretch and steps change.',
   liner: 'Off whole, or in halves on a hinge. Changes hands and minutes of laying.',
   wet: 'Dry felt, or a little glide fluid on it. Changes minutes of laying.',
   hardware: 'Stripped, or wrapped round. Changes minutes of taking off and of trimming.',
