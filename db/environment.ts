@@ -29,6 +29,8 @@ const Environment = z.object({
     )
     .pipe(z.array(z.union([z.ipv4(), z.ipv6()], { error: 'IP addresses, parted by commas' })).max(50)),
   CUTTING_TABLE_DIR: z.string().optional(),
+  /** The infrared thermometer of the bay: none, or a stand-in to try it with. */
+  THERMOMETER: z.enum(['simulated'], { error: 'simulated, or nothing' }).optional(),
   /** Threads beside the server for what takes long. */
   THREADS: whole(1, 32, 2),
   /** Layouts of fleets that one worker process lays out at once, each of another shop. */

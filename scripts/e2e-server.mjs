@@ -14,6 +14,7 @@ build()
 const table = mkdtempSync(join(tmpdir(), 'cuirass-table-'))
 const env = {
   CUTTING_TABLE_DIR: table,
+  THERMOMETER: 'simulated',
   ...(await testDatabase('cuirass_e2e')),
   APP_URL: `http://127.0.0.1:${port}`,
   AUTH_ATTEMPTS: '1000',

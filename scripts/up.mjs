@@ -100,6 +100,7 @@ async function main() {
       APP_URL: address,
       CUIRASS_ROOT: root,
       // The demo's own table is simulated; a real one is named by its folder.
+      ...(mode === 'demo' ? { THERMOMETER: 'simulated' } : {}),
       ...(mode === 'demo' && !process.env.CUTTING_TABLE_DIR
         ? { CUTTING_TABLE_DIR: join(dataDir, 'cutting-table') }
         : {}),

@@ -363,6 +363,9 @@ const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | {
     want: 404,
   },
   'app/api/tablet/route.ts': { open: 'people of the one tablet whose secret is sent; see tablet.test.ts' },
+  'app/api/thermometer/route.ts': {
+    open: 'an instrument of the bay, and nothing of any shop; see thermometer.test.ts',
+  },
   'app/serwist/[path]/route.ts': { open: 'the worker of the browser, the same for everybody' },
 }
 

@@ -20,6 +20,8 @@ import { SUSPICION } from '@/web/words/trouble'
 import { Keypad } from './keypad'
 import { Pacer } from './pacer'
 import { PointDrawing } from './point-drawing'
+import { ThermometerLine } from './thermometer-line'
+import { useHasThermometer, useThermometer } from './use-thermometer'
 import type { StatedPoint } from './stated-point'
 import { useNow } from './use-now'
 
@@ -260,6 +262,9 @@ function Reading({
   onNext: () => void
 }) {
   const { fmt, log, reckoning } = useJob()
+  const hasThermometer = useHasThermometer()
+  const [scene, setScene] = useState<string | null>(null)
+  const thermometer = useThermometer(scene)
   const [text, setText] = useState('')
   const [doubt, setDoubt] = useState<{ c: number; gunAway: boolean; why: Suspicion } | null>(null)
   const [dulled, setDulled] = useState(false)
@@ -277,13 +282,26 @@ function Reading({
     // A reading that counts moves on to the next place; too cool or too hot stays here.
     if (gunAway && isDone(verdict)) onNext()
   }
-  const enter = (gunAway: boolean) => {
+  const enter = (gunAway: boolean, shown = c) => {
+    const c = shown
     if (c === null || !film) return
     const newest = point.readings.at(-1)
     const before = newest ? { tempC: newest.tempC, seconds: (serverNow() - Date.parse(newest.at)) / 1000 } : null
     const secondsAway = awaySince === null ? null : (serverNow() - awaySince) / 1000
     const why = suspicionOf({ tempC: c, gunAway, secondsAway, before, film, dulled })
     return why ? setDoubt({ c, gunAway, why }) : keep(c, gunAway)
+  }
+  /** Switched on as things stand: the place as the band wants it, the gun away since the pacer ended. */
+  const switchOn = () => {
+    const away = awaySince === null ? -1 : (serverNow() - awaySince) / 1000
+    const film = point.range.min + (point.range.max - point.range.min) * 0.6
+    const query = new URLSearchParams({
+      film: String(film),
+      away: away.toFixed(1),
+      mirror: String(mirror),
+      dulled: String(dulled),
+    })
+    setScene(`/api/thermometer?${query.toString()}`)
   }
   const mirror = film !== undefined && CHROME_CLASS.includes(film.kind)
   if (doubt)
@@ -358,14 +376,28 @@ function Reading({
               : '\u00a0'}
         </p>
       )}
-      <Keypad
-        onDigit={(d) => setText((t) => (t.length < 5 ? t + d : t))}
-        onBack={() => setText((t) => t.slice(0, -1))}
-      />
+      {thermometer ? (
+        <ThermometerLine
+          state={thermometer}
+          fmt={fmt}
+          onTake={(tempC) => enter(true, tempC)}
+          onOff={() => setScene(null)}
+        />
+      ) : (
+        <Keypad
+          onDigit={(d) => setText((t) => (t.length < 5 ? t + d : t))}
+          onBack={() => setText((t) => t.slice(0, -1))}
+        />
+      )}
       <div className="reading-acts">
         <Button variant="plain" onClick={onPace}>
           Pace the gun
         </Button>
+        {hasThermometer && thermometer === null && (
+          <Button variant="plain" onClick={switchOn}>
+            Thermometer
+          </Button>
+        )}
         <Button variant="plain" disabled={c === null} onClick={() => enter(false)}>
           Gun still on
         </Button>

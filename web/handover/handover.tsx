@@ -10,6 +10,7 @@ import { useJob } from '@/web/job/job-state'
 import { KeptEntries } from '@/web/job/kept-entries'
 import { guardsAfter, guardsBefore, type Guard } from '@/core/engines/run-sheet/guards'
 import type { Step } from '@/core/engines/run-sheet/step'
+import { ReadingsIn } from './readings-in'
 import { GuardDialog } from '@/web/bay/guard-dialog'
 import { useGuards } from '@/web/bay/use-guards'
 import { HeatChart } from '@/web/heat/heat-chart'
@@ -60,6 +61,7 @@ export function Handover() {
         <a className="btn btn-outline-secondary" href={`/jobs/${jobId}/readings.csv`}>
           Readings (CSV)
         </a>
+        {mayLog && <ReadingsIn />}
         <a className={`btn btn-primary${waiting > 0 ? ' disabled' : ''}`} href={`/jobs/${jobId}/handover.pdf`}>
           Handover paper (PDF)
         </a>

@@ -20,7 +20,8 @@ export interface Ledger {
   /** Takes a refused entry off the list, once somebody has seen to it. */
   settleRefused: (id: string) => void
   logFault: Fault | null
-  log: (payload: LogPayload) => void
+  /** `as`: an entry of before, by its own id and moment. */
+  log: (payload: LogPayload, as?: { id: string; at: string }) => void
   /** Entries that the server has, others' among them. */
   receiveRows: (rows: readonly LogRow[]) => void
   /** Ids of the entries that the server is known to have. */
@@ -42,15 +43,16 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
   const { entries, setEntries, lasts, logFault, setLogFault, flush, look, tellTabs } = queue
   const offset = useClockOffsetMs()
   const log = useCallback(
-    (payload: LogPayload) => {
+    (payload: LogPayload, as?: { id: string; at: string }) => {
       const parsed = LogPayload.safeParse(payload)
       if (!parsed.success) return setLogFault(firstFault(parsed.error))
       const entry = {
-        id: newId(),
+        id: as?.id ?? newId(),
         memberId,
         jobId,
-        at: new Date().toISOString(),
-        offsetMs: clockOffsetMs(),
+        at: as?.at ?? new Date().toISOString(),
+        // What comes from a file tells the time as it was.
+        offsetMs: as ? 0 : clockOffsetMs(),
         payload: parsed.data,
       }
       setEntries((was) => [...was, { ...entry, device: '', n: -1, state: 'waiting', code: null, sentAtMs: null }])

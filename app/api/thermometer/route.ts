@@ -1,0 +1,3 @@
+import { readThermometer } from '@/web/actions/thermometer'
+
+export const GET = (request: Request) => readThermometer(request)
