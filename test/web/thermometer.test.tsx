@@ -12,8 +12,11 @@ function stand() {
       stream.closed++
     },
   }
-  const say = (data: string) =>
-    act(() => stream.onmessage?.call(stream as never, new MessageEvent('message', { data })))
+  const say = (data: string): void => {
+    act(() => {
+      stream.onmessage?.call(stream as never, new MessageEvent('message', { data }))
+    })
+  }
   return { stream, say, open: () => stream }
 }
 
@@ -27,7 +30,7 @@ describe('the thermometer on the page', () => {
   it('is off until it is switched on, then waits, shows, and settles', () => {
     const { say, open } = stand()
     const { result, rerender } = renderHook(({ url }) => useThermometer(url, open), {
-      initialProps: { url: null as string | null },
+      initialProps: { url: null } as { url: string | null },
     })
     expect(result.current).toBeNull()
     rerender({ url: '/a' })
@@ -42,7 +45,9 @@ describe('the thermometer on the page', () => {
     const { say, open } = stand()
     const { result } = renderHook(() => useThermometer('/a', open))
     say('{"tempC":88}')
-    act(() => void vi.advanceTimersByTime(3100))
+    act(() => {
+      vi.advanceTimersByTime(3100)
+    })
     expect(result.current).toEqual({ kind: 'silent' })
     say('{"tempC":87}')
     expect(result.current).toMatchObject({ kind: 'shows', tempC: 87 })
@@ -51,18 +56,22 @@ describe('the thermometer on the page', () => {
   it('one that never speaks, or whose line breaks, is silent; text is told as text', () => {
     const { stream, say, open } = stand()
     const { result } = renderHook(() => useThermometer('/a', open))
-    act(() => void vi.advanceTimersByTime(3100))
+    act(() => {
+      vi.advanceTimersByTime(3100)
+    })
     expect(result.current).toEqual({ kind: 'silent' })
     say('Lo BATT')
     expect(result.current).toEqual({ kind: 'garbled', said: 'Lo BATT' })
-    act(() => stream.onerror?.call(stream as never, new Event('error')))
+    act(() => {
+      stream.onerror?.call(stream as never, new Event('error'))
+    })
     expect(result.current).toEqual({ kind: 'silent' })
   })
 
   it('switched off or left, the stream is closed', () => {
     const { stream, open } = stand()
     const { rerender, unmount } = renderHook(({ url }) => useThermometer(url, open), {
-      initialProps: { url: '/a' as string | null },
+      initialProps: { url: '/a' } as { url: string | null },
     })
     rerender({ url: null })
     expect(stream.closed).toBe(1)
