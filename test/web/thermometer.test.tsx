@@ -29,8 +29,8 @@ afterEach(() => {
 describe('the thermometer on the page', () => {
   it('is off until it is switched on, then waits, shows, and settles', () => {
     const { say, open } = stand()
-    const { result, rerender } = renderHook(({ url }) => useThermometer(url, open), {
-      initialProps: { url: null } as { url: string | null },
+    const { result, rerender } = renderHook(({ url }: { url: string | null }) => useThermometer(url, open), {
+      initialProps: { url: null },
     })
     expect(result.current).toBeNull()
     rerender({ url: '/a' })
@@ -70,8 +70,8 @@ describe('the thermometer on the page', () => {
 
   it('switched off or left, the stream is closed', () => {
     const { stream, open } = stand()
-    const { rerender, unmount } = renderHook(({ url }) => useThermometer(url, open), {
-      initialProps: { url: '/a' } as { url: string | null },
+    const { rerender, unmount } = renderHook(({ url }: { url: string | null }) => useThermometer(url, open), {
+      initialProps: { url: '/a' },
     })
     rerender({ url: null })
     expect(stream.closed).toBe(1)
