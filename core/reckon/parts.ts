@@ -13,6 +13,7 @@ import type { Figure } from '../model/figure/figure'
 import type { Finding } from '../model/finding/finding'
 import type { StageState } from '../model/finding/stage'
 import type { LogRow } from '../model/log/schema'
+import type { ShopRecord } from '../model/log/shop-record'
 import type { Plan } from '../model/plan/schema'
 import type { ShopSettings } from '../model/shop/shop'
 import type { Panel } from '../model/vehicle/schema'
@@ -40,6 +41,8 @@ export interface Parts {
   hours: Catalogue['hours']
   shop: ShopSettings
   climate: Catalogue['climate']
+  /** What the shop's finished jobs taught. */
+  record: ShopRecord
   /** On the shelf, by kind. */
   levels: NonNullable<Catalogue['supplies']>
   /** Films of the rack. */

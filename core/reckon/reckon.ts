@@ -15,6 +15,7 @@ import type { Finding } from '../model/finding/finding'
 import type { StageState } from '../model/finding/stage'
 import type { LogRow } from '../model/log/schema'
 import type { Plan } from '../model/plan/schema'
+import { NO_RECORD } from '../model/log/shop-record'
 import { DEFAULT_SHOP } from '../model/shop/shop'
 import { logFindings } from '../stages/bay/findings'
 import { edgeFigures } from '../stages/edges/figures'
@@ -114,7 +115,7 @@ const STEPS = [
     ...none,
     findings: filmFindings(plan, films, now),
   })),
-  step('roll', ['plan', 'films', 'panels', 'cutting', 'stretch', 'stock', 'ledger', 'solutions'], (p) =>
+  step('roll', ['plan', 'films', 'panels', 'cutting', 'stretch', 'stock', 'record', 'ledger', 'solutions'], (p) =>
     rollOf({
       ...p,
       pieces: p.cutting.pieces,
@@ -137,7 +138,7 @@ const STEPS = [
   step('points', ['cutting', 'edges', 'panels', 'films', 'stretch', 'ledger'], (p) =>
     heatPoints({ ...p, pieces: p.cutting.pieces, stretch: p.stretch.byPanel }),
   ),
-  step('steps', ['plan', 'panels', 'films', 'cutting', 'points', 'edges', 'ledger'], (p) =>
+  step('steps', ['plan', 'panels', 'films', 'cutting', 'points', 'edges', 'record', 'ledger'], (p) =>
     stepsOf({ ...p, pieces: p.cutting.pieces }, p.ledger),
   ),
   step('schedule', ['plan', 'steps', 'hours', 'shop', 'ledger'], (p) => jobSchedule(p.plan, p.steps, clockOf(p))),
@@ -189,7 +190,8 @@ export function reckon(
   const { now, films: rack, stock, hours, climate, solutions, scans } = catalogue
   const shop = catalogue.shop ?? DEFAULT_SHOP
   const levels = catalogue.supplies ?? NO_LEVELS
-  const given = { levels, plan, ledger, now, rack, stock, hours, shop, climate, solutions, scans }
+  const record = catalogue.record ?? NO_RECORD
+  const given = { levels, record, plan, ledger, now, rack, stock, hours, shop, climate, solutions, scans }
   const parts = runSequence<Parts, keyof typeof given>(given, STEPS, previous?.parts ?? null)
   const figures = byId(TOLD.flatMap((key) => parts[key].figures))
   const lacks = [...parts.stretch.lacks, ...parts.roll.lacks]

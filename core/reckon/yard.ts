@@ -3,6 +3,10 @@ import type { Plan } from '../model/plan/schema'
 import type { Catalogue } from '../model/catalogue/catalogue'
 import { jobOutline, type JobOutline } from '../engines/schedule/job-outline'
 import { DEFAULT_SHOP } from '../model/shop/shop'
+import { jobRecord } from '../engines/run-sheet/job-record'
+import { handedOver } from '../model/log/handed-over'
+import type { JobRecord } from '../model/log/shop-record'
+import { placesOf } from './places'
 import { reckon } from './reckon'
 import { standsAt } from './stages'
 
@@ -14,11 +18,14 @@ export interface YardColumns {
   waitsFacts: Record<string, string | number>
   recheckDueAt: string | null
   outline: JobOutline
+  /** What it taught, once it was handed over. */
+  record: JobRecord | null
 }
 
 /** Where a job stands, read off a whole reckoning of it. */
 export function yardColumnsOf(plan: Plan, catalogue: Catalogue, ledger: readonly LogRow[]): YardColumns {
-  const { stages, recheckDueAt, steps } = reckon(plan, catalogue, ledger)
+  const reckoned = reckon(plan, catalogue, ledger)
+  const { stages, recheckDueAt, steps } = reckoned
   const stands = standsAt(stages)
   return {
     stage: stands.stage,
@@ -26,6 +33,7 @@ export function yardColumnsOf(plan: Plan, catalogue: Catalogue, ledger: readonly
     waitsFor: stands.why,
     waitsFacts: stands.facts,
     recheckDueAt,
+    record: handedOver(ledger) ? jobRecord(steps, placesOf(plan, reckoned, ledger)) : null,
     outline: jobOutline(plan, steps, (catalogue.shop ?? DEFAULT_SHOP).ready),
   }
 }

@@ -3,11 +3,12 @@ import type { SupplyLevels } from '@/core/engines/edge/supply-list'
 import type { Solution } from '@/core/model/catalogue/solutions'
 import type { FilmSheet, StockItem } from '@/core/model/film/schema'
 import type { LogRow } from '@/core/model/log/schema'
+import type { ShopRecord } from '@/core/model/log/shop-record'
 import type { ShopSettings } from '@/core/model/shop/shop'
 import type { Plan } from '@/core/model/plan/schema'
 import { guarded, type Who } from '../client'
 import { job, revision, stockItem } from '../schema'
-import { changeNow, ledgerIn, ownJob, planIn } from './job-rows'
+import { changeNow, ledgerIn, ownJob, planIn, recordIn } from './job-rows'
 import { rackIn } from './rack'
 import { shopIn } from './shop'
 import { solutionsOf } from './solutions'
@@ -22,6 +23,8 @@ export interface Changes {
   /** The whole rack where anything on it changed; null where nothing did. */
   stock: StockItem[] | null
   films: FilmSheet[]
+  /** What the shop's finished jobs taught. */
+  record: ShopRecord
   /** What is on the shelf of each supply. */
   supplies: SupplyLevels
   /** What the shop says of itself. */
@@ -64,6 +67,7 @@ export const changesOf = (who: Who, jobId: string, since: number): Promise<Chang
       revision: newer ? { number: row.head, plan } : null,
       stock: moved ? stock : null,
       films,
+      record: await recordIn(tx, who),
       supplies: await suppliesIn(tx, who),
       shop: (await shopIn(tx, who)).settings,
       // Another plan may hang on what was solved long ago.

@@ -1,6 +1,7 @@
-import { and, asc, eq, gt, sql } from 'drizzle-orm'
+import { and, asc, eq, gt, isNotNull, sql } from 'drizzle-orm'
 import { inDeviceOrder } from '@/core/model/log/device-order'
 import type { LogRow } from '@/core/model/log/schema'
+import { shopRecord, type ShopRecord } from '@/core/model/log/shop-record'
 import { parsePlan } from '@/core/model/plan/parse'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Tx, Who } from '../client'
@@ -65,4 +66,14 @@ export async function planIn(tx: Tx, who: InShop, jobId: string, number: number)
   if (!plan.ok)
     throw new Error(`revision ${number} of job ${jobId} does not read: ${plan.error.code} ${plan.error.at ?? ''}`)
   return plan.value
+}
+
+/** What the shop's finished jobs taught together. */
+export async function recordIn(tx: Tx, who: InShop): Promise<ShopRecord> {
+  const rows = await tx
+    .select({ record: job.record })
+    .from(job)
+    .where(and(eq(job.shopId, who.shopId), isNotNull(job.record)))
+    .orderBy(asc(job.id))
+  return shopRecord(rows.flatMap((r) => r.record ?? []))
 }

@@ -13,7 +13,7 @@ import type { InShop } from './job-rows'
 import { tell } from '../live'
 import { job, revision } from '../schema'
 import { climateIn } from './climate'
-import { changeNow, ledgerIn, nextChange, ownJob, planIn } from './job-rows'
+import { changeNow, ledgerIn, nextChange, ownJob, planIn, recordIn } from './job-rows'
 import { rackIn } from './rack'
 import { shopIn } from './shop'
 import { requestSettle, solutionsOf, solutionTablesOf } from './solutions'
@@ -60,6 +60,7 @@ const headOf = ({
   changes,
   yardOf,
   updatedAt,
+  record: _r,
   ...row
 }: typeof job.$inferSelect): JobHead => ({
   ...row,
@@ -80,6 +81,7 @@ async function catalogueIn(tx: Tx, who: InShop, jobId: string, plan: Plan, now: 
     stock,
     climate: await climateIn(tx, who),
     supplies: await suppliesIn(tx, who),
+    record: await recordIn(tx, who),
     solutions: await solutionTablesOf(tx, who, { jobId, plan, films, scans }),
     scans,
     now: utcWall(now),

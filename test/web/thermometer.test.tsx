@@ -20,6 +20,8 @@ function stand() {
   return { stream, say, open: () => stream }
 }
 
+const at = (url: string | null): { url: string | null } => ({ url })
+
 beforeEach(() => void vi.useFakeTimers())
 afterEach(() => {
   cleanup()
@@ -30,7 +32,7 @@ describe('the thermometer on the page', () => {
   it('is off until it is switched on, then waits, shows, and settles', () => {
     const { say, open } = stand()
     const { result, rerender } = renderHook(({ url }: { url: string | null }) => useThermometer(url, open), {
-      initialProps: { url: null },
+      initialProps: at(null),
     })
     expect(result.current).toBeNull()
     rerender({ url: '/a' })
@@ -71,7 +73,7 @@ describe('the thermometer on the page', () => {
   it('switched off or left, the stream is closed', () => {
     const { stream, open } = stand()
     const { rerender, unmount } = renderHook(({ url }: { url: string | null }) => useThermometer(url, open), {
-      initialProps: { url: '/a' },
+      initialProps: at('/a'),
     })
     rerender({ url: null })
     expect(stream.closed).toBe(1)

@@ -2,8 +2,9 @@
 
 import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
-import { checkPlaces, type CheckPlace } from '@/core/engines/heat/check-places'
-import { defectsOf } from '@/core/engines/heat/defects'
+import type { CheckPlace } from '@/core/engines/heat/check-places'
+import { placesOf } from '@/core/reckon/places'
+import { ENOUGH_PLACES } from '@/core/model/log/shop-record'
 import { PLACE_RESULTS } from '@/core/model/log/schema'
 import { useJob } from '@/web/job/job-state'
 import { word } from '@/web/words/names'
@@ -59,7 +60,13 @@ const entry = (p: CheckPlace, round: 'check' | 'recheck', result: (typeof PLACE_
   ({ kind: 'place_checked', round, placeId: p.id, panelId: p.panelId, result }) as const
 
 function Place({ place: p, round }: { place: CheckPlace; round: 'check' | 'recheck' }) {
-  const { plan, log } = useJob()
+  const { plan, log, catalogue } = useJob()
+  /** Why it is looked at, and how such places stood in this shop, once there are enough of them. */
+  const told = (why: CheckPlace['why'][number]): string => {
+    const own = catalogue.record?.places[why]
+    if (!own || own.cases < ENOUGH_PLACES) return word('checkWhy', why)
+    return `${word('checkWhy', why)} (here ${own.redo} redone, ${own.pressed} pressed back of ${own.cases})`
+  }
   const panel = plan.panels.find((x) => x.id === p.panelId)?.name ?? p.panelId
   const say = (result: (typeof PLACE_RESULTS)[number]) => {
     log(entry(p, round, result))
@@ -73,7 +80,7 @@ function Place({ place: p, round }: { place: CheckPlace; round: 'check' | 'reche
           {panel}
           {p.name && `: ${p.name}`}
         </b>{' '}
-        <span className="label">{p.why.map((w) => word('checkWhy', w)).join(', ')}</span>
+        <span className="label">{p.why.map((w) => told(w)).join(', ')}</span>
       </span>
       <span className="bay-grid" role="group" aria-label={`${panel} ${p.name}`}>
         {PLACE_RESULTS.map((r) => (
@@ -88,14 +95,5 @@ function Place({ place: p, round }: { place: CheckPlace; round: 'check' | 'reche
 
 export function usePlaces(): CheckPlace[] {
   const { plan, reckoning, ledger } = useJob()
-  return checkPlaces({
-    panels: plan.panels.filter((p) => p.wrap),
-    edges: reckoning.edges.edges,
-    corners: reckoning.edges.corners,
-    points: reckoning.points,
-    stretch: reckoning.stretch,
-    defects: defectsOf(ledger, reckoning.points),
-    seams: reckoning.pieces.filter((p) => p.seamMm > 0),
-    ledger,
-  })
+  return placesOf(plan, reckoning, ledger)
 }

@@ -3,6 +3,7 @@ import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { NO_SOLUTIONS, solutionTables, type SolutionTables } from '@/core/model/catalogue/solutions'
 import { hoursOf } from '@/core/model/shop/shop'
 import { usedOn } from '@/core/engines/edge/supply-list'
+import { NO_RECORD } from '@/core/model/log/shop-record'
 import { stockAfter } from '@/core/model/log/cut-pieces'
 import type { Changes } from '@/web/actions/live'
 import { useChanges } from '@/web/live/use-changes'
@@ -42,7 +43,7 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
   if (start !== side.start) setSide(renderedAnew(side, start, ofStart()))
   const { receive } = plan
   const { receiveRows, confirmed } = ledger
-  const took = ({ entries, revision, stock, films, supplies, shop, solutions, scans, head }: Changes) => {
+  const took = ({ entries, revision, stock, films, supplies, record, shop, solutions, scans, head }: Changes) => {
     receiveRows(entries)
     if (revision) receive(revision)
     setSide((was) => ({
@@ -54,6 +55,7 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
         films: same(was.catalogue.films, films),
         hours: same(was.catalogue.hours, hoursOf(shop)),
         shop: same(was.catalogue.shop ?? shop, shop),
+        record: same(was.catalogue.record ?? NO_RECORD, record),
         supplies: same(was.catalogue.supplies ?? {}, supplies),
         scans: same(was.catalogue.scans ?? {}, scans),
         ...(solutions.length > 0

@@ -165,6 +165,11 @@ function StepRow({
         </span>
         <span className="only-print">{fmt.text(fmt.minutes(s.minutes))}</span>
         {s.minutesByRule !== null && <span className="label d-block">by the rules {s.minutesByRule} min</span>}
+        {s.minutesByRule === null && s.learned && (
+          <span className="label d-block">
+            rules {s.learned.ruleMin} × {s.learned.factor}, by {s.learned.cases} cases here
+          </span>
+        )}
       </td>
       <td className="n text-nowrap">{s.waitMin > 0 ? fmt.text(fmt.minutes(s.waitMin)) : ''}</td>
       <td className="text-nowrap">

@@ -1,4 +1,5 @@
 import type { SKILLS } from '../../model/shop/shop'
+import type { ShopRecord } from '../../model/log/shop-record'
 import type { Plan } from '../../model/plan/schema'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Panel } from '../../model/vehicle/schema'
@@ -30,6 +31,8 @@ export interface Step {
   minutes: number
   /** What the minutes are by the shop's rules, where somebody typed others. */
   minutesByRule: number | null
+  /** What this shop's own record made of the rules' minutes; null where it has too few cases. */
+  learned: { cases: number; factor: number; ruleMin: number } | null
   /** Unattended wait after it, minutes. */
   waitMin: number
   /** Surface range to reach, °C. */
@@ -51,6 +54,7 @@ export interface Context {
   pieces: readonly Piece[]
   points: readonly HeatPoint[]
   edges: Pick<EdgesOfJob, 'edges' | 'corners' | 'tapes'>
+  record: ShopRecord
 }
 
 type Given = Pick<Step, 'id' | 'code' | 'minutes'> & Partial<Omit<Step, 'id' | 'code' | 'minutes'>>
@@ -63,6 +67,7 @@ export const stepOf = ({ minutes, ...given }: Given): Step => ({
   aloneFactor: null,
   skills: [],
   minutesByRule: null,
+  learned: null,
   waitMin: 0,
   range: null,
   facts: {},

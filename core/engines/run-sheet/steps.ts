@@ -1,5 +1,6 @@
 import { addOpenMinutes, civilToMinutes, minutesToCivil, nextOpen, type OpenHours } from '../../kit/civil'
 import type { LogRow } from '../../model/log/schema'
+import { learnedPace } from '../../model/log/shop-record'
 import type { Plan } from '../../model/plan/schema'
 import type { Piece } from '../pieces/pieces'
 import { afterSteps, beforeSteps, filmSteps } from './general-steps'
@@ -21,7 +22,8 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
   ]
   const filmOf = (panelId: string) => films.get(byPanel.get(panelId)?.[0]?.filmId ?? '')
   const known = steppedBefore(plan, pieces)
-  const steps = withOwn(plan, made).map((s): Step => {
+  const steps = withOwn(plan, made).map((rule): Step => {
+    const s = asLearned(rule, context.record)
     const typed = plan.runSheet.minutes[s.id]
     return {
       ...s,
@@ -30,6 +32,13 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
     }
   })
   return withWaits(applyLedger(steps, ledger, known), filmOf)
+}
+
+/** The minutes that this shop takes, where it has enough cases to say. */
+function asLearned(step: Step, record: Context['record']): Step {
+  const own = learnedPace(record, step.code)
+  if (!own || step.minutes === 0) return step
+  return { ...step, minutes: Math.ceil(step.minutes * own.factor), learned: { ...own, ruleMin: step.minutes } }
 }
 
 /** Steps of the shop's own stand after the one that they were added to; else at the end of the preparation. */

@@ -1,5 +1,6 @@
 import type { OpenHours } from '../../kit/civil'
 import type { SupplyKind } from '../edge/supply-data'
+import type { ShopRecord } from '../log/shop-record'
 import type { FilmSheet, StockItem } from '../film/schema'
 import { DEFAULT_SHOP, hoursOf, type ShopSettings } from '../shop/shop'
 import type { SolutionTables } from './solutions'
@@ -22,6 +23,8 @@ export interface Catalogue {
   shop?: ShopSettings
   /** What is on the shelf of each supply that the shop counts: m of tape, or pieces. */
   supplies?: Readonly<Partial<Record<SupplyKind, number>>>
+  /** What the shop's finished jobs taught. */
+  record?: ShopRecord
   /** Readings of the shop's air, oldest first. */
   climate: readonly ClimateReading[]
   /** Local wall time `YYYY-MM-DDTHH:MM`. */

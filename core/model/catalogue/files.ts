@@ -6,6 +6,7 @@ import { err, ok, type Result } from '../../kit/result'
 import { FilmSheet, StockItem } from '../film/schema'
 import { upgradeSheet } from '../film/upgrade'
 import { LogPayload, USED_KINDS, type LogRow } from '../log/schema'
+import { ShopRecord } from '../log/shop-record'
 import { hoursOf, ShopSettings, Week } from '../shop/shop'
 import { EMPTY_CATALOGUE, type Catalogue } from './catalogue'
 import { NO_SOLUTIONS, Solution, solutionTables } from './solutions'
@@ -32,6 +33,7 @@ const CatalogueFile = z.strictObject({
   hours: Hours.optional(),
   shop: ShopSettings.optional(),
   supplies: z.partialRecord(z.enum(USED_KINDS), z.number()).optional(),
+  record: ShopRecord.optional(),
   climate: z
     .array(
       z.strictObject({
@@ -69,11 +71,12 @@ export type ShopCatalogue = Omit<Catalogue, 'now'>
 export function readCatalogue(text: string): Result<ShopCatalogue> {
   const read = parsed(text, CatalogueFile)
   if (!read.ok) return read
-  const { format: _, solutions, hours, shop, supplies, ...rest } = read.value
+  const { format: _, solutions, hours, shop, supplies, record, ...rest } = read.value
   return ok({
     ...rest,
     ...(shop ? { shop } : {}),
     ...(supplies ? { supplies } : {}),
+    ...(record ? { record } : {}),
     hours: hours ?? (shop ? hoursOf(shop) : EMPTY_CATALOGUE.hours),
     ...(solutions ? { solutions: { ...NO_SOLUTIONS, ...solutionTables(solutions) } } : {}),
   })
@@ -88,7 +91,7 @@ export function readLedger(text: string): Result<LogRow[]> {
 
 /** The file of a catalogue; `solutions`: as the shop keeps them. */
 export const writeCatalogue = (
-  { films, stock, hours, shop, supplies, climate, scans = {} }: ShopCatalogue,
+  { films, stock, hours, shop, supplies, record, climate, scans = {} }: ShopCatalogue,
   solutions: readonly Solution[],
 ): string =>
   text(CATALOGUE_FORMAT, {
@@ -97,6 +100,7 @@ export const writeCatalogue = (
     hours,
     ...(shop ? { shop } : {}),
     ...(supplies ? { supplies } : {}),
+    ...(record ? { record } : {}),
     climate,
     solutions,
     scans,

@@ -10,6 +10,7 @@ import type { Figure } from '../../model/figure/figure'
 import type { Finding } from '../../model/finding/finding'
 import { cutPieces, takenOff } from '../../model/log/cut-pieces'
 import type { LogRow } from '../../model/log/schema'
+import type { ShopRecord } from '../../model/log/shop-record'
 import type { Plan } from '../../model/plan/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import { filmFigures, restFigures, sourceFigures } from './figures'
@@ -25,12 +26,14 @@ interface RollInputs {
   /** The stretch of every panel is solved: a layout that hangs on it can be searched. */
   settled: boolean
   stock: readonly StockItem[]
+  record: ShopRecord
   ledger: readonly LogRow[]
   solutions: Catalogue['solutions']
 }
 
 /** Each film's pieces laid out and what is to be bought for them. */
-export function rollOf({ plan, films, panels, pieces, stretch, settled, stock, ledger, solutions }: RollInputs) {
+export function rollOf(c: RollInputs) {
+  const { plan, films, panels, pieces, stretch, settled, stock, record, ledger, solutions } = c
   const figures: Figure[] = []
   const findings: Finding[] = []
   const layouts: FilmLayout[] = []
@@ -42,7 +45,7 @@ export function rollOf({ plan, films, panels, pieces, stretch, settled, stock, l
     const ofFilm = pieces.filter((p) => p.filmId === film.id)
     const { pieces: own, figures: dropFigures } = withDrops(plan, film, ofFilm)
     if (own.length === 0) continue
-    const risk = new Map(own.map((p) => [p.id, riskOf(plan, film, stretch.get(p.panelId) ?? null)]))
+    const risk = new Map(own.map((p) => [p.id, riskOf(plan, film, stretch.get(p.panelId) ?? null, record)]))
     const context: LayOutContext = { stock, cut, risk, taken, known: solutions?.layout, faults: solutions?.fault }
     const layout = layOutFilm(plan, film, own, context)
     wanted++
