@@ -6,6 +6,8 @@ import { DEFAULT_SHOP } from '../model/shop/shop'
 import { jobRecord } from '../engines/run-sheet/job-record'
 import { handedOver } from '../model/log/handed-over'
 import type { JobRecord } from '../model/log/shop-record'
+import type { Alert } from '../model/finding/alert'
+import { alertsOf } from './alerts'
 import { placesOf } from './places'
 import { reckon } from './reckon'
 import { standsAt } from './stages'
@@ -18,6 +20,8 @@ export interface YardColumns {
   waitsFacts: Record<string, string | number>
   recheckDueAt: string | null
   outline: JobOutline
+  /** What to know of it before anything else. */
+  alerts: Alert[]
   /** What it taught, once it was handed over. */
   record: JobRecord | null
 }
@@ -33,6 +37,7 @@ export function yardColumnsOf(plan: Plan, catalogue: Catalogue, ledger: readonly
     waitsFor: stands.why,
     waitsFacts: stands.facts,
     recheckDueAt,
+    alerts: alertsOf(plan, reckoned, ledger, catalogue.now),
     record: handedOver(ledger) ? jobRecord(steps, placesOf(plan, reckoned, ledger)) : null,
     outline: jobOutline(plan, steps, (catalogue.shop ?? DEFAULT_SHOP).ready),
   }

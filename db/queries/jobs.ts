@@ -2,6 +2,7 @@ import type { JobOutline } from '@/core/engines/schedule/job-outline'
 import type { BoardPin } from '@/core/engines/schedule/pins'
 import { and, desc, eq, lte, sql } from 'drizzle-orm'
 import { handedOver } from '@/core/stages/handover/handover'
+import type { Alert } from '@/core/model/finding/alert'
 import type { LogRow } from '@/core/model/log/schema'
 import { hoursOf } from '@/core/model/shop/shop'
 import type { Plan } from '@/core/model/plan/schema'
@@ -34,6 +35,7 @@ export interface JobHead {
   /** The work that is left, in a few blocks; null where it was never read off. */
   outline: JobOutline | null
   pins: BoardPin[]
+  alerts: Alert[]
   updatedAt: string
   /** Something happened since the yard's columns were read off; they follow by themselves. */
   behind: boolean

@@ -15,6 +15,7 @@ import {
 import type { JobOutline } from '@/core/engines/schedule/job-outline'
 import type { BoardPin } from '@/core/engines/schedule/pins'
 import type { JobRecord } from '@/core/model/log/shop-record'
+import type { Alert } from '@/core/model/finding/alert'
 import type { LogPayload } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import { at, bytea } from './columns'
@@ -38,6 +39,8 @@ export const job = pgTable(
     recheckDueAt: text('recheck_due_at'),
     /** The work that is left on it, in a few blocks, for the board. */
     outline: json('outline').$type<JobOutline>(),
+    /** What the yard tells first of it. */
+    alerts: json('alerts').$type<Alert[]>().notNull().default([]),
     /** What it taught, once it was handed over. */
     record: json('record').$type<JobRecord>(),
     /** Work of this job that the shop has set to a moment of its own. */

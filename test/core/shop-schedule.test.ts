@@ -87,6 +87,16 @@ describe('the board of a shop', () => {
     expect(late.rescues.includes('one_more_bay')).toBe(twoBays.late.length === 0)
   })
 
+  it('a job that starts too late for its promise is rescued by beginning it at once, where that is so', () => {
+    const free = laid([one]).ready.get('j0') ?? ''
+    const later = { ...one, startAt: '2031-03-10T08:00', promisedAt: free }
+    const board = laid([later])
+    expect(board.late).toHaveLength(1)
+    expect(board.rescues).toContain('begin_now')
+    // Promised before anybody could have it ready, nothing rescues it.
+    expect(laid([{ ...later, promisedAt: '2031-03-04T10:00' }]).rescues).toEqual([])
+  })
+
   it('what cannot be laid out is said: no hours, nothing left, no start', () => {
     const ask = (o: JobOutline, s = shop) => shopSchedule([{ id: 'j', outline: o }], s, NOW)
     expect(ask(one, { ...shop, week: [] })).toMatchObject({ code: 'no_hours' })

@@ -29,7 +29,11 @@ const SPANS = { day: 1, week: 7, fortnight: 14 } as const
 type Span = keyof typeof SPANS
 const STEP_MIN = 1440
 const QUARTER_MIN = 15
-const RESCUE = { one_more_person: 'one more person', one_more_bay: 'one more bay' } as const
+const RESCUE = {
+  one_more_person: 'one more person',
+  one_more_bay: 'one more bay',
+  begin_now: 'the late ones begun at once',
+} as const
 
 /** All jobs by bay or by person, day by day: what is done when and by whom; promises that are not kept come first. */
 export function Board(given: Omit<BoardProps, 'now'>) {

@@ -6,6 +6,7 @@ import { FilterBox } from '@/web/kit/fields'
 import { useMemo, useState } from 'react'
 import type { JobOutline } from '@/core/engines/schedule/job-outline'
 import type { BoardPin } from '@/core/engines/schedule/pins'
+import type { Alert } from '@/core/model/finding/alert'
 import { STAGES } from '@/core/model/finding/stage'
 import type { ShopSettings } from '@/core/model/shop/shop'
 import { KeepJobs } from '@/web/offline/keep-offline'
@@ -13,6 +14,7 @@ import { useHydrated } from '@/web/kit/use-hydrated'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'
 import { stageWhy } from '@/web/words/stages'
+import { Alerts } from './alerts'
 import { Board, type BoardRow } from './board'
 import { NewJob } from './new-job'
 
@@ -31,6 +33,7 @@ export interface YardJob {
   behind: boolean
   outline: JobOutline | null
   pins: BoardPin[]
+  alerts: Alert[]
 }
 
 const boardRows = (jobs: readonly YardJob[]): BoardRow[] =>
@@ -76,6 +79,7 @@ export function Yard({
       </div>
       {jobs.length === 0 && <p className="plate">No job yet. “New job” takes the first vehicle in.</p>}
       {jobs.length > 0 && shown.length === 0 && <p className="plate">No job matches “{filter}”.</p>}
+      <Alerts jobs={shown} fmt={fmt} />
       {jobs.length > 0 && <Board jobs={boardRows(shown)} shop={settings} fmt={fmt} mayMove={mayMove} />}
       {groups.map(({ stage, jobs: own }) => (
         <section key={stage} className="row g-2 mb-3 pb-3 border-bottom">

@@ -27,8 +27,8 @@ export interface Board {
   stays: readonly { jobId: string; bay: number; from: string; to: string }[]
   ready: ReadonlyMap<string, string>
   late: readonly { jobId: string; promisedAt: string; readyAt: string }[]
-  /** What would keep all promises, each solved: one more person, one more bay. */
-  rescues: readonly ('one_more_person' | 'one_more_bay')[]
+  /** What would keep all promises, each solved: one more person, one more bay, the late ones begun as soon as can be. */
+  rescues: readonly ('one_more_person' | 'one_more_bay' | 'begin_now')[]
   /** Pins that these hours, people and bays do not allow any more: laid out without them. */
   broken: readonly { jobId: string; code: Block['code']; at: string }[]
 }
@@ -99,10 +99,21 @@ export function shopSchedule(jobs: readonly BoardJob[], shop: ShopSettings, now:
     const readyAt = ready.get(id) ?? ''
     return promisedAt !== null && promisedAt < readyAt ? [{ jobId: id, promisedAt, readyAt }] : []
   })
-  return { bars, stays, ready, late, rescues: late.length > 0 ? rescuesOf(kept.problem) : [], broken }
+  return {
+    bars,
+    stays,
+    ready,
+    late,
+    rescues: late.length > 0 ? rescuesOf(kept.problem, lateTasks(pieces, late)) : [],
+    broken,
+  }
 }
 
 const latest = (bars: readonly Bar[]): string => bars.reduce((max, b) => (b.to > max ? b.to : max), '')
+
+/** Places of the tasks of late jobs. */
+const lateTasks = (pieces: readonly Piece[], late: Board['late']): ReadonlySet<number> =>
+  new Set(pieces.flatMap((p, i) => (late.some((l) => l.jobId === p.jobId) ? [i] : [])))
 
 interface KeptPins {
   problem: Problem
@@ -134,15 +145,18 @@ function keptPins(problem: Problem): KeptPins {
 }
 
 /** Which single change leaves no job late: each is solved. */
-function rescuesOf(problem: Problem): Board['rescues'] {
+function rescuesOf(problem: Problem, late: ReadonlySet<number>): Board['rescues'] {
   const keeps = (over: Partial<Problem>): boolean => {
     const out = schedule({ ...problem, ...over }, { rounds: ROUNDS })
     return !('code' in out) && out.late === 0
   }
+  // A start that was set, or work set to a moment, holds a late job back no longer.
+  const sooner = problem.tasks.map((t, i) => (late.has(i) ? { ...t, notBefore: problem.start, pinned: null } : t))
   const everySkill: Person = { skills: (1 << SKILLS.length) - 1, hours: problem.hours }
   return [
     ...(keeps({ people: [...problem.people, everySkill] }) ? (['one_more_person'] as const) : []),
     ...(keeps({ slots: problem.slots + 1 }) ? (['one_more_bay'] as const) : []),
+    ...(keeps({ tasks: sooner }) ? (['begin_now'] as const) : []),
   ]
 }
 

@@ -1,0 +1,1 @@
+ALTER TABLE "job" ADD COLUMN "alerts" json DEFAULT '[]'::json NOT NULL;
