@@ -292,14 +292,14 @@ function Reading({
     return why ? setDoubt({ c, gunAway, why }) : keep(c, gunAway)
   }
   /** Switched on as things stand: the place as the band wants it, the gun away since the pacer ended. */
-  const switchOn = () => {
+  const switchOn = (isDulled = dulled) => {
     const away = awaySince === null ? -1 : (serverNow() - awaySince) / 1000
     const film = point.range.min + (point.range.max - point.range.min) * 0.6
     const query = new URLSearchParams({
       film: String(film),
       away: away.toFixed(1),
       mirror: String(mirror),
-      dulled: String(dulled),
+      dulled: String(isDulled),
     })
     setScene(`/api/thermometer?${query.toString()}`)
   }
@@ -326,10 +326,12 @@ function Reading({
               variant="plain"
               onClick={() => {
                 setDulled(true)
-                keep(doubt.c, doubt.gunAway)
+                if (thermometer === null) return keep(doubt.c, doubt.gunAway)
+                setDoubt(null)
+                switchOn(true)
               }}
             >
-              Read on tape: log it
+              {thermometer === null ? 'Read on tape: log it' : 'Tape is on: read again'}
             </Button>
           ) : (
             <Button variant="plain" onClick={() => keep(doubt.c, doubt.gunAway)}>
@@ -394,7 +396,7 @@ function Reading({
           Pace the gun
         </Button>
         {hasThermometer && thermometer === null && (
-          <Button variant="plain" onClick={switchOn}>
+          <Button variant="plain" onClick={() => switchOn()}>
             Thermometer
           </Button>
         )}

@@ -24,12 +24,13 @@ export function ReadingsIn() {
     if (!read.ok) return setSaid(['Nothing was taken in.', ...tableFaults(read.error)])
     const { readings, known, faults } = read.value
     for (const { id, at, payload } of readings) log(payload, { id, at })
+    const parts = [
+      `${readings.length} ${readings.length === 1 ? 'reading' : 'readings'} taken in`,
+      ...(known > 0 ? [`${known} there already`] : []),
+      ...(faults.length > 0 ? [`${faults.length} left out`] : []),
+    ]
     const more = faults.length > TOLD ? [`and ${faults.length - TOLD} more`] : []
-    setSaid([
-      `${readings.length} ${readings.length === 1 ? 'reading' : 'readings'} taken in${known > 0 ? `, ${known} there already` : ''}${faults.length > 0 ? `, ${faults.length} left out` : ''}.`,
-      ...tableFaults(faults.slice(0, TOLD)),
-      ...more,
-    ])
+    setSaid([`${parts.join(', ')}.`, ...tableFaults(faults.slice(0, TOLD)), ...more])
   }
   return (
     <>

@@ -24,8 +24,10 @@ function said(alert: Alert, isPast: boolean, fmt: Formatter): string {
   switch (alert.code) {
     case 'recheck':
       return isPast ? `recheck was due ${when}` : `recheck due ${when}`
-    case 'window_closes':
-      return `${alert.facts.places} ${alert.facts.places === 1 ? 'place' : 'places'} to be heated ${isPast ? `: the film’s window closed ${when}` : `by ${when}`}`
+    case 'window_closes': {
+      const places = `${alert.facts.places} ${alert.facts.places === 1 ? 'place' : 'places'} to be heated`
+      return isPast ? `${places}: the film’s window closed ${when}` : `${places} by ${when}`
+    }
     case 'wait_ends':
       return `${stepOfId(alert.facts.step, () => undefined)}: waits until ${when}`
     case 'film_to_order':
