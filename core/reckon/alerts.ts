@@ -27,7 +27,7 @@ export function alertsOf(plan: Plan, r: Reckoning, ledger: readonly LogRow[], no
 
 /** When the first window of places that are still to be read closes, and how many close with it. */
 function windowCloses(r: Reckoning, ledger: readonly LogRow[], now: string): { at: string; places: number } | null {
-  const filmOf = new Map(r.pieces.map((p) => [p.id, r.parts.films.get(p.filmId)]))
+  const filmOf = new Map(r.laid.map((p) => [p.id, r.parts.films.get(p.filmId)]))
   const ends = r.points.flatMap((p) => {
     if (p.state !== 'due') return []
     const { until } = pointWindow(p, filmOf.get(p.pieceId), ledger, now)

@@ -18,7 +18,7 @@ export function reckoningJson(r: Reckoning) {
       source: f.source,
       ...(f.settling ? { settling: true } : {}),
     })),
-    pieces: r.pieces.map((p) => ({
+    pieces: r.laid.map((p) => ({
       id: p.id,
       panel: p.panelId,
       width_mm: p.cutWidthMm,
@@ -46,7 +46,7 @@ export function reckoningJson(r: Reckoning) {
 /** Heat points with their windows, counted from the laying of their piece. */
 function pointsJson(r: Reckoning) {
   const { films, ledger, now } = r.parts
-  const filmOf = new Map(r.pieces.map((p) => [p.id, films.get(p.filmId)]))
+  const filmOf = new Map(r.laid.map((p) => [p.id, films.get(p.filmId)]))
   return r.points.map((p) => {
     const window = pointWindow(p, filmOf.get(p.pieceId), ledger, now)
     return {

@@ -55,6 +55,8 @@ export interface Parts {
   walkaround: Told
   tape: Told
   cutting: Told & { pieces: readonly Piece[] }
+  /** Pieces as they are laid: drops of a print in place of the pieces of the sides that they cover. */
+  laid: readonly Piece[]
   stretch: Told & Settling & { worst: readonly Figure[]; byPanel: ReadonlyMap<string, number> }
   fitness: Told
   roll: Told & Settling & { layouts: readonly FilmLayout[]; purchases: ReadonlyMap<string, Purchase> }

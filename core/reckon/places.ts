@@ -7,7 +7,7 @@ import type { Reckoning } from './reckon'
 /** Places of a job that are looked at all round, and once more a day later. */
 export const placesOf = (
   plan: Plan,
-  { edges, points, stretch, pieces }: Pick<Reckoning, 'edges' | 'points' | 'stretch' | 'pieces'>,
+  { edges, points, stretch, laid }: Pick<Reckoning, 'edges' | 'points' | 'stretch' | 'laid'>,
   ledger: readonly LogRow[],
 ): CheckPlace[] =>
   checkPlaces({
@@ -17,6 +17,6 @@ export const placesOf = (
     points,
     stretch,
     defects: defectsOf(ledger, points),
-    seams: pieces.filter((p) => p.seamMm > 0),
+    seams: laid.filter((p) => p.seamMm > 0).map((p) => ({ id: p.id, panelId: p.covers?.[0] ?? p.panelId })),
     ledger,
   })

@@ -2,6 +2,7 @@ import { aroundOf } from '../engines/paint/contrast'
 import { heatPoints, type HeatPoint } from '../engines/heat/heat-points'
 import type { SupplyLine } from '../engines/edge/supply-list'
 import { edgesOfJob, type EdgesOfJob } from '../engines/edge/edges-of-job'
+import { withDrops } from '../engines/pieces/drop-pieces'
 import { piecesOf, type Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
 import type { Purchase } from '../engines/roll/purchase'
@@ -41,6 +42,8 @@ export interface Reckoning {
   figures: ReadonlyMap<string, Figure>
   findings: readonly Finding[]
   pieces: readonly Piece[]
+  /** As they are laid: drops of a print in place of the pieces of the sides that they cover. */
+  laid: readonly Piece[]
   layouts: readonly FilmLayout[]
   purchases: ReadonlyMap<string, Purchase>
   edges: EdgesOfJob
@@ -110,6 +113,16 @@ const STEPS = [
     })
     return { ...none, pieces, figures: pieces.flatMap((p) => [p.figures.width, p.figures.height]) }
   }),
+  step('laid', ['plan', 'films', 'cutting'], ({ plan, films, cutting: { pieces } }) =>
+    [...films.values()].flatMap(
+      (film) =>
+        withDrops(
+          plan,
+          film,
+          pieces.filter((p) => p.filmId === film.id),
+        ).pieces,
+    ),
+  ),
   step('stretch', ['plan', 'films', 'rack', 'solutions', 'scans'], stretchOfPanels),
   step('fitness', ['plan', 'films', 'now'], ({ plan, films, now }) => ({
     ...none,
@@ -123,23 +136,19 @@ const STEPS = [
       settled: !p.stretch.lacks.some((lack) => lack.kind === 'stretch'),
     }),
   ),
-  step(
-    'edges',
-    ['plan', 'films', 'panels', 'cutting', 'shop'],
-    ({ plan, films, panels, shop, cutting: { pieces } }) => {
-      const setting = { method: plan.method, ...aroundOf(plan, shop) }
-      const edges = edgesOfJob({ plan, panels, films, pieces, setting })
-      return { ...none, ...edges, figures: edgeFigures(edges, panels, pieces) }
-    },
+  step('edges', ['plan', 'films', 'panels', 'laid', 'shop'], ({ plan, films, panels, shop, laid: pieces }) => {
+    const setting = { method: plan.method, ...aroundOf(plan, shop) }
+    const edges = edgesOfJob({ plan, panels, films, pieces, setting })
+    return { ...none, ...edges, figures: edgeFigures(edges, panels, pieces) }
+  }),
+  step('supplies', ['edges', 'panels', 'laid', 'shop', 'levels', 'ledger'], (p) =>
+    suppliesOf({ ...p, consumables: p.edges.consumables, pieces: p.laid }),
   ),
-  step('supplies', ['edges', 'panels', 'cutting', 'shop', 'levels', 'ledger'], (p) =>
-    suppliesOf({ ...p, consumables: p.edges.consumables, pieces: p.cutting.pieces }),
+  step('points', ['laid', 'edges', 'panels', 'films', 'stretch', 'ledger'], (p) =>
+    heatPoints({ ...p, pieces: p.laid, stretch: p.stretch.byPanel }),
   ),
-  step('points', ['cutting', 'edges', 'panels', 'films', 'stretch', 'ledger'], (p) =>
-    heatPoints({ ...p, pieces: p.cutting.pieces, stretch: p.stretch.byPanel }),
-  ),
-  step('steps', ['plan', 'panels', 'films', 'cutting', 'points', 'edges', 'record', 'ledger'], (p) =>
-    stepsOf({ ...p, pieces: p.cutting.pieces }, p.ledger),
+  step('steps', ['plan', 'panels', 'films', 'laid', 'points', 'edges', 'record', 'ledger'], (p) =>
+    stepsOf({ ...p, pieces: p.laid }, p.ledger),
   ),
   step('schedule', ['plan', 'steps', 'hours', 'shop', 'ledger'], (p) => jobSchedule(p.plan, p.steps, clockOf(p))),
   step('runSheet', ['plan', 'steps', 'schedule', 'hours', 'shop', 'ledger'], (p) => ({
@@ -151,10 +160,10 @@ const STEPS = [
   ),
   step(
     'rail',
-    ['plan', 'ledger', 'cutting', 'stretch', 'roll', 'edges', 'points', 'steps', 'schedule', 'hours', 'solutions'],
+    ['plan', 'ledger', 'laid', 'stretch', 'roll', 'edges', 'points', 'steps', 'schedule', 'hours', 'solutions'],
     (p) => ({
       ...none,
-      figures: railFigures({ ...p, pieces: p.cutting.pieces, worst: p.stretch.worst }),
+      figures: railFigures({ ...p, pieces: p.laid, worst: p.stretch.worst }),
     }),
   ),
   step('bay', ['plan', 'roll', 'points', 'stock', 'ledger'], (p) => ({
@@ -200,6 +209,7 @@ export function reckon(
     findings: TOLD.flatMap((key) => parts[key].findings).map((f) => knownStop(f, figures)),
     settling: { lacks, left: leftOf(parts), of: parts.stretch.wanted + parts.roll.wanted },
     pieces: parts.cutting.pieces,
+    laid: parts.laid,
     layouts: parts.roll.layouts,
     purchases: parts.roll.purchases,
     edges: parts.edges,

@@ -86,6 +86,16 @@ describe('readings from a file', () => {
     expect(read([HEAD, good, other], known)).toMatchObject({ readings: [], known: 2 })
   })
 
+  it('a moment of any zone is the same moment; without one it is UTC', () => {
+    const at = (text: string) => read([HEAD, [a.id, '90', 'yes', text]]).readings[0]?.at
+    expect(at('2026-11-24T10:00')).toBe('2026-11-24T10:00:00.000Z')
+    expect(at('2026-11-24T10:00:05.25Z')).toBe('2026-11-24T10:00:05.250Z')
+    expect(at('2026-11-24T23:30:00-02:00')).toBe('2026-11-25T01:30:00.000Z')
+    expect(at('2026-11-24T12:30:00+0230')).toBe('2026-11-24T10:00:00.000Z')
+    for (const bad of ['2026-13-24T10:00', '2026-11-24', '24.11.2026 10:00', '2026-11-24T10:00:77Z', ''])
+      expect(at(bad), bad).toBeUndefined()
+  })
+
   it('a bad row is told by line and column and holds back no other', () => {
     const bad = [
       ['no-such-point', '90', 'yes', good[3] ?? ''],

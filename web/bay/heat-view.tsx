@@ -85,7 +85,7 @@ function usePanels() {
   const now = useNow(15_000)
   const clock = new Date(now ?? serverNow()).toISOString().slice(0, 16)
   const films = reckoning.parts.films
-  const filmOf = new Map(reckoning.pieces.map((p) => [p.id, films.get(p.filmId)]))
+  const filmOf = new Map(reckoning.laid.map((p) => [p.id, films.get(p.filmId)]))
   const byPanel = new Map<string, StatedPoint[]>()
   for (const point of reckoning.points) {
     const { state, until } = pointWindow(point, filmOf.get(point.pieceId), ledger, clock)
@@ -270,7 +270,7 @@ function Reading({
   const [dulled, setDulled] = useState(false)
   const [point] = points
   if (!point) return null
-  const film = reckoning.parts.films.get(reckoning.pieces.find((p) => p.id === point.pieceId)?.filmId ?? '')
+  const film = reckoning.parts.films.get(reckoning.laid.find((p) => p.id === point.pieceId)?.filmId ?? '')
   const read = parseTemp(text, fmt.units.tempUnit)
   const c = read.ok && read.value >= -40 && read.value <= 400 ? Math.round(read.value * 10) / 10 : null
   const keep = (tempC: number, gunAway: boolean) => {

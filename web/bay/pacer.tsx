@@ -30,7 +30,7 @@ export function Pacer({
 }) {
   const { plan, reckoning, catalogue } = useJob()
   const panel = plan.panels.find((p) => p.id === panelId)
-  const film = reckoning.parts.films.get(reckoning.pieces.find((p) => p.id === point.pieceId)?.filmId ?? '')
+  const film = reckoning.parts.films.get(reckoning.laid.find((p) => p.id === point.pieceId)?.filmId ?? '')
   const { state, start } = useGunPlan()
   const guns = catalogue.shop?.guns ?? []
   const lengthMm = point.lengthMm ?? 0

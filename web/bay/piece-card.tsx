@@ -12,7 +12,7 @@ export function PieceCard() {
   const { reckoning, catalogue, ledger, fmt } = useJob()
   const id = useSearchParams().get('piece')
   if (id === null) return null
-  const piece = reckoning.pieces.find((p) => p.id === id)
+  const piece = reckoning.laid.find((p) => p.id === id)
   if (!piece)
     return (
       <p className="caution" role="status">

@@ -103,7 +103,9 @@ function Answer({ kind, panelId, onBack }: { kind: DefectKind; panelId: string; 
   const [note, setNote] = useState('')
   const [photoIds, setPhotos] = useState<readonly string[]>([])
   const panel = plan.panels.find((p) => p.id === panelId)
-  const film = reckoning.parts.films.get(reckoning.pieces.find((p) => p.panelId === panelId)?.filmId ?? '')
+  const film = reckoning.parts.films.get(
+    reckoning.laid.find((p) => (p.covers ?? [p.panelId]).includes(panelId))?.filmId ?? '',
+  )
   const { first, not, lead } = troubleOf(kind, film)
   const dents = plan.walkaround.damage.filter((d) => d.panelId === panelId)
   return (
@@ -172,7 +174,7 @@ function OpenDefect({ defect: d }: { defect: Defect }) {
   const [how, setHow] = useState('')
   const panel = plan.panels.find((p) => p.id === d.panelId)?.name ?? d.panelId
   const close = (outcome: 'mended' | 'redone' | 'accepted', said: string) => {
-    const pieces = reckoning.pieces.filter((p) => p.panelId === d.panelId).map((p) => p.id)
+    const pieces = reckoning.laid.filter((p) => (p.covers ?? [p.panelId]).includes(d.panelId)).map((p) => p.id)
     log({
       kind: 'defect_closed',
       defectId: d.id,

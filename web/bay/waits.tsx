@@ -58,7 +58,7 @@ function useClosing(now: number | null): { panel: string; minutes: number }[] {
   const { reckoning, plan, ledger } = useJob()
   if (now === null) return []
   const films = reckoning.parts.films
-  const filmOf = new Map(reckoning.pieces.map((p) => [p.id, films.get(p.filmId)]))
+  const filmOf = new Map(reckoning.laid.map((p) => [p.id, films.get(p.filmId)]))
   const clock = new Date(now).toISOString()
   const byPanel = new Map<string, number>()
   for (const p of reckoning.points.filter((p) => p.state === 'due')) {

@@ -29,7 +29,7 @@ function Fields({ decided }: { decided: EdgeDecision }) {
   const { plan, edit, fmt, mayTape, reckoning } = useJob()
   const panel = plan.panels.find((p) => p.id === decided.panelId)
   const edge = panel?.edges.find((e) => e.id === decided.edgeId)
-  const film = reckoning.parts.films.get(reckoning.pieces.find((p) => p.id === decided.pieceId)?.filmId ?? '')
+  const film = reckoning.parts.films.get(reckoning.laid.find((p) => p.id === decided.pieceId)?.filmId ?? '')
   if (!panel || !edge || !film) return null
   const setting = { method: plan.method, ...aroundOf(plan, reckoning.parts.shop) }
   const change = (part: Partial<Edge>) =>
@@ -68,7 +68,7 @@ export function Edges() {
   const shown = edges.find((e) => keyOf(e) === picked) ?? edges[0]
   const heat = useMemo((): EdgeHeatAsk | null => {
     const panel = plan.panels.find((p) => p.id === shown?.panelId)
-    const piece = reckoning.pieces.find((p) => p.id === shown?.pieceId)
+    const piece = reckoning.laid.find((p) => p.id === shown?.pieceId)
     const film = plan.film.sheets.find((f) => f.id === piece?.filmId)
     if (!shown || !panel || !film || shown.heat === 'none') return null
     const { thicknessUm, postHeatC, heatLimitC } = film
@@ -78,7 +78,7 @@ export function Edges() {
       guns: catalogue.shop?.guns ?? [],
       lengthMm: shown.lengthMm,
     }
-  }, [plan, reckoning.pieces, catalogue.shop, shown])
+  }, [plan, reckoning.laid, catalogue.shop, shown])
   const frame = useMemo((): PanelFrame | null => {
     const panel = plan.panels.find((p) => p.id === shown?.panelId)
     if (!panel) return null

@@ -27,7 +27,9 @@ const MARK = { cold_hook: 'H', shaped: 'F', shrunk: 'S', relief: 'R', seam: '–
 /** The laying cards: each panel’s drawing with its order, and what each of its steps asks for. */
 export function CardsDocument({ plan, reckoning, fmt, shop, printedAt }: Props) {
   const { steps, edges, parts, pieces } = reckoning
-  const panels = [...new Set(steps.filter((x) => x.code === 'lay').map((x) => x.panelId))]
+  // A side that is laid in drops has the cards of its panels.
+  const onPanel = (x: Step): readonly (string | null)[] => x.covers ?? [x.panelId]
+  const panels = [...new Set(steps.filter((x) => x.code === 'lay').flatMap(onPanel))]
   return (
     <Document title={`Laying cards, ${plan.vehicle.name}`} author={shop} language="en">
       <Page size="A4" style={s.page}>
@@ -37,7 +39,7 @@ export function CardsDocument({ plan, reckoning, fmt, shop, printedAt }: Props) 
           const film = parts.films.get(pieces.find((p) => p.panelId === id)?.filmId ?? '')
           if (!panel || !film) return []
           const card = layingCard({ plan, panel, film, corners: edges.corners })
-          const own = steps.filter((x) => x.panelId === id && x.state !== 'skipped')
+          const own = steps.filter((x) => onPanel(x).includes(id) && x.state !== 'skipped')
           return [<OneCard key={id} name={panel.name} card={card} steps={own} fmt={fmt} />]
         })}
         <Text style={{ marginTop: 6, color: '#4d5a6a' }}>

@@ -64,10 +64,14 @@ const PLACES: Record<string, (at: At) => Place> = {
     const of = at.rest[0] === 'recesses' ? `${recess?.name ?? 'recess'}, ` : ''
     return { label: `${panelName(at)}, ${of}${at.last}`, href: at.link('tape', at.id) }
   },
-  pieces: (at) => ({
-    label: at.id ? `${panelName(at)}, ${at.last}` : 'pieces',
-    href: at.link('pieces', at.id),
-  }),
+  pieces: (at) => {
+    const side = /^side:(\w+)$/.exec(at.id)?.[1]
+    if (side) return { label: `drops of the ${side} side`, href: at.link('roll') }
+    return {
+      label: at.id ? `${panelName(at)}, ${at.last}` : 'pieces',
+      href: at.link('pieces', at.id),
+    }
+  },
   film: ({ plan, id, last, link }) => ({
     label: `${plan.film.sheets.find((s) => s.id === id)?.name ?? 'film'}, ${last}`,
     href: link('film'),

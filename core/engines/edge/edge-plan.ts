@@ -4,7 +4,7 @@ import { edgeCut, filmClass, type EdgeSetting, type EdgeWhy } from '../../model/
 import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
 import type { Edge, Panel } from '../../model/vehicle/schema'
-import { reaches, sharing, type Piece } from '../pieces/pieces'
+import { edgeShare, type Piece } from '../pieces/pieces'
 
 export const TAPE_KINDS = ['filament', 'wire', 'masking', 'sealing', 'holding'] as const
 export type TapeKind = (typeof TAPE_KINDS)[number]
@@ -44,6 +44,9 @@ interface EdgeContext {
   setting: EdgeSetting
 }
 
+/** Less than this of an edge on a piece is none of it [–]. */
+const LEAST_SHARE = 1e-6
+
 /** Every edge of every piece, decided. Edges that no piece reaches are not there. */
 export function edgePlan({ plan, panels, films, pieces, setting }: EdgeContext): EdgeDecision[] {
   return pieces.flatMap((piece) => {
@@ -53,7 +56,7 @@ export function edgePlan({ plan, panels, films, pieces, setting }: EdgeContext):
       const panel = panels.get(id)
       if (!panel) return []
       return panel.edges
-        .filter((edge) => reaches(piece, edge.at))
+        .filter((edge) => edgeShare(piece, panel.id, edge.at) > LEAST_SHARE)
         .map((edge) => decide({ plan, panel, film, piece, setting }, edge))
     })
   })
@@ -75,7 +78,7 @@ function decide({ plan, panel, film, piece, setting }: PieceContext, edge: Edge)
   const kind = filmClass(film)
   const base = EDGE_RULES[edge.meets]
   // Along a divided panel each part has its share of the sides that run across the cuts.
-  const lengthMm = edge.lengthMm / sharing(piece, edge.at)
+  const lengthMm = edge.lengthMm * edgeShare(piece, panel.id, edge.at)
   const sealsBelow = base.sealTape && cut === 'own_underside'
   const tapes = tapesFor({ cut, edge, lengthMm, kind, sealsBelow })
   const layered = film.layers === 'multi'

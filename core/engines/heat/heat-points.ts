@@ -18,6 +18,8 @@ export interface HeatPoint {
   lengthMm: number | null
   /** Which edge or recess. */
   name: string
+  /** The id that this place had while its side was laid panel by panel: what was logged then still counts. */
+  was?: string
   range: { min: number; max: number }
   /** Hotter than this the film is spoilt, °C. */
   limitC: number
@@ -35,7 +37,7 @@ interface PointContext {
   ledger: readonly LogRow[]
 }
 
-type Place = Pick<HeatPoint, 'panelId' | 'kind' | 'name' | 'range' | 'edgeId' | 'lengthMm'> & { key: string }
+type Place = Pick<HeatPoint, 'panelId' | 'kind' | 'name' | 'range' | 'edgeId' | 'lengthMm' | 'was'> & { key: string }
 
 /** Every edge that its plan wants read, every corner, recess, overlap, and area past the film's post-heat limit. */
 export function heatPoints(c: PointContext): HeatPoint[] {
@@ -58,11 +60,13 @@ const pointAt = (piece: Piece, film: FilmSheet, { key, ...place }: Place): HeatP
 function placesOf({ edges, panels, stretch }: PointContext, piece: Piece, film: FilmSheet): Place[] {
   const { panelId } = piece
   const range = film.postHeatC
+  const [firstCovered] = piece.covers ?? []
   const lap = {
-    panelId,
+    // A seam of drops runs over several panels: it is told with the first of them, by the drop's name.
+    panelId: firstCovered ?? panelId,
     kind: 'overlap',
     key: 'overlap',
-    name: '',
+    name: firstCovered === undefined ? '' : piece.name,
     range: film.overlapC,
     edgeId: null,
     lengthMm: piece.seamMm,
@@ -72,11 +76,13 @@ function placesOf({ edges, panels, stretch }: PointContext, piece: Piece, film: 
   const several = (piece.covers ?? [panelId]).length > 1
   // A drop over several panels names the panel with each of its edges.
   const key = (panel: string, edge: string) => (several ? `${panel}.${edge}` : edge)
+  const was = (panel: string, old: string) => (several ? { was: `${panel}:${old}` } : {})
   const onEdges = edges.edges
     .filter((e) => e.pieceId === piece.id && e.heat === 'point')
     .map((e): Place => {
       const { panelId, edgeId, lengthMm } = e
-      return { panelId, kind: 'edge', key: key(panelId, edgeId), name: e.at, range, edgeId, lengthMm }
+      const known = was(panelId, edgeId)
+      return { panelId, kind: 'edge', key: key(panelId, edgeId), name: e.at, range, edgeId, lengthMm, ...known }
     })
   const corners = edges.corners
     .filter((k) => k.pieceId === piece.id && k.method !== 'seam')
@@ -90,16 +96,23 @@ function placesOf({ edges, panels, stretch }: PointContext, piece: Piece, film: 
         range,
         edgeId,
         lengthMm: CORNER_HEATED_MM,
+        ...was(panelId, `corner-${edgeId}`),
       }
     })
   const own = (piece.covers ?? [panelId]).flatMap((id) => panels.get(id) ?? [])
   const recesses =
-    piece.part === 1 || several
-      ? own.flatMap((p) => p.recesses.map((r) => ({ ...place('recess', p.id, r.name, range), key: key(p.id, r.id) })))
+    piece.part === 1
+      ? own.flatMap((p) =>
+          p.recesses.map((r) => ({
+            ...place('recess', p.id, r.name, range),
+            key: key(p.id, r.id),
+            ...was(p.id, r.id),
+          })),
+        )
       : []
-  const areas = own
+  const areas = (piece.part === 1 || !several ? own : [])
     .filter((p) => (stretch.get(p.id) ?? 0) > film.postHeatOver)
-    .map((p) => ({ ...place('area', p.id, '', range), key: key(p.id, 'area') }))
+    .map((p) => ({ ...place('area', p.id, '', range), key: key(p.id, 'area'), ...was(p.id, 'area') }))
   return [...onEdges, ...corners, ...recesses, ...areas, ...(piece.part > 1 ? [lap] : [])]
 }
 
@@ -117,7 +130,7 @@ const CORNER_HEATED_MM = 2 * CORNER_TRIM_MM
 
 function withReadings(out: readonly HeatPoint[], ledger: readonly LogRow[]): HeatPoint[] {
   const readings = new Map<string, HeatPoint['readings'][number][]>()
-  const byId = new Map(out.map((p) => [p.id, p]))
+  const byId = new Map(out.flatMap((p) => [[p.id, p] as const, ...(p.was ? [[p.was, p] as const] : [])]))
   for (const row of ledger) {
     // What was read on a piece that is redone says nothing of the one that is laid in its place.
     if (row.payload.kind === 'defect_closed' && row.payload.pieceIds)

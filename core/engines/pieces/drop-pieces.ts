@@ -3,7 +3,8 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
 import type { Figure } from '../../model/figure/figure'
 import type { Piece } from './pieces'
-import { sideDrops } from './side-drops'
+import type { Edge } from '../../model/vehicle/schema'
+import { sideDrops, type SideDrops } from './side-drops'
 import { dropFigures } from './drop-figures'
 
 /**
@@ -32,6 +33,7 @@ export function withDrops(
         id: `drop-${side.side}-${d.number}`,
         panelId: `side:${side.side}`,
         covers,
+        shares: Object.fromEntries(side.panels.map((p) => [p.id, sharesOf(side, p, rangeOf(side, i))])),
         part: d.number,
         parts: all.length,
         filmId: film.id,
@@ -55,4 +57,26 @@ export function withDrops(
     )
   }
   return { pieces: [...own.filter((p) => !covered.has(p.panelId)), ...drops], figures }
+}
+
+/** What of the side is a drop's own: from the seam before it to the seam after it, mm along the way drops follow. */
+function rangeOf({ plan, sideMm, heightMm, run }: SideDrops, index: number): [number, number] {
+  const seams = plan.ok ? plan.value.seamsMm : []
+  const end = run === 'upright' ? sideMm : heightMm
+  return [index === 0 ? -Infinity : (seams[index - 1] ?? 0), seams[index] ?? end + 1]
+}
+
+/** How much of each side of a panel lies between two places along the side of the vehicle. */
+function sharesOf(
+  { side, run }: SideDrops,
+  panel: SideDrops['panels'][number],
+  [from, to]: [number, number],
+): Record<Edge['at'], number> {
+  const [begin, end] = run === 'upright' ? [panel.fromMm, panel.toMm] : [panel.topMm, panel.bottomMm]
+  const along = Math.max(0, Math.min(end, to) - Math.max(begin, from)) / Math.max(1e-9, end - begin)
+  const isWithin = (mm: number): number => (mm >= from && mm < to ? 1 : 0)
+  if (run === 'level') return { top: isWithin(begin), bottom: isWithin(end), left: along, right: along }
+  // A left side is looked at with its front to the left.
+  const [front, rear] = side === 'left' ? (['left', 'right'] as const) : (['right', 'left'] as const)
+  return { top: along, bottom: along, left: 0, right: 0, [front]: isWithin(begin), [rear]: isWithin(end) }
 }

@@ -11,6 +11,8 @@ export interface Piece {
   panelId: string
   /** Panels that it covers, where it is a drop over several. */
   covers?: string[]
+  /** Of a drop: the share of each side of each panel that lies on it [–]. */
+  shares?: Record<string, Record<Edge['at'], number>>
   part: number
   parts: number
   name: string

@@ -157,8 +157,14 @@ function inlayPiece(
   }
 }
 
+/** The share of an edge of a panel that lies on a piece [–]: inner parts of a divided panel do not reach the ends. */
+export function edgeShare(piece: Piece, panelId: string, at: Edge['at']): number {
+  if (piece.shares) return piece.shares[panelId]?.[at] ?? 0
+  return reaches(piece, at) ? 1 / sharing(piece, at) : 0
+}
+
 /** Whether a piece reaches an edge of its panel: inner parts of a divided panel do not reach the ends. */
-export function reaches(piece: Piece, at: Edge['at']): boolean {
+function reaches(piece: Piece, at: Edge['at']): boolean {
   if (piece.inlay) return false
   if (piece.reach) return piece.reach[at]
   const [first, last] = piece.along === 'width' ? ['left', 'right'] : ['top', 'bottom']
@@ -167,7 +173,7 @@ export function reaches(piece: Piece, at: Edge['at']): boolean {
 }
 
 /** How many pieces share a side of their panel that this one reaches. */
-export function sharing(piece: Piece, at: Edge['at']): number {
+function sharing(piece: Piece, at: Edge['at']): number {
   const level = at === 'top' || at === 'bottom'
   if (piece.reach) return level ? piece.reach.columns : piece.reach.rows
   return level === (piece.along === 'width') ? piece.parts : 1

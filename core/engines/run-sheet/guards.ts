@@ -49,7 +49,8 @@ export function guardsBefore(step: Step, c: Context): Guard[] {
 export function guardsAfter(step: Step, c: Context): Guard[] {
   if (step.code === 'hand_over') return beforeHandOver(step, c)
   if (step.code !== 'post_heat') return []
-  const open = c.points.filter((p) => p.panelId === step.panelId && p.state === 'due').length
+  const own = step.covers ?? [step.panelId]
+  const open = c.points.filter((p) => own.includes(p.panelId) && p.state === 'due').length
   return open > 0 ? [{ guard: 'points_open', stepId: step.id, count: open }] : []
 }
 

@@ -22,6 +22,8 @@ export interface Step {
   id: string
   code: string
   panelId: string | null
+  /** Panels of a side that is laid in drops. */
+  covers?: readonly string[]
   name: string
   /** People that the step needs, whatever the crew. */
   people: number

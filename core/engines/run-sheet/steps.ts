@@ -5,6 +5,7 @@ import type { Plan } from '../../model/plan/schema'
 import type { Piece } from '../pieces/pieces'
 import { afterSteps, beforeSteps, filmSteps } from './general-steps'
 import { layRank, panelSteps } from './panel-steps'
+import { sideSteps } from './side-steps'
 import { stepOf, type Context, type Step } from './step'
 import { withWaits } from './waits'
 
@@ -13,11 +14,16 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
   const { plan, pieces, panels, films } = context
   const byPanel = new Map<string, Piece[]>()
   for (const piece of pieces) byPanel.set(piece.panelId, [...(byPanel.get(piece.panelId) ?? []), piece])
-  const order = [...byPanel.keys()].sort((a, b) => layRank(panels.get(a)) - layRank(panels.get(b)))
+  // A side in drops is laid where the first of its panels would be.
+  const rank = (id: string) => Math.min(...(byPanel.get(id)?.[0]?.covers ?? [id]).map((p) => layRank(panels.get(p))))
+  const order = [...byPanel.keys()].sort((a, b) => rank(a) - rank(b))
   const made = [
     ...beforeSteps(context),
     ...filmSteps(context),
-    ...order.flatMap((panelId) => panelSteps(context, panelId, byPanel.get(panelId) ?? [])),
+    ...order.flatMap((panelId) => {
+      const own = byPanel.get(panelId) ?? []
+      return own[0]?.covers ? sideSteps(context, panelId, own) : panelSteps(context, panelId, own)
+    }),
     ...afterSteps(context),
   ]
   const filmOf = (panelId: string) => films.get(byPanel.get(panelId)?.[0]?.filmId ?? '')
@@ -61,6 +67,9 @@ function steppedBefore(plan: Plan, pieces: readonly Piece[]) {
   const filmOf = new Map(pieces.map((p) => [p.panelId, p.filmId]))
   return (step: Step, holds: (id: string) => boolean): boolean => {
     if (holds(step.id)) return true
+    // A side that is laid in drops was laid panel by panel: done once all of them were.
+    const [kind = ''] = step.id.split(':')
+    if (step.covers) return step.covers.every((id) => holds(`${step.code === 'seam' ? 'lay' : kind}:${id}`))
     if (step.panelId === null) return false
     if (step.code === 'post_heat') return holds(`post_heat:${filmOf.get(step.panelId)}`)
     const laid = holds(`lay:${step.panelId}`)

@@ -1,4 +1,5 @@
 import type { HeatPoint } from '../../engines/heat/heat-points'
+import { civilToMinutes, minutesToCivil } from '../../kit/civil'
 import { textHash } from '../../kit/random'
 import { err, ok, type Result } from '../../kit/result'
 import { readTable, type CellFault } from '../../kit/table'
@@ -73,7 +74,7 @@ export function readReadings(
 }
 
 const sameAs = (pointId: string, at: string, { tempC }: { tempC: number }): string =>
-  `${pointId} ${Date.parse(at)} ${tempC}`
+  `${pointId} ${utcOf(at) ?? at} ${tempC}`
 
 interface RowFault {
   code: string
@@ -90,8 +91,8 @@ function readingOf(
   const tempC = text === '' ? NaN : Number(text)
   const away = (cells.gun_away ?? '').toLowerCase()
   if (!YES.includes(away) && !NO.includes(away)) return err({ code: 'yes_or_no', column: 'gun_away' })
-  const moment = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}/.test(cells.at_utc ?? '') ? Date.parse(cells.at_utc ?? '') : NaN
-  if (Number.isNaN(moment)) return err({ code: 'no_such_moment', column: 'at_utc' })
+  const at = utcOf(cells.at_utc ?? '')
+  if (at === null) return err({ code: 'no_such_moment', column: 'at_utc' })
   const payload = LogPayload.safeParse({
     kind: 'reading',
     pieceId: point.pieceId,
@@ -100,7 +101,18 @@ function readingOf(
     gunAway: YES.includes(away),
   })
   if (!payload.success || payload.data.kind !== 'reading') return err({ code: 'no_temperature', column: 'temp_c' })
-  return ok({ at: new Date(moment).toISOString(), payload: payload.data })
+  return ok({ at, payload: payload.data })
+}
+
+const MOMENT = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2})(?::(\d{2})(?:\.(\d{1,3})\d*)?)?(?:Z|([+-])(\d{2}):?(\d{2}))?$/
+
+/** A moment as the ledger writes it: UTC, to the millisecond; without a zone it is taken for UTC. Null: none. */
+function utcOf(text: string): string | null {
+  const [, wall = '', second = '00', parts = '0', sign, hours = '0', minutes = '0'] = MOMENT.exec(text.trim()) ?? []
+  const civil = civilToMinutes(wall)
+  if (civil === null || Number(second) > 59) return null
+  const aheadMin = (sign === '-' ? -1 : 1) * (Number(hours) * 60 + Number(minutes))
+  return `${minutesToCivil(civil - aheadMin)}:${second}.${parts.padEnd(3, '0')}Z`
 }
 
 /** A UUID of version 8 out of what a row says. */

@@ -42,6 +42,8 @@ export interface Handover {
 /** What of a reckoning the handover hangs on. */
 export interface HandoverInputs {
   pieces: readonly Piece[]
+  /** As they were laid: what was read lies on them. */
+  laid: readonly Piece[]
   layouts: readonly FilmLayout[]
   points: readonly HeatPoint[]
   steps: readonly Step[]
@@ -59,7 +61,7 @@ export function handoverOf(
     const { readings: all } = point
     const best = all.findLast((x) => x.verdict === 'good') ?? all.findLast((x) => isDone(x.verdict)) ?? all.at(-1)
     return {
-      piece: r.pieces.find((p) => p.id === point.pieceId)?.name ?? point.pieceId,
+      piece: r.laid.find((p) => p.id === point.pieceId)?.name ?? point.pieceId,
       point,
       tempC: best?.tempC ?? null,
       verdict: best?.verdict ?? null,
