@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { jobSchedule } from '@/core/engines/schedule/job-schedule'
+import { ROUGH_LEAVE_MM, roughCuts } from '@/core/engines/run-sheet/rough-cuts'
+import { arcPoints } from '@/core/kit/plane'
+import { outlineOf } from '@/core/model/vehicle/outline'
 import { pointWindow } from '@/core/engines/heat/point-window'
 import { lotResidue, sheetOfLot, stripLoss } from '@/core/model/film/strip-test'
 import { StockItem, StripTest, type FilmSheet } from '@/core/model/film/schema'
@@ -213,5 +216,54 @@ describe('strip tests', () => {
     // By triangles it changes nothing, so nothing is said.
     expect(at(by(named, { tension: 'triangles' })).findings.some((f) => f.code === 'lot_residue')).toBe(false)
     expect(sheetOfLot(film, 0.01)).toMatchObject({ rollResidue: 0.01, standings: { rollResidue: 'measured' } })
+  })
+})
+
+describe('rough cut-outs', () => {
+  const panels = DEMO_JOBS.flatMap((j) => Plan.parse(j.make()).panels)
+  const arched = panels.filter((p) => p.edges.some((e) => e.meets === 'wheel_arch' && e.riseMm < -100))
+
+  it('follow a wheel arch at what is left beyond it, within the piece, and only where film stands over', () => {
+    expect(arched.length).toBeGreaterThan(0)
+    for (const panel of arched) {
+      const outline = outlineOf(panel)
+      const cuts = roughCuts(panel, 50).filter((c) => c.meets === 'wheel_arch')
+      for (const { line, edgeId } of cuts) {
+        const side = outline.edges.find((e) => e.edge.id === edgeId)
+        if (!side) throw new Error(edgeId)
+        const arch = [side.from, ...arcPoints(side.from, side.to, side.edge.riseMm, 400)]
+        for (const p of line) {
+          const away = Math.min(...arch.map((a) => Math.hypot(a.x - p.x, a.y - p.y)))
+          expect(away).toBeGreaterThan(ROUGH_LEAVE_MM - 4)
+          expect(away).toBeLessThan(ROUGH_LEAVE_MM + 2)
+          expect(p.y).toBeLessThanOrEqual(outline.heightMm + 50)
+        }
+      }
+    }
+    expect(arched.some((p) => roughCuts(p, 50).length > 0)).toBe(true)
+  })
+
+  it('a straight edge at the rim of the piece has none: nothing stands over by so much', () => {
+    const bonnet = hatch.panels.find((p) => p.id === 'bonnet')
+    if (!bonnet) throw new Error('no bonnet')
+    const straight = { ...bonnet, edges: bonnet.edges.map((e) => ({ ...e, meets: 'lamp' as const, riseMm: 0 })) }
+    expect(roughCuts(straight, 50)).toEqual([])
+    // With film enough beyond it there is something to cut.
+    expect(roughCuts(straight, 150).length).toBeGreaterThan(0)
+    expect(
+      roughCuts({ ...straight, edges: straight.edges.map((e) => ({ ...e, meets: 'opening' as const })) }, 150),
+    ).toEqual([])
+  })
+
+  it('are told with the step that they come before', () => {
+    const plans = DEMO_JOBS.map((j) => Plan.parse(j.make()))
+    const told = plans.flatMap((plan) =>
+      stepsOf(plan).flatMap((s) => {
+        const panel = plan.panels.find((p) => p.id === s.panelId)
+        return s.code === 'lay' && panel ? [{ s, cuts: roughCuts(panel, plan.method.bleedMm).length }] : []
+      }),
+    )
+    expect(told.some((t) => t.cuts > 0)).toBe(true)
+    for (const { s, cuts } of told.filter((t) => !t.s.facts.inlay)) expect(s.facts.rough ?? 0, s.id).toBe(cuts)
   })
 })

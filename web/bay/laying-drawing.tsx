@@ -19,6 +19,13 @@ export function LayingDrawing({ card, name }: { card: LayingCard; name: string }
       aria-label={`How ${name} is laid: ${describe(card)}`}
     >
       <path className="sheet-outline" d={ring(card.path)} />
+      {card.rough.map((line, i) => (
+        <polyline
+          key={i}
+          className="rough-cut"
+          points={line.map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' ')}
+        />
+      ))}
       {card.air.map((a, i) => (
         <Arrow key={i} from={a.from} to={a.to} u={u} />
       ))}
@@ -65,5 +72,6 @@ function Arrow({ from, to, u }: { from: Point; to: Point; u: number }) {
 function describe(card: LayingCard): string {
   const order = card.zones.map((z) => `${z.number} ${z.name || z.code}`).join(', ')
   const corners = [...new Set(card.corners.map((c) => word('cornerMethod', c.method)))].join(', ')
-  return `${order}${corners ? `; corners: ${corners}` : ''}`
+  const rough = card.rough.length > 0 ? '; rough cut-outs first' : ''
+  return `${order}${corners ? `; corners: ${corners}` : ''}${rough}`
 }

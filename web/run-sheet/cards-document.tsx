@@ -43,9 +43,9 @@ export function CardsDocument({ plan, reckoning, fmt, shop, printedAt }: Props) 
           return [<OneCard key={id} name={panel.name} card={card} steps={own} fmt={fmt} />]
         })}
         <Text style={{ marginTop: 6, color: '#4d5a6a' }}>
-          1 is the hinge, arrows are where air leaves, dotted rings are heated; corners: H cold hook, F shaped first, S
-          shrunk on, R relief underneath. The film’s sheet comes first. Hot film and metal burn; blades off paint, seals
-          and airbag covers.
+          1 is the hinge, arrows are where air leaves, dotted rings are heated, dashed lines are rough cut-outs with the
+          liner on; corners: H cold hook, F shaped first, S shrunk on, R relief underneath. The film’s sheet comes
+          first. Hot film and metal burn; blades off paint, seals and airbag covers.
         </Text>
       </Page>
     </Document>
@@ -96,6 +96,16 @@ function Drawing({ card }: { card: LayingCard }) {
   return (
     <Svg viewBox={`${box.left - u} ${box.top - u} ${w + 2 * u} ${h + 2 * u}`} style={{ width: '100%', height: 86 }}>
       <Path d={outline} fill="#efe9d8" stroke={INK} strokeWidth={u * 0.1} />
+      {card.rough.map((line, i) => (
+        <Path
+          key={i}
+          d={`M${line.map((p) => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join('L')}`}
+          fill="none"
+          stroke={STOP}
+          strokeWidth={u * 0.16}
+          strokeDasharray={`${u * 0.6} ${u * 0.3}`}
+        />
+      ))}
       {card.air.map((a, i) => (
         <Line key={i} x1={a.from.x} y1={a.from.y} x2={a.to.x} y2={a.to.y} stroke={INK} strokeWidth={u * 0.12} />
       ))}

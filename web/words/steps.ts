@@ -94,6 +94,9 @@ export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null 
     order === 'recesses_first'
       ? 'Dry fit first. Glass the piece; shallow recesses first, then the flats from the middle out.'
       : (STEPS.lay?.[1] ?? ''),
+    s.facts.rough && fmt
+      ? `Rough cut-outs first, liner on: ${fmt.text(fmt.length(Number(s.facts.rough_mm)))} left beside wheel, lamp and glass.`
+      : '',
     s.facts.tension === 'rim_shrunk'
       ? 'Pull it flat, tack the rim all round, then shrink the slack out: chase each wrinkle along its length to the edge.'
       : '',

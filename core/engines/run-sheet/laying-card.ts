@@ -6,7 +6,9 @@ import type { Plan } from '../../model/plan/schema'
 import { outlineOf } from '../../model/vehicle/outline'
 import type { Panel } from '../../model/vehicle/schema'
 import type { CornerDecision } from '../edge/corner-plan'
+import { choiceFor } from '../../model/plan/new-plan'
 import { linerOf } from './panel-steps'
+import { roughCuts } from './rough-cuts'
 
 export type NeverCode =
   'never_pull' | 'never_on_contour' | 'never_rub' | 'never_still' | 'never_chase' | 'never_dry_felt'
@@ -22,6 +24,8 @@ export interface LayingCard {
   air: readonly { from: Point; to: Point }[]
   heat: readonly { at: Point; code: 'recess' | 'corner' }[]
   corners: readonly { at: Point; method: CornerDecision['method'] }[]
+  /** Cut roughly before anything else, the liner on. */
+  rough: readonly Point[][]
   liner: Plan['method']['liner']
   never: readonly NeverCode[]
 }
@@ -68,6 +72,7 @@ export function layingCard({ plan, panel, film, corners }: Given): LayingCard {
       ...own.filter((c) => c.method !== 'seam').map(({ at }) => ({ at, code: 'corner' as const })),
     ],
     corners: own,
+    rough: roughCuts(panel, choiceFor(plan, panel.id).bleedMm ?? plan.method.bleedMm).map((r) => r.line.map(onPanel)),
     liner: linerOf(plan, film),
     never: neverOf(film),
   }

@@ -36,6 +36,7 @@ import {
   SEAM_MIN_PER_M,
   STEAM_MIN,
 } from './step-data'
+import { ROUGH_LEAVE_MM, roughCuts } from './rough-cuts'
 import { layingOrder } from './laying-order'
 import { stepOf, type Context, type Skill, type Step } from './step'
 
@@ -199,6 +200,7 @@ function laySteps(on: OnPanel): Step[] {
   const cuts = choiceFor(plan, panel.id).slits.length * RELIEF_CUT_MIN
   const shaping = panel.recesses.length > 0 || panel.crownMm > 0 || facts.compound
   const lay = ((panelAreaMm2(panel) / 1e6) * facts.layMinPerM2 + recesses) * paceOf(method, liner) + cuts
+  const rough = roughCuts(panel, choiceFor(plan, panel.id).bleedMm ?? method.bleedMm).length
   const steps = order.map((piece, i) =>
     stepOf({
       id: `lay:${piece.id}`,
@@ -228,6 +230,7 @@ function laySteps(on: OnPanel): Step[] {
         wet: method.wet,
         ...(single ? {} : { number: i + 1, of: order.length }),
         ...(piece.inlay ? { inlay: 1 } : {}),
+        ...(rough > 0 && !piece.inlay ? { rough, rough_mm: ROUGH_LEAVE_MM } : {}),
         // At room temperature only what is shaped is warmed.
         ...(method.layWarm === 'room' && shaping
           ? { shape_min_c: film.shapingC.min, shape_max_c: film.shapingC.max }
