@@ -2,6 +2,35 @@ import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import type { Panel } from '../../model/vehicle/schema'
 import type { Piece } from '../pieces/pieces'
 
+/** Rear forward, so that overlaps lie with the airflow; mirrors and handles last. Common practice, no source. */
+export const LAY_ORDER: readonly Panel['kind'][] = [
+  'rear_bumper',
+  'tailgate',
+  'hatch',
+  'boot_lid',
+  'spoiler',
+  'bed_side',
+  'quarter',
+  'van_side',
+  'box_side',
+  'hull_side',
+  'tank_shell',
+  'fairing',
+  'sill',
+  'door',
+  'pillar',
+  'roof',
+  'wing',
+  'bonnet',
+  'front_bumper',
+  'fuel_flap',
+  'other',
+  'mirror',
+  'handle',
+]
+
+export const layRank = (panel: Panel | undefined): number => (panel ? LAY_ORDER.indexOf(panel.kind) : 99)
+
 /**
  * The pieces of one panel in the order in which they are laid: inlays under what covers them; sheets as they are
  * numbered, aft to fore and the lowest row first; parts from below, or from the rear, so that each lap faces away from

@@ -40,35 +40,6 @@ import { ROUGH_LEAVE_MM, roughCuts } from './rough-cuts'
 import { layingOrder } from './laying-order'
 import { stepOf, type Context, type Skill, type Step } from './step'
 
-/** Rear forward, so that overlaps lie with the airflow; mirrors and handles last. Common practice, no source. */
-export const LAY_ORDER: readonly Panel['kind'][] = [
-  'rear_bumper',
-  'tailgate',
-  'hatch',
-  'boot_lid',
-  'spoiler',
-  'bed_side',
-  'quarter',
-  'van_side',
-  'box_side',
-  'hull_side',
-  'tank_shell',
-  'fairing',
-  'sill',
-  'door',
-  'pillar',
-  'roof',
-  'wing',
-  'bonnet',
-  'front_bumper',
-  'fuel_flap',
-  'other',
-  'mirror',
-  'handle',
-]
-
-export const layRank = (panel: Panel | undefined): number => (panel ? LAY_ORDER.indexOf(panel.kind) : 99)
-
 /** Surface to reach while laying: the film's shaping range where it is shaped, warmer where the school lays warm. */
 export function layRange(
   { layWarm, tension }: Pick<Plan['method'], 'layWarm' | 'tension'>,
