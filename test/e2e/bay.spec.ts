@@ -105,7 +105,7 @@ test.describe('with the application kept on the device', () => {
     await page.getByRole('button', { name: 'How to move the gun' }).click()
     await expect(page.getByText(/mm\/s \(25 mm in/)).toBeVisible()
     await page.goto('/')
-    await expect(page.getByRole('region', { name: 'Board' }).getByRole('img')).toBeVisible()
+    await expect(page.getByRole('group', { name: 'Work by day' })).toBeVisible()
   })
   test('the bay opens with no network at all, and what is entered then arrives when it is back', async ({
     page,

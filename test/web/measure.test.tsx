@@ -1,6 +1,7 @@
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react'
 import { useEffect, useState } from 'react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
+import { SCHOOLS } from '@/core/model/method/method-data'
 import type { Plan } from '@/core/model/plan/schema'
 import { familyPanels, usualKeys } from '@/core/model/vehicle/families'
 import { toSkin } from '@/core/engines/skin/skin'
@@ -372,7 +373,9 @@ describe('numbers open their working, also those of a film or method not chosen'
   it('film, stretch and hours under another school', () => {
     render(inJob(hatch(), <MethodPlate />))
     fireEvent.click(screen.getAllByRole('button', { name: 'On this job' })[1] as HTMLElement)
-    expect(screen.getAllByRole('button', { name: /^Worst stretch: .* Show the working/ })).toHaveLength(2)
+    expect(screen.getAllByRole('button', { name: /^Worst stretch: .* Show the working/ })).toHaveLength(
+      SCHOOLS.tension.length,
+    )
   })
 })
 

@@ -43,6 +43,19 @@ describe('the thermometer on the page', () => {
     expect(result.current).toEqual({ kind: 'shows', tempC: 90.4, steady: true })
   })
 
+  it('stays one stream while it speaks, also where its source is made anew at each drawing', () => {
+    const { stream, say, open } = stand()
+    let opened = 0
+    renderHook(() =>
+      useThermometer('/a', () => {
+        opened++
+        return open()
+      }),
+    )
+    for (const c of [60, 70, 80]) say(`{"tempC":${c}}`)
+    expect([opened, stream.closed]).toEqual([1, 0])
+  })
+
   it('says when it falls silent, and goes on when it speaks again', () => {
     const { say, open } = stand()
     const { result } = renderHook(() => useThermometer('/a', open))

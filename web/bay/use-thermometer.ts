@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 
 /** Figures that lie so close together that the instrument has settled; the film cools about a kelvin in that time. */
 const STEADY = { figures: 5, withinC: 2.6 }
@@ -34,6 +34,8 @@ const browserStream: Open = (url) => new EventSource(url)
 
 /** The thermometer's figures while `url` is given; null while it is off. */
 export function useThermometer(url: string | null, open: Open = browserStream): ThermometerState | null {
+  // Which source it is does not change while it is on.
+  const source = useRef(open)
   const [at, setAt] = useState<{ url: string; state: ThermometerState } | null>(null)
   useEffect(() => {
     if (url === null) return
@@ -41,7 +43,7 @@ export function useThermometer(url: string | null, open: Open = browserStream): 
     const say = (state: ThermometerState) => setAt({ url, state })
     const silent = () => say({ kind: 'silent' })
     let timer = setTimeout(silent, SILENT_MS)
-    const stream = open(url)
+    const stream = source.current(url)
     stream.onmessage = ({ data }: MessageEvent<string>) => {
       clearTimeout(timer)
       timer = setTimeout(silent, SILENT_MS)
@@ -55,7 +57,7 @@ export function useThermometer(url: string | null, open: Open = browserStream): 
       clearTimeout(timer)
       stream.close()
     }
-  }, [url, open])
+  }, [url])
   if (url === null) return null
   return at?.url === url ? at.state : { kind: 'waiting' }
 }
