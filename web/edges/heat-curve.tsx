@@ -1,5 +1,6 @@
 import { line, max, scaleLinear } from 'd3'
 import type { HeatPicture } from '@/core/engines/heat/heat-picture'
+import { TempGrid } from '@/web/heat/temp-grid'
 import type { Formatter } from '@/web/words/format'
 
 const SIZE = { w: 520, h: 230, left: 40, right: 10, top: 10, bottom: 30 }
@@ -59,14 +60,7 @@ export function HeatCurve({
         height={y(film.postHeatC.min) - y(film.postHeatC.max)}
       />
       <line className="limit" x1={SIZE.left} x2={SIZE.w - SIZE.right} y1={y(film.heatLimitC)} y2={y(film.heatLimitC)} />
-      {y.ticks(6).map((t) => (
-        <g key={t} className="tick">
-          <line x1={SIZE.left} x2={SIZE.w - SIZE.right} y1={y(t)} y2={y(t)} />
-          <text x={SIZE.left - 6} y={y(t) + 4} textAnchor="end">
-            {fmt.temp(t).text}
-          </text>
-        </g>
-      ))}
+      <TempGrid y={y} left={SIZE.left} right={SIZE.w - SIZE.right} count={6} fmt={fmt} />
       {x.ticks(7).map((t) => (
         <text key={t} x={x(t)} y={SIZE.h - 12} textAnchor="middle">
           {t} s

@@ -1,6 +1,7 @@
 import { extent, scaleLinear, scaleUtc } from 'd3'
 import type { HeatPoint } from '@/core/engines/heat/heat-points'
 import type { Formatter } from '@/web/words/format'
+import { TempGrid } from './temp-grid'
 import { pointName } from '@/web/handover/point-name'
 
 const SIZE = { w: 820, h: 220, left: 46, right: 12, top: 10, bottom: 26 }
@@ -36,14 +37,7 @@ export function HeatChart({ points, fmt }: { points: readonly HeatPoint[]; fmt: 
         height={y(range.min) - y(range.max)}
       />
       <line className="limit" x1={SIZE.left} x2={SIZE.w - SIZE.right} y1={y(limitC)} y2={y(limitC)} />
-      {y.ticks(5).map((t) => (
-        <g key={t} className="tick">
-          <line x1={SIZE.left} x2={SIZE.w - SIZE.right} y1={y(t)} y2={y(t)} />
-          <text x={SIZE.left - 6} y={y(t) + 4} textAnchor="end">
-            {fmt.temp(t).text}
-          </text>
-        </g>
-      ))}
+      <TempGrid y={y} left={SIZE.left} right={SIZE.w - SIZE.right} count={5} fmt={fmt} />
       {x.ticks(6).map((t) => (
         <text key={t.toISOString()} className="time" x={x(t)} y={SIZE.h - 8} textAnchor="middle">
           {fmt.clock(t.toISOString())}

@@ -4,6 +4,7 @@ import { textHash } from '../../kit/random'
 import { err, ok, type Result } from '../../kit/result'
 import { readTable, type CellFault } from '../../kit/table'
 import { LogPayload, type LogRow } from '../../model/log/schema'
+import { READING_COLUMNS } from './reading-table'
 
 /** A reading from a file, ready to be logged: its id is made of what it says, so that the same row counts once. */
 export interface ImportedReading {
@@ -19,20 +20,6 @@ export interface ReadingImport {
   faults: CellFault[]
 }
 
-const COLUMNS = [
-  'point',
-  'piece',
-  'panel',
-  'kind',
-  'place',
-  'min_c',
-  'max_c',
-  'limit_c',
-  'temp_c',
-  'gun_away',
-  'at_utc',
-  'by',
-]
 const YES: readonly string[] = ['yes', 'true', '1']
 const NO: readonly string[] = ['no', 'false', '0']
 
@@ -45,7 +32,7 @@ export function readReadings(
   { jobId, points, ledger }: { jobId: string; points: readonly HeatPoint[]; ledger: readonly LogRow[] },
 ): Result<ReadingImport, CellFault[]> {
   const table = readTable(rows, {
-    known: (column) => COLUMNS.includes(column),
+    known: (column) => (READING_COLUMNS as readonly string[]).includes(column),
     required: [['point'], ['temp_c'], ['gun_away'], ['at_utc']],
     limit: 5000,
   })

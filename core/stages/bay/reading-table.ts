@@ -2,7 +2,8 @@ import type { HeatPoint } from '../../engines/heat/heat-points'
 import { safeCell } from '../../kit/table'
 import type { LogRow } from '../../model/log/schema'
 
-const COLUMNS = [
+/** Columns of a table of readings, as it goes out and comes in. */
+export const READING_COLUMNS = [
   'point',
   'piece',
   'panel',
@@ -39,5 +40,5 @@ export function readingTable(
     return payload.kind === 'reading' && point ? [[...place(point), payload.tempC, payload.gunAway, at, by]] : []
   })
   const missing = points.filter((p) => p.readings.length === 0).map((p) => [...place(p), null, null, null, null])
-  return [[...COLUMNS], ...[...read, ...missing].map((row) => row.map(safeCell))]
+  return [[...READING_COLUMNS], ...[...read, ...missing].map((row) => row.map(safeCell))]
 }
