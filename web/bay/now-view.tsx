@@ -11,6 +11,7 @@ import { runningTimers } from '@/core/model/log/timers'
 import { useJob } from '@/web/job/job-state'
 import { CAUTIONS, stepHint, stepShort, stepTitle } from '@/web/words/steps'
 import { GuardDialog } from './guard-dialog'
+import { HelpCard } from './help-card'
 import { PanelCard } from './panel-card'
 import { useGuards } from './use-guards'
 
@@ -84,6 +85,7 @@ function NowCard({ card, onDone, onHeat }: { card: Card; onDone: () => void; onH
           <Big label="Surface" text={`${fmt.temp(shown.range.min).text}–${fmt.text(fmt.temp(shown.range.max))}`} />
         )}
         {shown.waitMin > 0 && <Big label="Then wait" text={fmt.text(fmt.minutes(shown.waitMin))} />}
+        <HelpCard key={shown.id} step={shown} />
       </div>
       {card.panelId && card.parts.length > 1 ? (
         <PanelCard panelId={card.panelId} />
