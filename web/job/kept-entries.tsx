@@ -10,14 +10,16 @@ import { useJob } from './job-state'
 
 /** How much of what was entered here the server has. */
 export function SentMark() {
-  const { waiting, refused, photos } = useJob()
+  const { waiting, looked, refused, photos } = useJob()
   const online = useOnline()
   return (
     <span role="status" data-testid="outbox">
       {!online && 'No network. '}
-      {waiting === 0
-        ? 'All entries sent'
-        : `${waiting} ${waiting === 1 ? 'entry' : 'entries'} kept here${online ? ', sending' : ''}`}
+      {!looked && waiting === 0
+        ? 'Looking what waits here…'
+        : waiting === 0
+          ? 'All entries sent'
+          : `${waiting} ${waiting === 1 ? 'entry' : 'entries'} kept here${online ? ', sending' : ''}`}
       {photos.waiting > 0 && `, ${photos.waiting} ${photos.waiting === 1 ? 'photo' : 'photos'} still to send`}
       {refused.length > 0 && `, ${refused.length} not taken`}
     </span>

@@ -16,6 +16,8 @@ const MOST_AT_ONCE = 100
 export function useEntryQueue(jobId: string, memberId: string) {
   const [entries, setEntries] = useState<readonly KeptEntry[]>([])
   const [lasts, setLasts] = useState(true)
+  /** Whether the device was looked into yet: before that nobody knows what waits. */
+  const [looked, setLooked] = useState(false)
   const [logFault, setLogFault] = useState<Fault | null>(null)
   const busy = useRef(false)
   const channel = useRef<BroadcastChannel | null>(null)
@@ -40,6 +42,7 @@ export function useEntryQueue(jobId: string, memberId: string) {
         if (entry.state === 'sent' && now - (entry.sentAtMs ?? 0) > SENT_KEPT_MS) await store.remove(entry.id)
       if (!open.current) return list
       setLasts(store.lasts)
+      setLooked(true)
       setEntries((was) => {
         const known = new Set(list.map((entry) => entry.id))
         // What was pressed this moment is on its way into the store.
@@ -100,5 +103,5 @@ export function useEntryQueue(jobId: string, memberId: string) {
     }
   }, [flush, jobId, look])
 
-  return { entries, setEntries, lasts, logFault, setLogFault, flush, look, tellTabs }
+  return { entries, setEntries, looked, lasts, logFault, setLogFault, flush, look, tellTabs }
 }

@@ -26,6 +26,8 @@ export interface Ledger {
   receiveRows: (rows: readonly LogRow[]) => void
   /** Ids of the entries that the server is known to have. */
   confirmed: ReadonlySet<string>
+  /** False until this device was looked into: before that nobody knows what waits. */
+  looked: boolean
   /** False where this browser keeps nothing over a reload. */
   lasts: boolean
 }
@@ -40,7 +42,7 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
   const [confirmed, setConfirmed] = useState(began)
   const { id: memberId, name } = member
   const queue = useEntryQueue(jobId, memberId)
-  const { entries, setEntries, lasts, logFault, setLogFault, flush, look, tellTabs } = queue
+  const { entries, setEntries, looked, lasts, logFault, setLogFault, flush, look, tellTabs } = queue
   const offset = useClockOffsetMs()
   const log = useCallback(
     (payload: LogPayload, as?: { id: string; at: string }) => {
@@ -110,6 +112,7 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
     settleRefused,
     logFault,
     log,
+    looked,
     lasts,
   }
 }
