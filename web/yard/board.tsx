@@ -46,7 +46,10 @@ export function Board(given: Omit<BoardProps, 'now'>) {
 }
 
 interface BoardProps {
+  /** All of them: what is hidden by a filter takes people and bays all the same. */
   jobs: readonly BoardRow[]
+  /** Those that are drawn. */
+  shown: ReadonlySet<string>
   shop: ShopSettings
   fmt: Formatter
   now: string
@@ -54,7 +57,7 @@ interface BoardProps {
   mayMove: boolean
 }
 
-function BoardAt({ jobs, shop, fmt, now, mayMove }: BoardProps) {
+function BoardAt({ jobs, shown, shop, fmt, now, mayMove }: BoardProps) {
   const [span, setSpan] = useState<Span>('week')
   const [by, setBy] = useState<'bay' | 'person'>('bay')
   const [shift, setShift] = useState(0)
@@ -130,7 +133,7 @@ function BoardAt({ jobs, shop, fmt, now, mayMove }: BoardProps) {
             </Alert>
           )}
           <BoardDrawing
-            board={board}
+            board={onlyShown(board, shown)}
             nameOf={name}
             shop={shop}
             fmt={fmt}
@@ -157,6 +160,13 @@ function BoardAt({ jobs, shop, fmt, now, mayMove }: BoardProps) {
     </section>
   )
 }
+
+/** The board with the work of those jobs only; when and by whom it is done hangs on all of them. */
+const onlyShown = (board: Laid, shown: ReadonlySet<string>): Laid => ({
+  ...board,
+  bars: board.bars.filter((b) => shown.has(b.jobId)),
+  stays: board.stays.filter((s) => shown.has(s.jobId)),
+})
 
 /** Why work cannot begin then. */
 const REFUSED: Record<PinRefusal, string> = {

@@ -80,7 +80,15 @@ export function Yard({
       {jobs.length === 0 && <p className="plate">No job yet. “New job” takes the first vehicle in.</p>}
       {jobs.length > 0 && shown.length === 0 && <p className="plate">No job matches “{filter}”.</p>}
       <Alerts jobs={shown} fmt={fmt} />
-      {jobs.length > 0 && <Board jobs={boardRows(shown)} shop={settings} fmt={fmt} mayMove={mayMove} />}
+      {jobs.length > 0 && (
+        <Board
+          jobs={boardRows(jobs)}
+          shown={new Set(shown.map((j) => j.id))}
+          shop={settings}
+          fmt={fmt}
+          mayMove={mayMove}
+        />
+      )}
       {groups.map(({ stage, jobs: own }) => (
         <section key={stage} className="row g-2 mb-3 pb-3 border-bottom">
           <h2 className="col-md-2 pt-2">
