@@ -14,7 +14,7 @@ import { Pacer } from './pacer'
 import { PointDrawing } from './point-drawing'
 import type { StatedPoint } from './stated-point'
 import { useNow } from './use-now'
-import { Reading, type LastReading } from './reading'
+import { Reading, type Instrument, type LastReading } from './reading'
 
 /** Heat, panel by panel: pick the places, pace the gun, take the gun away, read. What expires soon comes first. */
 export function HeatView() {
@@ -113,6 +113,8 @@ function PanelHeat({
   const [picked, setPicked] = useState<readonly string[] | null>(null)
   const [pacing, setPacing] = useState(false)
   const [awaySince, setAwaySince] = useState<number | null>(null)
+  // From place to place it stays on.
+  const [instrument, setInstrument] = useState<Instrument>({ scene: null, dulled: false })
   const open = points.filter((p) => p.point.state === 'due')
   const first = open[0] ?? points[0]
   const chosen = points.filter((p) => (picked ?? [first?.point.id]).includes(p.point.id))
@@ -180,7 +182,9 @@ function PanelHeat({
             title={chosen.length > 1 ? `${chosen.length} places` : pointName(lead.point)}
             state={lead}
             awaySince={awaySince}
+            instrument={instrument}
             last={last}
+            onInstrument={setInstrument}
             onLast={onLast}
             onPace={() => setPacing(true)}
             onNext={() => pick([open.find((p) => !chosen.includes(p))?.point.id ?? lead.point.id])}

@@ -24,13 +24,21 @@ export interface LastReading {
   verdict: Verdict
 }
 
+/** The thermometer while one panel is read: switched on, and looking at tape or spray where the film is a mirror. */
+export interface Instrument {
+  scene: string | null
+  dulled: boolean
+}
+
 /** The thermometer's figure for one place or several in a sweep; whether the gun was away is said, never assumed. */
 export function Reading({
   points,
   title,
   state: { state, until },
   awaySince,
+  instrument,
   last,
+  onInstrument,
   onLast,
   onPace,
   onNext,
@@ -39,18 +47,19 @@ export function Reading({
   title: string
   state: StatedPoint
   awaySince: number | null
+  instrument: Instrument
   last: LastReading | null
+  onInstrument: (next: Instrument) => void
   onLast: (last: LastReading) => void
   onPace: () => void
   onNext: () => void
 }) {
   const { fmt, log, reckoning } = useJob()
   const hasThermometer = useHasThermometer()
-  const [scene, setScene] = useState<string | null>(null)
+  const { scene, dulled } = instrument
   const thermometer = useThermometer(scene)
   const [text, setText] = useState('')
   const [doubt, setDoubt] = useState<{ c: number; gunAway: boolean; why: Suspicion } | null>(null)
-  const [dulled, setDulled] = useState(false)
   const [point] = points
   if (!point) return null
   const film = reckoning.parts.films.get(reckoning.laid.find((p) => p.id === point.pieceId)?.filmId ?? '')
@@ -74,19 +83,18 @@ export function Reading({
     const why = suspicionOf({ tempC: c, gunAway, secondsAway, before, film, dulled })
     return why ? setDoubt({ c, gunAway, why }) : keep(c, gunAway)
   }
+  const mirror = film !== undefined && CHROME_CLASS.includes(film.kind)
   /** Switched on as things stand: the place as the band wants it, the gun away since the pacer ended. */
   const switchOn = (isDulled = dulled) => {
     const away = awaySince === null ? -1 : (serverNow() - awaySince) / 1000
-    const film = point.range.min + (point.range.max - point.range.min) * 0.6
     const query = new URLSearchParams({
-      film: String(film),
+      film: String(point.range.min + (point.range.max - point.range.min) * 0.6),
       away: away.toFixed(1),
       mirror: String(mirror),
       dulled: String(isDulled),
     })
-    setScene(`/api/thermometer?${query.toString()}`)
+    onInstrument({ scene: `/api/thermometer?${query.toString()}`, dulled: isDulled })
   }
-  const mirror = film !== undefined && CHROME_CLASS.includes(film.kind)
   if (doubt)
     return (
       <div className="plate bay-doubt" role="alertdialog" aria-label="Is that so?">
@@ -108,10 +116,12 @@ export function Reading({
             <Button
               variant="plain"
               onClick={() => {
-                setDulled(true)
-                if (thermometer === null) return keep(doubt.c, doubt.gunAway)
-                setDoubt(null)
-                switchOn(true)
+                if (thermometer !== null) {
+                  setDoubt(null)
+                  return switchOn(true)
+                }
+                onInstrument({ ...instrument, dulled: true })
+                keep(doubt.c, doubt.gunAway)
               }}
             >
               {thermometer === null ? 'Read on tape: log it' : 'Tape is on: read again'}
@@ -166,7 +176,7 @@ export function Reading({
           state={thermometer}
           fmt={fmt}
           onTake={(tempC) => enter(true, tempC)}
-          onOff={() => setScene(null)}
+          onOff={() => onInstrument({ ...instrument, scene: null })}
         />
       ) : (
         <Keypad
