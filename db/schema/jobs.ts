@@ -102,6 +102,10 @@ export const ledger = pgTable(
     change: change(),
   },
   (t) => [
+    // What was used up is summed over all jobs of a shop, time after time.
+    index('ledger_supplies')
+      .on(t.shopId)
+      .where(sql`${t.kind} = 'consumable_used'`),
     primaryKey({ columns: [t.shopId, t.id] }),
     foreignKey({ columns: [t.shopId, t.jobId], foreignColumns: [job.shopId, job.id] }),
     foreignKey({ columns: [t.shopId, t.byId], foreignColumns: [member.shopId, member.id] }),

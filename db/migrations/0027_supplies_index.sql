@@ -1,0 +1,1 @@
+CREATE INDEX "ledger_supplies" ON "ledger" USING btree ("shop_id") WHERE "ledger"."kind" = 'consumable_used';
