@@ -61,7 +61,7 @@ function BoardAt({ jobs, shown, shop, fmt, now, mayMove }: BoardProps) {
   const [span, setSpan] = useState<Span>('week')
   const [by, setBy] = useState<'bay' | 'person'>('bay')
   const [shift, setShift] = useState(0)
-  const { board, attempt } = useBoard({
+  const { board, attempt, restore } = useBoard({
     jobs: jobs.map(({ id, outline, pins = [] }) => ({ id, outline, pins })),
     shop,
     now,
@@ -73,11 +73,15 @@ function BoardAt({ jobs, shown, shop, fmt, now, mayMove }: BoardProps) {
     setSaid('')
     setPicked(null)
     if (at !== null) {
-      const trial = await attempt({ jobId, pin: { code, at } })
+      const trial = await attempt({ jobId, pin: { code, at } }).catch(() => null)
+      if (!trial) return setSaid(faultText({ code: 'thread_ended' }))
       if (!trial.ok) return setSaid(`${name(jobId)}, ${word('block', code)}: ${REFUSED[trial.why]}`)
     }
     const out = await call(pinWork, { jobId, code, at })
-    if (!out.ok) setSaid(faultText(out.error))
+    if (out.ok) return
+    // Nothing was kept: the board stands as before.
+    restore()
+    setSaid(faultText(out.error))
   }
   const from = minutesToCivil((civilToMinutes(now) ?? 0) + shift * SPANS[span] * STEP_MIN)
   const undated = jobs.filter((j) => j.outline.startAt === null && j.outline.blocks.length > 0)

@@ -9,19 +9,24 @@ const newWorker = (): Worker => new Worker(new URL('../workers/board.worker.ts',
 
 /**
  * The board of all jobs, laid out anew in a worker whenever what it hangs on changes; null until it is there. `attempt`
- * tries work of one job at a moment: what comes out is shown at once, whatever is still being laid out.
+ * tries work of one job at a moment: what comes out is shown at once, whatever is still being laid out; `restore` takes it
+ * back.
  */
 export function useBoard(ask: Omit<BoardAsk, 'trial'>) {
   const [board, setBoard] = useState<Board | BoardFault | null>(null)
   const key = JSON.stringify(ask)
   const latest = useRef(ask)
+  /** As it stands without a trial. */
+  const standing = useRef<Board | BoardFault | null>(null)
   useEffect(() => {
     latest.current = ask
   })
   useEffect(() => {
     const worker = newWorker()
     worker.onmessage = ({ data }: MessageEvent<BoardAnswer>) => {
-      if ('board' in data) setBoard(data.board)
+      if (!('board' in data)) return
+      standing.current = data.board
+      setBoard(data.board)
     }
     worker.postMessage(JSON.parse(key) as BoardAsk)
     return () => worker.terminate()
@@ -44,5 +49,6 @@ export function useBoard(ask: Omit<BoardAsk, 'trial'>) {
       }),
     [],
   )
-  return { board, attempt }
+  const restore = useCallback(() => setBoard(standing.current), [])
+  return { board, attempt, restore }
 }
