@@ -2,7 +2,7 @@ import { aroundOf } from '../engines/paint/contrast'
 import { heatPoints, type HeatPoint } from '../engines/heat/heat-points'
 import type { SupplyLine } from '../engines/edge/supply-list'
 import { edgesOfJob, type EdgesOfJob } from '../engines/edge/edges-of-job'
-import { withDrops } from '../engines/pieces/drop-pieces'
+import { asLaid } from '../engines/pieces/drop-pieces'
 import { piecesOf, type Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
 import type { Purchase } from '../engines/roll/purchase'
@@ -113,16 +113,7 @@ const STEPS = [
     })
     return { ...none, pieces, figures: pieces.flatMap((p) => [p.figures.width, p.figures.height]) }
   }),
-  step('laid', ['plan', 'films', 'cutting'], ({ plan, films, cutting: { pieces } }) =>
-    [...films.values()].flatMap(
-      (film) =>
-        withDrops(
-          plan,
-          film,
-          pieces.filter((p) => p.filmId === film.id),
-        ).pieces,
-    ),
-  ),
+  step('laid', ['plan', 'films', 'cutting'], ({ plan, films, cutting: { pieces } }) => asLaid(plan, films, pieces)),
   step('stretch', ['plan', 'films', 'rack', 'solutions', 'scans'], stretchOfPanels),
   step('fitness', ['plan', 'films', 'now'], ({ plan, films, now }) => ({
     ...none,

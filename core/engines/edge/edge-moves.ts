@@ -4,6 +4,7 @@ import type { Plan } from '../../model/plan/schema'
 import type { CutSide } from '../../model/edge/cut-rules'
 import type { Edge } from '../../model/vehicle/schema'
 import { aroundOf } from '../paint/contrast'
+import { asLaid } from '../pieces/drop-pieces'
 import { piecesOf } from '../pieces/pieces'
 import { edgePlan, type EdgeDecision } from './edge-plan'
 
@@ -46,6 +47,8 @@ function decisions(plan: Plan, rules: Rules): EdgeDecision[] {
     const film = films.get(panel.filmId ?? plan.film.mainId ?? '')
     return panel.wrap && film ? piecesOf(plan, panel, film, around) : []
   })
+  // A printed side is decided as it is laid: drop by drop.
+  const laid = asLaid(plan, films, pieces)
   const panels = new Map(plan.panels.map((p) => [p.id, p]))
-  return edgePlan({ plan, panels, films, pieces, setting: { method: plan.method, ...around } })
+  return edgePlan({ plan, panels, films, pieces: laid, setting: { method: plan.method, ...around } })
 }

@@ -59,6 +59,17 @@ export function withDrops(
   return { pieces: [...own.filter((p) => !covered.has(p.panelId)), ...drops], figures }
 }
 
+/** All pieces of a job as they are laid: each film's drops in place of the pieces of the sides that they cover. */
+export const asLaid = (plan: Plan, films: ReadonlyMap<string, FilmSheet>, pieces: readonly Piece[]): Piece[] =>
+  [...films.values()].flatMap(
+    (film) =>
+      withDrops(
+        plan,
+        film,
+        pieces.filter((p) => p.filmId === film.id),
+      ).pieces,
+  )
+
 /** What of the side is a drop's own: from the seam before it to the seam after it, mm along the way drops follow. */
 function rangeOf({ plan, sideMm, heightMm, run }: SideDrops, index: number): [number, number] {
   const seams = plan.ok ? plan.value.seamsMm : []
