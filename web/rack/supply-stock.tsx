@@ -3,18 +3,17 @@
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
-import Form from 'react-bootstrap/Form'
 import Table from 'react-bootstrap/Table'
 import { BY_METRE, type SupplyKind } from '@/core/model/edge/supply-data'
 import type { SupplyLevels } from '@/core/engines/edge/supply-list'
 import { USED_KINDS } from '@/core/model/log/schema'
 import { moveSupply } from '@/web/actions/supplies'
 import { call, newId } from '@/web/kit/call'
-import { NumberInput } from '@/web/kit/quantity-input'
 import { useOnce } from '@/web/kit/use-once'
 import { faultText } from '@/web/words/faults'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
+import { SupplyAmount } from './supply-amount'
 
 /** Tapes, blades and the like on the shelf: what came in, what was counted; jobs take off what they use. */
 export function SupplyStock({ levels, fmt, mayChange }: { levels: SupplyLevels; fmt: Formatter; mayChange: boolean }) {
@@ -60,31 +59,15 @@ export function SupplyStock({ levels, fmt, mayChange }: { levels: SupplyLevels; 
       )}
       {mayChange && (
         <div className="d-flex gap-2 align-items-center flex-wrap">
-          <Form.Select
-            size="sm"
-            aria-label="Which supply"
-            style={{ width: 190 }}
-            value={kind}
-            onChange={(e) => setKind(e.target.value as SupplyKind)}
-          >
-            {USED_KINDS.map((k) => (
-              <option key={k} value={k}>
-                {word('supply', k)}
-              </option>
-            ))}
-          </Form.Select>
-          <span style={{ width: 96 }}>
-            <NumberInput
-              className="form-control form-control-sm"
-              aria-label={BY_METRE.includes(kind) ? 'Metres' : 'How many'}
-              value={amount}
-              digits={1}
-              optional
-              min={0}
-              max={100_000}
-              onValue={setAmount}
-            />
-          </span>
+          <SupplyAmount
+            small
+            label="Which supply"
+            kind={kind}
+            amount={amount}
+            onKind={setKind}
+            onAmount={setAmount}
+            least={0}
+          />
           <span className="label">{BY_METRE.includes(kind) ? 'm' : ''}</span>
           <Button size="sm" disabled={!amount} onClick={() => void move('received')}>
             Came in
