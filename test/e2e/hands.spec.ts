@@ -120,3 +120,17 @@ test('several edges at once: marked by the filter, cut flush together, and back 
   await kept(page, () => together.getByRole('button', { name: `Set on these ${count}` }).click())
   await expect(flush).toHaveCount(0)
 })
+
+test('a phone in the bay: the bar’s words give way while entries wait, its buttons do not', async ({ page }) => {
+  await enter(page, 'installer')
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.goto(jobUrl('corvane', 'bay'))
+  await page.route('**/api/**', (r) => (r.request().method() === 'POST' ? r.abort() : r.continue()))
+  await page.getByRole('navigation', { name: 'Bay views' }).getByRole('button', { name: /^Film/ }).click()
+  const used = page.getByRole('region', { name: 'Used up' })
+  await used.getByLabel('Metres').fill('0.5')
+  await used.getByRole('button', { name: 'm used' }).click()
+  await expect(page.getByText(/entry kept here/)).toBeVisible()
+  const last = await page.getByRole('button', { name: /^(Daylight|Dark)$/ }).boundingBox()
+  expect((last?.x ?? Infinity) + (last?.width ?? 0)).toBeLessThanOrEqual(390)
+})
