@@ -24,28 +24,62 @@ export interface Impossible {
   impossible: number
 }
 
+/** How many tasks may still be looked at, and after which moment none is begun. */
+export interface Effort {
+  left: number
+  latest: number
+}
+
 /**
  * The earliest begin of every task that waits and windows allow, as if people and slots were without end: least waits
  * push what comes after, windows that would close pull up what comes before. Never falls below `floor`.
  */
-export function earliestBegins(
+export function earliestBegins(p: Problem, links: Links, floor: readonly number[]): number[] | Impossible {
+  const begins = p.tasks.map((task, i) => earliestBegin(p, task, Math.max(p.start, floor[i])))
+  const never = begins.findIndex((b) => b >= NEVER)
+  if (never >= 0) return { impossible: never }
+  return pushOn(p, links, {
+    begins,
+    queue: p.tasks.map((_, i) => i),
+    arcs: new Map(),
+    effort: { left: Infinity, latest: NEVER },
+  })
+}
+
+/**
+ * The same where `settled` holds all waits, windows and `arcs` but for the `fresh` ones among them: only what those move is
+ * looked at. Where `effort` runs out or a begin comes after its latest, the answer is "impossible".
+ */
+export function earliestWith(
   p: Problem,
   links: Links,
-  floor: readonly number[],
-  extra: readonly Arc[] = [],
+  { settled, arcs, fresh, effort }: { settled: readonly number[]; arcs: ArcsOf; fresh: readonly Arc[]; effort: Effort },
 ): number[] | Impossible {
-  const begins = p.tasks.map((task, i) => earliestBegin(p, task, Math.max(p.start, floor[i])))
-  const more = new Map<number, Arc[]>()
-  for (const arc of extra) more.set(arc.from, [...(more.get(arc.from) ?? []), arc])
-  const queue = p.tasks.map((_, i) => i)
-  const waits = new Uint8Array(p.tasks.length).fill(1)
+  const queue = [...new Set(fresh.map((arc) => arc.from))]
+  return pushOn(p, links, { begins: [...settled], queue, arcs, effort })
+}
+
+/** Arcs by the task they leave from. */
+export type ArcsOf = ReadonlyMap<number, readonly Arc[]>
+
+interface Push {
+  begins: number[]
+  /** Tasks whose followers may have to move. */
+  queue: number[]
+  arcs: ArcsOf
+  effort: Effort
+}
+
+function pushOn(p: Problem, links: Links, { begins, queue, arcs, effort }: Push): number[] | Impossible {
+  const waits = new Uint8Array(p.tasks.length)
+  for (const i of queue) waits[i] = 1
   const lifts = new Int32Array(p.tasks.length)
   const lift = (i: number, to: number): boolean => {
     const begin = earliestBegin(p, p.tasks[i], to)
     if (begin <= begins[i]) return true
     begins[i] = begin
     // A window that closes only by pushing round and round for ever never closes.
-    if (begin >= NEVER || ++lifts[i] > MOST_LIFTS) return false
+    if (begin >= effort.latest || ++lifts[i] > MOST_LIFTS) return false
     if (!waits[i]) {
       waits[i] = 1
       queue.push(i)
@@ -55,12 +89,12 @@ export function earliestBegins(
   for (let head = 0; head < queue.length; head++) {
     const i = queue[head]
     waits[i] = 0
+    if (effort.left-- <= 0) return { impossible: i }
     const task = p.tasks[i]
-    if (begins[i] >= NEVER) return { impossible: i }
     const end = endOf(p, task, begins[i])
     if (end > task.finishBy) return { impossible: i }
     for (const l of links.next[i]) if (!lift(l.task, end + l.least)) return { impossible: l.task }
-    for (const arc of more.get(i) ?? []) if (!lift(arc.to, end + arc.least)) return { impossible: arc.to }
+    for (const arc of arcs.get(i) ?? []) if (!lift(arc.to, end + arc.least)) return { impossible: arc.to }
     for (const l of task.after) {
       if (l.most >= NEVER) continue
       const before = p.tasks[l.task]

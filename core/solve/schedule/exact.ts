@@ -1,29 +1,28 @@
 import type { Budget } from '../../kit/budget'
-import { earliestBegins, type Arc, type Links } from './earliest'
+import { earliestBegins, earliestWith, type Arc, type ArcsOf, type Effort, type Links } from './earliest'
 import { isBetter, planOf, type Plan, type Problem } from './model'
 
 /**
  * All ways of resolving what cannot be at once, depth first: where too many people or slots are asked for at one moment,
  * one of a smallest set that is too much has to end before another of it begins (De Reyck & Herroelen 1998, for least
  * and most waits). Each node is the earliest schedule of its arcs, which is a bound too. For people who are all alike.
+ * `effort` ends it where windows push each other round and round.
  */
 export function searchExactly(
   p: Problem,
   links: Links,
-  { budget, known, bound }: { budget: Budget; known: Plan | null; bound: number },
+  { budget, known, bound, effort }: { budget: Budget; known: Plan | null; bound: number; effort: Effort },
 ): { plan: Plan | null; proven: boolean } {
   let best = known
   let nodes = 0
   let whole = true
   const done = (): boolean => best !== null && best.late === 0 && best.finish <= bound
-  const visit = (arcs: readonly Arc[], floor: readonly number[]): void => {
+  const visit = (begins: readonly number[], arcs: ArcsOf): void => {
     if (done()) return
-    if (nodes++ >= budget.rounds || (nodes % 64 === 0 && budget.spent?.())) {
+    if (nodes++ >= budget.rounds || effort.left <= 0 || (nodes % 64 === 0 && budget.spent?.())) {
       whole = false
       return
     }
-    const begins = earliestBegins(p, links, floor, arcs)
-    if ('impossible' in begins) return
     const plan = planOf(p, begins)
     if (!isBetter(plan, best)) return
     const clash = firstClash(p, plan)
@@ -31,19 +30,27 @@ export function searchExactly(
       best = plan
       return
     }
-    const ways = clash.map((extra) => {
-      const next = [...arcs, ...extra]
-      const there = earliestBegins(p, links, begins, next)
+    const ways = clash.map((fresh) => {
+      const next = withArcs(arcs, fresh)
+      const there = earliestWith(p, links, { settled: begins, arcs: next, fresh, effort })
       return { next, there, plan: 'impossible' in there ? null : planOf(p, there) }
     })
     ways.sort((a, b) => rankOf(a.plan) - rankOf(b.plan))
-    for (const way of ways) if (way.plan && isBetter(way.plan, best)) visit(way.next, begins)
+    for (const way of ways) if (way.plan && isBetter(way.plan, best)) visit(way.plan.begins, way.next)
   }
-  visit(
-    [],
+  const first = earliestBegins(
+    p,
+    links,
     p.tasks.map(() => p.start),
   )
-  return { plan: best, proven: whole || done() }
+  if (!('impossible' in first)) visit(first, new Map())
+  return { plan: best, proven: (whole && effort.left > 0) || done() }
+}
+
+function withArcs(arcs: ArcsOf, fresh: readonly Arc[]): ArcsOf {
+  const out = new Map(arcs)
+  for (const arc of fresh) out.set(arc.from, [...(out.get(arc.from) ?? []), arc])
+  return out
 }
 
 const rankOf = (plan: Plan | null): number =>

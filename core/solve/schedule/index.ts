@@ -28,6 +28,11 @@ export interface Schedule extends Plan {
 const EXACT_TASKS = 16
 const EXACT_ROUNDS = 12_000
 const RESCUE_ROUNDS = 600
+/** Tasks looked at: windows that push each other round and round take most of them (a tenth of a second or so). */
+const RESCUE_EFFORT = 3_000_000
+/** A plan that keeps its windows is looked for within a week of the bound. */
+const RESCUE_LATEST_MIN = 7 * 1440
+const EXACT_EFFORT = 20_000_000
 const RESCUE_TASKS = 60
 const DIVES = 4
 const DIVE_STATES = 1_500
@@ -84,7 +89,12 @@ function search(p: Problem, links: Links, input: SearchInput): { plan: Plan | nu
   }
   better(forward.search(options(0, random), best, () => false))
   if (!isDone() && p.tasks.length <= EXACT_TASKS && allAlike(p)) {
-    const exact = searchExactly(p, links, { budget: { ...budget, rounds: EXACT_ROUNDS }, known: best, bound })
+    const exact = searchExactly(p, links, {
+      budget: { ...budget, rounds: EXACT_ROUNDS },
+      known: best,
+      bound,
+      effort: { left: EXACT_EFFORT, latest: NEVER },
+    })
     if (exact.proven) return exact
     better(exact.plan)
   }
@@ -100,7 +110,14 @@ function search(p: Problem, links: Links, input: SearchInput): { plan: Plan | nu
       better(use.dive(bound, { ...options(k + 1, random), branches: 8, skips: k % 2 }, DIVE_STATES, isSpent))
   }
   if (best === null && allAlike(p) && p.tasks.length <= RESCUE_TASKS)
-    better(searchExactly(p, links, { budget: { rounds: RESCUE_ROUNDS }, known: null, bound }).plan)
+    better(
+      searchExactly(p, links, {
+        budget: { rounds: RESCUE_ROUNDS },
+        known: null,
+        bound,
+        effort: { left: RESCUE_EFFORT, latest: bound + RESCUE_LATEST_MIN },
+      }).plan,
+    )
   return { plan: best, proven: false }
 }
 
