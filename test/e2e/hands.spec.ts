@@ -44,6 +44,7 @@ test('the board: work is set to another moment and let go again; what cannot be 
   await page.reload()
   await page.getByRole('button', { name: 'two weeks' }).click()
   const pinned = board.getByRole('button', { name: new RegExp(`^${job}: wrap.*10:00 to .*begin is set`) }).first()
+  await expect(board).toBeVisible()
   for (let turn = 0; turn < 2; turn++) {
     await page.getByRole('button', { name: 'Later' }).click()
     if (await pinned.isVisible()) break
