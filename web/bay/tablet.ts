@@ -27,7 +27,7 @@ async function send(method: 'PUT' | 'POST' | 'DELETE', body: object): Promise<Fa
     const said = (await response.json()) as { error?: Fault }
     return said.error ?? { code: 'went_wrong', facts: { reference: '-' } }
   } catch {
-    return { code: 'offline' } // no answer came
+    return { code: 'no_answer' }
   }
 }
 /** The signed-in member's own PIN on this tablet. Null: it is set. */

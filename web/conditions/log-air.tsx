@@ -9,7 +9,8 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { logClimate } from '@/web/actions/shop'
 import { useJob } from '@/web/job/job-state'
-import { call, newId } from '@/web/kit/call'
+import { call } from '@/web/kit/call'
+import { useActId } from '@/web/kit/use-act-id'
 import { firstInvalid } from '@/web/kit/first-invalid'
 import { NumberInput } from '@/web/kit/quantity-input'
 import { faultText } from '@/web/words/faults'
@@ -31,7 +32,7 @@ export function LogAir() {
   const router = useRouter()
   const { fmt } = useJob()
   const [said, setSaid] = useState('')
-  const [id, setId] = useState(newId)
+  const act = useActId()
   const { control, handleSubmit, formState, reset } = useForm<Reading>({
     resolver: zodResolver(Reading),
     defaultValues: NOTHING,
@@ -39,9 +40,9 @@ export function LogAir() {
   const send = handleSubmit(async (reading, event) => {
     const bad = firstInvalid(event?.target as HTMLFormElement)
     if (bad !== null) return setSaid(`${bad}: cannot be read. Nothing is logged yet.`)
-    const out = await call(logClimate, { id, at: new Date().toISOString(), ...reading })
+    const out = await call(logClimate, { id: act.idFor(reading), at: new Date().toISOString(), ...reading })
     if (!out.ok) return setSaid(faultText(out.error))
-    setId(newId())
+    act.taken()
     reset(NOTHING)
     setSaid('Logged.')
     router.refresh()

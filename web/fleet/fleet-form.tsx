@@ -64,7 +64,7 @@ export function Ask({
   const begin = async (work: () => ReturnType<typeof startFleet>) => {
     setSending(true)
     setSaid('')
-    const out = await work().catch(() => ({ ok: false as const, error: { code: 'offline' } }))
+    const out = await work().catch(() => ({ ok: false as const, error: { code: 'no_answer' } }))
     setSending(false)
     if (!out.ok) return setSaid(faultText(out.error))
     onAsked()

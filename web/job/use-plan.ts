@@ -43,7 +43,7 @@ interface PlanStart {
 const SAVE_PAUSE_MS = 700
 const RETRY_MS = 4000
 /** Faults that pass by themselves. */
-const PASSING = new Set(['offline', 'busy', 'too_much_at_once', 'took_too_long'])
+const PASSING = new Set(['no_answer', 'busy', 'too_much_at_once', 'took_too_long'])
 
 /**
  * The plan as it is typed: shown at once, kept on this device, saved after a pause; what the schema refuses is held
@@ -119,7 +119,9 @@ export function usePlan(start: PlanStart): PlanStore {
     const sent = back.length === 0 ? typed : sound
     const out = await call(saveJob, { jobId, basedOn: base.current.number, plan: sent })
     if (!out.ok) {
-      setSave({ kind: 'fault', fault: out.error })
+      // What is typed stays on the page, and goes out by itself.
+      const fault = out.error.code === 'no_answer' ? { code: 'offline' } : out.error
+      setSave({ kind: 'fault', fault })
       if (PASSING.has(out.error.code)) later(RETRY_MS)
       return false
     }

@@ -7,7 +7,7 @@ export async function call<T>(action: (input: unknown) => Promise<Answer<T>>, in
   try {
     return await action(input)
   } catch {
-    return { ok: false, error: { code: 'offline' } }
+    return { ok: false, error: { code: 'no_answer' } }
   }
 }
 

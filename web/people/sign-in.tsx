@@ -27,13 +27,13 @@ export function SignIn({ demo }: { demo: boolean }) {
       const r = await response
       if (!r.ok)
         return setFault(
-          faultText({ code: r.status === 429 ? 'too_many_attempts' : r.status === 401 ? 'wrong_sign_in' : 'offline' }),
+          faultText({ code: r.status === 429 ? 'too_many_attempts' : r.status === 401 ? 'wrong_sign_in' : 'no_answer' }),
         )
       setFault(null)
       router.push('/')
       router.refresh()
     } catch {
-      setFault(faultText({ code: 'offline' }))
+      setFault(faultText({ code: 'no_answer' }))
     }
   }
   return (

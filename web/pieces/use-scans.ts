@@ -70,7 +70,7 @@ export function useScans(jobId: string, panelId: string | null) {
       await list()
       return ''
     } catch {
-      return faultText({ code: 'offline' })
+      return faultText({ code: 'no_answer' })
     }
   }
   return {

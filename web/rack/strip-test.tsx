@@ -8,7 +8,8 @@ import Modal from 'react-bootstrap/Modal'
 import { StripTest, type StockItem } from '@/core/model/film/schema'
 import { stripLoss } from '@/core/model/film/strip-test'
 import { logStrip } from '@/web/actions/shop'
-import { call, newId } from '@/web/kit/call'
+import { call } from '@/web/kit/call'
+import { useActId } from '@/web/kit/use-act-id'
 import { LengthInput } from '@/web/kit/quantity-input'
 import { useOnce } from '@/web/kit/use-once'
 import type { Formatter } from '@/web/words/format'
@@ -23,6 +24,9 @@ const ASKED = [
 ] as const
 type Asked = (typeof ASKED)[number][0]
 
+/** Stands where an id has to be while figures are only being typed. */
+const UNSENT = '00000000-0000-0000-0000-000000000000'
+
 /** How much tension a roll holds from its winding: its strips so far, and one more. */
 export function StripTests({ item, fmt, may }: { item: StockItem; fmt: Formatter; may: boolean }) {
   const router = useRouter()
@@ -34,18 +38,18 @@ export function StripTests({ item, fmt, may }: { item: StockItem; fmt: Formatter
     acrossAfterMm: null,
   })
   const [mm, setMm] = useState(blank)
-  // The same id again after a dead network: the strip is put down once.
-  const [id, setId] = useState(newId)
+  const act = useActId()
   const [said, setSaid] = useState('')
   const losses = item.strips.map(stripLoss)
   const percent = (share: number) => fmt.text(fmt.percent(share))
-  const typed = StripTest.safeParse({ ...mm, id, at: '2000-01-01T00:00:00Z', by: '' })
+  const typed = StripTest.safeParse({ ...mm, id: UNSENT, at: '2000-01-01T00:00:00Z', by: '' })
   const now = typed.success ? stripLoss(typed.data) : null
   const save = useOnce(async () => {
     if (!typed.success) return setSaid(faultText({ code: typed.error.issues[0]?.message ?? 'bad_input' }))
-    const out = await call(logStrip, { itemId: item.id, strip: { ...typed.data, at: new Date().toISOString() } })
+    const strip = { ...typed.data, id: act.idFor(mm), at: new Date().toISOString() }
+    const out = await call(logStrip, { itemId: item.id, strip })
     if (!out.ok) return setSaid(faultText(out.error))
-    setId(newId)
+    act.taken()
     setMm(blank)
     setSaid('')
     setOpen(false)

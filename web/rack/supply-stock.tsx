@@ -8,7 +8,8 @@ import { BY_METRE, type SupplyKind } from '@/core/model/edge/supply-data'
 import type { SupplyLevels } from '@/core/engines/edge/supply-list'
 import { USED_KINDS } from '@/core/model/log/schema'
 import { moveSupply } from '@/web/actions/supplies'
-import { call, newId } from '@/web/kit/call'
+import { call } from '@/web/kit/call'
+import { useActId } from '@/web/kit/use-act-id'
 import { useOnce } from '@/web/kit/use-once'
 import { faultText } from '@/web/words/faults'
 import type { Formatter } from '@/web/words/format'
@@ -20,7 +21,7 @@ export function SupplyStock({ levels, fmt, mayChange }: { levels: SupplyLevels; 
   const router = useRouter()
   const [kind, setKind] = useState<SupplyKind>('filament')
   const [amount, setAmount] = useState<number | null>(null)
-  const [id, setId] = useState(newId)
+  const act = useActId()
   const [said, setSaid] = useState('')
   const shown = USED_KINDS.filter((k) => levels[k] !== undefined)
   const text = (k: SupplyKind) => {
@@ -29,14 +30,15 @@ export function SupplyStock({ levels, fmt, mayChange }: { levels: SupplyLevels; 
   }
   const move = useOnce(async (reason: 'received' | 'counted') => {
     if (amount === null) return
-    const out = await call(moveSupply, { id, kind, amount, reason })
+    const movement = { kind, amount, reason }
+    const out = await call(moveSupply, { ...movement, id: act.idFor(movement) })
     setSaid(
       out.ok
         ? `${word('supply', kind)}: ${reason === 'received' ? 'put on the shelf' : 'counted'}.`
         : faultText(out.error),
     )
     if (!out.ok) return
-    setId(newId)
+    act.taken()
     setAmount(null)
     router.refresh()
   })

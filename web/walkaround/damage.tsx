@@ -155,7 +155,7 @@ function DamageMore({
       onChange({ photoIds: [...d.photoIds, out.value.id] })
       setSaid('')
     } catch {
-      setSaid(faultText({ code: 'offline' }))
+      setSaid(faultText({ code: 'no_answer' }))
     }
   }
   const blocks = d.kind === 'rust' || d.kind === 'peeling_clear'

@@ -52,6 +52,7 @@ const FAULTS: Record<string, Say> = {
   does_not_fit: (f) =>
     `No gun gives those readings (off by ${f.residual} °C): check the pace, the panel and how long after it was read.`,
   offline: () => 'No connection. It is kept here and goes out by itself.',
+  no_answer: () => 'No answer came: is there a network? Try again. What was sent already counts once.',
   email_taken: () => 'Somebody already signs in with that address.',
   last_owner: () => 'A shop keeps at least one owner.',
   no_such_film: () => 'A film is named that is not among the sheets.',

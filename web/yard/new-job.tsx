@@ -76,7 +76,7 @@ export function NewJob({ show, onHide, units }: { show: boolean; onHide: () => v
       if (!out.ok) return setFault(faultText(out.error))
       router.push(`/jobs/${out.value.id}/walkaround`)
     } catch {
-      setFault(faultText({ code: 'offline' }))
+      setFault(faultText({ code: 'no_answer' }))
     }
   }
   const field = (name: keyof Fields, label: string, extra: Record<string, unknown> = {}) => (
