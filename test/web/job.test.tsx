@@ -113,6 +113,41 @@ afterEach(() => {
   vi.useRealTimers()
 })
 
+describe('what is drawn anew', () => {
+  it('is what asked for a part that is another: a typed width reaches the plan, not the rights and not the ledger', async () => {
+    saveJob.mockImplementation(async () => ({ ok: true, value: { kind: 'saved', number: 2, plan: null } }))
+    const drawn = { plan: 0, rights: 0, ledger: 0 }
+    function Watch({ part }: { part: 'plan' | 'mayPlan' | 'ledger' }) {
+      useJob(part)
+      // eslint-disable-next-line react-hooks/immutability -- the test counts how often this is drawn
+      drawn[part === 'mayPlan' ? 'rights' : part]++
+      return null
+    }
+    show(
+      handCar(),
+      <>
+        <Watch part="plan" />
+        <Watch part="mayPlan" />
+        <Watch part="ledger" />
+        <Probe />
+      </>,
+    )
+    await later(500)
+    const before = { ...drawn }
+    click('edit')
+    await later(2000)
+    expect(text('state')).toBe('saved')
+    expect(drawn.plan).toBeGreaterThan(before.plan)
+    expect(drawn.rights).toBe(before.rights)
+    expect(drawn.ledger).toBe(before.ledger)
+    click('log')
+    await later(10)
+    expect(text('ledger')).toBe('1')
+    expect(drawn.ledger).toBeGreaterThan(before.ledger)
+    expect(drawn.rights).toBe(before.rights)
+  })
+})
+
 describe('saving', () => {
   it('waits for a pause, then sends the newest once, based on the revision it stands on', async () => {
     saveJob.mockImplementation(async () => ({

@@ -30,7 +30,7 @@ const NAMES: Record<View, string> = { now: 'Now', heat: 'Heat', trouble: 'Troubl
 
 /** The bay, full screen: what now, what next, what waits; heat, trouble, checks and film a tap away. With gloves. */
 export function Bay() {
-  const { reckoning, fmt, mayLog, ledger } = useJob()
+  const { reckoning, fmt, mayLog, ledger } = useJob('reckoning', 'fmt', 'mayLog', 'ledger')
   const [view, setView] = useState<View>('now')
   const [light, setLight] = useLight()
   const due = reckoning.points.filter((p) => p.state === 'due').length
@@ -74,7 +74,7 @@ export function Bay() {
 
 /** Who works at this tablet: asked for by their name, and once nobody touched it for as long as the shop says. */
 function useShift() {
-  const { catalogue } = useJob()
+  const { catalogue } = useJob('catalogue')
   const [open, setOpen] = useState(false)
   const { idle } = useIdle(catalogue.shop?.lockAfterMin ?? 0)
   const ended = useRef(false)
@@ -94,7 +94,7 @@ function useShift() {
 
 /** One slim line: the way out, vehicle, clock, what waits to be sent, who. */
 function Head({ light, onLight, onPerson }: { light: 'day' | 'night'; onLight: () => void; onPerson: () => void }) {
-  const { plan, jobId, member, fmt } = useJob()
+  const { plan, jobId, member, fmt } = useJob('plan', 'jobId', 'member', 'fmt')
   const now = useNow(15_000)
   return (
     <header className="bay-head">

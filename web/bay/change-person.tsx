@@ -17,7 +17,7 @@ const SIGN_IN = '/sign-in'
  * Locked, there is no way back but one of these.
  */
 export function ChangePerson({ locked, onBack }: { locked: boolean; onBack: () => void }) {
-  const { member } = useJob()
+  const { member } = useJob('member')
   const router = useRouter()
   const [people, setPeople] = useState<TabletPerson[] | null>(null)
   const [who, setWho] = useState<TabletPerson | 'own' | null>(null)

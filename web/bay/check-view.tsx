@@ -12,7 +12,7 @@ import { word } from '@/web/words/names'
 /** Place by place, by this vehicle's own risks: all round before the rest, and once more a day later. */
 export function CheckView() {
   const places = usePlaces()
-  const { reckoning, log, fmt } = useJob()
+  const { reckoning, log, fmt } = useJob('reckoning', 'log', 'fmt')
   const rested = reckoning.recheckDueAt !== null
   const [picked, setRound] = useState<'check' | 'recheck' | null>(null)
   const round = picked ?? (rested ? 'recheck' : 'check')
@@ -60,7 +60,7 @@ const entry = (p: CheckPlace, round: 'check' | 'recheck', result: (typeof PLACE_
   ({ kind: 'place_checked', round, placeId: p.id, panelId: p.panelId, result }) as const
 
 function Place({ place: p, round }: { place: CheckPlace; round: 'check' | 'recheck' }) {
-  const { plan, log, catalogue } = useJob()
+  const { plan, log, catalogue } = useJob('plan', 'log', 'catalogue')
   /** Why it is looked at, and how such places stood in this shop, once there are enough of them. */
   const told = (why: CheckPlace['why'][number]): string => {
     const own = catalogue.record?.places[why]
@@ -94,6 +94,6 @@ function Place({ place: p, round }: { place: CheckPlace; round: 'check' | 'reche
 }
 
 export function usePlaces(): CheckPlace[] {
-  const { plan, reckoning, ledger } = useJob()
+  const { plan, reckoning, ledger } = useJob('plan', 'reckoning', 'ledger')
   return placesOf(plan, reckoning, ledger)
 }

@@ -9,7 +9,14 @@ import { LengthInput } from '@/web/kit/quantity-input'
 
 /** Film cut from a roll or rest; the rack falls by it. */
 export function FilmUsed() {
-  const { catalogue, ledger, reckoning, plan, fmt, log } = useJob()
+  const { catalogue, ledger, reckoning, plan, fmt, log } = useJob(
+    'catalogue',
+    'ledger',
+    'reckoning',
+    'plan',
+    'fmt',
+    'log',
+  )
   const films = new Set(plan.film.sheets.map((s) => s.id))
   const usedNow = new Map<string, number>()
   const real = withoutUndoneCuts(ledger)

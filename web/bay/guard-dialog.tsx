@@ -20,7 +20,7 @@ export function GuardDialog({
   onBack: () => void
   onGoOn: (reason: string) => void
 }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   const [text, setText] = useState('')
   return (
     <div className="bay-dialog" role="alertdialog" aria-label="Something is open">

@@ -66,7 +66,7 @@ export function HeatView() {
 
 /** Panels with their places, most urgent first: by when the film's window closes, then as they are walked. */
 function usePanels() {
-  const { reckoning, plan, ledger } = useJob()
+  const { reckoning, plan, ledger } = useJob('reckoning', 'plan', 'ledger')
   const now = useNow(15_000)
   const clock = new Date(now ?? serverNow()).toISOString().slice(0, 16)
   const films = reckoning.parts.films
@@ -88,7 +88,7 @@ function usePanels() {
 }
 
 function useCurrentPanel(): string | null {
-  const { reckoning } = useJob()
+  const { reckoning } = useJob('reckoning')
   return currentCard(cardsOf(plannedSteps(reckoning.steps)))?.panelId ?? null
 }
 
@@ -109,7 +109,7 @@ function PanelHeat({
   last: LastReading | null
   onLast: (last: LastReading) => void
 }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   const [picked, setPicked] = useState<readonly string[] | null>(null)
   const [pacing, setPacing] = useState(false)
   const [awaySince, setAwaySince] = useState<number | null>(null)

@@ -21,7 +21,7 @@ const AT_STEP: Record<string, readonly DefectKind[]> = {
 
 /** How a step is done in full, what to beware of, and what to do first about what is likely to go wrong in this film. */
 export function HelpCard({ step }: { step: Step }) {
-  const { reckoning, fmt } = useJob()
+  const { reckoning, fmt } = useJob('reckoning', 'fmt')
   const [open, setOpen] = useState(false)
   const panels = step.covers ?? [step.panelId]
   const piece = reckoning.laid.find((p) => (p.covers ?? [p.panelId]).some((id) => panels.includes(id)))

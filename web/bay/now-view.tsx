@@ -17,7 +17,7 @@ import { useGuards } from './use-guards'
 
 /** What now: one card with its big act, the next one below it. */
 export function NowView({ onHeat }: { onHeat: () => void }) {
-  const { reckoning } = useJob()
+  const { reckoning } = useJob('reckoning')
   const [picked, setPicked] = useState<string | null>(null)
   const [listed, setListed] = useState(false)
   const cards = cardsOf(plannedSteps(reckoning.steps))
@@ -68,7 +68,7 @@ function CardList({ cards, current, onPick }: { cards: readonly Card[]; current:
 
 /** The running card: title, its parts to tick, numbers, drawing, cautions, and the act. */
 function NowCard({ card, onDone, onHeat }: { card: Card; onDone: () => void; onHeat: () => void }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   const part = nextPart(card)
   const shown = part ?? card.parts.at(-1)
   if (!shown) return null
@@ -101,7 +101,7 @@ function NowCard({ card, onDone, onHeat }: { card: Card; onDone: () => void; onH
 
 /** The parts of a panel's card; each can be ticked by itself. */
 function Parts({ card, part }: { card: Card; part: Step | null }) {
-  const { log } = useJob()
+  const { log } = useJob('log')
   const finish = useFinish()
   return (
     <div className="parts" role="group" aria-label="Parts">
@@ -125,7 +125,7 @@ function Parts({ card, part }: { card: Card; part: Step | null }) {
 
 /** Logs parts as begun and done, and starts the wait that follows the last of them. */
 function useFinish(): (parts: readonly Step[]) => void {
-  const { log } = useJob()
+  const { log } = useJob('log')
   return (parts) => {
     for (const s of parts) {
       if (s.startedAt === null) log({ kind: 'step_started', stepId: s.id })
@@ -157,7 +157,7 @@ function Acts({
   onDone: () => void
   onHeat: () => void
 }) {
-  const { log, reckoning, ledger } = useJob()
+  const { log, reckoning, ledger } = useJob('log', 'reckoning', 'ledger')
   const finish = useFinish()
   const guards = useGuards()
   const [asked, setAsked] = useState<{ guards: readonly Guard[]; go: () => void } | null>(null)

@@ -28,7 +28,7 @@ export function Pacer({
   point: HeatPoint
   onEnd: (away: boolean) => void
 }) {
-  const { plan, reckoning, catalogue } = useJob()
+  const { plan, reckoning, catalogue } = useJob('plan', 'reckoning', 'catalogue')
   const panel = plan.panels.find((p) => p.id === panelId)
   const film = reckoning.parts.films.get(reckoning.laid.find((p) => p.id === point.pieceId)?.filmId ?? '')
   const { state, start } = useGunPlan()

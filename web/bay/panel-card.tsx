@@ -9,7 +9,7 @@ import { LayingDrawing } from './laying-drawing'
 
 /** How a panel is laid: the drawing, and in a line each what matters most. */
 export function PanelCard({ panelId }: { panelId: string }) {
-  const { plan, reckoning, fmt } = useJob()
+  const { plan, reckoning, fmt } = useJob('plan', 'reckoning', 'fmt')
   const { edges, parts } = reckoning
   const panel = plan.panels.find((p) => p.id === panelId)
   const piece = reckoning.pieces.find((p) => p.panelId === panelId)

@@ -9,7 +9,7 @@ import { stepTitle } from '@/web/words/steps'
 
 /** The piece whose label was read: what it is, where it was cut from, what is done on its panel and what is not. */
 export function PieceCard() {
-  const { reckoning, catalogue, ledger, fmt } = useJob()
+  const { reckoning, catalogue, ledger, fmt } = useJob('reckoning', 'catalogue', 'ledger', 'fmt')
   const id = useSearchParams().get('piece')
   if (id === null) return null
   const piece = reckoning.laid.find((p) => p.id === id)

@@ -16,7 +16,7 @@ export function PointDrawing({
   chosen: readonly string[]
   onPick: (id: string) => void
 }) {
-  const { plan } = useJob()
+  const { plan } = useJob('plan')
   const panel = plan.panels.find((p) => p.id === panelId)
   if (!panel) return null
   const outline = outlineOf(panel)

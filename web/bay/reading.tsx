@@ -54,7 +54,7 @@ export function Reading({
   onPace: () => void
   onNext: () => void
 }) {
-  const { fmt, log, reckoning } = useJob()
+  const { fmt, log, reckoning } = useJob('fmt', 'log', 'reckoning')
   const hasThermometer = useHasThermometer()
   const { scene, dulled } = instrument
   const thermometer = useThermometer(scene)

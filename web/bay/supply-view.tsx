@@ -21,7 +21,7 @@ export function SupplyView() {
 }
 
 function Consumables() {
-  const { log, ledger } = useJob()
+  const { log, ledger } = useJob('log', 'ledger')
   const [of, setOf] = useState<SupplyKind>('filament')
   const [amount, setAmount] = useState<number | null>(null)
   const used = new Map<SupplyKind, number>()

@@ -7,7 +7,7 @@ import { useJob } from '@/web/job/job-state'
 import { newId } from '@/web/kit/call'
 
 export function StartTimer() {
-  const { log } = useJob()
+  const { log } = useJob('log')
   const [minutes, setMinutes] = useState(30)
   return (
     <div className="plate d-flex gap-2 align-items-center mt-3">

@@ -15,7 +15,7 @@ import { FIRST, NOT } from '@/web/words/trouble'
 
 /** Trouble: what is seen, the first answer, logged with a photo; what is open until it is mended, redone or accepted. */
 export function TroubleView() {
-  const { plan, ledger, reckoning, log } = useJob()
+  const { plan, ledger, reckoning, log } = useJob('plan', 'ledger', 'reckoning', 'log')
   const panels = plan.panels.filter((p) => p.wrap)
   const current = currentCard(cardsOf(plannedSteps(reckoning.steps)))?.panelId
   const [panelId, setPanel] = useState(current ?? panels[0]?.id ?? '')
@@ -76,7 +76,7 @@ function Told({
   defects: readonly Defect[]
   notes: readonly { id: string; text: string; by: string; at: string }[]
 }) {
-  const { fmt, plan } = useJob()
+  const { fmt, plan } = useJob('fmt', 'plan')
   const when = (at: string) => fmt.moment(at, { hour: '2-digit', minute: '2-digit' })
   const name = (id: string) => plan.panels.find((p) => p.id === id)?.name ?? id
   if (defects.length + notes.length === 0) return null
@@ -99,7 +99,7 @@ function Told({
 
 /** The first answer to one kind of trouble in this film, and the entry with its photos. */
 function Answer({ kind, panelId, onBack }: { kind: DefectKind; panelId: string; onBack: () => void }) {
-  const { plan, reckoning, log, photos } = useJob()
+  const { plan, reckoning, log, photos } = useJob('plan', 'reckoning', 'log', 'photos')
   const [note, setNote] = useState('')
   const [photoIds, setPhotos] = useState<readonly string[]>([])
   const panel = plan.panels.find((p) => p.id === panelId)
@@ -170,7 +170,7 @@ function Answer({ kind, panelId, onBack }: { kind: DefectKind; panelId: string; 
 
 /** One open defect: mended, its piece redone, or accepted. */
 function OpenDefect({ defect: d }: { defect: Defect }) {
-  const { plan, log, reckoning, member } = useJob()
+  const { plan, log, reckoning, member } = useJob('plan', 'log', 'reckoning', 'member')
   const [how, setHow] = useState('')
   const panel = plan.panels.find((p) => p.id === d.panelId)?.name ?? d.panelId
   const close = (outcome: 'mended' | 'redone' | 'accepted', said: string) => {

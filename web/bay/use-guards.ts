@@ -5,7 +5,7 @@ import { serverNow } from '@/web/kit/clock'
 
 /** What guards are judged by, as of the moment they are asked for. */
 export function useGuards(): () => Parameters<typeof guardsBefore>[1] {
-  const { reckoning, ledger } = useJob()
+  const { reckoning, ledger } = useJob('reckoning', 'ledger')
   const { steps, points, recheckDueAt } = reckoning
   return () => ({
     steps,

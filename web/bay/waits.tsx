@@ -17,7 +17,7 @@ export const clockText = (s: number): string =>
 
 /** Waits that run, by name, and windows of film that close soon; sound and vibration when one is over. */
 export function Waits() {
-  const { ledger, log } = useJob()
+  const { ledger, log } = useJob('ledger', 'log')
   const now = useNow(1000)
   const running = runningTimers(ledger)
   const left = (t: { at: string; minutes: number }) =>
@@ -55,7 +55,7 @@ export function Waits() {
 
 /** Panels whose post-heat window closes soon or has closed with places open, the most urgent first. */
 function useClosing(now: number | null): { panel: string; minutes: number }[] {
-  const { reckoning, plan, ledger } = useJob()
+  const { reckoning, plan, ledger } = useJob('reckoning', 'plan', 'ledger')
   if (now === null) return []
   const films = reckoning.parts.films
   const filmOf = new Map(reckoning.laid.map((p) => [p.id, films.get(p.filmId)]))

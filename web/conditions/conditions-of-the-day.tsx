@@ -10,7 +10,7 @@ import { TempField } from './temp-field'
 
 /** What the vehicle and the room need before film may be laid. */
 export function ConditionsOfTheDay({ set }: { set: (part: Partial<Plan['conditions']>) => void }) {
-  const { mayTape, fmt, plan } = useJob()
+  const { mayTape, fmt, plan } = useJob('mayTape', 'fmt', 'plan')
   return (
     <div className="col-xl-5">
       <dl className="facts">

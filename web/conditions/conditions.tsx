@@ -12,7 +12,7 @@ const SERIES = { air: 'air', surface: 'surface', dew: 'dew point' } as const
 
 /** The shop's air over time, and what it asks of the vehicle: warming, drying, when it must be in. */
 export function Conditions() {
-  const { plan, edit, catalogue, fmt, mayTape } = useJob()
+  const { plan, edit, catalogue, fmt, mayTape } = useJob('plan', 'edit', 'catalogue', 'fmt', 'mayTape')
   const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
   const marks = useMemo(() => climateMarks(catalogue.climate, main?.airC ?? null), [catalogue.climate, main])
   const { last } = climateOf(plan, catalogue.climate)

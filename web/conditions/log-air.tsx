@@ -30,7 +30,7 @@ const NOTHING = { airC: null as unknown as number, humidity: null, surfaceC: nul
 /** A reading of the shop's air put down: air, humidity, and a surface where one was read. */
 export function LogAir() {
   const router = useRouter()
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   const [said, setSaid] = useState('')
   const act = useActId()
   const { control, handleSubmit, formState, reset } = useForm<Reading>({

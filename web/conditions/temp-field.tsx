@@ -18,7 +18,7 @@ export function TempField({
   onValue: (c: number | null) => void
   label?: string
 }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   const [draft, setDraft] = useState<string | null>(null)
   const parsed = draft === null || draft.trim() === '' ? null : parseTemp(draft, fmt.units.tempUnit)
   const bad = parsed !== null && (!parsed.ok || parsed.value < -40 || parsed.value > 90)

@@ -24,7 +24,7 @@ export function EdgesTogether({
   onMarkAll: () => void
   onDone: () => void
 }) {
-  const { edit, fmt } = useJob()
+  const { edit, fmt } = useJob('edit', 'fmt')
   const [part, setPart] = useState<Partial<Edge>>({})
   const set = (more: Partial<Edge>) => setPart((was) => ({ ...was, ...more }))
   const apply = () => {

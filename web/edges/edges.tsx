@@ -26,7 +26,7 @@ const keyOf = (e: EdgeDecision): string => `${e.pieceId}/${e.panelId}/${e.edgeId
 
 /** The fields of the edge that is picked, saved with the plan. */
 function Fields({ decided }: { decided: EdgeDecision }) {
-  const { plan, edit, fmt, mayTape, reckoning } = useJob()
+  const { plan, edit, fmt, mayTape, reckoning } = useJob('plan', 'edit', 'fmt', 'mayTape', 'reckoning')
   const panel = plan.panels.find((p) => p.id === decided.panelId)
   const edge = panel?.edges.find((e) => e.id === decided.edgeId)
   const film = reckoning.parts.films.get(reckoning.laid.find((p) => p.id === decided.pieceId)?.filmId ?? '')
@@ -55,7 +55,14 @@ function Fields({ decided }: { decided: EdgeDecision }) {
 
 /** Every edge and corner of the job: where it is cut, how much is left, how it is held, and why. */
 export function Edges() {
-  const { plan, reckoning, fmt, catalogue, jobId, mayTape } = useJob()
+  const { plan, reckoning, fmt, catalogue, jobId, mayTape } = useJob(
+    'plan',
+    'reckoning',
+    'fmt',
+    'catalogue',
+    'jobId',
+    'mayTape',
+  )
   const { edges, corners, consumables } = reckoning.edges
   const [filter, setFilter] = useState('')
   const [picked, setPicked] = useState<string | null>(null)

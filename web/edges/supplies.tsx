@@ -7,7 +7,7 @@ import { word } from '@/web/words/names'
 
 /** What is used up beside the film: needed, used, on the shelf, and what is to be ordered, each with its working. */
 export function Supplies({ consumables }: { consumables: readonly Consumable[] }) {
-  const { reckoning, fmt } = useJob()
+  const { reckoning, fmt } = useJob('reckoning', 'fmt')
   const { supplies } = reckoning
   const amount = (line: SupplyLine, n: number) =>
     line.isTape ? fmt.text(fmt.longLength(n * 1000)) : String(Math.round(n * 10) / 10)

@@ -11,7 +11,7 @@ import { FitnessTable } from './fitness-table'
 
 /** The rack against this vehicle, the method it is laid by, and the air it is laid in. */
 export function FilmChoice() {
-  const { plan, catalogue } = useJob()
+  const { plan, catalogue } = useJob('plan', 'catalogue')
   const [scope, setScope] = useState<string[]>([])
   const chosen = plan.film.sheets.find((s) => s.id === plan.film.mainId)
   const accents = plan.panels.filter((p) => p.wrap && p.filmId && p.filmId !== plan.film.mainId).length

@@ -29,7 +29,7 @@ export function FitnessRow({
   each: boolean
   columns: number
 }) {
-  const { fmt, mayPlan, edit, plan } = useJob()
+  const { fmt, mayPlan, edit, plan } = useJob('fmt', 'mayPlan', 'edit', 'plan')
   const targets = r.panelId ? [r.panelId] : scope
   // Figures of no panel are no figures.
   const nothing = plan.panels.length === 0
@@ -116,7 +116,7 @@ const VERDICT = {
 
 /** What speaks against a film here: the first three, or all. */
 function Reasons({ r, whole }: { r: Row; whole: boolean }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   return (
     <>
       {r.reasons.slice(0, whole ? 99 : 3).map(({ reason, count }) => (

@@ -31,7 +31,7 @@ export function FitnessTable({
   scope: readonly string[]
 }) {
   'use no memo'
-  const { plan, catalogue } = useJob()
+  const { plan, catalogue } = useJob('plan', 'catalogue')
   const [each, setEach] = useState(false)
   const [text, setText] = useState('')
   const [level, setLevel] = useState('')

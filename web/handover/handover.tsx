@@ -19,7 +19,18 @@ import { word } from '@/web/words/names'
 
 /** What was applied where, with lots, readings, rechecks, care and warranty. */
 export function Handover() {
-  const { plan, handedOverPlan, reckoning, catalogue, ledger, fmt, jobId, log, waiting, mayLog } = useJob()
+  const { plan, handedOverPlan, reckoning, catalogue, ledger, fmt, jobId, log, waiting, mayLog } = useJob(
+    'plan',
+    'handedOverPlan',
+    'reckoning',
+    'catalogue',
+    'ledger',
+    'fmt',
+    'jobId',
+    'log',
+    'waiting',
+    'mayLog',
+  )
   // Once handed over, what was handed over stands: its plan, its film and lots, its readings.
   const over = useMemo(() => handedOver(ledger), [ledger])
   const shownPlan = over ? (handedOverPlan ?? plan) : plan

@@ -15,7 +15,7 @@ const TOLD = 12
 
 /** Readings from a file, as a thermometer that keeps them gives them out: each row once, however often it is brought. */
 export function ReadingsIn() {
-  const { jobId, reckoning, ledger, log } = useJob()
+  const { jobId, reckoning, ledger, log } = useJob('jobId', 'reckoning', 'ledger', 'log')
   const [said, setSaid] = useState<string[]>([])
   const bring = async (file: File) => {
     if (file.size > MAX_FILE_BYTES) return setSaid([faultText({ code: 'too_large', facts: { limit: MAX_FILE_BYTES } })])

@@ -9,7 +9,7 @@ import { useJob } from './job-state'
 
 /** The two sides of a clash in words, and the choice. */
 export function ClashDialog() {
-  const { save, settle, plan, fmt } = useJob()
+  const { save, settle, plan, fmt } = useJob('save', 'settle', 'plan', 'fmt')
   if (save.kind !== 'clash') return null
   const rows = save.clashes.flatMap((clash: Clash) => clashRows(clash, plan, fmt))
   return (

@@ -12,7 +12,7 @@ export type Figures = ReadonlyMap<string, Figure>
 
 /** A number that opens its working. */
 export function Fig({ id, as, among }: { id: string; as?: Quantity; among?: Figures }) {
-  const { reckoning, fmt, show, plan } = useJob()
+  const { reckoning, fmt, show, plan } = useJob('reckoning', 'fmt', 'show', 'plan')
   const f = (among ?? reckoning.figures).get(id)
   if (!f) return <span>–</span>
   const name = figureName(id, plan)
@@ -21,7 +21,7 @@ export function Fig({ id, as, among }: { id: string; as?: Quantity; among?: Figu
 
 /** The working of the figure that is asked for. */
 export function Working() {
-  const { shown, show, reckoning, fmt, plan, jobId } = useJob()
+  const { shown, show, reckoning, fmt, plan, jobId } = useJob('shown', 'show', 'reckoning', 'fmt', 'plan', 'jobId')
   return (
     <WorkingSheet
       f={shown ? (shown.among ?? reckoning.figures).get(shown.id) : undefined}

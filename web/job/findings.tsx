@@ -19,7 +19,7 @@ const RANK = { stop: 0, warn: 1, note: 2 } as const
 
 /** What is wrong here and what would fix it. */
 export function Findings({ stage, panelId, limit = 6 }: { stage: Stage; panelId?: string; limit?: number }) {
-  const { reckoning } = useJob()
+  const { reckoning } = useJob('reckoning')
   const [all, setAll] = useState(false)
   const own = reckoning.findings
     .filter((f) => f.stage === stage && (!panelId || f.panelId === panelId))
@@ -41,7 +41,16 @@ export function Findings({ stage, panelId, limit = 6 }: { stage: Stage; panelId?
 }
 
 function OneFinding({ f }: { f: Finding }) {
-  const { fmt, plan, catalogue, ledger, reckoning, edit, mayPlan, waysFound } = useJob()
+  const { fmt, plan, catalogue, ledger, reckoning, edit, mayPlan, waysFound } = useJob(
+    'fmt',
+    'plan',
+    'catalogue',
+    'ledger',
+    'reckoning',
+    'edit',
+    'mayPlan',
+    'waysFound',
+  )
   const solvedWays =
     f.code === 'stretch_over_limit' && f.waysOut.length === 0 ? waysFound.get(f.panelId ?? '') : undefined
   const ways = solvedWays ?? f.waysOut

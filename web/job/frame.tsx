@@ -15,7 +15,7 @@ import { Rail } from './rail'
 
 /** The chrome of a job: stage spine, the bench, the reckoning rail. */
 export function JobFrame({ children }: { children: ReactNode }) {
-  const { reckoning, jobId, fmt, plan } = useJob()
+  const { reckoning, jobId, fmt, plan } = useJob('reckoning', 'jobId', 'fmt', 'plan')
   const stage = usePathname().split('/')[3] ?? ''
   const locale = fmt.units.locale
   // Full screen: nothing but what hands need.
@@ -71,7 +71,19 @@ export function JobFrame({ children }: { children: ReactNode }) {
 }
 
 function SaveMark() {
-  const { save, number, undo, redo, said, held, jobId, fmt, mayPlan, mayTape, mayWalkaround } = useJob()
+  const { save, number, undo, redo, said, held, jobId, fmt, mayPlan, mayTape, mayWalkaround } = useJob(
+    'save',
+    'number',
+    'undo',
+    'redo',
+    'said',
+    'held',
+    'jobId',
+    'fmt',
+    'mayPlan',
+    'mayTape',
+    'mayWalkaround',
+  )
   const text =
     save.kind === 'saved'
       ? `Saved, revision ${number}`

@@ -17,14 +17,14 @@ export function useHeldFault(): (place: string) => Fault | null {
 }
 
 export function HeldProvider({ children }: { children: ReactNode }) {
-  return <Held value={useJob().held}>{children}</Held>
+  return <Held value={useJob('held').held}>{children}</Held>
 }
 
 /**
  * Stays in view while a figure is not saved: its name, what is wrong, and the way there. All sound figures are saved.
  */
 export function HeldBar() {
-  const { held, plan, jobId, fmt } = useJob()
+  const { held, plan, jobId, fmt } = useJob('held', 'plan', 'jobId', 'fmt')
   const [first] = held
   if (!first) return null
   const { label, href } = placeOf(first.place, plan, jobId)

@@ -10,7 +10,7 @@ import { useJob } from './job-state'
 
 /** Every revision of the plan; any can be brought back, as a new one. */
 export function History() {
-  const { jobId, number, take, mayPlan, fmt } = useJob()
+  const { jobId, number, take, mayPlan, fmt } = useJob('jobId', 'number', 'take', 'mayPlan', 'fmt')
   const [rows, setRows] = useState<Revision[] | null>(null)
   const [fault, setFault] = useState<string | null>(null)
   useEffect(() => {

@@ -1,6 +1,8 @@
 'use client'
 
-import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react'
+import { createContext, useCallback, useContext, useLayoutEffect, useMemo, useState, type ReactNode } from 'react'
+import { createStore, useStore, type StoreApi } from 'zustand'
+import { useShallow } from 'zustand/react/shallow'
 import { handedOver } from '@/core/stages/handover/handover'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
@@ -60,11 +62,24 @@ function foundWays(plan: Plan, { solutions, films, scans }: Catalogue): JobConte
   return found
 }
 
-const Context = createContext<JobContext | null>(null)
-export function useJob(): JobContext {
-  const job = useContext(Context)
-  if (!job) throw new Error('outside a job')
-  return job
+const Context = createContext<StoreApi<JobContext> | null>(null)
+
+/**
+ * These parts of the open job (all where none is named): what asks is drawn anew when one of them is another, and at no
+ * other time.
+ */
+export function useJob<K extends keyof JobContext>(...parts: K[]): Pick<JobContext, K> {
+  const store = useContext(Context)
+  if (!store) throw new Error('outside a job')
+  return useStore(
+    store,
+    useShallow((job): Pick<JobContext, K> => {
+      if (parts.length === 0) return job
+      const picked: Partial<Pick<JobContext, K>> = {}
+      for (const part of parts) picked[part] = job[part]
+      return picked as Pick<JobContext, K>
+    }),
+  )
 }
 
 /** A job is reckoned where it is shown: the server sends what it hangs on, and never reckons a page itself. */
@@ -122,5 +137,7 @@ function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) 
     shown,
     show,
   }
-  return <Context value={value}>{children}</Context>
+  const [store] = useState(() => createStore<JobContext>(() => value))
+  useLayoutEffect(() => store.setState(value, true))
+  return <Context value={store}>{children}</Context>
 }

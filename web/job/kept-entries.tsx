@@ -10,7 +10,7 @@ import { useJob } from './job-state'
 
 /** How much of what was entered here the server has. */
 export function SentMark() {
-  const { waiting, looked, refused, photos } = useJob()
+  const { waiting, looked, refused, photos } = useJob('waiting', 'looked', 'refused', 'photos')
   const online = useOnline()
   return (
     <span role="status" data-testid="outbox">
@@ -28,7 +28,16 @@ export function SentMark() {
 
 /** What could not be taken stays here until somebody has seen to it; what others left on this device is said. */
 export function KeptEntries() {
-  const { refused, settleRefused, logFault, othersWaiting, lasts, fmt, plan, photos } = useJob()
+  const { refused, settleRefused, logFault, othersWaiting, lasts, fmt, plan, photos } = useJob(
+    'refused',
+    'settleRefused',
+    'logFault',
+    'othersWaiting',
+    'lasts',
+    'fmt',
+    'plan',
+    'photos',
+  )
   const what = (payload: LogPayload): string => {
     switch (payload.kind) {
       case 'reading':

@@ -16,7 +16,7 @@ const SHOWN = RAIL.filter((code) => code !== 'film_used')
 
 /** The reckoning beside every stage: the figures that a job is judged by, and how far they have settled. */
 export function Rail() {
-  const { reckoning, fmt } = useJob()
+  const { reckoning, fmt } = useJob('reckoning', 'fmt')
   const was = useSettledFrom(reckoning)
   return (
     <>
@@ -43,7 +43,7 @@ export function Rail() {
 
 /** How many of the solutions that this plan hangs on are there. */
 function Settling() {
-  const { left, of } = useJob().reckoning.settling
+  const { left, of } = useJob('reckoning').reckoning.settling
   if (left === 0) return null
   return (
     <div className="mb-2" role="status">
@@ -83,7 +83,7 @@ function useSettledFrom({ figures, parts, settling }: Reckoning): Readonly<Recor
 
 /** Where nothing is to be ordered: which rolls the film comes from, and what is left of them after it. */
 function FromShelf() {
-  const { reckoning, catalogue, ledger, fmt } = useJob()
+  const { reckoning, catalogue, ledger, fmt } = useJob('reckoning', 'catalogue', 'ledger', 'fmt')
   const rolls = reckoning.layouts.flatMap((l) =>
     reckoning.purchases.get(l.film.id)?.covered ? fromShelf(l, catalogue.stock, ledger) : [],
   )

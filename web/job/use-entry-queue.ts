@@ -12,6 +12,10 @@ const SENT_KEPT_MS = 60_000
 const RETRY_MS = 5000
 const MOST_AT_ONCE = 100
 
+/** An entry's content never changes; where it stands does. */
+const isSame = (a: KeptEntry, b: KeptEntry | undefined): boolean =>
+  a.id === b?.id && a.n === b.n && a.state === b.state && a.code === b.code
+
 /** Entries of one job on this device: read, sent as often as it takes, and the same in every tab. */
 export function useEntryQueue(jobId: string, memberId: string) {
   const [entries, setEntries] = useState<readonly KeptEntry[]>([])
@@ -46,7 +50,9 @@ export function useEntryQueue(jobId: string, memberId: string) {
       setEntries((was) => {
         const known = new Set(list.map((entry) => entry.id))
         // What was pressed this moment is on its way into the store.
-        return [...list, ...was.filter((entry) => entry.n < 0 && !known.has(entry.id))]
+        const next = [...list, ...was.filter((entry) => entry.n < 0 && !known.has(entry.id))]
+        // Looked into every few seconds: what says the same stays the same list, and nothing is reckoned again.
+        return next.length === was.length && next.every((entry, i) => isSame(entry, was[i])) ? was : next
       })
       return list
     },

@@ -54,7 +54,7 @@ const ABOUT: Record<School, string> = {
 
 /** The schools of practice as this job's settings, each with what it changes here. */
 export function MethodPlate() {
-  const { plan, edit, fmt, mayPlan, member } = useJob()
+  const { plan, edit, fmt, mayPlan, member } = useJob('plan', 'edit', 'fmt', 'mayPlan', 'member')
   const [open, setOpen] = useState<School | null>(null)
   const [said, setSaid] = useState('')
   const { method } = plan
@@ -197,7 +197,7 @@ export function MethodPlate() {
 
 /** The job reckoned again with each choice of one school. */
 function Compared({ field }: { field: School }) {
-  const { plan, catalogue, ledger, fmt } = useJob()
+  const { plan, catalogue, ledger, fmt } = useJob('plan', 'catalogue', 'ledger', 'fmt')
   // Stretch is solved for every school; layouts only for the one that is taken: all of them are first layouts here.
   const alike = useMemo(() => {
     const { solutions, ...rest } = catalogue

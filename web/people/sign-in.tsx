@@ -27,7 +27,9 @@ export function SignIn({ demo }: { demo: boolean }) {
       const r = await response
       if (!r.ok)
         return setFault(
-          faultText({ code: r.status === 429 ? 'too_many_attempts' : r.status === 401 ? 'wrong_sign_in' : 'no_answer' }),
+          faultText({
+            code: r.status === 429 ? 'too_many_attempts' : r.status === 401 ? 'wrong_sign_in' : 'no_answer',
+          }),
         )
       setFault(null)
       router.push('/')

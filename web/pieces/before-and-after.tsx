@@ -28,7 +28,7 @@ export function BeforeAndAfter({
   map: SurfaceMap
   says: string
 }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   return (
     <section aria-label="Before and after" className="mt-2">
       <div className="d-flex gap-2 align-items-baseline">

@@ -22,7 +22,7 @@ export function OutlineButtons({
   choice: PieceChoice
   panel: Panel
 }) {
-  const { edit } = useJob()
+  const { edit } = useJob('edit')
   return (
     <div className="d-flex gap-2 flex-wrap my-2">
       <Button variant="outline-primary" size="sm" disabled={coarse || outline || turned} onClick={toRoll}>

@@ -28,7 +28,7 @@ export function PanelStretch({
     keep: (own: string, scan: ScanSurface | null, name: string) => Promise<string>
   }
 }) {
-  const { plan } = useJob()
+  const { plan } = useJob('plan')
   return (
     <section className="plate mt-3">
       <div className="d-flex gap-2 align-items-baseline flex-wrap mb-2">

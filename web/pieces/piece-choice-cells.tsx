@@ -19,7 +19,7 @@ export function PieceChoiceCells({
   choice: PieceChoice
   film: FilmSheet | undefined
 }) {
-  const { plan, fmt, edit } = useJob()
+  const { plan, fmt, edit } = useJob('plan', 'fmt', 'edit')
   const set = (part: Partial<PieceChoice>) =>
     edit((p) => applyChange(p, { kind: 'piece', panelId: panel.id, set: part }))
   return (

@@ -32,7 +32,7 @@ export function PieceRow({
   setPicked: (panelId: string) => void
   fault: string | undefined
 }) {
-  const { plan, waysFound, fmt } = useJob()
+  const { plan, waysFound, fmt } = useJob('plan', 'waysFound', 'fmt')
   const choice = choiceFor(plan, panel.id)
   const film = plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
   const band = film ? stretchBand(stretch, film) : null

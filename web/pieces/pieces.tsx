@@ -16,7 +16,7 @@ import { PieceRow } from './piece-row'
 
 /** Panels broken into pieces: cut sizes by school and edge, rule-based stretch, and what is past a limit. */
 export function Pieces() {
-  const { plan, reckoning, catalogue, mayPlan, jobId } = useJob()
+  const { plan, reckoning, catalogue, mayPlan, jobId } = useJob('plan', 'reckoning', 'catalogue', 'mayPlan', 'jobId')
   useEffect(makeReady, [])
   const alive = useHydrated()
   // The worst when the page was opened; figures that come in later do not change what is looked at.

@@ -26,7 +26,7 @@ export function Cutting({
   onTake: (mesh: TriMesh, name: string) => void
   onDrop: () => void
 }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   const [unit, setUnit] = useState<ScanUnit>(() => guessUnit(raw.mesh, Math.max(panel.widthMm, panel.heightMm)))
   const [quarter, setQuarter] = useState(panel.heightMm > panel.widthMm * 1.05 ? 1 : 0)
   const [ring, setRing] = useState<Point[]>([])

@@ -28,7 +28,7 @@ export function ScanPlate({
   kept: KeptScan | null
   onKept: (scan: ScanSurface | null, name: string) => Promise<string>
 }) {
-  const { mayTape } = useJob()
+  const { mayTape } = useJob('mayTape')
   const [raw, setRaw] = useState<Raw | null>(null)
   const [said, setSaid] = useState('')
   const [share, setShare] = useState<number | null>(null)

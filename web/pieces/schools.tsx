@@ -17,7 +17,7 @@ import { startStretch } from './stretch-workers'
 
 /** The same recess laid by four schools, side by side: what they argue about. */
 export function Schools({ panel, film, scan }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null }) {
-  const { plan, fmt } = useJob()
+  const { plan, fmt } = useJob('plan', 'fmt')
   const [list, setList] = useState<School[] | null>(null)
   const [busy, setBusy] = useState(false)
   const stop = useRef<() => void>(() => {})

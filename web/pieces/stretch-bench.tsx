@@ -31,7 +31,7 @@ import { StretchHead } from './stretch-head'
  * help.
  */
 export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSheet; scan: ScanSurface | null }) {
-  const { plan, fmt, edit, mayPlan } = useJob()
+  const { plan, fmt, edit, mayPlan } = useJob('plan', 'fmt', 'edit', 'mayPlan')
   const [pull, setPull] = useState<'tightest' | 'even'>('even')
   const [atOnce, setAtOnce] = useState(false)
   const [turned, setTurned] = useState(false)

@@ -39,7 +39,7 @@ export function StretchControls({
   flat: boolean
   setFlat: (value: boolean) => void
 }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   return (
     <div className="d-flex gap-3 flex-wrap align-items-center mb-2">
       <label className="d-flex gap-2 align-items-center">

@@ -30,7 +30,7 @@ export function StretchHead({
   coarse: boolean
   share: number
 }) {
-  const { reckoning } = useJob()
+  const { reckoning } = useJob('reckoning')
   const place = (f: string) => {
     const ofJob = `stretch/${panelId}/${f}`
     const known = reckoning.figures.get(ofJob)

@@ -1,6 +1,6 @@
 'use client'
 export function Spots({ spots, limit }: { spots: Spot[]; limit: number }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   if (spots.length === 0) return <p className="mb-1">Nowhere past {fmt.text(fmt.percent(limit))}.</p>
   return (
     <>

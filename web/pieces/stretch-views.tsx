@@ -32,7 +32,7 @@ export function StretchViews({
   says: string
   dead: () => void
 }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   const text = (v: number) => fmt.text(fmt.percent(v))
   const same = { map, feel, film, text, at, onAt: setAt, grid, says }
   return (

@@ -20,7 +20,7 @@ type Reply<T> = { ok: true; value: T } | { ok: false; error: Parameters<typeof f
 
 /** The scans kept with a job: which panels have one, the surface of the one looked at, and keeping or dropping one. */
 export function useScans(jobId: string, panelId: string | null) {
-  const { scansAre } = useJob()
+  const { scansAre } = useJob('scansAre')
   const [kept, setKept] = useState<readonly KeptScan[]>([])
   const [surfaces, setSurfaces] = useState<ReadonlyMap<string, ScanSurface>>(new Map())
   const list = useCallback(async () => {

@@ -29,7 +29,7 @@ export interface Laying {
 
 /** The map of a panel's stretch, solved in a worker: first a coarse one, then a finer. `key` says what it was asked for. */
 export function useStretchMap(panel: Panel, scan: ScanSurface | null, laying: Laying) {
-  const { plan, catalogue } = useJob()
+  const { plan, catalogue } = useJob('plan', 'catalogue')
   const [state, setState] = useState<State>(NOTHING)
   const { pull, atOnce, flangeMm } = laying
   const planKey = keyOf(plan, panel.id, catalogue.scans)

@@ -22,7 +22,7 @@ export function WayRow({
   stale: boolean
   take: (way: PricedWay) => void
 }) {
-  const { fmt, mayPlan } = useJob()
+  const { fmt, mayPlan } = useJob('fmt', 'mayPlan')
   return (
     <tr>
       <td style={{ minWidth: 150 }}>

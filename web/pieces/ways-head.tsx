@@ -16,7 +16,7 @@ export function WaysHead({
   look: () => void
   onStop: () => void
 }) {
-  const { mayPlan, undo } = useJob()
+  const { mayPlan, undo } = useJob('mayPlan', 'undo')
   return (
     <div className="d-flex gap-2 align-items-baseline flex-wrap">
       <h3 className="mb-0">Ways out</h3>

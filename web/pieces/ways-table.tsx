@@ -33,7 +33,14 @@ export function WaysTable({
   scan: ScanSurface | null
   onTaken: () => void
 }) {
-  const { plan, catalogue, ledger, fmt, edit, reckoning } = useJob()
+  const { plan, catalogue, ledger, fmt, edit, reckoning } = useJob(
+    'plan',
+    'catalogue',
+    'ledger',
+    'fmt',
+    'edit',
+    'reckoning',
+  )
   const panelId = panel.id
   const [state, setState] = useState<{
     key: string

@@ -16,7 +16,7 @@ const ROUNDS = 3000
 
 /** Two plans of the same pieces side by side. */
 export function Compare({ layout }: { layout: FilmLayout }) {
-  const { plan, catalogue, ledger, fmt } = useJob()
+  const { plan, catalogue, ledger, fmt } = useJob('plan', 'catalogue', 'ledger', 'fmt')
   const [against, setAgainst] = useState('')
   const others = useMemo(() => {
     const l = plan.layout

@@ -19,7 +19,7 @@ const DOUBLE_TAP_MS = 900
  * back.
  */
 export function CuttingRoll({ layout, roll }: { layout: FilmLayout; roll: RollPlan }) {
-  const { ledger, log, fmt, catalogue, mayLog } = useJob()
+  const { ledger, log, fmt, catalogue, mayLog } = useJob('ledger', 'log', 'fmt', 'catalogue', 'mayLog')
   const [look, setLook] = useState<number | null>(null)
   const [chosen, setChosen] = useState<string | null>(null)
   const [resting, setResting] = useState(false)
@@ -163,7 +163,7 @@ function SourceNotes({
   enough: boolean
   switched: boolean
 }) {
-  const { ledger, fmt } = useJob()
+  const { ledger, fmt } = useJob('ledger', 'fmt')
   const length = (mm: number) => fmt.text(fmt.longLength(mm))
   const needMm = stillToCutMm(layout, roll, ledger)
   if (needMm === 0) return null

@@ -19,7 +19,7 @@ const LOOK_MS = 1000
 
 /** Kept plans to the cutting table: what it says of each, and the cut made real when it is done. */
 export function CuttingTable({ layout }: { layout: FilmLayout }) {
-  const { jobId } = useJob()
+  const { jobId } = useJob('jobId')
   const [sent, setSent] = useState(false)
   const { data: reports, refetch } = useQuery({
     queryKey: ['table', jobId],
@@ -67,7 +67,7 @@ function OneRoll({
   report: Reports[number] | undefined
   onSent: () => void
 }) {
-  const { jobId, ledger, log, mayLog, catalogue, fmt } = useJob()
+  const { jobId, ledger, log, mayLog, catalogue, fmt } = useJob('jobId', 'ledger', 'log', 'mayLog', 'catalogue', 'fmt')
   const [as, setAs] = useState<'svg' | 'dxf'>('svg')
   const [said, setSaid] = useState('')
   const [from, setFrom] = useState(roll.stock?.id ?? '')

@@ -13,7 +13,7 @@ import { CuttingRoll } from './cutting-roll'
 
 /** One cut at a time, in the bay: what the tape reads, what comes free, a tick when it is made. */
 export function CuttingPage() {
-  const { reckoning, jobId, plan } = useJob()
+  const { reckoning, jobId, plan } = useJob('reckoning', 'jobId', 'plan')
   const layouts = reckoning.layouts.filter((l) => l.rolls.length > 0)
   const [filmId, setFilm] = useState(layouts[0]?.film.id ?? '')
   const layout = layouts.find((l) => l.film.id === filmId) ?? layouts[0]
@@ -45,7 +45,7 @@ export function CuttingPage() {
 }
 
 function OneFilm({ layout }: { layout: FilmLayout }) {
-  const { edit, mayPlan } = useJob()
+  const { edit, mayPlan } = useJob('edit', 'mayPlan')
   if (plainFree(layout))
     return (
       <p className="plate">

@@ -19,7 +19,7 @@ export function OneSide({
   order: Settings['airflow']
   figures: Figures
 }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   const fig = (f: string, as?: number) => (
     <Fig
       among={figures}

@@ -15,7 +15,7 @@ import { Settings } from '@/web/roll/drop-settings'
 
 /** Strips of a print over each side: where their seams run, and the list for the printer. */
 export function Drops({ film }: { film: FilmSheet }) {
-  const { plan, edit, fmt, mayPlan, jobId } = useJob()
+  const { plan, edit, fmt, mayPlan, jobId } = useJob('plan', 'edit', 'fmt', 'mayPlan', 'jobId')
   const sides = useMemo(() => sideDrops(plan, film), [plan, film])
   const figures = useMemo(
     () => new Map(sides.flatMap((s) => dropFigures(film, s, plan)).map((f) => [f.id, f])),

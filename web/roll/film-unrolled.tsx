@@ -6,7 +6,7 @@ import { useJob } from '@/web/job/job-state'
 
 /** The film itself: its liner's grid, damage, reserve, what is left over, and where it ends. */
 export function FilmUnrolled({ m, roll, layout }: { m: RollMarks; roll: RollPlan; layout: FilmLayout }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   return (
     <>
       <rect width={m.width} height={m.height} fill="#fbf8ef" stroke="var(--ink)" />

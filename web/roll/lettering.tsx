@@ -11,7 +11,7 @@ import { Settings } from './drop-settings'
 
 /** Lettering that no seam may cross: where it begins on a side, and how large it is. */
 export function Lettering({ drops, set }: { drops: Settings; set: (change: Partial<Settings>) => void }) {
-  const { fmt, mayPlan } = useJob()
+  const { fmt, mayPlan } = useJob('fmt', 'mayPlan')
   const [name, setName] = useState('')
   const change = (id: string, part: Partial<Settings['lettering'][number]>) =>
     set({ lettering: drops.lettering.map((l) => (l.id === id ? { ...l, ...part } : l)) })

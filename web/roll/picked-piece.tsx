@@ -29,7 +29,7 @@ export function PickedPiece({
   lock: (pieceId: string) => void
   moveTo: (rollId: string) => void
 }) {
-  const { fmt, mayPlan, undo } = useJob()
+  const { fmt, mayPlan, undo } = useJob('fmt', 'mayPlan', 'undo')
   return (
     <div className="roll-tools" aria-label="Piece picked">
       <SearchHarder layout={layout} />

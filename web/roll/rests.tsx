@@ -16,7 +16,7 @@ import { faultText } from '@/web/words/faults'
 
 /** What is left over of what is cut, large enough to keep; after cutting each goes back to the rack by one click. */
 export function Rests({ layout }: { layout: FilmLayout }) {
-  const { fmt, mayPlan, catalogue, ledger } = useJob()
+  const { fmt, mayPlan, catalogue, ledger } = useJob('fmt', 'mayPlan', 'catalogue', 'ledger')
   const router = useRouter()
   const [kept, setKept] = useState<Record<string, string>>({})
   const rests = restsOf(layout)

@@ -42,7 +42,7 @@ export function RollDrawing({
   onLock,
   scale = PX_PER_MM,
 }: Props) {
-  const { fmt, plan } = useJob()
+  const { fmt, plan } = useJob('fmt', 'plan')
   const m = useMemo(() => rollMarks(layout, roll, scale), [layout, roll, scale])
   const top = 26
   const spotOf = (id: string) => roll.placements.find((p) => p.pieceId === id)

@@ -7,7 +7,7 @@ import { LengthInput } from '@/web/kit/quantity-input'
 
 /** How it is cut, in what width, with what between and beside the pieces. */
 export function RollSettings() {
-  const { plan, edit, fmt, mayPlan } = useJob()
+  const { plan, edit, fmt, mayPlan } = useJob('plan', 'edit', 'fmt', 'mayPlan')
   const { layout } = plan
   const set = (change: Partial<Plan['layout']>) => edit((p) => ({ ...p, layout: { ...p.layout, ...change } }))
   const widths = [...new Set(plan.film.sheets.flatMap((s) => s.widthsMm))].sort((a, b) => b - a)

@@ -26,7 +26,7 @@ import { LayoutFigures } from './layout-figures'
 
 /** How much film, laid how, cut in what order, from which roll. */
 export function Roll() {
-  const { reckoning, edit, mayPlan, jobId } = useJob()
+  const { reckoning, edit, mayPlan, jobId } = useJob('reckoning', 'edit', 'mayPlan', 'jobId')
   const keep = () => edit((p) => ({ ...p, layout: { ...p.layout, kept: reckoning.layouts.map(keepLayout) } }))
   const allKept = reckoning.layouts.length > 0 && reckoning.layouts.every((l) => l.kept === 'current')
   return (
@@ -61,7 +61,7 @@ export function Roll() {
 }
 
 function OneFilm({ layout }: { layout: FilmLayout }) {
-  const { fmt, reckoning, edit, mayPlan, plan } = useJob()
+  const { fmt, reckoning, edit, mayPlan, plan } = useJob('fmt', 'reckoning', 'edit', 'mayPlan', 'plan')
   const { film } = layout
   const [picked, setPicked] = useState<string | null>(null)
   const [said, setSaid] = useState('')
@@ -194,7 +194,7 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
 }
 
 function CuttingOrder({ layout, rollId }: { layout: FilmLayout; rollId: string }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   const roll = layout.rolls.find((r) => r.id === rollId)
   if (!roll || roll.cutting.cuts.length === 0) return null
   const name = (id: string) => layout.pieces.find((p) => p.id === id)?.name ?? id
@@ -215,7 +215,7 @@ function CuttingOrder({ layout, rollId }: { layout: FilmLayout; rollId: string }
 }
 
 function Outputs({ filmId }: { filmId: string }) {
-  const { jobId } = useJob()
+  const { jobId } = useJob('jobId')
   const at = (file: string) => `/jobs/${jobId}/layout/${file}?film=${encodeURIComponent(filmId)}`
   return (
     <p className="d-flex gap-3 flex-wrap mb-2">

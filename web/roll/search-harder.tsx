@@ -12,7 +12,7 @@ const SECONDS = 6
 
 /** Lays the pieces that are not locked anew off the main thread, telling of each better plan; keeps the shortest. */
 export function SearchHarder({ layout }: { layout: FilmLayout }) {
-  const { plan, catalogue, ledger, edit, fmt } = useJob()
+  const { plan, catalogue, ledger, edit, fmt } = useJob('plan', 'catalogue', 'ledger', 'edit', 'fmt')
   const [state, setState] = useState<{ share: number; said: string } | null>(null)
   const [said, setSaid] = useState('')
   const worker = useRef<Worker | null>(null)

@@ -16,7 +16,7 @@ type Settings = Plan['layout']['sheets']
 
 /** Sheets ripped lengthwise and laid like shingles, aft to fore, on each panel that takes them. */
 export function Shingles({ film }: { film: FilmSheet }) {
-  const { plan, edit, fmt, mayPlan } = useJob()
+  const { plan, edit, fmt, mayPlan } = useJob('plan', 'edit', 'fmt', 'mayPlan')
   const panels = useMemo(() => shinglesOf(plan, film), [plan, film])
   const figures = useMemo(
     () => new Map(panels.flatMap((p) => shingleFigures(plan, film, p)).map((f) => [f.id, f])),
@@ -84,7 +84,7 @@ export function Shingles({ film }: { film: FilmSheet }) {
 }
 
 function OnePanel({ at, film, figures }: { at: PanelShingles; film: FilmSheet; figures: Figures }) {
-  const { fmt } = useJob()
+  const { fmt } = useJob('fmt')
   if (!at.plan.ok)
     return (
       <p className="caution">

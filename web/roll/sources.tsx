@@ -11,7 +11,7 @@ import { useJob } from '@/web/job/job-state'
 
 /** Where the film can come from, what each way takes and costs; the cheapest is taken unless another is picked. */
 export function Sources({ layout }: { layout: FilmLayout }) {
-  const { fmt, plan, edit, mayPlan, catalogue } = useJob()
+  const { fmt, plan, edit, mayPlan, catalogue } = useJob('fmt', 'plan', 'edit', 'mayPlan', 'catalogue')
   const wanted = plan.layout.sources.find((s) => s.filmId === layout.film.id)?.source ?? null
   const take = (source: string | null) =>
     edit((p) => ({

@@ -20,7 +20,7 @@ export function CardRows({
   open: ReadonlySet<string>
   onToggle: (id: string) => void
 }) {
-  const { fmt, reckoning } = useJob()
+  const { fmt, reckoning } = useJob('fmt', 'reckoning')
   return (
     <Table bsPrefix="quiet-table" className="run-table">
       <thead>
@@ -56,7 +56,7 @@ export function CardRows({
 
 /** When a step is done, marked where it decides when the car is ready. */
 function When({ ids }: { ids: readonly string[] }) {
-  const { reckoning, fmt } = useJob()
+  const { reckoning, fmt } = useJob('reckoning', 'fmt')
   const { schedule } = reckoning
   const times = ids.flatMap((id) => schedule?.times.get(id) ?? [])
   if (times.length === 0) return null
@@ -76,7 +76,7 @@ function When({ ids }: { ids: readonly string[] }) {
 }
 
 function PanelRow({ card, open, onToggle }: { card: Card; open: boolean; onToggle: () => void }) {
-  const { fmt, reckoning } = useJob()
+  const { fmt, reckoning } = useJob('fmt', 'reckoning')
   const minutes = card.parts.reduce((sum, s) => sum + s.minutes, 0)
   const heat = card.parts.find((s) => s.range !== null)?.range
   const done = card.parts.filter((s) => s.state === 'done').length
@@ -118,7 +118,7 @@ function StepRow({
   hint: string
   within?: boolean
 }) {
-  const { fmt, reckoning, edit, mayPlan } = useJob()
+  const { fmt, reckoning, edit, mayPlan } = useJob('fmt', 'reckoning', 'edit', 'mayPlan')
   const set = (minutes: number | null) =>
     edit((p) => {
       const { [s.id]: _, ...others } = p.runSheet.minutes

@@ -11,7 +11,7 @@ import { stepTitle } from '@/web/words/steps'
 
 /** A step that only this shop has, put after another one. */
 export function OwnStep() {
-  const { plan, reckoning, edit, mayPlan } = useJob()
+  const { plan, reckoning, edit, mayPlan } = useJob('plan', 'reckoning', 'edit', 'mayPlan')
   const [name, setName] = useState('')
   const [minutes, setMinutes] = useState(15)
   const [after, setAfter] = useState('mask')

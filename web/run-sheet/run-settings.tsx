@@ -7,7 +7,7 @@ import { NumberInput } from '@/web/kit/quantity-input'
 
 /** Start, promise, crew and pace: what the times hang on. */
 export function RunSettings() {
-  const { plan, fmt, edit, mayPlan } = useJob()
+  const { plan, fmt, edit, mayPlan } = useJob('plan', 'fmt', 'edit', 'mayPlan')
   const { startAt, promisedAt, crew, paceFactor } = plan.runSheet
   const set = (part: Partial<typeof plan.runSheet>) => edit((p) => ({ ...p, runSheet: { ...p.runSheet, ...part } }))
   const date = { withTime: true, locale: fmt.units.locale, timeZone: fmt.units.timeZone } as const

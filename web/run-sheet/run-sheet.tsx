@@ -15,7 +15,7 @@ import { RunSettings } from './run-settings'
 
 /** The steps by day: when, how long, with how many hands, what waits; a panel's steps are one row that opens. */
 export function RunSheet() {
-  const { plan, reckoning, jobId, fmt } = useJob()
+  const { plan, reckoning, jobId, fmt } = useJob('plan', 'reckoning', 'jobId', 'fmt')
   const { schedule, steps } = reckoning
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set())
   const cards = cardsOf(plannedSteps(steps))
@@ -98,7 +98,7 @@ export function RunSheet() {
 
 /** Steps that somebody left out; each can be taken back. */
 function Skipped({ steps }: { steps: readonly Step[] }) {
-  const { edit, mayPlan } = useJob()
+  const { edit, mayPlan } = useJob('edit', 'mayPlan')
   return (
     <ul className="list-unstyled mb-0">
       {steps.map((s) => (
@@ -126,7 +126,7 @@ function Skipped({ steps }: { steps: readonly Step[] }) {
 
 /** What paper needs on top: which vehicle, whose, from when to when, who. */
 function PrintHead() {
-  const { plan, reckoning, fmt, catalogue } = useJob()
+  const { plan, reckoning, fmt, catalogue } = useJob('plan', 'reckoning', 'fmt', 'catalogue')
   const { schedule } = reckoning
   const { startAt, promisedAt, crew } = plan.runSheet
   const people = catalogue.shop?.people.map((p) => p.name) ?? []

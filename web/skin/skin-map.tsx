@@ -34,7 +34,7 @@ export interface SkinMapProps {
  * neighbour.
  */
 export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over, height, label }: SkinMapProps) {
-  const { fmt, catalogue, reckoning } = useJob()
+  const { fmt, catalogue, reckoning } = useJob('fmt', 'catalogue', 'reckoning')
   const stretch = layer === 'stretch' ? reckoning.stretch : null
   const svg = useRef<SVGSVGElement>(null)
   const world = useRef<SVGGElement>(null)

@@ -8,7 +8,7 @@ import { SkinPlate } from './skin-panel'
 
 /** The whole vehicle on one screen, or one sheet of paper. */
 export function SkinPage() {
-  const { plan, fmt } = useJob()
+  const { plan, fmt } = useJob('plan', 'fmt')
   const [selected, setSelected] = useState<string[]>([])
   const picked = plan.panels.filter((p) => selected.includes(p.id))
   return (

@@ -38,7 +38,7 @@ export function SkinPlate({
   over?: (skin: Skin) => React.ReactNode
   height?: number | string
 }) {
-  const { plan: newest } = useJob()
+  const { plan: newest } = useJob('plan')
   const plan = given ?? newest
   const [layer, setLayer] = useState<(typeof LAYERS)[number]>(start)
   return (

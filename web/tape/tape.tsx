@@ -36,7 +36,7 @@ export const fillRight = (plan: Plan): Plan => ({
 
 /** The vehicle into figures: what to tape first, the map, the sheet, and each panel in full. */
 export function Tape() {
-  const { plan, edit, fmt, mayTape, mayPlan, jobId } = useJob()
+  const { plan, edit, fmt, mayTape, mayPlan, jobId } = useJob('plan', 'edit', 'fmt', 'mayTape', 'mayPlan', 'jobId')
   const guided = useSearchParams().get('guide') === '1'
   const [picked, setPicked] = useState<string | null>(null)
   const [wanted, setWanted] = useState('')
@@ -104,7 +104,7 @@ export function Tape() {
 
 /** What the whole sheet can do: fill, bring in, send out, keep for the next job. */
 function SheetTools() {
-  const { plan, edit, fmt, jobId, mayPlan } = useJob()
+  const { plan, edit, fmt, jobId, mayPlan } = useJob('plan', 'edit', 'fmt', 'jobId', 'mayPlan')
   const [said, setSaid] = useState<string[]>([])
   const [libraryId] = useState(newId)
   const format = (mm: number) => fmt.length(mm).text

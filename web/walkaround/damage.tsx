@@ -20,7 +20,7 @@ const MAX_PHOTO_BYTES = 12_000_000
 
 /** What was there before the work: pinned on the vehicle's own map, with size, words and photos. */
 export function DamageRecord() {
-  const { plan, edit, fmt, mayWalkaround } = useJob()
+  const { plan, edit, fmt, mayWalkaround } = useJob('plan', 'edit', 'fmt', 'mayWalkaround')
   const [kind, setKind] = useState<Damage['kind']>('chip')
   const [selected, setSelected] = useState<string[]>([])
   const list = plan.walkaround.damage
@@ -134,7 +134,7 @@ function DamageMore({
   number: number
   onChange: (part: Partial<Damage>) => void
 }) {
-  const { jobId, member, mayWalkaround } = useJob()
+  const { jobId, member, mayWalkaround } = useJob('jobId', 'member', 'mayWalkaround')
   const [said, setSaid] = useState('')
   const [reason, setReason] = useState<string | null>(null)
   const send = async (file: File | undefined) => {

@@ -11,7 +11,7 @@ import { WordSelect } from '@/web/kit/fields'
 
 /** The paint as found, and where the car will stand. */
 export function PaintFields() {
-  const { fmt, plan, catalogue, edit } = useJob()
+  const { fmt, plan, catalogue, edit } = useJob('fmt', 'plan', 'catalogue', 'edit')
   const { walkaround: w } = plan
   const set = (part: Partial<Walk>) => edit((p) => ({ ...p, walkaround: { ...p.walkaround, ...part } }))
   const paint = (part: Partial<Walk['paint']>) =>

@@ -12,7 +12,7 @@ const MOST_POINTS = 600
 
 /** The customer's name under what was found: drawn with a finger, or typed. */
 export function Signature() {
-  const { plan, edit, fmt, member, mayWalkaround } = useJob()
+  const { plan, edit, fmt, member, mayWalkaround } = useJob('plan', 'edit', 'fmt', 'member', 'mayWalkaround')
   const [name, setName] = useState('')
   const [strokes, setStrokes] = useState<Stroke[]>([])
   const [drawing, setDrawing] = useState(false)

@@ -10,7 +10,7 @@ import { bodyContrast } from '@/core/engines/paint/contrast'
 
 /** Job, customer and the body's colour. */
 export function VehicleFields() {
-  const { plan, edit, fmt } = useJob()
+  const { plan, edit, fmt } = useJob('plan', 'edit', 'fmt')
   const contrast = bodyContrast(plan) ?? 0
   return (
     <section className="plate mb-3">

@@ -1,7 +1,7 @@
 'use client'
 /** Small lists of the walkaround: what comes off, what was painted again, what stays free. */
 export function Lists({ list }: { list: 'hardware' | 'repaints' | 'neverCover' }) {
-  const { plan, edit, fmt } = useJob()
+  const { plan, edit, fmt } = useJob('plan', 'edit', 'fmt')
   const panels = plan.panels.map((p) => [p.id, p.name] as const)
   const rows =
     <K extends typeof list>(key: K) =>

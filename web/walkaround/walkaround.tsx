@@ -13,7 +13,7 @@ import { VehicleFields } from './vehicle-fields'
 
 /** The look round the vehicle before anything is promised. */
 export function WalkaroundView() {
-  const { plan, edit, fmt, mayWalkaround, jobId } = useJob()
+  const { plan, edit, fmt, mayWalkaround, jobId } = useJob('plan', 'edit', 'fmt', 'mayWalkaround', 'jobId')
   const { walkaround: w } = plan
   const fromPanels = hardwareOf(plan.panels, w.hardware)
   const set = (part: Partial<Walk>) => edit((p) => ({ ...p, walkaround: { ...p.walkaround, ...part } }))
