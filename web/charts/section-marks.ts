@@ -13,7 +13,8 @@ export interface SectionMarks {
   tape: [Point, Point] | null
   /** Something wider than fits lies here: the gap is drawn shorter than it is. */
   broken: boolean
-  measures: { id: 'leave' | 'gap' | 'tuck'; from: Point; to: Point; mm: number }[]
+  /** `label`: the middle of where its figure stands. */
+  measures: { id: 'leave' | 'gap'; from: Point; to: Point; label: Point; mm: number }[]
 }
 
 const SHEET_MM = 1.2
@@ -44,13 +45,27 @@ export function sectionMarks(e: EdgeDecision): SectionMarks {
     tape: tapeOf(e, gap, end),
     broken,
     measures: [
-      ...(e.leaveMm > 0 ? [{ id: 'leave' as const, from: edgeOf(film), to: end, mm: e.leaveMm }] : []),
+      ...(e.leaveMm > 0
+        ? [{ id: 'leave' as const, from: edgeOf(film), to: end, label: leaveLabel(e, end), mm: e.leaveMm }]
+        : []),
       ...(e.gapMm > 0 && !open
-        ? [{ id: 'gap' as const, from: { x: 0, y: -6 }, to: { x: gap, y: -6 }, mm: e.gapMm }]
+        ? [
+            {
+              id: 'gap' as const,
+              from: { x: 0, y: -6 },
+              to: { x: gap, y: -6 },
+              label: { x: gap / 2, y: -12 },
+              mm: e.gapMm,
+            },
+          ]
         : []),
     ],
   }
 }
+
+/** Below where the film ends, clear of sheet and blade. */
+const leaveLabel = (e: EdgeDecision, end: Point): Point =>
+  e.cut === 'own_underside' ? { x: end.x, y: end.y + 8 } : { x: -10, y: Math.min(26, end.y + 3) }
 
 /** Where the film leaves the flat: its second corner. */
 const edgeOf = (film: readonly Point[]): Point => film[1] ?? { x: 0, y: 0 }

@@ -7,6 +7,7 @@ import { GunPlan } from './gun-plan'
 import { CutMark } from './cut-mark'
 import type { PanelFrame } from './heat-pictures'
 import { Section } from './section'
+import type { MeasureId } from './section-measures'
 
 /** One edge: its section, its measures, and why it is so. */
 export function EdgeCard({
@@ -17,6 +18,7 @@ export function EdgeCard({
   heat,
   frame,
   fields,
+  onMeasure,
 }: {
   edge: EdgeDecision
   name: string
@@ -28,6 +30,8 @@ export function EdgeCard({
   frame: PanelFrame | null
   /** What can be typed of it. */
   fields: ReactNode
+  /** A measure typed in the drawing; null where none may be changed. */
+  onMeasure: ((id: MeasureId, mm: number | null) => void) | null
 }) {
   const mm = (v: number) => fmt.text(fmt.length(v))
   const facts: [string, string][] = [
@@ -49,7 +53,7 @@ export function EdgeCard({
       </h2>
       <div className="row g-3">
         <div className="col-md-5">
-          <Section edge={edge} fmt={fmt} />
+          <Section edge={edge} fmt={fmt} onMeasure={onMeasure} />
         </div>
         <div className="col-md-7">
           <p className="mb-2">

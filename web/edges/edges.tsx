@@ -7,8 +7,6 @@ import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
 import { Fig } from '@/web/job/figure'
 import { Findings } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
-import { aroundOf } from '@/core/engines/paint/contrast'
-import type { Edge } from '@/core/model/vehicle/schema'
 import { SkinMap } from '@/web/skin/skin-map'
 import { CutMark } from './cut-mark'
 import { EdgeBands } from './edge-bands'
@@ -21,37 +19,40 @@ import type { PanelFrame } from './heat-pictures'
 import { EdgeTable, matches } from './edge-table'
 import { EdgesTogether } from './edges-together'
 import { Supplies } from './supplies'
+import { usePickedEdge } from './use-picked-edge'
 
 const keyOf = (e: EdgeDecision): string => `${e.pieceId}/${e.panelId}/${e.edgeId}`
 
-/** The fields of the edge that is picked, saved with the plan. */
-function Fields({ decided }: { decided: EdgeDecision }) {
-  const { plan, edit, fmt, mayTape, reckoning } = useJob('plan', 'edit', 'fmt', 'mayTape', 'reckoning')
-  const panel = plan.panels.find((p) => p.id === decided.panelId)
-  const edge = panel?.edges.find((e) => e.id === decided.edgeId)
-  const film = reckoning.parts.films.get(reckoning.laid.find((p) => p.id === decided.pieceId)?.filmId ?? '')
-  if (!panel || !edge || !film) return null
-  const setting = { method: plan.method, ...aroundOf(plan, reckoning.parts.shop) }
-  const change = (part: Partial<Edge>) =>
-    edit((p) => ({
-      ...p,
-      panels: p.panels.map((x) =>
-        x.id === panel.id ? { ...x, edges: x.edges.map((e) => (e.id === edge.id ? { ...e, ...part } : e)) } : x,
-      ),
-    }))
+/** The edge that is picked: its section and its fields, either of which changes it. */
+function Picked({
+  decided,
+  ...card
+}: { decided: EdgeDecision } & Pick<CardProps, 'name' | 'names' | 'heat' | 'frame'>) {
+  const { fmt } = useJob('fmt')
+  const picked = usePickedEdge(decided)
+  const change = picked?.change ?? null
   return (
-    <EdgeFields
-      edge={edge}
-      panel={panel}
-      film={film}
-      setting={setting}
-      decided={decided}
+    <EdgeCard
+      {...card}
+      edge={decided}
       fmt={fmt}
-      disabled={!mayTape}
-      onEdge={change}
+      onMeasure={change && ((id, mm) => change({ [MEASURED[id]]: mm }))}
+      fields={
+        picked && (
+          <EdgeFields
+            {...picked}
+            decided={decided}
+            fmt={fmt}
+            disabled={change === null}
+            onEdge={(part) => change?.(part)}
+          />
+        )
+      }
     />
   )
 }
+type CardProps = Parameters<typeof EdgeCard>[0]
+const MEASURED = { gap: 'gapMm', leave: 'leaveMm' } as const
 
 /** Every edge and corner of the job: where it is cut, how much is left, how it is held, and why. */
 export function Edges() {
@@ -150,14 +151,13 @@ export function Edges() {
               ))}
             </p>
           </details>
-          <EdgeCard
-            edge={shown}
+          <Picked
+            key={keyOf(shown)}
+            decided={shown}
             name={names.get(shown.panelId) ?? ''}
             names={names}
-            fmt={fmt}
             heat={heat}
             frame={frame}
-            fields={<Fields key={keyOf(shown)} decided={shown} />}
           />
           <Supplies consumables={consumables} />
           {marked.size > 0 && (

@@ -1,15 +1,20 @@
 import type { SolvedWay } from '@/core/engines/stretch/way-candidates'
+import type { Proposal } from '@/core/engines/stretch/proposals'
 import type { WayOut } from '@/core/model/finding/finding'
 import type { Spot } from '@/core/engines/stretch/spots'
 import type { Formatter } from './format'
 import { wayText } from './findings'
 
-const CUTS_AT: Record<string, string> = {
+const CUTS_AT: Record<NonNullable<Proposal['where']>, string> = {
   corners: 'at the corners',
   top_corners: 'at the top corners',
   bottom_corners: 'at the bottom corners',
   top_and_bottom: 'at top and bottom',
   both_sides: 'at both sides',
+  arch_ends: 'at the ends of the wheel arch',
+  lamp_ends: 'at the ends of the lamp',
+  pillars: 'at the feet of the pillar',
+  door_front: 'at the front corners of the door',
 }
 
 /** A solved way out in words. */
@@ -23,7 +28,7 @@ export function solvedText(way: Pick<SolvedWay, 'code' | 'facts'>, fmt: Formatte
       : f.line
         ? `2 pieces, seam on ${f.line}`
         : `2 pieces, seam ${mm('at_mm')} ${across}`
-  const cuts = `${f.count} relief cuts of ${mm('mm')} ${CUTS_AT[String(f.where)] ?? ''}`
+  const cuts = `${f.count} relief cuts of ${mm('mm')} ${CUTS_AT[f.where as keyof typeof CUTS_AT]}`
   switch (way.code) {
     case 'seam':
       return seams(Number(f.parts))

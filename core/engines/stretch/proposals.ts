@@ -1,6 +1,7 @@
 import { nth } from '../../kit/known'
 import type { Point } from '../../kit/plane'
 import { spotsOver } from './spots'
+import type { ReliefAt, ReliefPlace } from './relief-places'
 import type { SurfaceMap } from './surface-map'
 
 /**
@@ -11,7 +12,7 @@ export interface Proposal {
   kind: 'seam' | 'slits'
   lines: [Point, Point][]
   /** For cuts: whence they run in. */
-  where?: 'corners' | 'top_corners' | 'bottom_corners' | 'top_and_bottom' | 'both_sides'
+  where?: 'corners' | 'top_corners' | 'bottom_corners' | 'top_and_bottom' | 'both_sides' | ReliefAt
   /** For seams: the way the panel is divided, and where. */
   along?: 'width' | 'height'
   atMm?: number[]
@@ -20,6 +21,11 @@ export interface Proposal {
 /** Lengths of relief cuts from a corner, as shares of the shorter side; and from the middle of a side. */
 const CORNER_CUTS = [0.16, 0.3, 0.45]
 const SIDE_CUTS = [0.3]
+/** Cuts at measured places: under the edge's own shadow [mm], and as shares of the shorter side. */
+const HIDDEN_CUT_MM = 40
+const PLACE_CUTS = [0.1, 0.2]
+/** A piece takes no more. */
+const MOST_SLITS = 12
 /** Seams are tried at these shares of a side, beside its worst places and body lines. */
 const SEAMS = [1 / 2, 1 / 4, 3 / 4]
 /** A seam nearer to the rim than this share of a side parts off no piece worth the name. */
@@ -27,11 +33,12 @@ const LEAST_PART = 0.08
 
 /**
  * Ways to part a panel's film worth solving: seams at even shares, through its worst places and along given lines;
- * cuts from its corners and sides.
+ * cuts from its corners and sides, and at the places where hands make them.
  */
 export function proposals(
   map: SurfaceMap,
   lines: readonly { along: 'width' | 'height'; atMm: number }[] = [],
+  reliefs: readonly { where: ReliefAt; places: readonly ReliefPlace[] }[] = [],
 ): Proposal[] {
   const [x0, x1, y0, y1] = boxOf(map.taped)
   const [W, H] = [x1 - x0, y1 - y0]
@@ -118,6 +125,13 @@ export function proposals(
         ],
       },
     )
+  for (const { where, places } of reliefs)
+    for (const mm of [HIDDEN_CUT_MM, ...PLACE_CUTS.map((share) => share * short)])
+      slits.push({
+        kind: 'slits',
+        where,
+        lines: places.slice(0, MOST_SLITS).map((p) => cut(p.at, p.inward, mm / short)),
+      })
   return [...seams, ...slits]
 }
 

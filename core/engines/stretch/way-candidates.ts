@@ -1,6 +1,7 @@
 import { nth } from '../../kit/known'
 import type { Panel } from '../../model/vehicle/schema'
 import { proposals, Proposal } from './proposals'
+import { reliefPlaces } from './relief-places'
 import type { SurfaceMap } from './surface-map'
 import { freeRound } from './sticking-order'
 import type { Plan } from '../../model/plan/schema'
@@ -177,7 +178,7 @@ export function candidates(plan: Plan, panel: Panel, map: SurfaceMap, films: rea
     })
   if (choice.parts === 1 && choice.slits.length === 0)
     // A recess is helped by a seam through it, not by one elsewhere, nor by cuts from the rim.
-    for (const p of proposals(map, usable))
+    for (const p of proposals(map, usable, reliefPlaces(panel)))
       if (!deep || (p.kind === 'seam' && p.atMm?.length === 1 && crossesRecess(panel, p)))
         out.push(ofProposal(panel, p))
   return out

@@ -2,7 +2,7 @@ import { textHash } from '../../kit/random'
 import type { FilmSheet } from '../../model/film/schema'
 
 /** Raised whenever the same panel would get other ways out. */
-const WAYS_VERSION = 1
+const WAYS_VERSION = 2
 /** The best ways out that are kept with a panel. */
 export const BEST_WAYS = 3
 

@@ -6,7 +6,7 @@ import { PieceChoice, type Plan } from '../plan/schema'
 import { Panel } from '../vehicle/schema'
 
 /** Raised whenever the same panel would be solved to another stretch: what was kept before then no longer counts. */
-const STRETCH_VERSION = 2
+const STRETCH_VERSION = 3
 /** Triangles of the surface that figures settle on. */
 export const STRETCH_FINENESS = 3000
 

@@ -59,6 +59,11 @@ export class Assembly {
     this.cholesky = new BlockCholesky(Int32Array.from(pairs), dissection(p, neighbours))
   }
 
+  /** The same mesh and pattern with other vertices held; the two share their matrix, and are used one after the other. */
+  holding(fixed: Uint8Array): Assembly {
+    return Object.assign(Object.create(Assembly.prototype) as Assembly, this, { fixed })
+  }
+
   /** Slopes of the corner functions of every triangle in its own plane, and its area. */
   static slopesOf({ positions: p, triangles }: TriMesh): { slopes: Float64Array; area: Float64Array } {
     const count = triangles.length / 3
@@ -91,20 +96,22 @@ export class Assembly {
     for (let k = 0; k < 3; k++) {
       const v = triangles[3 * t + k]
       if (fixed[v]) continue
-      const [qx, qy] = [q[2 * k], q[2 * k + 1]]
-      diagonal[3 * v] = diagonal[3 * v] + weight * qx * qx
-      diagonal[3 * v + 1] = diagonal[3 * v + 1] + weight * qx * qy
-      diagonal[3 * v + 2] = diagonal[3 * v + 2] + weight * qy * qy
-      const next = (k + 1) % 3
+      const qx = weight * q[2 * k]
+      const qy = weight * q[2 * k + 1]
+      diagonal[3 * v] = diagonal[3 * v] + qx * q[2 * k]
+      diagonal[3 * v + 1] = diagonal[3 * v + 1] + qx * q[2 * k + 1]
+      diagonal[3 * v + 2] = diagonal[3 * v + 2] + qy * q[2 * k + 1]
+      const next = k === 2 ? 0 : k + 1
       const w = triangles[3 * t + next]
       if (fixed[w]) continue
-      const [rx, ry] = [q[2 * next], q[2 * next + 1]]
+      const rx = q[2 * next]
+      const ry = q[2 * next + 1]
       const b = 4 * pairOf[3 * t + k]
       const flip = turned[3 * t + k] === 1
-      blocks[b] = blocks[b] + weight * qx * rx
-      blocks[b + 1] = blocks[b + 1] + weight * (flip ? rx * qy : qx * ry)
-      blocks[b + 2] = blocks[b + 2] + weight * (flip ? ry * qx : qy * rx)
-      blocks[b + 3] = blocks[b + 3] + weight * qy * ry
+      blocks[b] = blocks[b] + qx * rx
+      blocks[b + 1] = blocks[b + 1] + (flip ? qy * rx : qx * ry)
+      blocks[b + 2] = blocks[b + 2] + (flip ? qx * ry : qy * rx)
+      blocks[b + 3] = blocks[b + 3] + qy * ry
     }
   }
   /**
@@ -140,14 +147,20 @@ export interface Decomposition {
 }
 /** f00 f01 / f10 f11 → `into`; the second singular value is negative where the triangle is flipped. */
 export function decomposeInto(into: Decomposition, f00: number, f01: number, f10: number, f11: number): void {
-  const [e, f, g, h] = [(f00 + f11) / 2, (f00 - f11) / 2, (f10 + f01) / 2, (f10 - f01) / 2]
-  const q = Math.hypot(e, h)
-  const r = Math.hypot(f, g)
+  const e = (f00 + f11) / 2
+  const f = (f00 - f11) / 2
+  const g = (f10 + f01) / 2
+  const h = (f10 - f01) / 2
+  // Not Math.hypot: it guards against numbers past 1e154, and takes many times as long.
+  const q = Math.sqrt(e * e + h * h)
+  const r = Math.sqrt(f * f + g * g)
   into.s1 = q + r
   into.s2 = q - r
   // Half of the sum and of the difference of the angles of (e, h) and (f, g), without going through the angles.
-  const [ce, se] = q > 0 ? [e / q, h / q] : [1, 0]
-  const [cf, sf] = r > 0 ? [f / r, g / r] : [1, 0]
+  const ce = q > 0 ? e / q : 1
+  const se = q > 0 ? h / q : 0
+  const cf = r > 0 ? f / r : 1
+  const sf = r > 0 ? g / r : 0
   const sumC = ce * cf - se * sf
   const sumS = se * cf + ce * sf
   if (sumC >= 0) {

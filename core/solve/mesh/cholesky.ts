@@ -153,46 +153,82 @@ export class BlockCholesky {
 
   /** Solves for a right side given by vertices, two numbers each. */
   solve(right: Float64Array): Float64Array {
+    return this.solveBoth(right, right)[0]
+  }
+
+  /** The same for two right sides at once: the factor is read once for both. */
+  solveBoth(one: Float64Array, two: Float64Array): [Float64Array, Float64Array] {
     const { n, start, rows, values, diagonal, order } = this
-    const y = new Float64Array(2 * n)
+    // Four numbers a row: those of one, those of two.
+    const y = new Float64Array(4 * n)
     for (let k = 0; k < n; k++) {
-      y[2 * k] = right[2 * order[k]]
-      y[2 * k + 1] = right[2 * order[k] + 1]
+      const v = 2 * order[k]
+      y[4 * k] = one[v]
+      y[4 * k + 1] = one[v + 1]
+      y[4 * k + 2] = two[v]
+      y[4 * k + 3] = two[v + 1]
     }
     for (let k = 0; k < n; k++) {
-      const y0 = y[2 * k] / diagonal[3 * k]
-      const y1 = (y[2 * k + 1] - diagonal[3 * k + 1] * y0) / diagonal[3 * k + 2]
-      y[2 * k] = y0
-      y[2 * k + 1] = y1
+      const a = diagonal[3 * k]
+      const c = diagonal[3 * k + 1]
+      const d = diagonal[3 * k + 2]
+      const y0 = y[4 * k] / a
+      const y1 = (y[4 * k + 1] - c * y0) / d
+      const z0 = y[4 * k + 2] / a
+      const z1 = (y[4 * k + 3] - c * z0) / d
+      y[4 * k] = y0
+      y[4 * k + 1] = y1
+      y[4 * k + 2] = z0
+      y[4 * k + 3] = z1
       for (let p = start[k]; p < start[k + 1]; p++) {
-        const j = 2 * rows[p]
-        y[j] = y[j] - values[4 * p] * y0 - values[4 * p + 1] * y1
-        y[j + 1] = y[j + 1] - values[4 * p + 2] * y0 - values[4 * p + 3] * y1
+        const j = 4 * rows[p]
+        const l0 = values[4 * p]
+        const l1 = values[4 * p + 1]
+        const l2 = values[4 * p + 2]
+        const l3 = values[4 * p + 3]
+        y[j] = y[j] - l0 * y0 - l1 * y1
+        y[j + 1] = y[j + 1] - l2 * y0 - l3 * y1
+        y[j + 2] = y[j + 2] - l0 * z0 - l1 * z1
+        y[j + 3] = y[j + 3] - l2 * z0 - l3 * z1
       }
     }
     for (let k = n - 1; k >= 0; k--) {
-      let s0 = y[2 * k]
-      let s1 = y[2 * k + 1]
+      let y0 = y[4 * k]
+      let y1 = y[4 * k + 1]
+      let z0 = y[4 * k + 2]
+      let z1 = y[4 * k + 3]
       for (let p = start[k]; p < start[k + 1]; p++) {
-        const j = 2 * rows[p]
-        const [y0, y1] = [y[j], y[j + 1]]
-        s0 -= values[4 * p] * y0 + values[4 * p + 2] * y1
-        s1 -= values[4 * p + 1] * y0 + values[4 * p + 3] * y1
+        const j = 4 * rows[p]
+        const l0 = values[4 * p]
+        const l1 = values[4 * p + 1]
+        const l2 = values[4 * p + 2]
+        const l3 = values[4 * p + 3]
+        y0 -= l0 * y[j] + l2 * y[j + 1]
+        y1 -= l1 * y[j] + l3 * y[j + 1]
+        z0 -= l0 * y[j + 2] + l2 * y[j + 3]
+        z1 -= l1 * y[j + 2] + l3 * y[j + 3]
       }
-      const x1 = s1 / diagonal[3 * k + 2]
-      y[2 * k + 1] = x1
-      y[2 * k] = (s0 - diagonal[3 * k + 1] * x1) / diagonal[3 * k]
+      const a = diagonal[3 * k]
+      const c = diagonal[3 * k + 1]
+      const d = diagonal[3 * k + 2]
+      y[4 * k + 1] = y1 / d
+      y[4 * k] = (y0 - c * y[4 * k + 1]) / a
+      y[4 * k + 3] = z1 / d
+      y[4 * k + 2] = (z0 - c * y[4 * k + 3]) / a
     }
-    const out = new Float64Array(2 * n)
+    const out: [Float64Array, Float64Array] = [new Float64Array(2 * n), new Float64Array(2 * n)]
     for (let k = 0; k < n; k++) {
-      out[2 * order[k]] = y[2 * k]
-      out[2 * order[k] + 1] = y[2 * k + 1]
+      const v = 2 * order[k]
+      out[0][v] = y[4 * k]
+      out[0][v + 1] = y[4 * k + 1]
+      out[1][v] = y[4 * k + 2]
+      out[1][v + 1] = y[4 * k + 3]
     }
     return out
   }
 }
 
-const LEAF = 24
+const LEAF = 4
 
 /** An order of elimination by nested dissection: halves of space first, what parts them last. */
 export function dissection(positions: Float64Array, neighbours: readonly (readonly number[])[]): Int32Array {

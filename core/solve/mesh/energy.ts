@@ -31,11 +31,16 @@ export class Work {
   private at(u: Float64Array, t: number): void {
     const { slopes, mesh } = this.as
     const tri = mesh.triangles
-    let [f00, f01, f10, f11] = [0, 0, 0, 0]
+    let f00 = 0
+    let f01 = 0
+    let f10 = 0
+    let f11 = 0
     for (let k = 0; k < 3; k++) {
       const v = 2 * tri[3 * t + k]
-      const [x, y] = [u[v], u[v + 1]]
-      const [gx, gy] = [slopes[6 * t + 2 * k], slopes[6 * t + 2 * k + 1]]
+      const x = u[v]
+      const y = u[v + 1]
+      const gx = slopes[6 * t + 2 * k]
+      const gy = slopes[6 * t + 2 * k + 1]
       f00 += x * gx
       f01 += x * gy
       f10 += y * gx
@@ -99,10 +104,12 @@ export class Work {
       if (w === 0) continue
       this.at(u, i)
       if (!(this.d.s2 > 0)) return Infinity
-      const [a, b] = [Math.log(this.d.s1), Math.log(this.d.s2)]
-      const [p, q] = [(top - a) * (a + t), (top - b) * (b + t)]
+      const a = Math.log(this.d.s1)
+      const b = Math.log(this.d.s2)
+      const p = (top - a) * (a + t)
+      const q = (top - b) * (b + t)
       if (!(top > a && p > 0 && q > 0)) return Infinity
-      sum -= w * (Math.log(p) + Math.log(q))
+      sum -= w * Math.log(p * q)
     }
     return sum
   }
@@ -121,31 +128,30 @@ export class Work {
     c1: number,
     c2: number,
   ): void {
-    const { as, d, q, gradient, cross } = this
+    const { as, q, gradient, cross } = this
+    const { cu, su, cv, sv } = this.d
     const { slopes } = as
     const tri = as.mesh.triangles
     for (let mode = 0; mode < 4; mode++) {
       const weight = mode === 0 ? h1 : mode === 1 ? h2 : mode === 2 ? hf : ht
+      // Those without weight and slope add nothing.
+      if (weight <= 0 && mode > 1) continue
       for (let k = 0; k < 3; k++) {
-        const [gx, gy] = [slopes[6 * t + 2 * k], slopes[6 * t + 2 * k + 1]]
+        const gx = slopes[6 * t + 2 * k]
+        const gy = slopes[6 * t + 2 * k + 1]
         // The slope along the film's two singular directions on the surface's side.
-        const a = d.cv * gx + d.sv * gy
-        const b = -d.sv * gx + d.cv * gy
+        const a = cv * gx + sv * gy
+        const b = cv * gy - sv * gx
         // D1 = u1 v1ᵀ, D2 = u2 v2ᵀ, flip = (u1 v2ᵀ + u2 v1ᵀ)/√2, twist = (u2 v1ᵀ − u1 v2ᵀ)/√2.
-        const [along, over] =
-          mode === 0
-            ? [a, 0]
-            : mode === 1
-              ? [0, b]
-              : mode === 2
-                ? [b * Math.SQRT1_2, a * Math.SQRT1_2]
-                : [-b * Math.SQRT1_2, a * Math.SQRT1_2]
-        q[2 * k] = d.cu * along - d.su * over
-        q[2 * k + 1] = d.su * along + d.cu * over
+        const along = mode === 0 ? a : mode === 1 ? 0 : mode === 2 ? b * Math.SQRT1_2 : -b * Math.SQRT1_2
+        const over = mode === 0 ? 0 : mode === 1 ? b : a * Math.SQRT1_2
+        q[2 * k] = cu * along - su * over
+        q[2 * k + 1] = su * along + cu * over
       }
       if (weight > 0) as.add(t, weight, q)
       if (mode > 1) continue
-      const [g, c] = mode === 0 ? [g1, c1] : [g2, c2]
+      const g = mode === 0 ? g1 : g2
+      const c = mode === 0 ? c1 : c2
       for (let k = 0; k < 3; k++) {
         const v = tri[3 * t + k]
         if (as.fixed[v]) continue
@@ -199,9 +205,7 @@ export class Work {
       )
     }
     if (!as.factor()) return null
-    const y = as.cholesky.solve(this.cross)
-    const z = as.cholesky.solve(this.gradient)
-    const dot = (a: Float64Array, b: Float64Array) => a.reduce((s, x, i) => s + x * b[i], 0)
+    const [y, z] = as.cholesky.solveBoth(this.cross, this.gradient)
     const rest = htt - dot(this.cross, y)
     const dt = rest > 1e-12 * htt ? (-gt + dot(this.cross, z)) / rest : -gt / htt
     const direction = new Float64Array(u.length)
@@ -263,7 +267,7 @@ export class Work {
     if (!as.factor()) return null
     const z = as.cholesky.solve(this.gradient)
     const direction = z.map((x) => -x)
-    const slope = direction.reduce((s, x, i) => s + x * this.gradient[i], 0)
+    const slope = dot(direction, this.gradient)
     if (!(slope < 0)) return null
     const energy = (v: Float64Array) => this.meanSquare(v, bound, least) + weight * this.barrier(v, bound)
     return this.search(u, direction, slope, energy(u), (v) => ({ value: energy(v), t: bound }))
@@ -285,4 +289,10 @@ export class Work {
     }
     return null
   }
+}
+
+function dot(a: Float64Array, b: Float64Array): number {
+  let sum = 0
+  for (let i = 0; i < a.length; i++) sum += a[i] * b[i]
+  return sum
 }

@@ -38,6 +38,10 @@ const SLACK = 0.004
 /** What an even pull may have more of worst stretch than there need be, as a share of it. Assumed. */
 const EVEN = 0.15
 const EVEN_GAP = 0.03
+/** A stage ends where a step promises less than this: the middle of the next one lies elsewhere anyway. */
+const CENTRED = 2
+/** The same of the mean square, in shares of the barrier's weight. */
+const STILL = 0.3
 /** How much harder the bound is pushed each stage. */
 const HARDER = 8
 /**
@@ -69,12 +73,13 @@ const effortFor = (triangles: number): Effort => (EFFORTS.find(([most]) => trian
 export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptions = {}): Result<Flat> {
   const { shrink = 0, pull = 'tightest', quick = false, thorough = false, spent = () => false, progress } = options
   const n = mesh.positions.length / 3
-  const work = new Work(new Assembly(mesh, new Uint8Array(n)))
-  let u = sound(work, conformal(mesh, topology)) ?? sound(work, tutte(mesh, topology))
+  const assembly = new Assembly(mesh, new Uint8Array(n))
+  const work = new Work(assembly)
+  let u = sound(work, conformal(assembly, topology)) ?? sound(work, tutte(mesh, topology))
   if (!u) return err({ code: 'cannot_flatten' })
   work.centre(u)
   const effort = thorough ? THOROUGH : quick ? QUICK : effortFor(mesh.triangles.length / 3)
-  const still = thorough ? 1e-7 : 1e-4
+  const still = thorough ? 1e-7 : STILL
   const { perStage } = effort
   const stages = effort.stages + (pull === 'even' ? 1 : 0)
   let steps = 0
@@ -148,7 +153,7 @@ function tighten(
       if (!next) break
       u = next.u
       t = next.t
-      if (next.decrement < 0.02) break
+      if (next.decrement < CENTRED) break
     }
     if (4 / push < gap * t || t < NOTHING) break
     push *= HARDER

@@ -1,8 +1,9 @@
-import { Assembly } from './assemble'
+import type { Assembly } from './assemble'
 import type { Topology, TriMesh } from './mesh'
 
 /** Least squares conformal map, its two farthest edge vertices held. Source: docs/sources.md#levy-2002. */
-export function conformal(mesh: TriMesh, topology: Topology): Float64Array | null {
+export function conformal(assembly: Assembly, topology: Topology): Float64Array | null {
+  const { mesh } = assembly
   const n = mesh.positions.length / 3
   const rim = topology.loops.flat()
   if (rim.length < 3) return null
@@ -13,7 +14,8 @@ export function conformal(mesh: TriMesh, topology: Topology): Float64Array | nul
   const fixed = new Uint8Array(n)
   fixed[a] = 1
   fixed[b] = 1
-  const as = new Assembly(mesh, fixed)
+  const as = assembly.holding(fixed)
+  as.clear()
   const held = new Float64Array(2 * n)
   held[2 * b] = apart(mesh, a, b)
   const q = new Float64Array(6)
