@@ -10,7 +10,7 @@ import { panelAcross } from '@/core/engines/skin/walk'
 import { skinMarks, type Layer } from '@/web/charts/skin-marks'
 import { useJob } from '@/web/job/job-state'
 import { word } from '@/web/words/names'
-import { Panels, Patterns } from '@/web/skin/skin-panels'
+import { Panels, Patterns, Surroundings } from '@/web/skin/skin-panels'
 import { SkinFoot } from './skin-foot'
 
 const MARGIN_MM = 180
@@ -154,6 +154,7 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
             fill="url(#skin-grid)"
             role="presentation"
           />
+          <Surroundings skin={drawing.skin} />
           <Panels
             drawing={drawing}
             selected={selected}

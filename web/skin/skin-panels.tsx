@@ -78,13 +78,39 @@ export const Panels = memo(function Panels({
 })
 
 import type { SkinMarks } from '@/web/charts/skin-marks'
+import type { Skin } from '@/core/engines/skin/skin'
+import { surroundingsOf } from '@/core/engines/skin/surroundings'
 import { memo } from 'react'
+/** Glass and lamps, as what they are: they take no film, and nothing of them is picked. */
+export const Surroundings = memo(function Surroundings({ skin }: { skin: Skin }) {
+  return (
+    <g aria-hidden className="skin-surroundings">
+      {surroundingsOf(skin).map((s) => (
+        <path
+          key={s.id}
+          data-kind={s.kind}
+          d={`M${s.path.map((p) => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join('L')}Z`}
+          fill={`url(#skin-${s.kind})`}
+        />
+      ))}
+    </g>
+  )
+})
+
 /** Fills that tell states apart without colour, and the liner's 100 mm grid. */
 export function Patterns() {
   return (
     <defs>
       <pattern id="skin-grid" width={GRID_MM} height={GRID_MM} patternUnits="userSpaceOnUse">
         <path d={`M${GRID_MM} 0H0V${GRID_MM}`} fill="none" stroke="var(--rule)" strokeWidth="2" opacity="0.7" />
+      </pattern>
+      <pattern id="skin-glass" width="120" height="120" patternUnits="userSpaceOnUse" patternTransform="rotate(-58)">
+        <rect width="120" height="120" fill="var(--soft)" opacity="0.3" />
+        <path d="M0 22H120M0 34H70" stroke="var(--plate)" strokeWidth="4" opacity="0.55" />
+      </pattern>
+      <pattern id="skin-lamp" width="22" height="22" patternUnits="userSpaceOnUse">
+        <rect width="22" height="22" fill="var(--plate)" />
+        <path d="M11 0V22" stroke="var(--faint)" strokeWidth="5" />
       </pattern>
       <pattern id="skin-assumed" width="60" height="60" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
         <rect width="60" height="60" fill="var(--plate)" />
