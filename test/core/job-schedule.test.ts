@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { addOpenMinutes, civilToMinutes, minutesToCivil, nextOpen } from '@/core/kit/civil'
+import { applyChange } from '@/core/model/plan/plan-change'
 import { Plan } from '@/core/model/plan/schema'
 import { DEFAULT_SHOP, hoursOf } from '@/core/model/shop/shop'
 import { plannedSteps, stoppingWait } from '@/core/engines/run-sheet/steps'
@@ -23,6 +24,53 @@ const scheduleOf = (...args: Parameters<typeof of>) => {
 /** Alone a step takes longer where it may be done so. */
 const taken = (s: Step, crew: number): number =>
   s.people > crew && s.aloneFactor !== null ? Math.ceil(s.minutes * s.aloneFactor) : s.minutes
+
+describe('locks', () => {
+  const free = scheduleOf(2)
+  const mask = free.schedule.times.get('mask')?.from ?? ''
+
+  it('a step begins when it is locked to, what waits for it comes after, and the end follows', () => {
+    const later = minutesToCivil(nextOpen(at(mask) + 2 * 1440, hoursOf(DEMO_SETTINGS)))
+    const { schedule } = scheduleOf(2, { locks: { mask: later } })
+    expect(schedule.brokenLocks).toEqual([])
+    expect(schedule.times.get('mask')?.from).toBe(later)
+    const [first] = free.steps.filter((s) => s.code === 'lay').map((s) => at(schedule.times.get(s.id)?.from ?? ''))
+    expect(first).toBeGreaterThanOrEqual(at(schedule.times.get('mask')?.to ?? ''))
+    expect(at(schedule.readyAt)).toBeGreaterThan(at(free.schedule.readyAt))
+  })
+
+  it('one to where it stands changes nothing', () => {
+    const { schedule } = scheduleOf(2, { locks: { mask } })
+    expect(schedule.times).toEqual(free.schedule.times)
+    expect(schedule.readyAt).toBe(free.schedule.readyAt)
+  })
+
+  it('what cannot be (before its own waits, in the night) is told by name, the rest stands, and one click lets it go', () => {
+    const night = `${mask.slice(0, 10)}T03:00`
+    const r = of(2, { locks: { mask: night, cut: free.schedule.times.get('cut')?.from ?? '' } })
+    expect(r.schedule?.brokenLocks).toEqual(['mask'])
+    expect(r.schedule?.times.get('cut')?.from).toBe(free.schedule.times.get('cut')?.from)
+    const begins = at(r.schedule?.times.get('mask')?.from ?? '')
+    expect(nextOpen(begins, hoursOf(DEMO_SETTINGS))).toBe(begins)
+    const told = r.findings.find((f) => f.code === 'lock_broken')
+    expect(told?.facts).toMatchObject({ count: 1, at: night })
+    const change = told?.waysOut[0]?.change
+    if (change?.kind !== 'run_sheet') throw new Error('no way out')
+    const after = applyChange(
+      { ...hatch, runSheet: { ...hatch.runSheet, crew: 2, startAt: START, locks: { mask: night } } },
+      change,
+    )
+    expect(after.runSheet.locks).not.toHaveProperty('mask')
+    const again = reckon(after, { ...catalogue, hours: hoursOf(DEMO_SETTINGS) }, [])
+    expect(again.findings.some((f) => f.code === 'lock_broken')).toBe(false)
+  })
+
+  it('a lock of before now, or of a step that is no more, holds nothing up', () => {
+    const { schedule } = scheduleOf(2, { locks: { mask: '2020-01-06T09:00', 'lay:gone': '2026-12-01T09:00' } })
+    expect(schedule.brokenLocks).toEqual([])
+    expect(schedule.readyAt).toBe(free.schedule.readyAt)
+  })
+})
 
 describe('the schedule of a job', () => {
   it('a second pair of hands makes it ready earlier; a third is no worse', () => {

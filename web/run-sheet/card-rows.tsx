@@ -8,6 +8,7 @@ import type { Step } from '@/core/engines/run-sheet/step'
 import { useJob } from '@/web/job/job-state'
 import { NumberInput } from '@/web/kit/quantity-input'
 import { PlainButton } from '@/web/kit/plain-button'
+import { StepLock } from './step-lock'
 import { stepHint, stepShort, stepTitle } from '@/web/words/steps'
 
 /** Cards as rows: those of a panel fold their steps away. */
@@ -133,6 +134,7 @@ function StepRow({
       {reckoning.schedule && (
         <td className="text-nowrap">
           <When ids={[s.id]} />
+          <StepLock step={s} />
         </td>
       )}
       <td>

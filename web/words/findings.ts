@@ -195,6 +195,8 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.count} ${f.count === 1 ? 'step wants' : 'steps want'} one more pair of hands (${f.first} first) and may be done without: about ${f.percent} % longer each.`,
   promise_late: (f, fmt) =>
     `Promised for ${fmt.text(fmt.wallTime(String(f.promised)))}; by these steps it is ready ${fmt.text(fmt.wallTime(String(f.ready)))}.`,
+  lock_broken: (f, fmt) =>
+    `${f.first} is locked to ${fmt.text(fmt.wallTime(String(f.at)))}${Number(f.count) > 1 ? `, and ${Number(f.count) - 1} more` : ''}: these hours, people and waits do not allow that. It stands where it falls.`,
   window_missed: () =>
     'Some panel cannot be post-heated within its film’s window by these hours. Begin it on another day, or stay late.',
   pre_stretch_past_bound: (f, fmt) =>
@@ -232,6 +234,7 @@ const WAYS: { [C in WayOutCode]: (f: WayOutFacts[C], fmt: Formatter) => string }
   more_people: (f, fmt) => `A crew of ${f.crew}: ready ${fmt.text(fmt.wallTime(String(f.ready)))}`,
   start_earlier: (f, fmt) =>
     `Start ${fmt.text(fmt.wallTime(String(f.at)))}: ready ${fmt.text(fmt.wallTime(String(f.ready)))}`,
+  locks_go: (f) => (Number(f.count) > 1 ? `Let these ${f.count} locks go` : 'Let the lock go'),
   take_residue: (f, fmt) => `Reckon with ${pct(f, 'residue', fmt)} for this job`,
   lay_again: () => 'Lay it out again',
 }

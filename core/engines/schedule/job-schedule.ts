@@ -19,6 +19,8 @@ export interface JobSchedule {
   waitMin: number
   /** Some panel cannot be heated within its film's window by these hours. */
   missesWindow: boolean
+  /** Steps whose lock these hours and waits do not allow: they stand where they fall. */
+  brokenLocks: readonly string[]
 }
 
 /** A schedule moves on by quarters of an hour: its times do not flicker. */
@@ -55,14 +57,14 @@ export function jobSchedule(plan: Plan, steps: readonly Step[], clock: JobClock)
   if (open.length === 0) {
     const last = Math.max(...[...done.values()].map((t) => t.to))
     const readyAt = endOf(clock.ready, planned, times) ?? minutesToCivil(last)
-    return { times, readyAt, chain: [], workMin: 0, waitMin: 0, missesWindow: false }
+    return { times, readyAt, chain: [], workMin: 0, waitMin: 0, missesWindow: false, brokenLocks: [] }
   }
   const from = Math.min(now, start)
   const calendar = calendarOf(clock.hours, from)
   const crew = Math.max(1, plan.runSheet.crew)
   const running = (s: Step): number | null => (s.state === 'running' ? local(s.startedAt) : null)
   const index = new Map(open.map((s, i) => [s.id, i]))
-  const tasks = open.map((s) => taskOf(s, { index, done, crew, now, running: running(s) }))
+  const tasks = open.map((s) => taskOf(s, { index, done, crew, now, running: running(s), lockedAt: lockOf(plan, s) }))
   const problem: Problem = {
     start: from,
     hours: calendar,
@@ -71,7 +73,7 @@ export function jobSchedule(plan: Plan, steps: readonly Step[], clock: JobClock)
     groups: 0,
     tasks,
   }
-  const [out, missesWindow] = solved(problem)
+  const { out, missesWindow, broken } = solved(problem)
   if (!out) return null
   // What comes after the step that makes it ready decides nothing about that.
   const lastOfChain = out.critical.findIndex((i) => open[i]?.code === clock.ready)
@@ -90,21 +92,57 @@ export function jobSchedule(plan: Plan, steps: readonly Step[], clock: JobClock)
     workMin: chain.reduce((sum, i) => sum + (tasks[i]?.minutes ?? 0), 0),
     waitMin: chain.reduce((sum, i, k) => sum + (k > 0 ? wait(i, k) : 0), 0),
     missesWindow,
+    brokenLocks: broken.map((i) => open[i]?.id ?? ''),
   }
 }
+
+const lockOf = ({ runSheet }: Plan, step: Step): number | null => civilToMinutes(runSheet.locks[step.id] ?? '')
 
 /** When the step that makes a vehicle ready ends; null where it was left out. */
 const endOf = (code: ReadyWith, planned: readonly Step[], times: JobSchedule['times']): string | null =>
   times.get(planned.find((s) => s.code === code)?.id ?? '')?.to ?? null
 
-/** One forward pass: a page shows it while somebody types. Where no window can be kept it stands without them. */
-function solved(problem: Problem): [Schedule | null, boolean] {
-  const out = schedule(problem, { rounds: 1 })
-  if (!('code' in out)) return [out, false]
-  const free = problem.tasks.map((t) => ({ ...t, after: t.after.map((l) => ({ ...l, most: NEVER })) }))
-  const without = schedule({ ...problem, tasks: free }, { rounds: 1 })
-  return ['code' in without ? null : without, true]
+interface Solved {
+  out: Schedule | null
+  missesWindow: boolean
+  /** Tasks whose lock was let go. */
+  broken: readonly number[]
 }
+
+/**
+ * One forward pass: a page shows it while somebody types. Where locks and windows do not go together, windows give way
+ * first; where a lock cannot be at all, the locks are kept one by one as far as they go.
+ */
+function solved(problem: Problem): Solved {
+  const windowless = (p: Problem): Problem => ({
+    ...p,
+    tasks: p.tasks.map((t) => ({ ...t, after: t.after.map((l) => ({ ...l, most: NEVER })) })),
+  })
+  const tried = (p: Problem): Schedule | null => {
+    const out = schedule(p, { rounds: 1 })
+    return 'code' in out ? null : out
+  }
+  const attempt = (p: Problem): Omit<Solved, 'broken'> | null => {
+    const whole = tried(p)
+    if (whole) return { out: whole, missesWindow: false }
+    const out = tried(windowless(p))
+    return out && { out, missesWindow: true }
+  }
+  const all = attempt(problem)
+  if (all) return { ...all, broken: [] }
+  const locked = problem.tasks.flatMap((t, i) => (t.pinned === null ? [] : [i]))
+  const withLocks = (kept: readonly number[]): Problem => ({
+    ...problem,
+    tasks: problem.tasks.map((t, i) => (t.pinned === null || kept.includes(i) ? t : { ...t, pinned: null })),
+  })
+  const kept: number[] = []
+  for (const i of locked.slice(0, MOST_LOCKS_TRIED)) if (tried(windowless(withLocks([...kept, i])))) kept.push(i)
+  const broken = locked.filter((i) => !kept.includes(i))
+  const rest = locked.length > 0 ? attempt(withLocks(kept)) : null
+  return rest ? { ...rest, broken } : { out: null, missesWindow: true, broken }
+}
+/** Each takes a pass of its own. */
+const MOST_LOCKS_TRIED = 12
 
 interface InTime {
   index: ReadonlyMap<string, number>
@@ -113,9 +151,11 @@ interface InTime {
   now: number
   /** When it was begun, where it runs. */
   running: number | null
+  /** To which moment somebody locked it. */
+  lockedAt: number | null
 }
 
-function taskOf(step: Step, { index, done, crew, now, running }: InTime): Task {
+function taskOf(step: Step, { index, done, crew, now, running, lockedAt }: InTime): Task {
   const short = step.people > crew && step.aloneFactor !== null
   const whole = Math.ceil(step.minutes * (short ? (step.aloneFactor ?? 1) : 1))
   // What runs ends by its pace: what is left of it, and never nothing.
@@ -137,7 +177,8 @@ function taskOf(step: Step, { index, done, crew, now, running }: InTime): Task {
     group: -1,
     notBefore: Math.max(now, ...(running === null ? ended : [])),
     finishBy,
-    pinned: null,
+    // What was locked to a moment that has passed is to be done all the same.
+    pinned: running === null && lockedAt !== null && lockedAt >= now ? lockedAt : null,
     due: NEVER,
     needs: 0,
     after:

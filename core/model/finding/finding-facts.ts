@@ -183,6 +183,7 @@ export interface FindingFacts {
   crew_alone: Counted & { crew: number; percent: number }
   promise_late: { promised: string; ready: string }
   window_missed: NoFacts
+  lock_broken: Counted & { at: string }
   reading_under: Reading
   reading_over: Reading
   reading_too_hot: Reading
@@ -210,6 +211,7 @@ export interface WayOutFacts {
   take_residue: { residue: number }
   more_people: { crew: number; ready: string }
   start_earlier: { at: string; ready: string }
+  locks_go: { count: number }
 }
 
 export type WayOutCode = keyof WayOutFacts

@@ -45,7 +45,7 @@ export const newPlan = (name: string, customerRef: string, vehicle: z.input<type
     sheets: { rips: 2, overlapMm: null, exposed: { fore: true, aft: true, top: true, bottom: true } },
     kept: [],
   },
-  runSheet: { crew: 2, startAt: null, paceFactor: 1, skip: [], minutes: {}, own: [], promisedAt: null },
+  runSheet: { crew: 2, startAt: null, paceFactor: 1, skip: [], minutes: {}, locks: {}, own: [], promisedAt: null },
   conditions: { vehicleC: null, massKg: null, wet: true, airC: null, humidity: null },
   note: '',
 })

@@ -12,7 +12,7 @@ export type PlanChange =
   | { kind: 'drop_kept_layout' }
   /** A film's sheet as this job takes it for the lot that it is cut from. */
   | { kind: 'lot_residue'; filmId: string; residue: number }
-  | { kind: 'run_sheet'; set: Partial<Pick<Plan['runSheet'], 'crew' | 'startAt'>> }
+  | { kind: 'run_sheet'; set: Partial<Pick<Plan['runSheet'], 'crew' | 'startAt' | 'locks'>> }
   | { kind: 'together'; panelIds: [string, string] }
 /** The plan with one way out taken. Pure; the caller saves it as a revision. */
 export function applyChange(plan: Plan, change: PlanChange): Plan {

@@ -193,6 +193,8 @@ export const Plan = z
       skip: z.array(z.string().max(80)).max(400),
       /** Minutes that somebody typed over the shop's rules, by step. */
       minutes: z.record(z.string().max(80), z.number().min(0).max(6000)).default({}),
+      /** Steps that begin at a moment that somebody locked them to, and at no other. */
+      locks: z.record(z.string().max(80), WallTime).default({}),
       /** Steps of the shop's own, each after another one. */
       own: z
         .array(

@@ -38,7 +38,10 @@ export function timeFindings(
   clock: JobClock,
 ): Finding[] {
   if (!schedule) return []
-  const out: Finding[] = schedule.missesWindow ? [finding('window_missed', 'warn', 'run-sheet')] : []
+  const out: Finding[] = [
+    ...(schedule.missesWindow ? [finding('window_missed', 'warn', 'run-sheet')] : []),
+    ...lockFindings(plan, steps, schedule),
+  ]
   const { promisedAt } = plan.runSheet
   const late = (at: string | undefined): boolean =>
     at === undefined || (civilToMinutes(at) ?? 0) > (civilToMinutes(promisedAt ?? '') ?? Infinity)
@@ -46,6 +49,21 @@ export function timeFindings(
   const facts = { promised: promisedAt, ready: schedule.readyAt }
   const waysOut = rescues(plan, steps, clock).filter((w) => 'ready' in w.facts && !late(w.facts.ready))
   return [...out, finding('promise_late', 'warn', 'run-sheet', { facts, waysOut })]
+}
+
+/** Locks that these hours and waits do not allow, and letting them go. */
+function lockFindings({ runSheet }: Plan, steps: readonly Step[], { brokenLocks }: JobSchedule): Finding[] {
+  const first = steps.find((s) => s.id === brokenLocks[0])
+  if (!first) return []
+  const locks = Object.fromEntries(Object.entries(runSheet.locks).filter(([id]) => !brokenLocks.includes(id)))
+  const facts = { count: brokenLocks.length, first: first.name, at: runSheet.locks[first.id] ?? '' }
+  const change = { kind: 'run_sheet' as const, set: { locks } }
+  return [
+    finding('lock_broken', 'warn', 'run-sheet', {
+      facts,
+      waysOut: [{ code: 'locks_go', change, becomes: null, facts: { count: brokenLocks.length } }],
+    }),
+  ]
 }
 
 /** What might rescue a promise, each solved: more hands, an earlier start. */
