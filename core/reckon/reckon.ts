@@ -20,6 +20,7 @@ import { NO_RECORD } from '../model/log/shop-record'
 import { DEFAULT_SHOP } from '../model/shop/shop'
 import { logFindings } from '../stages/bay/findings'
 import { edgeFigures } from '../stages/edges/figures'
+import { cornerFindings } from '../stages/edges/findings'
 import { suppliesOf } from '../stages/edges/supplies'
 import { conditionsOf } from '../stages/film/conditions'
 import { filmFindings } from '../stages/film/findings'
@@ -130,7 +131,7 @@ const STEPS = [
   step('edges', ['plan', 'films', 'panels', 'laid', 'shop'], ({ plan, films, panels, shop, laid: pieces }) => {
     const setting = { method: plan.method, ...aroundOf(plan, shop) }
     const edges = edgesOfJob({ plan, panels, films, pieces, setting })
-    return { ...none, ...edges, figures: edgeFigures(edges, panels, pieces) }
+    return { ...edges, figures: edgeFigures(edges, panels, pieces), findings: cornerFindings(edges.corners, panels) }
   }),
   step('supplies', ['edges', 'panels', 'laid', 'shop', 'levels', 'ledger'], (p) =>
     suppliesOf({ ...p, consumables: p.edges.consumables, pieces: p.laid }),

@@ -389,3 +389,35 @@ describe('what a prompt is given', () => {
     })
   })
 })
+
+describe('corners are told by their own decision, and by no other rule', () => {
+  const jobs = DEMO_JOBS.map((job) => ({ id: job.id, r: reckon(job.make(), catalogue, []) }))
+  test('the hatch’s bonnet (60 mm, cast) hooks cold: nothing tells it to be cut', () => {
+    const { r } = jobs[0] ?? { r: null }
+    const bonnet = r?.edges.corners.filter((c) => c.panelId === 'bonnet') ?? []
+    expect(bonnet.map((c) => c.method)).toEqual(bonnet.map(() => 'cold_hook'))
+    expect(bonnet.length).toBeGreaterThan(0)
+    const told = r?.findings.filter((f) => f.panelId === 'bonnet').map((f) => f.code) ?? []
+    expect(told.filter((code) => /relief|seam/.test(code))).toEqual([])
+  })
+  test('where corners are cut or parted, one finding a panel says how many, against the limit beside the worst', () => {
+    let seen = 0
+    for (const { r } of jobs) {
+      for (const [code, method] of [
+        ['corner_relief', 'relief'],
+        ['corner_seam', 'seam'],
+      ] as const) {
+        const own = r.edges.corners.filter((c) => c.method === method)
+        const told = r.findings.filter((f) => f.code === code)
+        expect(told.length).toBe(new Set(own.map((c) => c.panelId)).size)
+        for (const f of told) {
+          const there = own.filter((c) => c.panelId === f.panelId)
+          expect(f.facts).toMatchObject({ count: there.length, value: Math.max(...there.map((c) => c.pull)) })
+          expect(r.figures.get(f.figureId ?? '')?.value).toBe(Math.max(...there.map((c) => c.pull)))
+          seen++
+        }
+      }
+    }
+    expect(seen).toBeGreaterThan(0)
+  })
+})

@@ -1,6 +1,7 @@
 'use client'
 
 import Button from 'react-bootstrap/Button'
+import { LockFill as Lock, Unlock } from 'react-bootstrap-icons'
 import type { Step } from '@/core/engines/run-sheet/step'
 import { useJob } from '@/web/job/job-state'
 import { DateField } from '@/web/kit/date-field'
@@ -25,18 +26,19 @@ export function StepLock({ step }: { step: Step }) {
         <Button
           size="sm"
           variant="link"
-          className="no-print d-block p-0"
+          className="no-print p-0 ms-2"
+          title="Lock it to this moment"
           aria-label={`Lock ${stepTitle(step)} to ${fmt.text(fmt.wallTime(stands))}`}
           onClick={() => set(stands)}
         >
-          Lock
+          <Unlock aria-hidden />
         </Button>
       )
     )
   return (
     <span className="d-block">
       <span className={isBroken ? 'text-danger' : 'label'}>
-        {isBroken ? 'cannot be held to ' : 'locked to '}
+        <Lock aria-hidden /> {isBroken ? 'cannot be held to ' : 'locked to '}
         {fmt.text(fmt.wallTime(lockedAt))}
       </span>
       {mayPlan && (

@@ -110,7 +110,6 @@ const NAMES: { [H in Head]: (rest: string[], names: Names) => string } = {
     if (kind === 'all') return 'Supplies to order'
     return `${word('supply', kind)}${part === 'order' ? ': packs to order' : part === 'cost' ? ': cost of what is to order' : ''}`
   },
-  squeeze: ([id], n) => `${n.panel(id)}: squeeze at the corners`,
   surface: ([id, part], n) => `${n.panel(id)}: ${SURFACE[(part ?? 'worst') as SurfacePart]}`,
   way: ([id, which, part], n) =>
     `${n.panel(id)}, ${which === 'now' ? 'as it is' : `way out ${Number(which) + 1}`}: ${WAY[(part ?? 'worst') as WayPart]}`,

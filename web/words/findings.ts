@@ -154,8 +154,10 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.panel}: ${pct(f, 'value', fmt)} is past ${pct(f, 'limit', fmt)}, so the area must be post-heated to ${deg(f, 'min_c', fmt)}–${deg(f, 'max_c', fmt)}.`,
   stretch_wrinkles: (f, fmt) =>
     `${f.panel}: ${fmt.text(fmt.area(Number(f.area_mm2)))} of film is squeezed past the ${pct(f, 'limit', fmt)} that heat takes; it will wrinkle there.`,
-  corner_needs_relief: (f, fmt) =>
-    `${f.panel}: turning the corners in squeezes the film ${pct(f, 'value', fmt)}; heat takes ${pct(f, 'limit', fmt)}. Relief cuts at the corners.`,
+  corner_relief: (f, fmt) =>
+    `${f.panel}: ${corners(f)} a pull of ${pct(f, 'value', fmt)}, this film bears ${pct(f, 'limit', fmt)}. Cut underneath, from the edge toward the corner, one flap over the other; never on the visible face.`,
+  corner_seam: (f, fmt) =>
+    `${f.panel}: ${corners(f)} a pull of ${pct(f, 'value', fmt)}, this film bears ${pct(f, 'limit', fmt)}, and no side is hidden to cut on. Part the film there, or choose one that shrinks or bears more.`,
   piece_wider_than_roll: (f, fmt) =>
     f.why === 'no_room_left'
       ? `${f.piece} found no room on the rolls.`
@@ -212,6 +214,10 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
 }
 
 /** `spot:top:left` in words. */
+/** "2 corners ask for" */
+const corners = (f: { count: number }): string =>
+  Number(f.count) === 1 ? 'a corner asks for' : `${f.count} corners ask for up to`
+
 function spotText(where: string | number | undefined): string {
   const [, row, column] = String(where).split(':')
   if (row === 'middle') return column === 'middle' ? 'its middle' : `its ${column} side`

@@ -5,6 +5,7 @@ import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Edge, Panel } from '../../model/vehicle/schema'
+import { cornerSqueeze180, cornerSqueeze90 } from '../stretch/closed-forms'
 import { GEOMETRY } from '../stretch/sources'
 import { filmClass } from '../../model/edge/edge-leave'
 import type { EdgeDecision } from './edge-plan'
@@ -71,7 +72,7 @@ function corner(panel: Panel, film: FilmSheet, pieceId: string, ...[edge, after]
   const taken = edge.cornerRadiusMm ?? panel.cornerRadiusMm
   const radiusMm = taken ?? ASSUMED_CORNER_MM
   const under = EDGE_RULES[edge.meets].under && EDGE_RULES[after.meets].under
-  const squeeze = ((under ? 2 : 1) * CORNER_LEAVE_MM) / (radiusMm + CORNER_LEAVE_MM)
+  const squeeze = (under ? cornerSqueeze180 : cornerSqueeze90)(CORNER_LEAVE_MM, radiusMm)
   const pull = Math.max(0, (1 + squeeze) * (1 - film.heatShrink) - 1)
   const limit = Math.min(film.preStretchMax.cold, film.stretchLimit)
   const chosen = choose({ film, squeeze, pull, limit, radiusMm, hidden: under })

@@ -89,17 +89,27 @@ export function skinOf(panels: readonly Panel[]): Skin {
 
 /** The panel that a small part names and sits on. */
 function hostOf(p: Panel, panels: readonly Panel[], index: ReadonlyMap<string, number>): number | null {
-  if (p.kind !== 'handle' && p.kind !== 'fuel_flap') return null
+  if (p.kind !== 'handle' && p.kind !== 'fuel_flap' && p.kind !== 'mirror') return null
   const at = p.edges.map((e) => (e.neighbour ? index.get(e.neighbour) : undefined)).find((i) => i !== undefined)
   const other = at === undefined ? undefined : panels[at]
   return other && p.widthMm * p.heightMm < PART_SHARE * other.widthMm * other.heightMm ? (at ?? null) : null
+}
+
+/** A mirror stands at the front foot of its door's window, so far in from the corner and above the sheet. */
+const MIRROR_AT = { inMm: 30, overMm: 15 }
+function placeOfMirror(p: Panel, host: Panel): Point {
+  const outline = outlineOf(p)
+  const inwards = MIRROR_AT.inMm + outline.widthMm / 2
+  const x = p.side === 'right' ? host.widthMm - inwards : inwards
+  return { x, y: -MIRROR_AT.overMm - outline.heightMm / 2 }
 }
 
 function sitOn(p: Panel, part: SkinPanel, host: Panel, at: SkinPanel): SkinPanel {
   const place =
     host.raised.find((r) => r.kind === (p.kind === 'handle' ? 'handle' : 'fuel_cap') && r.xMm !== null) ??
     host.recesses[0]
-  const own = {
+  const beside = p.kind === 'mirror' ? placeOfMirror(p, host) : null
+  const own = beside ?? {
     x: place?.xMm ?? host.widthMm * (p.side === 'right' ? 0.2 : 0.8),
     y: place?.yMm ?? host.heightMm * 0.25,
   }

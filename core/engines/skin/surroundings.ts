@@ -30,22 +30,32 @@ const kindOf = ({ meets }: SkinEdge): Surrounding['kind'] | null =>
 export function surroundingsOf(skin: { panels: readonly SkinPanel[] }): Surrounding[] {
   const byId = new Map(skin.panels.map((p) => [p.id, p]))
   const done = new Set<string>()
-  return skin.panels.flatMap((panel) =>
-    panel.edges.flatMap((edge): Surrounding[] => {
-      const kind = kindOf(edge)
-      if (!kind || panel.on !== null) return []
-      const pair = [panel.id, edge.neighbour ?? edge.id].sort().join('/')
-      if (kind === 'glass' && done.has(pair)) return []
-      const room = roomBefore(edge, panel, skin.panels, DEPTH[kind].usual * (kind === 'glass' ? 2 : 1))
-      const depth = room ?? DEPTH[kind].usual / (kind === 'glass' ? 2 : 1)
-      if (depth < DEPTH[kind].least) return []
-      done.add(pair)
-      const facing = edge.neighbour ? facingEdge(byId.get(edge.neighbour), panel.id) : undefined
-      const path = kind === 'lamp' ? lens(edge, depth) : facing ? between(edge, facing) : pane(edge, depth)
-      return [{ id: `${panel.id}/${edge.id}`, kind, path }]
-    }),
-  )
+  const panes: Surrounding[] = []
+  // The longest first: what would lie in its middle on a pane that is there is the same glass seen from another edge.
+  const runs = skin.panels.flatMap((panel) => panel.edges.map((edge) => ({ panel, edge })))
+  runs.sort((a, b) => b.edge.lengthMm - a.edge.lengthMm)
+  for (const { panel, edge } of runs) {
+    const kind = kindOf(edge)
+    if (!kind || panel.on !== null) continue
+    const pair = [panel.id, edge.neighbour ?? edge.id].sort().join('/')
+    if (kind === 'glass' && done.has(pair)) continue
+    const room = roomBefore(edge, panel, skin.panels, DEPTH[kind].usual * (kind === 'glass' ? 2 : 1))
+    const depth = room ?? DEPTH[kind].usual / (kind === 'glass' ? 2 : 1)
+    if (depth < DEPTH[kind].least) continue
+    done.add(pair)
+    const facing = edge.neighbour ? facingEdge(byId.get(edge.neighbour), panel.id) : undefined
+    const path = kind === 'lamp' ? lens(edge, depth) : facing ? between(edge, facing) : pane(edge, depth)
+    const middle = middleOf(path)
+    if (!panes.some((s) => s.kind === kind && within(s.path, middle.x, middle.y)))
+      panes.push({ id: `${panel.id}/${edge.id}`, kind, path })
+  }
+  return panes
 }
+
+const middleOf = (path: readonly Point[]): Point => ({
+  x: path.reduce((sum, p) => sum + p.x, 0) / path.length,
+  y: path.reduce((sum, p) => sum + p.y, 0) / path.length,
+})
 
 /** The edge of the neighbour that names this panel back across glass. */
 const facingEdge = (other: SkinPanel | undefined, id: string): SkinEdge | undefined =>

@@ -7,7 +7,6 @@ import { shingledAs } from '../sheets/shingled-as'
 import { choiceFor } from '../../model/plan/new-plan'
 import type { Plan } from '../../model/plan/schema'
 import type { Panel, Recess } from '../../model/vehicle/schema'
-import { cornerFigures } from './corner-squeeze'
 import { crownStretch } from './crown-stretch'
 import { stretchAsMade } from './pre-stretch'
 import { recessStretch } from './recess-stretch'
@@ -18,7 +17,6 @@ export interface PanelStretch {
   worst: Figure
   /** Every figure, inputs before what is made of them. */
   all: Figure[]
-  corners: Figure[]
   /** The recess that takes most; null where the crown does. */
   worstRecess: Recess | null
   /** As it was solved on the panel's surface; undefined while the closed forms stand in. */
@@ -36,7 +34,7 @@ export interface KnownStretch {
   scan?: string | undefined
 }
 
-/** Rule-based stretch of a panel in a film: its crown as a cap, its recesses bridged or fed, its corners' squeeze. */
+/** Rule-based stretch of a panel in a film: its crown as a cap, its recesses bridged or fed. */
 export function panelStretch(
   plan: Plan,
   panel: Panel,
@@ -56,7 +54,6 @@ export function panelStretch(
   const settling = !sheets && solved !== undefined && !known && !faults?.[key]
   const byRule = ruleFigure({ plan, panel, film, stretches, part: known ? 'rule' : 'worst', settling })
   const worst = known ? solvedFigure(panel, film, byRule, known, scan !== '') : byRule
-  const corners = cornerFigures(panel, film)
   const taken = greatest(stretches)
   return {
     worst,
@@ -64,11 +61,9 @@ export function panelStretch(
       ...crownParts,
       ...recesses.flatMap((x) => x.parts),
       ...stretches,
-      ...corners,
       ...(known ? [byRule, ...areaFigures(panel, film, known)] : []),
       worst,
     ],
-    corners,
     worstRecess: recesses.find((x) => x.f.value === taken)?.r ?? null,
     solved: known,
     key,

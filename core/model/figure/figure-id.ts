@@ -47,7 +47,6 @@ export type FigureId =
   | `tape/${PanelId}/${string}`
   | `piece/${string}/${'width' | 'height'}`
   | `stretch/${PanelId}/${string}`
-  | `squeeze/${PanelId}/corner`
   | `corner/${string}/${string}/${'squeeze' | 'pull'}`
   | `supply/${string}`
   | `surface/${PanelId}/${SurfacePart}`

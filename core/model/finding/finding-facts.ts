@@ -162,7 +162,9 @@ export interface FindingFacts {
   stretch_over_limit: { panel: string; value: number; limit: number; where: string }
   stretch_needs_post_heat: { panel: string; value: number; limit: number; min_c: number; max_c: number }
   stretch_wrinkles: { panel: string; area_mm2: number; limit: number }
-  corner_needs_relief: { panel: string; value: number; limit: number }
+  /** Corners that are neither pulled nor shrunk: cut on the hidden side, or parted by a seam. */
+  corner_relief: { panel: string; count: number; value: number; limit: number }
+  corner_seam: { panel: string; count: number; value: number; limit: number }
   pre_stretch_past_bound: { panel: string; film: string; value: number; limit: number }
   pre_stretch_warm: { panel: string; film: string; value: number; limit: number }
   // Roll

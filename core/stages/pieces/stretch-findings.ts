@@ -20,7 +20,7 @@ const ROUNDING = 1e-9
 
 /** What is wrong with a panel's stretch in a film, with ways out of what is past its limit. */
 export function stretchFindings(plan: Plan, panel: Panel, film: FilmSheet, stretch: PanelStretch): Finding[] {
-  const { worst, corners, solved } = stretch
+  const { worst, solved } = stretch
   const about = { panelId: panel.id }
   const findings = preStretchFindings(panel, film, choiceFor(plan, panel.id).preStretch)
   const value = Number(worst.value)
@@ -55,15 +55,6 @@ export function stretchFindings(plan: Plan, panel: Panel, film: FilmSheet, stret
         ...about,
         facts: { panel: panel.name, area_mm2: solved.wrinklesMm2, limit: film.heatShrink },
         figureId: `stretch/${panel.id}/wrinkles`,
-      }),
-    )
-  const tight = corners.filter((c) => Number(c.value) > film.heatShrink)
-  if (tight[0])
-    findings.push(
-      finding('corner_needs_relief', 'note', 'pieces', {
-        ...about,
-        facts: { panel: panel.name, value: Math.max(...tight.map((c) => Number(c.value))), limit: film.heatShrink },
-        figureId: tight[0].id,
       }),
     )
   return findings
