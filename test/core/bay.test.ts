@@ -3,7 +3,7 @@ import { checkPlaces } from '@/core/engines/heat/check-places'
 import { defectsOf } from '@/core/engines/heat/defects'
 import { paceAt, paceSeconds, usualPace, type Pace } from '@/core/engines/heat/pace'
 import { suspicionOf } from '@/core/engines/heat/suspicion'
-import { cardsOf, currentCard, nextPart } from '@/core/engines/run-sheet/cards'
+import { beganBy, cardsOf, currentCard, nextPart, whoIsAt } from '@/core/engines/run-sheet/cards'
 import { guardsAfter, guardsBefore } from '@/core/engines/run-sheet/guards'
 import { layingCard } from '@/core/engines/run-sheet/laying-card'
 import { plannedSteps } from '@/core/engines/run-sheet/steps'
@@ -49,6 +49,37 @@ describe('cards', () => {
     expect(current?.id).toBe('bonnet')
     expect(current && nextPart(current)?.id).toBe('lay:bonnet')
     expect(currentCard(cardsOf(plannedSteps(of().steps)))?.id).toBe('wash')
+  })
+})
+
+describe('several people on one job', () => {
+  const began = (stepId: string, when: string, by: string): LogRow => ({
+    ...row({ kind: 'step_started', stepId }, when),
+    by,
+  })
+  const cardFor = (me: string, ledger: LogRow[]) =>
+    currentCard(cardsOf(plannedSteps(of(ledger).steps)), { me, beganBy: beganBy(ledger) })
+  it('each sees what is their own first, then what nobody is at, and what others are at last', () => {
+    const ledger = [
+      began('lay:roof', '2026-11-24T10:00:00.000Z', 'Imre'),
+      began('lay:bonnet', '2026-11-24T11:00:00.000Z', 'Tamsin'),
+    ]
+    expect(cardFor('Imre', ledger)?.id).toBe('roof')
+    expect(cardFor('Tamsin', ledger)?.id).toBe('bonnet')
+    expect(cardFor('Jory', ledger)?.id).toBe('wash')
+    // Nothing left that is free: what others are at is better than an empty screen.
+    const steps = plannedSteps(of(ledger).steps)
+    const rest = steps.filter((s) => !['roof', 'bonnet'].includes(s.panelId ?? '')).map((s) => done(s.id))
+    expect(['roof', 'bonnet']).toContain(cardFor('Jory', [...rest, ...ledger])?.id)
+  })
+  it('what was taken over is whose who began last', () => {
+    const ledger = [
+      began('degrease:bonnet', '2026-11-24T10:00:00.000Z', 'Imre'),
+      done('degrease:bonnet'),
+      began('lay:bonnet', '2026-11-24T11:00:00.000Z', 'Tamsin'),
+    ]
+    const card = cardsOf(plannedSteps(of(ledger).steps)).find((c) => c.id === 'bonnet')
+    expect(card && whoIsAt(card, { me: '', beganBy: beganBy(ledger) })).toBe('Tamsin')
   })
 })
 

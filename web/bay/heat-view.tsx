@@ -15,6 +15,7 @@ import { PointDrawing } from './point-drawing'
 import type { StatedPoint } from './stated-point'
 import { useNow } from './use-now'
 import { Reading, type Instrument, type LastReading } from './reading'
+import { useHands } from './use-hands'
 
 /** Heat, panel by panel: pick the places, pace the gun, take the gun away, read. What expires soon comes first. */
 export function HeatView() {
@@ -89,7 +90,7 @@ function usePanels() {
 
 function useCurrentPanel(): string | null {
   const { reckoning } = useJob('reckoning')
-  return currentCard(cardsOf(plannedSteps(reckoning.steps)))?.panelId ?? null
+  return currentCard(cardsOf(plannedSteps(reckoning.steps)), useHands())?.panelId ?? null
 }
 
 const ALL_EDGES: readonly HeatPoint['kind'][] = ['edge', 'corner']

@@ -2,7 +2,7 @@
 
 import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
-import { cardsOf, currentCard, nextPart, type Card } from '@/core/engines/run-sheet/cards'
+import { cardsOf, currentCard, nextPart, whoIsAt, type Card, type Hands } from '@/core/engines/run-sheet/cards'
 import { guardsAfter, guardsBefore, type Guard } from '@/core/engines/run-sheet/guards'
 import { plannedSteps } from '@/core/engines/run-sheet/steps'
 import type { Step } from '@/core/engines/run-sheet/step'
@@ -14,21 +14,24 @@ import { GuardDialog } from './guard-dialog'
 import { HelpCard } from './help-card'
 import { PanelCard } from './panel-card'
 import { useGuards } from './use-guards'
+import { useHands } from './use-hands'
 
 /** What now: one card with its big act, the next one below it. */
 export function NowView({ onHeat }: { onHeat: () => void }) {
   const { reckoning } = useJob('reckoning')
+  const hands = useHands()
   const [picked, setPicked] = useState<string | null>(null)
   const [listed, setListed] = useState(false)
   const cards = cardsOf(plannedSteps(reckoning.steps))
-  const card = cards.find((c) => c.id === picked) ?? currentCard(cards)
+  const card = cards.find((c) => c.id === picked) ?? currentCard(cards, hands)
   if (!card) return <p className="fs-3 m-3">Every step is done.</p>
-  const next = cards.slice(cards.indexOf(card) + 1).find((c) => c.state !== 'done')
+  // What somebody else is at is not what comes next here.
+  const next = cards.slice(cards.indexOf(card) + 1).find((c) => c.state !== 'done' && isFree(c, hands))
   const pick = (id: string | null) => {
     setPicked(id)
     setListed(false)
   }
-  if (listed) return <CardList cards={cards} current={card} onPick={pick} />
+  if (listed) return <CardList cards={cards} current={card} hands={hands} onPick={pick} />
   return (
     <div className="bay-now">
       <NowCard key={card.id} card={card} onDone={() => pick(null)} onHeat={onHeat} />
@@ -44,10 +47,25 @@ export function NowView({ onHeat }: { onHeat: () => void }) {
   )
 }
 
+const isFree = (card: Card, hands: Hands): boolean => {
+  const who = whoIsAt(card, hands)
+  return card.state !== 'running' || who === null || who === hands.me
+}
+
 const cardTitle = (card: Card): string =>
   card.parts.length > 1 ? (card.parts[0]?.name ?? '') : card.parts[0] ? stepTitle(card.parts[0]) : ''
 
-function CardList({ cards, current, onPick }: { cards: readonly Card[]; current: Card; onPick: (id: string) => void }) {
+function CardList({
+  cards,
+  current,
+  hands,
+  onPick,
+}: {
+  cards: readonly Card[]
+  current: Card
+  hands: Hands
+  onPick: (id: string) => void
+}) {
   return (
     <ol className="bay-list" aria-label="All steps" tabIndex={0}>
       {cards.map((c) => (
@@ -58,7 +76,10 @@ function CardList({ cards, current, onPick }: { cards: readonly Card[]; current:
               data-state={c.state === 'done' ? 'settled' : c.state === 'running' ? 'open' : 'missing'}
             />
             <span className="flex-fill text-start">{cardTitle(c)}</span>
-            <span>{c.state === 'to_do' ? '' : c.state}</span>
+            <span>
+              {c.state === 'to_do' ? '' : c.state}
+              {c.state === 'running' && !isFree(c, hands) && `, ${whoIsAt(c, hands)}`}
+            </span>
           </Button>
         </li>
       ))}

@@ -7,12 +7,14 @@ import { useJob } from '@/web/job/job-state'
 import { SupplyAmount } from '@/web/rack/supply-amount'
 import { word } from '@/web/words/names'
 import { FilmUsed } from './film-used'
+import { ReadLabel } from './read-label'
 import { StartTimer } from './timers'
 
 /** Film and everything else that is used up, and a timer by hand. */
 export function SupplyView() {
   return (
     <div className="bay-supply">
+      <ReadLabel />
       <FilmUsed />
       <Consumables />
       <StartTimer />

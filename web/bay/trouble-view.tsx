@@ -12,12 +12,13 @@ import { useJob } from '@/web/job/job-state'
 import { FilePicker } from '@/web/kit/file-picker'
 import { word } from '@/web/words/names'
 import { FIRST, NOT } from '@/web/words/trouble'
+import { useHands } from './use-hands'
 
 /** Trouble: what is seen, the first answer, logged with a photo; what is open until it is mended, redone or accepted. */
 export function TroubleView() {
   const { plan, ledger, reckoning, log } = useJob('plan', 'ledger', 'reckoning', 'log')
   const panels = plan.panels.filter((p) => p.wrap)
-  const current = currentCard(cardsOf(plannedSteps(reckoning.steps)))?.panelId
+  const current = currentCard(cardsOf(plannedSteps(reckoning.steps)), useHands())?.panelId
   const [panelId, setPanel] = useState(current ?? panels[0]?.id ?? '')
   const [kind, setKind] = useState<DefectKind | null>(null)
   const [note, setNote] = useState('')

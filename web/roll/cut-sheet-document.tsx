@@ -145,6 +145,8 @@ export interface Label {
   job: string
   arrow: string
   qr: QrCode
+  /** What is typed where no camera can read the code; empty on rests. */
+  code: string
 }
 const MM = 72 / 25.4
 
@@ -183,16 +185,19 @@ export function LabelsDocument({
             </View>
             <Text style={{ fontSize: 8, fontWeight: 600 }}>{l.arrow}</Text>
           </View>
-          <Canvas
-            style={{ width: side, height: side, alignSelf: 'center' }}
-            paint={(page) => {
-              const cell = side / (l.qr.side + 2 * QUIET)
-              for (const [x, y, run] of l.qr.runs)
-                page.rect((x + QUIET) * cell, (y + QUIET) * cell, run * cell, cell * NO_SEAM)
-              if (l.qr.runs.length > 0) page.fill('#000000')
-              return null
-            }}
-          />
+          <View style={{ alignItems: 'center', justifyContent: 'center' }}>
+            <Canvas
+              style={{ width: side, height: side }}
+              paint={(page) => {
+                const cell = side / (l.qr.side + 2 * QUIET)
+                for (const [x, y, run] of l.qr.runs)
+                  page.rect((x + QUIET) * cell, (y + QUIET) * cell, run * cell, cell * NO_SEAM)
+                if (l.qr.runs.length > 0) page.fill('#000000')
+                return null
+              }}
+            />
+            {l.code !== '' && <Text style={{ fontSize: 9, fontWeight: 600, letterSpacing: 1.5 }}>{l.code}</Text>}
+          </View>
         </Page>
       ))}
     </Document>

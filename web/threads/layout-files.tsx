@@ -3,6 +3,7 @@ import { labelsOf, type Label } from '@/core/engines/roll/labels'
 import { word } from '@/web/words/names'
 import { registrationMarks } from '@/core/engines/pieces/drops'
 import { sideDrops } from '@/core/engines/pieces/side-drops'
+import { shortCode } from '@/core/engines/roll/short-code'
 import { qrCode } from '@/web/roll/qr'
 import { safeCell } from '@/core/kit/table'
 import { reckon, type Reckoning } from '@/core/reckon/reckon'
@@ -192,6 +193,7 @@ function labelsFile(input: Jobs['layoutFile']['input'], layout: FilmLayout, titl
     film: layout.film.name,
     lot: l.from ? `${l.from.label}, lot ${l.from.lot}` : 'lot ____________',
     job: title,
+    code: l.kind === 'piece' ? shortCode(l.id) : '',
     arrow: l.kind === 'piece' ? 'ARROW: top or front of the panel' : `ARROW: the roll’s direction${takes(l)}`,
     qr: qrCode(link(l)),
   }))

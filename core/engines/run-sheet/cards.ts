@@ -1,4 +1,5 @@
 import { civilToMinutes } from '../../kit/civil'
+import type { LogRow } from '../../model/log/schema'
 import { isOnPanel } from './waits'
 import type { Step } from './step'
 
@@ -35,8 +36,30 @@ function stateOf(parts: readonly Step[]): Card['state'] {
   return parts.some((s) => s.state !== 'to_do') ? 'running' : 'to_do'
 }
 
-/** The card to begin with: what was begun last and is not done, else the first that nobody began. */
-export function currentCard(cards: readonly Card[]): Card | null {
+/** Who works, and who began each step that was begun. */
+export interface Hands {
+  me: string
+  beganBy: ReadonlyMap<string, string>
+}
+
+/** Who began each step, by the ledger. */
+export const beganBy = (ledger: readonly LogRow[]): ReadonlyMap<string, string> =>
+  new Map(ledger.flatMap((r) => (r.payload.kind === 'step_started' ? [[r.payload.stepId, r.by] as const] : [])))
+
+/** Whoever began the newest part of a card; null where nobody did. */
+export const whoIsAt = (card: Card, { beganBy }: Hands): string | null =>
+  [...card.parts].reverse().flatMap((s) => beganBy.get(s.id) ?? [])[0] ?? null
+
+/**
+ * The card to begin with: what was begun last and is not done, else the first that nobody began. With `hands`, one's own
+ * come first, and what somebody else is at comes last.
+ */
+export function currentCard(cards: readonly Card[], hands: Hands | null = null): Card | null {
+  if (hands) {
+    const others = cards.filter((c) => c.state === 'running' && whoIsAt(c, hands) !== hands.me)
+    const own = currentCard(cards.filter((c) => !others.includes(c)))
+    return own ?? currentCard(others)
+  }
   const begun = (c: Card) => Math.max(...c.parts.map((s) => civilToMinutes((s.startedAt ?? '').slice(0, 16)) ?? 0))
   const running = cards.filter((c) => c.state === 'running')
   const [latest] = [...running].sort((a, b) => begun(b) - begun(a))
