@@ -6,6 +6,7 @@ import { writePlan } from '@/core/model/plan/parse'
 import { Plan } from '@/core/model/plan/schema'
 import { manyPanels } from '../test/fixtures/plans'
 import { median } from './core'
+import { liveLoad } from './live-load'
 
 const port = 3298
 const base = `http://127.0.0.1:${port}`
@@ -26,9 +27,9 @@ const manyParts = (): Plan => {
 }
 
 /** What a busy shop asks of the server: many bays at once, and a door that stays open while heavy work runs. */
-export async function serverBench(): Promise<string> {
+export async function serverBench(liveBefore: string): Promise<string> {
   const server = spawn(process.execPath, ['scripts/e2e-server.mjs'], {
-    env: { ...process.env, E2E_PORT: String(port) },
+    env: { ...process.env, E2E_PORT: String(port), STREAMS_PER_MEMBER: '400' },
     stdio: 'ignore',
   })
   try {
@@ -107,6 +108,7 @@ export async function serverBench(): Promise<string> {
     ]
     const rows = [await atTheDoor('nothing', () => wait(3000).then(() => '–'))]
     for (const [name, work] of heavy) rows.push(await atTheDoor(name, work))
+    const live = process.argv.includes('--live') ? await liveLoad(base, headers) : liveBefore
     return `## The server under work
 
 ### Entries of the bay
@@ -121,7 +123,9 @@ refused), an answer in ${median(latest).toFixed(0)} ms, 95 in 100 within ${share
 
 | while | took | came of it | asked | median | 95 in 100 | longest |
 |---|---|---|---|---|---|---|
-${rows.join('\n')}`
+${rows.join('\n')}
+
+${live}`
   } finally {
     server.kill('SIGTERM')
   }

@@ -1,8 +1,9 @@
 import { root } from './cluster.mjs'
-import { mkdtempSync } from 'node:fs'
+import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { answers, build, runScript, serve, startTable, startWorker } from './prepare.mjs'
+import { supervise } from './supervise.mjs'
 import { testDatabase } from './test-db.mjs'
 
 /**
@@ -23,12 +24,21 @@ const env = {
   CUIRASS_ROOT: root,
 }
 runScript('load-demo.ts', env)
-const server = serve(port, env)
+/** A test kills the server by this number; it is started again as in a shop. */
+const pidFile = join(root, '.data', 'e2e-server.pid')
+const server = supervise(
+  'server',
+  () => {
+    const child = serve(port, env)
+    writeFileSync(pidFile, String(child.pid))
+    return child
+  },
+  { givenUp: (code) => end(code) },
+)
 const helpers = [startWorker(env), startTable(join(table, '5a170000-0000-4000-8000-000000000001'))]
-for (const signal of ['SIGINT', 'SIGTERM'])
-  process.on(signal, () => [server, ...helpers].forEach((p) => p.kill('SIGTERM')))
-server.on('exit', (code) => {
-  helpers.forEach((p) => p.kill('SIGTERM'))
-  process.exit(code ?? 0)
-})
-if (!(await answers(`http://127.0.0.1:${port}/sign-in`))) process.exit(1)
+function end(code) {
+  for (const p of [server, ...helpers]) p.kill('SIGTERM')
+  process.exit(code)
+}
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => end(0))
+if (!(await answers(`http://127.0.0.1:${port}/sign-in`))) end(1)

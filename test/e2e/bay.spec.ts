@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { enter, expect, jobUrl, test } from './shop'
 
 const VIEWS = ['Now', /^Heat/, /^Trouble/, 'Check', 'Film'] as const
@@ -19,6 +20,34 @@ test('bay entries survive a dead network and a reload, and arrive once', async (
   await expect(page.getByTestId('outbox')).toHaveText('All entries sent')
   await views.getByRole('button', { name: /^Trouble/ }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'noted with no network' })).toHaveCount(1)
+})
+
+test('the server killed after it wrote an entry and before it answered: the entry stands once', async ({ page }) => {
+  test.setTimeout(150_000)
+  await enter(page, 'installer')
+  await page.goto(jobUrl('corvane', 'bay'))
+  const outbox = page.getByTestId('outbox')
+  await expect(outbox).toHaveText('All entries sent')
+  const server = Number(readFileSync('.data/e2e-server.pid', 'utf8'))
+  let written = 0
+  await page.route('**/entries', async (route) => {
+    if (written++ > 0) return route.continue()
+    expect((await route.fetch()).ok()).toBe(true)
+    process.kill(server, 'SIGKILL')
+    await route.abort('connectionreset')
+  })
+  const views = page.getByRole('navigation', { name: 'Bay views' })
+  await views.getByRole('button', { name: /^Trouble/ }).click()
+  await page.getByLabel('Note', { exact: true }).fill('noted as the server died')
+  await page.getByRole('button', { name: 'Note only' }).click()
+  await expect(outbox).toContainText('1 entry kept here')
+  // It is started again, and what waits goes out by itself: a second time, for the device.
+  await expect(outbox).toHaveText('All entries sent', { timeout: 60_000 })
+  expect(written).toBeGreaterThan(1)
+  expect(Number(readFileSync('.data/e2e-server.pid', 'utf8'))).not.toBe(server)
+  await page.reload()
+  await views.getByRole('button', { name: /^Trouble/ }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'noted as the server died' })).toHaveCount(1)
 })
 
 test('nothing needed scrolls, and every control is a thumb wide', async ({ page }) => {

@@ -24,8 +24,8 @@ export async function readChanges(request: Request, jobId: string): Promise<Resp
 /** Changes that come close together are told as one, ms. */
 const TOGETHER_MS = 250
 const BEAT_MS = 15_000
-/** Streams that one member may have open at once: one a browser is enough, tabs share it. */
-const MOST_STREAMS = 8
+/** Streams that one member may have open at once: one a browser is enough, tabs share it. More for a load test. */
+const MOST_STREAMS = Number(process.env.STREAMS_PER_MEMBER ?? 8)
 const open = new Map<string, number>()
 /** No change has a number beyond this: nothing was missed. */
 const LATEST = 2_147_483_647

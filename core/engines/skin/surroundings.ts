@@ -45,13 +45,17 @@ export function surroundingsOf(skin: { panels: readonly SkinPanel[] }): Surround
     done.add(pair)
     const facing = edge.neighbour ? facingEdge(byId.get(edge.neighbour), panel.id) : undefined
     const path = kind === 'lamp' ? lens(edge, depth) : facing ? between(edge, facing) : pane(edge, depth)
-    const middle = middleOf(path)
-    if (!panes.some((s) => s.kind === kind && within(s.path, middle.x, middle.y)))
-      panes.push({ id: `${panel.id}/${edge.id}`, kind, path })
+    const isThere = panes.some((s) => s.kind === kind && (lies(path, s.path) || lies(s.path, path)))
+    if (!isThere) panes.push({ id: `${panel.id}/${edge.id}`, kind, path })
   }
   return panes
 }
 
+/** Whether the middle of one lies on the other. */
+const lies = (one: readonly Point[], other: readonly Point[]): boolean => {
+  const { x, y } = middleOf(one)
+  return within(other, x, y)
+}
 const middleOf = (path: readonly Point[]): Point => ({
   x: path.reduce((sum, p) => sum + p.x, 0) / path.length,
   y: path.reduce((sum, p) => sum + p.y, 0) / path.length,
