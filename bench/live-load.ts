@@ -5,7 +5,8 @@ import { median } from './core'
 const CLIENTS = 200
 const JOBS = 50
 const PER_SECOND = 20
-const SECONDS = 300
+/** Shorter for a first look. */
+const SECONDS = Number(process.env.LOAD_SECONDS ?? 300)
 /** What was still under way when the last entry was sent. */
 const LAST_MS = 8000
 
@@ -104,23 +105,35 @@ async function follow(
       const out = (await answer?.json().catch(() => null)) as {
         value?: { head: number; entries: { id: string }[] }
       } | null
-      for (const { id } of out?.value?.entries ?? []) {
-        const sent = seen.sent.get(id)
-        if (sent !== undefined && !known.has(id)) seen.had.push(performance.now() - sent)
-        known.add(id)
-      }
+      had(out?.value?.entries ?? [])
       since = out?.value?.head ?? since
     } while (again)
     asking = false
+  }
+  const had = (entries: readonly { id: string }[]) => {
+    for (const { id } of entries) {
+      const sent = seen.sent.get(id)
+      if (sent !== undefined && !known.has(id)) seen.had.push(performance.now() - sent)
+      known.add(id)
+    }
   }
   try {
     const answer = await fetch(`${base}/api/live`, { headers, signal })
     if (!answer.ok || !answer.body) return 1
     const text = new TextDecoder()
+    let left = ''
     for await (const bytes of answer.body) {
-      const events = text.decode(bytes, { stream: true })
-      if (since === 0) since = Number(/"head":(\d+)/.exec(events)?.[1] ?? 0)
-      if (events.includes(job)) void ask()
+      const parts = (left + text.decode(bytes, { stream: true })).split('\n\n')
+      left = parts.pop() ?? ''
+      for (const part of parts) {
+        const data = /^data: (.*)$/m.exec(part)?.[1]
+        if (data === undefined) continue
+        const news = JSON.parse(data) as { job: string | null; head: number; entries?: { id: string }[] }
+        if (since === 0) since = news.head
+        if (news.job !== job) continue
+        if (news.entries) had(news.entries)
+        else void ask()
+      }
     }
     return signal.aborted ? 0 : 1
   } catch {

@@ -1,5 +1,6 @@
 import pg from 'pg'
 import { z } from 'zod'
+import type { LogRow } from '@/core/model/log/schema'
 import { environment } from './environment'
 import { LIVE_CHANNEL, type LiveEvent } from './live'
 import { log } from './log'
@@ -12,6 +13,8 @@ const Event = z.object({
   job: z.string().nullable(),
   head: z.number(),
   kind: z.enum(['plan', 'entries', 'stock', 'films', 'solution', 'scan', 'yard', 'shop', 'now']),
+  // Written by this application alone, as it writes its ledger.
+  entries: z.array(z.custom<LogRow>((row) => typeof row === 'object' && row !== null && 'id' in row)).optional(),
 })
 
 interface Subscriber {
@@ -60,7 +63,9 @@ async function open(): Promise<pg.Client> {
 function parsed(payload: string | undefined): LiveEvent | null {
   try {
     const read = Event.safeParse(JSON.parse(payload ?? ''))
-    return read.success ? read.data : null
+    if (!read.success) return null
+    const { entries, ...event } = read.data
+    return { ...event, ...(entries ? { entries } : {}) }
   } catch {
     return null // not ours
   }

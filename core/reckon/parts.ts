@@ -1,3 +1,4 @@
+import type { Point } from '../kit/plane'
 import type { EdgesOfJob } from '../engines/edge/edges-of-job'
 import type { SupplyLine } from '../engines/edge/supply-list'
 import type { HeatPoint } from '../engines/heat/heat-points'
@@ -57,7 +58,12 @@ export interface Parts {
   cutting: Told & { pieces: readonly Piece[] }
   /** Pieces as they are laid: drops of a print in place of the pieces of the sides that they cover. */
   laid: readonly Piece[]
-  stretch: Told & Settling & { worst: readonly Figure[]; byPanel: ReadonlyMap<string, number> }
+  stretch: Told &
+    Settling & {
+      worst: readonly Figure[]
+      byPanel: ReadonlyMap<string, number>
+      outlines: ReadonlyMap<string, readonly (readonly Point[])[]>
+    }
   fitness: Told
   roll: Told & Settling & { layouts: readonly FilmLayout[]; purchases: ReadonlyMap<string, Purchase> }
   edges: Told & EdgesOfJob

@@ -137,7 +137,7 @@ const STEPS = [
     suppliesOf({ ...p, consumables: p.edges.consumables, pieces: p.laid }),
   ),
   step('points', ['laid', 'edges', 'panels', 'films', 'stretch', 'ledger'], (p) =>
-    heatPoints({ ...p, pieces: p.laid, stretch: p.stretch.byPanel }),
+    heatPoints({ ...p, pieces: p.laid, stretch: p.stretch.byPanel, outlines: p.stretch.outlines }),
   ),
   step('steps', ['plan', 'panels', 'films', 'laid', 'points', 'edges', 'record', 'ledger'], (p) =>
     stepsOf({ ...p, pieces: p.laid }, p.ledger),

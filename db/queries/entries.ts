@@ -5,7 +5,7 @@ import type { LogPayload } from '@/core/model/log/schema'
 import { Denied, guarded, may, type Tx, type Who } from '../client'
 import { brokenConstraint } from '../errors'
 import { cutStanding, job, ledger } from '../schema'
-import { changeNow, comingChange, ledgerIn, nextChange, ownJob } from './job-rows'
+import { changeNow, comingChange, entriesIn, ledgerIn, nextChange, ownJob } from './job-rows'
 import { tell } from '../live'
 import { cutStock, restoreStock, stockChanged } from './rack'
 import { requestSettleAll } from './solutions'
@@ -90,11 +90,17 @@ async function told(
   const done = items.filter((_, i) => outcomes[i]?.outcome === 'done')
   const ids = done.map(({ entry }) => entry.id)
   await tx.update(job).set({ changes: head, updatedAt: now }).where(ownJob(who, jobId))
-  await tell(tx, { shop: who.shopId, job: jobId, head, kind: 'entries' })
-  if (!done.some(({ entry }) => CUTS.includes(entry.payload.kind))) return
+  const isCut = done.some(({ entry }) => CUTS.includes(entry.payload.kind))
+  // Cuts change the rack too: whoever shows it asks.
+  const entries = isCut || ids.length > MOST_TOLD ? {} : { entries: await entriesIn(tx, who, ids) }
+  await tell(tx, { shop: who.shopId, job: jobId, head, kind: 'entries', ...entries })
+  if (!isCut) return
   await stockChanged(tx, who, head, ids)
   await requestSettleAll(tx, who)
 }
+
+/** More than so many do not fit into one notification. */
+const MOST_TOLD = 20
 
 interface Item {
   batch: number

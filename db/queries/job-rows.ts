@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, isNotNull, sql } from 'drizzle-orm'
+import { and, asc, eq, gt, inArray, isNotNull, sql } from 'drizzle-orm'
 import { inDeviceOrder } from '@/core/model/log/device-order'
 import type { LogRow } from '@/core/model/log/schema'
 import { shopRecord, type ShopRecord } from '@/core/model/log/shop-record'
@@ -44,7 +44,21 @@ export async function ledgerIn(tx: Tx, who: InShop, jobId: string, since = -1): 
     .from(ledger)
     .where(and(eq(ledger.shopId, who.shopId), eq(ledger.jobId, jobId), gt(ledger.change, since)))
     .orderBy(asc(ledger.seq))
-  return inDeviceOrder(rows).map((r) => ({
+  return asLogRows(rows)
+}
+
+/** These entries of the ledger, by id. */
+export async function entriesIn(tx: Tx, who: InShop, ids: readonly string[]): Promise<LogRow[]> {
+  const rows = await tx
+    .select()
+    .from(ledger)
+    .where(and(eq(ledger.shopId, who.shopId), inArray(ledger.id, [...ids])))
+    .orderBy(asc(ledger.seq))
+  return asLogRows(rows)
+}
+
+const asLogRows = (rows: readonly (typeof ledger.$inferSelect)[]): LogRow[] =>
+  inDeviceOrder(rows).map((r) => ({
     id: r.id,
     at: r.happenedAt.toISOString(),
     by: r.by,
@@ -55,7 +69,6 @@ export async function ledgerIn(tx: Tx, who: InShop, jobId: string, since = -1): 
     device: r.device,
     n: r.n,
   }))
-}
 export async function planIn(tx: Tx, who: InShop, jobId: string, number: number): Promise<Plan | null> {
   const [row] = await tx
     .select({ plan: revision.plan })

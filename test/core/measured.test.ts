@@ -274,6 +274,7 @@ describe('the figure that is probably wrong', () => {
           removable: true,
           minutes: 5,
           riseMm: null,
+          behind: 'tucked' as const,
         },
       ],
       holes: [{ id: 'o', name: 'Hole', widthMm: p.widthMm, heightMm: p.heightMm, xMm: null, yMm: null }],

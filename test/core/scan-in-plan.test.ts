@@ -67,6 +67,7 @@ describe('a scanned panel in the plan', () => {
       areaMm2: 20,
       triangles: 900,
       spot: null,
+      toPostHeat: [],
     }
     const solved = { [stretchKey(plan, panel, film, mark)]: value }
     const of = (scans: Record<string, string>) =>

@@ -25,6 +25,7 @@ const value = (worst: number): SolvedStretch => ({
   areaMm2: 1e6,
   triangles: 2900,
   spot: null,
+  toPostHeat: [],
 })
 /** Every panel of a plan solved to one stretch. */
 const solvedTo = (plan: Plan, worst: number): SolutionTables['stretch'] =>

@@ -148,6 +148,7 @@ describe('surfaces of taped panels that wrap round, fold and carry things', () =
       removable: false,
       minutes: 0,
       riseMm: 12,
+      behind: 'tucked' as const,
       ...over,
     })
     const over = panelMesh(plain({ raised: [object({})] }), 3000)

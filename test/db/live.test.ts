@@ -59,7 +59,7 @@ const stretchOf = (key: string, triangles: number, worst = 0.1): Solution => ({
   kind: 'stretch',
   key,
   fineness: triangles,
-  value: { worst, toPostHeatMm2: 0, overMm2: 0, wrinklesMm2: 0, areaMm2: 10, triangles, spot: null },
+  value: { worst, toPostHeatMm2: 0, overMm2: 0, wrinklesMm2: 0, areaMm2: 10, triangles, spot: null, toPostHeat: [] },
 })
 const task = () => ({ shopId: ours.who.lead.shopId, jobId: ours.jobId, since: 1000 })
 const keptWorst = async (key: string) => {
@@ -307,6 +307,30 @@ describe('the stream', () => {
     const again = await open()
     expect(again.status).toBe(200)
     await again.body?.cancel()
+  })
+  it('an entry travels in the word of it, as whoever asks would read it; a cut, or too many at once, are asked for', async () => {
+    const heard: LiveEvent[] = []
+    const stop = await subscribe({ shopId: task().shopId, hear: (event) => heard.push(event), lost: () => {} })
+    const since = (await opened()).shopHead
+    const wordOf = async (head: number) => {
+      await vi.waitFor(() => expect(heard.some((e) => e.kind === 'entries' && e.head === head)).toBe(true), 2000)
+      return heard.find((e) => e.kind === 'entries' && e.head === head)
+    }
+    const enter = (entries: Parameters<typeof appendEntries>[2]) =>
+      appendEntries(ours.who.installer, ours.jobId, entries, { now: NOW })
+    const one = await enter([note('travels', 101), note('travels too', 102)])
+    const read = await changesOf(ours.who.desk, ours.jobId, since)
+    expect((await wordOf(one.head))?.entries).toEqual(read?.entries)
+    expect(read?.entries).toHaveLength(2)
+    const used = { kind: 'film_used' as const, stockId: ours.rollId, lengthMm: 10 }
+    const cut = await enter([{ ...note('', 103), payload: used }])
+    expect(await wordOf(cut.head)).not.toHaveProperty('entries')
+    // Past what one notification takes, by number and by size.
+    const many = await enter(Array.from({ length: 40 }, (_, i) => note(`${i}`, 200 + i)))
+    expect(await wordOf(many.head)).not.toHaveProperty('entries')
+    const long = await enter(Array.from({ length: 8 }, (_, i) => note('é'.repeat(480), 300 + i)))
+    expect(await wordOf(long.head)).not.toHaveProperty('entries')
+    stop()
   })
   it('hears nothing of what was not committed', async () => {
     const heard: LiveEvent[] = []

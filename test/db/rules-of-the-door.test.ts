@@ -200,6 +200,7 @@ describe('what a shop may keep', () => {
         areaMm2: 10,
         triangles: 400,
         spot: null,
+        toPostHeat: [],
       }
       const task = { shopId: ours.who.lead.shopId, jobId: ours.jobId, since: 1000 }
       for (let i = 0; i < 5; i++)

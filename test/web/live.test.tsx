@@ -60,7 +60,16 @@ class Server {
   solve(worst: number) {
     const [lack] = reckon(this.revision.plan, this.catalogue(), this.ledger).settling.lacks
     if (lack?.kind !== 'stretch') return
-    const value = { worst, toPostHeatMm2: 0, overMm2: 0, wrinklesMm2: 0, areaMm2: 1e6, triangles: 2900, spot: null }
+    const value = {
+      worst,
+      toPostHeatMm2: 0,
+      overMm2: 0,
+      wrinklesMm2: 0,
+      areaMm2: 1e6,
+      triangles: 2900,
+      spot: null,
+      toPostHeat: [],
+    }
     this.solutions.push({ kind: 'stretch', key: lack.key, fineness: 2900, value, change: ++this.head })
   }
   catalogue(): Catalogue {
@@ -138,6 +147,15 @@ const tell = (job: string | null = JOB) =>
     await vi.advanceTimersByTimeAsync(20)
   })
 
+/** The stream brings the newest entry along with the word of it. */
+const bringNewest = () =>
+  act(async () => {
+    const [newest] = server.changes(server.head - 1).entries
+    const data = JSON.stringify({ job: JOB, head: server.head, kind: 'entries', entries: [newest] })
+    for (const s of Stream.all.filter((x) => !x.closed)) s.onmessage?.({ data })
+    await vi.advanceTimersByTimeAsync(20)
+  })
+
 const JOB = '00000000-0000-4000-8000-000000000abc'
 let seen: { reckoning: Reckoning; edit: (change: (p: Plan) => Plan) => void } | null = null
 function Probe() {
@@ -208,16 +226,23 @@ describe('an open page', () => {
           act(() => seen?.edit((p) => withPanel(p, 'door', () => ({ heightMm: mm }))))
         },
         () => server.enter({ kind: 'note', text: 'seen to' }),
+        // An entry that the stream brings itself.
+        () => {
+          server.enter({ kind: 'consumable_used', of: 'filament', amount: 1 + Math.floor(random() * 9) })
+          bring = true
+        },
         () =>
           server.enter({ kind: 'film_used', stockId: server.stock[0]?.id ?? '', lengthMm: Math.ceil(random() * 400) }),
         () => server.solve(random() * 0.3),
         () => server.settle(600 + Math.floor(random() * 600)),
       ]
-      for (let i = 0; i < 14; i++) {
+      let bring = false
+      for (let i = 0; i < 16; i++) {
+        bring = false
         acts[Math.floor(random() * acts.length)]?.()
         // Sometimes the network goes away in between.
         if (random() < 0.15) offline = true
-        await tell()
+        await (bring ? bringNewest() : tell())
         if (offline && random() < 0.6) offline = false
         await later(random() < 0.5 ? 100 : 900)
       }
@@ -238,6 +263,21 @@ describe('an open page', () => {
     await tell(null)
     expect(asked).toBe(before + 1)
     expect(seen?.reckoning.parts.ledger).toHaveLength(1)
+  })
+  it('an entry that the stream brings is there without being asked for; what was missed before it comes too', async () => {
+    open()
+    await later(50)
+    const before = asked
+    // Nobody told of this one.
+    server.enter({ kind: 'note', text: 'missed' })
+    server.enter({ kind: 'note', text: 'brought' })
+    await bringNewest()
+    expect(asked).toBe(before)
+    expect(seen?.reckoning.parts.ledger.map((r) => r.payload)).toEqual([{ kind: 'note', text: 'brought' }])
+    await tell()
+    expect(asked).toBe(before + 1)
+    expect(seen?.reckoning.parts.ledger).toHaveLength(2)
+    expect(shown()).toEqual(fresh())
   })
   it('without a word from the stream it asks by itself, every ten seconds', async () => {
     open()

@@ -30,8 +30,8 @@ const open = new Map<string, number>()
 /** No change has a number beyond this: nothing was missed. */
 const LATEST = 2_147_483_647
 
-const message = (event: Omit<LiveEvent, 'shop'>): string =>
-  `id: ${event.head}\ndata: ${JSON.stringify({ job: event.job, head: event.head, kind: event.kind })}\n\n`
+const message = ({ job, head, kind, entries }: Omit<LiveEvent, 'shop'>): string =>
+  `id: ${head}\ndata: ${JSON.stringify({ job, head, kind, ...(entries ? { entries } : {}) })}\n\n`
 
 /**
  * Changes of the member's shop as they are committed, as server-sent events; one that comes back after a gap is told
@@ -83,6 +83,12 @@ export async function openLive(request: Request): Promise<Response> {
   })
 }
 
+/** Two changes of one kind told as one: with the entries of both, where both have theirs. */
+function together(a: LiveEvent, b: LiveEvent): LiveEvent {
+  const { entries: _, ...newest } = a.head > b.head ? a : b
+  return a.entries && b.entries ? { ...newest, entries: [...a.entries, ...b.entries] } : newest
+}
+
 /** One stream to one browser: changes that come close together are one message; once it is over it says nothing. */
 class LiveStream {
   private readonly text = new TextEncoder()
@@ -106,7 +112,8 @@ class LiveStream {
   hear(event: LiveEvent): void {
     if (this.over) return
     const key = `${event.job}/${event.kind}`
-    if ((this.waiting.get(key)?.head ?? -1) < event.head) this.waiting.set(key, event)
+    const before = this.waiting.get(key)
+    this.waiting.set(key, before ? together(before, event) : event)
     this.timer ??= setTimeout(() => this.flush(), TOGETHER_MS)
   }
 

@@ -38,6 +38,13 @@ export function PointDrawing({
         const state = points[i]?.state ?? 'waiting'
         return (
           <g key={m.id} data-state={state} data-chosen={chosen.includes(m.id)} onClick={() => onPick(m.id)}>
+            {m.rings.map((ring, k) => (
+              <path
+                key={k}
+                className="heat-area"
+                d={`M${ring.map((p) => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join('L')}Z`}
+              />
+            ))}
             {m.line.length > 1 && (
               <path
                 className="heat-line"

@@ -1,3 +1,4 @@
+import polylabel from 'polylabel'
 import type { HeatPoint } from '@/core/engines/heat/heat-points'
 import { arcPoints, type Point } from '@/core/kit/plane'
 import { outlineOf } from '@/core/model/vehicle/outline'
@@ -8,6 +9,8 @@ export interface PointMark {
   id: string
   line: Point[]
   at: Point
+  /** Of an area. */
+  rings: Point[][]
 }
 
 /** The edge of a panel as points along its curve; empty where there is no such edge. */
@@ -36,13 +39,22 @@ export function pointMarks(panel: Panel, points: readonly HeatPoint[]): PointMar
   let loose = 0
   return points.map((p) => {
     const line = p.edgeId ? edgeLine(panel, p.edgeId) : []
-    if (p.kind === 'edge' && line.length > 1) return { id: p.id, line, at: along(line, 0.5) }
+    if (p.kind === 'edge' && line.length > 1) return { id: p.id, line, at: along(line, 0.5), rings: [] }
     const end = line.at(-1)
-    if (p.kind === 'corner' && end) return { id: p.id, line: [], at: end }
+    if (p.kind === 'corner' && end) return { id: p.id, line: [], at: end, rings: [] }
     const recess = p.kind === 'recess' ? panel.recesses.find((r) => r.name === p.name) : undefined
     if (recess?.xMm != null && recess.yMm != null)
-      return { id: p.id, line: [], at: { x: recess.xMm * kx, y: recess.yMm * ky } }
+      return { id: p.id, line: [], at: { x: recess.xMm * kx, y: recess.yMm * ky }, rings: [] }
+    const rings = (p.outlines ?? []).map((ring) => ring.map((q) => ({ x: q.x * kx, y: q.y * ky })))
+    const [largest] = rings
+    if (largest) return { id: p.id, line: [], at: inside(largest), rings }
     loose++
-    return { id: p.id, line: [], at: { x: (w * loose) / (loose + 1), y: h / 2 } }
+    return { id: p.id, line: [], at: { x: (w * loose) / (loose + 1), y: h / 2 }, rings: [] }
   })
+}
+
+/** A place within a ring, as far from its rim as can be. */
+function inside(ring: readonly Point[]): Point {
+  const [x, y] = polylabel([ring.map((p): [number, number] => [p.x, p.y])], 1)
+  return { x: x ?? 0, y: y ?? 0 }
 }

@@ -67,7 +67,7 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
     }))
   }
   // Another plan may hang on what was solved long ago: asked for once it is saved.
-  useChanges(start.jobId, start.shopHead, took, plan.number - start.number)
+  useChanges(start.jobId, start.shopHead, { took, brought: receiveRows, asked: plan.number - start.number })
   const scansAre = useCallback(
     (scans: Readonly<Record<string, string>>) =>
       setSide((was) => ({ ...was, catalogue: { ...was.catalogue, scans: same(was.catalogue.scans ?? {}, scans) } })),

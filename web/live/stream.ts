@@ -1,8 +1,12 @@
+import type { LogRow } from '@/core/model/log/schema'
+
 /** What changed in this shop, as the stream tells it. `job`: null for what all jobs share. */
 export interface LiveNews {
   job: string | null
   head: number
   kind: string
+  /** New rows of the job's ledger, where the stream brings them itself. */
+  entries?: readonly LogRow[]
 }
 type Hear = (news: LiveNews) => void
 
@@ -78,8 +82,9 @@ const holdStream = (tell: (shared: Shared) => void, signal: AbortSignal): Promis
 
 function readNews(text: string): LiveNews | null {
   try {
-    const { job, head, kind } = JSON.parse(text) as Partial<LiveNews>
-    return typeof head === 'number' && typeof kind === 'string' ? { job: job ?? null, head, kind } : null
+    const { job, head, kind, entries } = JSON.parse(text) as Partial<LiveNews>
+    if (typeof head !== 'number' || typeof kind !== 'string') return null
+    return { job: job ?? null, head, kind, ...(Array.isArray(entries) ? { entries } : {}) }
   } catch {
     return null // not ours
   }

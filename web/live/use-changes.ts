@@ -1,17 +1,26 @@
 import { useEffect, useRef } from 'react'
+import type { LogRow } from '@/core/model/log/schema'
 import type { Changes } from '@/web/actions/live'
 import { read } from '@/web/kit/read'
 import { ASK_EVERY_MS, onLive, streamIsAlive } from './stream'
 
 /**
  * Follows a job while its page is open: what the stream tells of is fetched and handed on; while the stream is silent
- * the page asks every ten seconds; after sleep, or when the network is back, it catches up at once. `asked`: raised by
- * the page to be told now.
+ * the page asks every ten seconds; after sleep, or when the network is back, it catches up at once. Entries that the
+ * stream brings itself are `brought`. `asked`: raised by the page to be told now.
  */
-export function useChanges(jobId: string, since: number, took: (changes: Changes) => void, asked: number): void {
-  const latest = useRef(took)
+export function useChanges(
+  jobId: string,
+  since: number,
+  {
+    took,
+    brought,
+    asked,
+  }: { took: (changes: Changes) => void; brought: (rows: readonly LogRow[]) => void; asked: number },
+): void {
+  const latest = useRef({ took, brought })
   useEffect(() => {
-    latest.current = took
+    latest.current = { took, brought }
   })
   const head = useRef(since)
   const pull = useRef<() => void>(() => {})
@@ -25,13 +34,16 @@ export function useChanges(jobId: string, since: number, took: (changes: Changes
         const changes = await read<Changes>(`/api/jobs/${jobId}/changes?since=${head.current}`).catch(() => null)
         if (!open || !changes) break // offline: the next word of the stream, or the clock, asks again
         head.current = Math.max(head.current, changes.head)
-        latest.current(changes)
+        latest.current.took(changes)
       } while (again)
       busy = false
     }
     pull.current = () => void fetchChanges()
     const stop = onLive((news) => {
-      if ((news.job === null || news.job === jobId) && news.head > head.current) void fetchChanges()
+      if ((news.job !== null && news.job !== jobId) || news.head <= head.current) return
+      // What it brings is put in at once; the number stays, so that what was missed before is still asked for.
+      if (news.job === jobId && news.entries) latest.current.brought(news.entries)
+      else void fetchChanges()
     })
     const clock = setInterval(() => {
       if (!streamIsAlive()) void fetchChanges()

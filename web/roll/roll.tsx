@@ -9,6 +9,7 @@ import { keepLayout } from '@/core/engines/roll/kept-layout'
 import { placed, toRoll, turnOn, type Spot } from '@/core/engines/roll/arrange'
 import { Fig } from '@/web/job/figure'
 import { Cautions, Findings } from '@/web/job/findings'
+import { inlayTemplates } from '@/core/engines/pieces/behind'
 import { useJob } from '@/web/job/job-state'
 import { word } from '@/web/words/names'
 import { refusal } from '@/web/words/refusals'
@@ -215,7 +216,9 @@ function CuttingOrder({ layout, rollId }: { layout: FilmLayout; rollId: string }
 }
 
 function Outputs({ filmId }: { filmId: string }) {
-  const { jobId } = useJob('jobId')
+  const { jobId, plan, reckoning } = useJob('jobId', 'plan', 'reckoning')
+  const pieces = reckoning.pieces.filter((p) => p.filmId === filmId)
+  const templates = inlayTemplates(plan.panels, plan.method, pieces).length
   const at = (file: string) => `/jobs/${jobId}/layout/${file}?film=${encodeURIComponent(filmId)}`
   return (
     <p className="d-flex gap-3 flex-wrap mb-2">
@@ -223,6 +226,13 @@ function Outputs({ filmId }: { filmId: string }) {
       <a href={at('labels.pdf')}>Piece labels (PDF)</a>
       <a href={at('layout.svg')}>SVG, true size</a>
       <a href={at('layout.dxf')}>DXF, true size</a>
+      {templates > 0 && (
+        <>
+          <a href={at('templates.pdf')}>Templates of {templates} small pieces (PDF, true size)</a>
+          <a href={at('templates.svg')}>SVG</a>
+          <a href={at('templates.dxf')}>DXF</a>
+        </>
+      )}
       <a href={at('pieces.csv')}>Pieces (CSV)</a>
       <a href={at('order.csv')}>Order list (CSV)</a>
     </p>

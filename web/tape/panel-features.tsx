@@ -110,6 +110,7 @@ export function PanelFeatures({
             removable: true,
             minutes: 5,
             riseMm: null,
+            behind: 'tucked' as const,
           })}
         />
       </div>

@@ -51,6 +51,7 @@ export const RAISED: Column<Panel['raised'][number]>[] = [
   ...EXTENT,
   { key: 'riseMm', label: 'Stands out', kind: 'length', max: 500, optional: true, min: 0 },
   { key: 'removable', label: 'Comes off', kind: 'flag' },
+  { key: 'behind', label: 'Behind it', kind: 'word', list: 'behind' },
   { key: 'minutes', label: 'Minutes', kind: 'number', max: 600, optional: true },
 ]
 

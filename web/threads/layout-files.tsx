@@ -2,6 +2,8 @@ import { cutFromId } from '@/core/engines/roll/cut-from'
 import { labelsOf, type Label } from '@/core/engines/roll/labels'
 import { word } from '@/web/words/names'
 import { registrationMarks } from '@/core/engines/pieces/drops'
+import { inlayTemplates } from '@/core/engines/pieces/behind'
+import { templateDrawing } from '@/core/engines/roll/template-drawing'
 import { sideDrops } from '@/core/engines/pieces/side-drops'
 import { shortCode } from '@/core/engines/roll/short-code'
 import { qrCode } from '@/web/roll/qr'
@@ -13,6 +15,7 @@ import { purchase } from '@/core/engines/roll/purchase'
 import { writeCsv } from '@/web/kit/csv'
 import { CutSheetDocument, LabelsDocument } from '@/web/roll/cut-sheet-document'
 import { layoutDxf } from '@/web/roll/layout-dxf'
+import { TemplatesDocument } from '@/web/roll/templates-document'
 import { formatter } from '@/web/words/format'
 import type { Jobs, MadeFile } from './jobs'
 import { pdf } from './papers'
@@ -49,6 +52,7 @@ export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<
     return cutFrom?.label ?? roll?.stock?.label ?? `new roll ${i + 1}`
   }
   const title = plan.customerRef ? `${plan.vehicle.name}, ${plan.customerRef}` : plan.vehicle.name
+  const templates = () => inlayTemplates(plan.panels, plan.method, layout.pieces)
   switch (name) {
     case 'layout.svg':
       return file(layoutSvg(layoutDrawing(layout)), 'image/svg+xml', `layout-${short}.svg`)
@@ -68,6 +72,16 @@ export async function layoutFileOf(input: Jobs['layoutFile']['input']): Promise<
       return pdf(
         `cut-sheet-${short}`,
         <CutSheetDocument layout={layout} fmt={fmt} job={title} shop={input.shop.name} rollName={rollName} />,
+      )
+    case 'templates.svg':
+      return file(layoutSvg(templateDrawing(templates())), 'image/svg+xml', `templates-${short}.svg`)
+    case 'templates.dxf':
+      return file(layoutDxf(templateDrawing(templates())), 'application/dxf', `templates-${short}.dxf`)
+    case 'templates.pdf':
+      if (templates().length === 0) return refused(404, 'No piece of this film lies behind an object')
+      return pdf(
+        `templates-${short}`,
+        <TemplatesDocument templates={templates()} job={title} shop={input.shop.name} fmt={fmt} />,
       )
     case 'labels.pdf':
       return labelsFile(input, layout, title)

@@ -59,6 +59,7 @@ const NAMES: Record<string, Record<string, string | [string, string]>> = {
     glass_fibre: ['glass-fibre', 'fiberglass'] },
   raised: { handle: 'handle', moulding: ['moulding', 'molding'], aerial: ['aerial', 'antenna'], badge: 'badge',
     jet: 'washer jet', fuel_cap: 'fuel cap', lamp: 'lamp', sensor: 'sensor', other: 'other' },
+  behind: { tucked: 'tucked, cut round', inlay: 'inlay below', overlay: 'overlay on top' },
   neverCover: { lamp: 'lamp', sensor: 'sensor or radar window', camera: 'camera', plate: 'plate', reflector: 'reflector',
     exit_mark: 'emergency-exit mark', cap_label: 'fuel cap label', other: 'other' },
   convexity: { convex: 'convex', concave: 'concave' },

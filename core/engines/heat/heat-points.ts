@@ -1,3 +1,4 @@
+import type { Point } from '../../kit/plane'
 import { CORNER_TRIM_MM } from '../../model/edge/cut-rules'
 import type { EdgesOfJob } from '../edge/edges-of-job'
 import type { FilmSheet } from '../../model/film/schema'
@@ -16,6 +17,8 @@ export interface HeatPoint {
   edgeId: string | null
   /** Along the edge; both ways from a corner. Null where it is a place. */
   lengthMm: number | null
+  /** Of an area, where its map is solved: its outlines on the panel's surface, mm from the top left. */
+  outlines?: readonly (readonly Point[])[]
   /** Which edge or recess. */
   name: string
   /** The id that this place had while its side was laid panel by panel: what was logged then still counts. */
@@ -34,10 +37,14 @@ interface PointContext {
   panels: ReadonlyMap<string, Panel>
   films: ReadonlyMap<string, FilmSheet>
   stretch: ReadonlyMap<string, number>
+  /** By panel, as its stretch was solved. */
+  outlines: ReadonlyMap<string, readonly (readonly Point[])[]>
   ledger: readonly LogRow[]
 }
 
-type Place = Pick<HeatPoint, 'panelId' | 'kind' | 'name' | 'range' | 'edgeId' | 'lengthMm' | 'was'> & { key: string }
+type Place = Pick<HeatPoint, 'panelId' | 'kind' | 'name' | 'range' | 'edgeId' | 'lengthMm' | 'was' | 'outlines'> & {
+  key: string
+}
 
 /** Every edge that its plan wants read, every corner, recess, overlap, and area past the film's post-heat limit. */
 export function heatPoints(c: PointContext): HeatPoint[] {
@@ -57,7 +64,7 @@ const pointAt = (piece: Piece, film: FilmSheet, { key, ...place }: Place): HeatP
   state: 'due',
 })
 
-function placesOf({ edges, panels, stretch }: PointContext, piece: Piece, film: FilmSheet): Place[] {
+function placesOf({ edges, panels, stretch, outlines }: PointContext, piece: Piece, film: FilmSheet): Place[] {
   const { panelId } = piece
   const range = film.postHeatC
   const [firstCovered] = piece.covers ?? []
@@ -112,7 +119,11 @@ function placesOf({ edges, panels, stretch }: PointContext, piece: Piece, film: 
       : []
   const areas = (piece.part === 1 || !several ? own : [])
     .filter((p) => (stretch.get(p.id) ?? 0) > film.postHeatOver)
-    .map((p) => ({ ...place('area', p.id, '', range), key: key(p.id, 'area'), ...was(p.id, 'area') }))
+    .map((p) => {
+      const rings = outlines.get(p.id) ?? []
+      const known = { ...was(p.id, 'area'), ...(rings.length > 0 ? { outlines: rings } : {}) }
+      return { ...place('area', p.id, '', range), key: key(p.id, 'area'), ...known }
+    })
   return [...onEdges, ...corners, ...recesses, ...areas, ...(piece.part > 1 ? [lap] : [])]
 }
 

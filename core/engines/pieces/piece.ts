@@ -37,5 +37,7 @@ export interface Piece {
   reach?: Record<Edge['at'], boolean> & { columns: number; rows: number }
   /** Lies under another piece, in a recess of its panel. */
   inlay?: boolean
+  /** A small piece that lies over its neighbour instead of under it. */
+  over?: boolean
   figures: { width: Figure; height: Figure }
 }

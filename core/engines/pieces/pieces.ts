@@ -11,6 +11,7 @@ import type { Point } from '../../kit/plane'
 import { flatMark } from '../stretch/flat-outline'
 import { flatPieceOutline, pieceOutline } from './shape'
 import { measureStanding } from '../../model/vehicle/measure-standing'
+import { behindObjects, behindPiece } from './behind'
 import type { Piece } from './piece'
 import { shinglePieces } from './shingle-pieces'
 import { cutSize, HEIGHT, WIDTH, type CutTask } from './cut-size'
@@ -36,7 +37,10 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, around: Arou
     const flat = solved?.inlays.find((o) => o.recess === r.id)?.outline.map(([x, y]) => ({ x, y })) ?? null
     return [inlayPiece(panel, r, i, { film, fixed, widthAlong, flat, free: plan.layout.cutting === 'free' })]
   })
-  return [...main, ...inlays]
+  const behind = behindObjects(panel, plan.method).map((object) =>
+    behindPiece(panel, object, { ...task, free: plan.layout.cutting === 'free' }),
+  )
+  return [...main, ...inlays, ...behind]
 }
 
 function cutTask(plan: Plan, panel: Panel, film: FilmSheet, around: Around): CutTask {

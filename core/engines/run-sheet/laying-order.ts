@@ -32,17 +32,18 @@ export const LAY_ORDER: readonly Panel['kind'][] = [
 export const layRank = (panel: Panel | undefined): number => (panel ? LAY_ORDER.indexOf(panel.kind) : 99)
 
 /**
- * The pieces of one panel in the order in which they are laid: inlays under what covers them; sheets as they are
+ * The pieces of one panel in the order in which they are laid: inlays under what covers them, overlays last; sheets as they are
  * numbered, aft to fore and the lowest row first; parts from below, or from the rear, so that each lap faces away from
  * the wind. Common practice, no source.
  */
 export function layingOrder(panel: Panel, pieces: readonly Piece[]): Piece[] {
-  const inlays = pieces.filter((p) => p.inlay)
+  const inlays = pieces.filter((p) => p.inlay && !p.over)
+  const overlays = pieces.filter((p) => p.over)
   const main = pieces.filter((p) => !p.inlay)
   const [first] = main
-  if (!first || first.reach) return [...inlays, ...main]
+  if (!first || first.reach) return [...inlays, ...main, ...overlays]
   // Parts are numbered from the top, and from the left as the panel is looked at.
   const lower = first.along === 'height' && PANEL_FACTS[panel.kind].surface === 'vertical'
   const rearIsLast = first.along === 'height' || panel.side === 'left'
-  return [...inlays, ...(lower || rearIsLast ? [...main].reverse() : main)]
+  return [...inlays, ...(lower || rearIsLast ? [...main].reverse() : main), ...overlays]
 }

@@ -200,7 +200,7 @@ function laySteps(on: OnPanel): Step[] {
         liner,
         wet: method.wet,
         ...(single ? {} : { number: i + 1, of: order.length }),
-        ...(piece.inlay ? { inlay: 1 } : {}),
+        ...(piece.over ? { overlay: 1 } : piece.inlay ? { inlay: 1 } : {}),
         ...(rough > 0 && !piece.inlay ? { rough, rough_mm: ROUGH_LEAVE_MM } : {}),
         // At room temperature only what is shaped is warmed.
         ...(method.layWarm === 'room' && shaping

@@ -7,6 +7,7 @@ import type { Panel } from '../../model/vehicle/schema'
 import { FILM_FEEL, SHIFTING_FINISHES, type FilmFeel } from './feel-data'
 import { shrinkCapacity, sizeAfterHeat } from './pre-stretch'
 import type { SolvedStretch } from '../../model/catalogue/solved-stretch'
+import { areaOutlines } from './area-outlines'
 import { spotsOver } from './spots'
 import type { SurfaceMap } from './surface-map'
 
@@ -104,6 +105,9 @@ export function relaxed(l1: number, l2: number, angle: number, residue: number):
   return Math.sqrt((a + d) / 2 + Math.hypot((a - d) / 2, b))
 }
 
+const POST_HEAT = BANDS.indexOf('post_heat')
+const PAST_LIMIT = BANDS.indexOf('past_limit')
+
 /** What is kept of a map once it is solved. */
 export function solvedOf(map: SurfaceMap, feel: Feel): SolvedStretch {
   const [, , heat = 0, past = 0, wrinkles = 0] = feel.areaMm2
@@ -116,5 +120,8 @@ export function solvedOf(map: SurfaceMap, feel: Feel): SolvedStretch {
     wrinklesMm2: wrinkles,
     triangles: map.report.triangles,
     spot: spot ? { row: spot.row, column: spot.column, stretch: spot.stretch } : null,
+    toPostHeat: areaOutlines(map, (t) => feel.band[t] === POST_HEAT || feel.band[t] === PAST_LIMIT).map((ring) =>
+      ring.map((p): [number, number] => [p.x, p.y]),
+    ),
   }
 }

@@ -6,7 +6,7 @@ import { PieceChoice, type Plan } from '../plan/schema'
 import { Panel } from '../vehicle/schema'
 
 /** Raised whenever the same panel would be solved to another stretch: what was kept before then no longer counts. */
-const STRETCH_VERSION = 3
+const STRETCH_VERSION = 4
 /** Triangles of the surface that figures settle on. */
 export const STRETCH_FINENESS = 3000
 
@@ -30,6 +30,8 @@ function shapeOf(panel: Panel): Record<string, unknown> {
     wrap: true,
     mirrored: true,
     surface: null,
+    // How film lies behind an object changes nothing of the panel's own.
+    raised: whole.raised.map(({ behind: _, ...own }) => own),
     zones: [],
   }
   shapes.set(panel, shape)
@@ -84,6 +86,16 @@ export const SolvedStretch = z.strictObject({
       stretch: z.number(),
     })
     .nullable(),
+  /** Outlines of what is stretched past the film's post-heat threshold, on the panel's surface, mm from its top left. */
+  toPostHeat: z
+    .array(
+      z
+        .array(z.tuple([z.number(), z.number()]))
+        .min(3)
+        .max(60),
+    )
+    .max(6)
+    .default([]),
 })
 export type SolvedStretch = z.infer<typeof SolvedStretch>
 /** By `stretchKey`. */

@@ -61,6 +61,7 @@ export const VEHICLE_KINDS = [
 ] as const
 
 export const MATERIALS = ['unknown', 'steel', 'aluminium', 'plastic', 'glass_fibre'] as const
+export const BEHIND = ['tucked', 'inlay', 'overlay'] as const
 export const RAISED_KINDS = [
   'handle',
   'moulding',
@@ -215,6 +216,8 @@ export const Panel = z.strictObject({
         minutes: z.number().min(0).max(600),
         /** How far it stands out of the panel; null where it was not taken. */
         riseMm: z.number().min(0).max(500).nullable().default(null),
+        /** Where it stays on: film tucked and cut round it, or a small piece of its own behind it, under or over. */
+        behind: z.enum(BEHIND).default('tucked'),
       }),
     )
     .max(24)

@@ -1,3 +1,4 @@
+import type { Point } from '../../kit/plane'
 import { panelStretch } from '../../engines/stretch/panel-stretch'
 import { waysKey } from '../../engines/stretch/ways-key'
 import type { Catalogue } from '../../model/catalogue/catalogue'
@@ -24,6 +25,7 @@ export function stretchOfPanels({ plan, films, rack, solutions, scans }: Stretch
   const findings: Finding[] = []
   const worst: Figure[] = []
   const byPanel = new Map<string, number>()
+  const outlines = new Map<string, Point[][]>()
   const lacks: (Lack & { areaMm2: number })[] = []
   /** Solutions that the plan hangs on, there or not. */
   let wanted = 0
@@ -49,6 +51,8 @@ export function stretchOfPanels({ plan, films, rack, solutions, scans }: Stretch
     findings.push(...stretchFindings(plan, panel, film, stretch))
     worst.push(stretch.worst)
     byPanel.set(panel.id, Number(stretch.worst.value))
+    const rings = (solved?.toPostHeat ?? []).map((ring) => ring.map(([x, y]) => ({ x, y })))
+    if (rings.length > 0) outlines.set(panel.id, rings)
   }
   lacks.sort((a, b) => b.areaMm2 - a.areaMm2)
   return {
@@ -56,6 +60,7 @@ export function stretchOfPanels({ plan, films, rack, solutions, scans }: Stretch
     findings,
     worst,
     byPanel,
+    outlines,
     wanted,
     lacks: lacks.map(({ kind, key, of }): Lack => ({ kind, key, of })),
   }

@@ -100,6 +100,7 @@ function vanRearDoors(l: Lines, w: number) {
         removable: true,
         minutes: 15,
         riseMm: null,
+        behind: 'tucked' as const,
       },
     ],
   }
@@ -183,6 +184,7 @@ function hatchOrTailgate(h: number, l: Lines, lid: string, w: number) {
             removable: true,
             minutes: 5,
             riseMm: null,
+            behind: 'tucked' as const,
           },
         ],
       },

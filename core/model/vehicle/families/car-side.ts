@@ -266,6 +266,7 @@ function sideDoor(l: Lines, { id, name, from, to, next, before, withPillar }: Do
           removable: true,
           minutes: 15,
           riseMm: null,
+          behind: 'tucked' as const,
         },
       ],
     },

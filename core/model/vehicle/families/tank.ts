@@ -71,6 +71,7 @@ export function tankPanels(k: Keys): Panel[] {
                   removable: false,
                   minutes: 0,
                   riseMm: null,
+                  behind: 'tucked' as const,
                 },
               ]
             : [],
