@@ -55,7 +55,7 @@ export async function liveLoad(base: string, headers: Record<string, string>): P
   const expected = seen.taken.size * (CLIENTS / JOBS)
   const within2 = seen.had.filter((ms) => ms <= 2000).length
   const answered = [...seen.taken].map(([id, at]) => at - (seen.sent.get(id) ?? at))
-  return `### Many pages open while the bays log
+  return `## Many pages open while the bays log
 
 ${CLIENTS} stream clients over ${JOBS} jobs, ${PER_SECOND} entries a second for ${SECONDS} s, production build and
 database on the same machine: **${seen.taken.size} of ${seen.sent.size} entries taken** (${seen.refused} refused), an

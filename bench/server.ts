@@ -26,29 +26,36 @@ const manyParts = (): Plan => {
   })
 }
 
-/** What a busy shop asks of the server: many bays at once, and a door that stays open while heavy work runs. */
-export async function serverBench(liveBefore: string): Promise<string> {
+/** The production build with demo data, a lead signed in; ended with the work. */
+async function withServer<T>(work: (headers: Record<string, string>, cookie: string) => Promise<T>): Promise<T> {
   const server = spawn(process.execPath, ['scripts/e2e-server.mjs'], {
     env: { ...process.env, E2E_PORT: String(port), STREAMS_PER_MEMBER: '400' },
     stdio: 'ignore',
   })
+  const isThere = () =>
+    fetch(`${base}/sign-in`).then(
+      (r) => r.ok,
+      () => false,
+    )
   try {
-    for (let i = 0; i < 900; i++) {
-      if (
-        await fetch(`${base}/sign-in`).then(
-          (r) => r.ok,
-          () => false,
-        )
-      )
-        break
-      await wait(200)
-    }
+    for (let i = 0; i < 900 && !(await isThere()); i++) await wait(200)
     const door = await fetch(`${base}/api/demo-sign-in?role=lead`, { method: 'POST', headers: { origin: base } })
     const cookie = door.headers
       .getSetCookie()
       .map((c) => c.split(';')[0])
       .join('; ')
-    const headers = { cookie, origin: base, 'content-type': 'application/json' }
+    return await work({ cookie, origin: base, 'content-type': 'application/json' }, cookie)
+  } finally {
+    server.kill('SIGTERM')
+  }
+}
+
+/** Many pages open while the bays log: a part of its own, since it takes minutes. */
+export const liveBench = (): Promise<string> => withServer((headers) => liveLoad(base, headers))
+
+/** What a busy shop asks of the server: many bays at once, and a door that stays open while heavy work runs. */
+export const serverBench = (): Promise<string> =>
+  withServer(async (headers, cookie) => {
     const bring = async (plan: Plan): Promise<string> => {
       const answer = await fetch(`${base}/api/jobs/import`, { method: 'POST', headers, body: writePlan(plan) })
       const out = (await answer.json()) as { value?: { id: string } }
@@ -108,7 +115,6 @@ export async function serverBench(liveBefore: string): Promise<string> {
     ]
     const rows = [await atTheDoor('nothing', () => wait(3000).then(() => '–'))]
     for (const [name, work] of heavy) rows.push(await atTheDoor(name, work))
-    const live = process.argv.includes('--live') ? await liveLoad(base, headers) : liveBefore
     return `## The server under work
 
 ### Entries of the bay
@@ -123,13 +129,8 @@ refused), an answer in ${median(latest).toFixed(0)} ms, 95 in 100 within ${share
 
 | while | took | came of it | asked | median | 95 in 100 | longest |
 |---|---|---|---|---|---|---|
-${rows.join('\n')}
-
-${live}`
-  } finally {
-    server.kill('SIGTERM')
-  }
-}
+${rows.join('\n')}`
+  })
 
 const share = (values: readonly number[], part: number) =>
   [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))] ?? 0

@@ -4,15 +4,16 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import type { LogPayload } from '@/core/model/log/schema'
 import { closeDatabase, guarded } from '@/db/client'
 import { closeWorkQueue } from '@/db/queue'
-import { openJob } from '@/db/queries/jobs'
+import { createJob, jobs, openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
 import { rack } from '@/db/queries/rack'
+import { handCar } from '../fixtures/plans'
 import { shopWorld, type ShopWorld } from './world'
 
 let acting: string | null = null
 vi.mock('@/web/actions/session', () => ({ currentMember: async () => (acting ? whoIs(acting) : null) }))
 const { takeEntries } = await import('@/web/actions/entries')
-const { yardJobs } = await import('@/web/actions/yard')
+const { yardFollows, yardJobs } = await import('@/web/actions/yard')
 const { closeThreads } = await import('@/web/actions/threads')
 
 let world: ShopWorld
@@ -157,6 +158,15 @@ describe('the yard', () => {
     const heads = await yardJobs(world.who.lead)
     expect(heads.find((head) => head.id === world.jobId)).toMatchObject({ behind: false })
     await first
+  })
+  it('follows every job that changed by itself, one after the other, however many changed at once', async () => {
+    const ids = [world.jobId, ...Array.from({ length: 4 }, () => randomUUID())]
+    for (const id of ids.slice(1)) await createJob(world.who.lead, id, handCar(), 'one more', new Date())
+    for (const id of ids) yardFollows(world.who.lead, id)
+    const isBehind = async () => (await jobs(world.who.lead)).filter((head) => ids.includes(head.id) && head.behind)
+    expect((await isBehind()).length).toBeGreaterThan(0)
+    // Nobody opens the yard meanwhile.
+    await vi.waitFor(async () => expect(await isBehind()).toEqual([]), { timeout: 20_000, interval: 200 })
   })
 })
 

@@ -57,10 +57,30 @@ export function yardFollows(who: Who, jobId: string): void {
   if (planned.has(jobId)) return
   const timer = setTimeout(() => {
     planned.delete(jobId)
-    settle(who, jobId).catch((error: unknown) => void broken(error))
+    line.push(() => settle(who, jobId))
+    void follow()
   }, pauseOf(jobId))
   timer.unref()
   planned.set(jobId, timer)
+}
+
+const line: (() => Promise<void>)[] = []
+let isFollowing = false
+
+/**
+ * Jobs that changed, one after the other, with rests between: a shop in which every bay logs at once leaves the server to
+ * its entries, and the yard follows as fast as there is room.
+ */
+async function follow(): Promise<void> {
+  if (isFollowing) return
+  isFollowing = true
+  for (let next = line.shift(); next; next = line.shift()) {
+    const since = performance.now()
+    await next().catch((error: unknown) => void broken(error))
+    const took = performance.now() - since
+    if (line.length > 0) await new Promise((r) => setTimeout(r, Math.min(LONGEST_PAUSE_MS, REST_SHARE * took)))
+  }
+  isFollowing = false
 }
 
 /** The shop's jobs, with columns that are up to date wherever that can be had in a few seconds. */
