@@ -1,6 +1,13 @@
 import { scheduleByContract } from '../core/engines/schedule/contract'
+import { jobOutline } from '../core/engines/schedule/job-outline'
+import { tryPin } from '../core/engines/schedule/pins'
 import { timeBudget } from '../core/kit/budget'
 import { seeded } from '../core/kit/random'
+import { Plan } from '../core/model/plan/schema'
+import { reckon } from '../core/reckon/reckon'
+import { DEMO_JOBS } from '../db/demo/jobs'
+import { DEMO_SETTINGS } from '../db/demo/people'
+import { catalogue } from '../test/fixtures/plans'
 import {
   minuteOf,
   plantedSchedule,
@@ -93,5 +100,45 @@ Ten vehicles in two bays with a crew of four, windows of a day for post-heat:
 | size | above a run of 6 s | above the bound |
 | --- | --- | --- |
 ${fleets.join('\n')}
+
+### Work dragged on the board
+
+One stretch of work of one job tried at another moment, as the board's worker does it: half of them can be, half are
+refused. Jobs of a hatch each, two bays, four people.
+
+| jobs | median | 95 in 100 | refused with a reason |
+| --- | --- | --- | --- |
+${drags().join('\n')}
 `
+}
+
+const TRIALS = 30
+
+/** How long the board thinks about a drag, by the number of jobs on it. */
+function drags(): string[] {
+  const plan = Plan.parse(DEMO_JOBS[0]?.make())
+  const start = '2031-03-03T08:00'
+  const outline = jobOutline(
+    { ...plan, runSheet: { ...plan.runSheet, startAt: start } },
+    reckon(plan, catalogue, []).steps,
+    'hand_over',
+  )
+  const shop = { ...DEMO_SETTINGS, closed: [] }
+  return [5, 10, 20, 60].map((count) => {
+    const jobs = Array.from({ length: count }, (_, i) => ({ id: `j${i}`, outline }))
+    const random = seeded(count)
+    const took: number[] = []
+    let refused = 0
+    for (let i = 0; i < TRIALS; i++) {
+      const day = 3 + Math.floor(random() * 25)
+      const at = `2031-03-${String(day).padStart(2, '0')}T${i % 2 === 0 ? '10:00' : '03:00'}`
+      const since = clock()
+      const out = tryPin(jobs, { shop, now: start, jobId: `j${i % count}`, pin: { code: 'wrap', at } })
+      took.push(clock() - since)
+      if (!out.ok) refused++
+    }
+    took.sort((a, b) => a - b)
+    const ms = (share: number) => `${(took[Math.floor(TRIALS * share)] ?? NaN).toFixed(0)} ms`
+    return `| ${count} | ${ms(0.5)} | ${ms(0.95)} | ${refused} of ${TRIALS} |`
+  })
 }
