@@ -103,7 +103,7 @@ ${fleets.join('\n')}
 
 ### Work dragged on the board
 
-One stretch of work of one job tried at another moment, as the board's worker does it: half of them can be, half are
+One stretch of work of one job tried at another moment, as the board's worker does it: some can be, some are
 refused. Jobs of a hatch each, two bays, four people.
 
 | jobs | median | 95 in 100 | refused with a reason |
@@ -131,7 +131,7 @@ function drags(): string[] {
     let refused = 0
     for (let i = 0; i < TRIALS; i++) {
       const day = 3 + Math.floor(random() * 25)
-      const at = `2031-03-${String(day).padStart(2, '0')}T${i % 2 === 0 ? '10:00' : '03:00'}`
+      const at = `2031-03-${String(day).padStart(2, '0')}T10:00`
       const since = clock()
       const out = tryPin(jobs, { shop, now: start, jobId: `j${i % count}`, pin: { code: 'wrap', at } })
       took.push(clock() - since)

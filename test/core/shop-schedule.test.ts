@@ -84,7 +84,7 @@ describe('the board of a shop', () => {
     const late = laid([promised, promised], solo)
     expect(late.late).toHaveLength(1)
     const twoBays = laid([promised, promised], shop)
-    expect(late.rescues.includes('one_more_bay')).toBe(twoBays.late.length === 0)
+    expect(late.rescues?.includes('one_more_bay')).toBe(twoBays.late.length === 0)
   })
 
   it('a job that starts too late for its promise is rescued by beginning it at once, where that is so', () => {

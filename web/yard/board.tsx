@@ -200,9 +200,11 @@ function Promises({ board, jobs, fmt }: { board: Laid; jobs: readonly BoardRow[]
         </div>
       ))}
       <div>
-        {board.rescues.length > 0
-          ? `What would keep every promise: ${board.rescues.map((r) => RESCUE[r]).join(', or ')}.`
-          : 'Neither one more person nor one more bay keeps every promise: begin earlier, or promise later.'}
+        {board.rescues === null
+          ? 'What would keep every promise is being worked out…'
+          : board.rescues.length > 0
+            ? `What would keep every promise: ${board.rescues.map((r) => RESCUE[r]).join(', or ')}.`
+            : 'Neither one more person nor one more bay keeps every promise: begin earlier, or promise later.'}
       </div>
     </Alert>
   )

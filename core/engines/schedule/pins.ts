@@ -32,12 +32,16 @@ export function tryPin(
   if (pin.at < (job.outline.startAt ?? '')) return { ok: false, why: 'before_start' }
   const hours = calendarOf({ week: shop.week, closed: shop.closed.map((c) => c.date) }, civilToMinutes(now) ?? 0)
   if (hours.nextOpen(at) !== at) return { ok: false, why: 'closed_then' }
-  const keeps = (list: readonly BoardJob[]): Board | null => {
-    const board = shopSchedule(list, shop, now)
+  const keeps = (list: readonly BoardJob[], rounds?: number): Board | null => {
+    const board = shopSchedule(list, shop, now, { rescues: false, ...(rounds ? { rounds } : {}) })
     return 'code' in board || board.broken.some((b) => b.jobId === jobId) ? null : board
   }
   const wanted = withPin(job, pin)
-  const board = keeps(jobs.map((j) => (j.id === jobId ? wanted : j)))
+  // What does not go by itself does not go beside others.
+  if (!(keeps([wanted], 1) ?? keeps([wanted]))) return { ok: false, why: 'waits_before' }
+  // Whoever drags waits for this: the first board that keeps it will do, and is made better once it is dropped.
+  const list = jobs.map((j) => (j.id === jobId ? wanted : j))
+  const board = keeps(list, 1) ?? keeps(list)
   if (board) return { ok: true, board }
-  return { ok: false, why: keeps([wanted]) ? 'others_then' : 'waits_before' }
+  return { ok: false, why: 'others_then' }
 }

@@ -27,11 +27,13 @@ export interface Board {
   stays: readonly { jobId: string; bay: number; from: string; to: string }[]
   ready: ReadonlyMap<string, string>
   late: readonly { jobId: string; promisedAt: string; readyAt: string }[]
-  /** What would keep all promises, each solved: one more person, one more bay, the late ones begun as soon as can be. */
-  rescues: readonly ('one_more_person' | 'one_more_bay' | 'begin_now')[]
+  /** What would keep all promises, each solved: one more person, one more bay, the late ones begun as soon as can be; null where
+   * nobody asked. */
+  rescues: readonly Rescue[] | null
   /** Pins that these hours, people and bays do not allow any more: laid out without them. */
   broken: readonly { jobId: string; code: Block['code']; at: string }[]
 }
+export type Rescue = 'one_more_person' | 'one_more_bay' | 'begin_now'
 export type BoardFault = { code: 'no_hours' | 'nothing_left' | 'does_not_fit'; jobs: readonly string[] }
 
 /** Work at the film, not at the vehicle: it holds no bay. */
@@ -48,9 +50,15 @@ interface Piece {
 
 /**
  * What is left of all jobs, by the people of the shop with their skills and absences and by its bays: fewest late, then
- * soonest. Jobs without a start are not laid out. Deterministic. `now`: local wall time.
+ * soonest. Jobs without a start are not laid out. Deterministic. `now`: local wall time. `rescues: false`: what would keep
+ * the promises is not solved. `rounds`: how long better ones are looked for.
  */
-export function shopSchedule(jobs: readonly BoardJob[], shop: ShopSettings, now: string): Board | BoardFault {
+export function shopSchedule(
+  jobs: readonly BoardJob[],
+  shop: ShopSettings,
+  now: string,
+  { rescues = true, rounds = ROUNDS }: { rescues?: boolean; rounds?: number } = {},
+): Board | BoardFault {
   const start = civilToMinutes(now) ?? 0
   const dated = jobs.filter((j) => j.outline.startAt !== null && j.outline.blocks.length > 0)
   if (shop.week.length === 0) return { code: 'no_hours', jobs: [] }
@@ -76,7 +84,7 @@ export function shopSchedule(jobs: readonly BoardJob[], shop: ShopSettings, now:
     groups: dated.length,
     tasks,
   }
-  const kept = keptPins(problem)
+  const kept = keptPins(problem, rounds)
   const solved = kept.solved
   if ('code' in solved)
     return { code: 'does_not_fit', jobs: [...new Set(solved.tasks.map((i) => pieces[i]?.jobId ?? ''))] }
@@ -104,7 +112,7 @@ export function shopSchedule(jobs: readonly BoardJob[], shop: ShopSettings, now:
     stays,
     ready,
     late,
-    rescues: late.length > 0 ? rescuesOf(kept.problem, lateTasks(pieces, late)) : [],
+    rescues: !rescues ? null : late.length > 0 ? rescuesOf(kept.problem, lateTasks(pieces, late)) : [],
     broken,
   }
 }
@@ -123,8 +131,8 @@ interface KeptPins {
 }
 
 /** The plan that keeps as many pins as go, the earliest first; those that do not are let go one by one. */
-function keptPins(problem: Problem): KeptPins {
-  const solved = schedule(problem, { rounds: ROUNDS })
+function keptPins(problem: Problem, rounds: number): KeptPins {
+  const solved = schedule(problem, { rounds })
   const pins = problem.tasks
     .flatMap((t, i) => (t.pinned === null ? [] : [{ i, at: t.pinned }]))
     .sort((a, b) => a.at - b.at)
@@ -132,7 +140,7 @@ function keptPins(problem: Problem): KeptPins {
   const without = new Set(pins.map((p) => p.i))
   const trial = (): Pick<KeptPins, 'problem' | 'solved'> => {
     const tasks = problem.tasks.map((t, i) => (without.has(i) ? { ...t, pinned: null } : t))
-    return { problem: { ...problem, tasks }, solved: schedule({ ...problem, tasks }, { rounds: ROUNDS }) }
+    return { problem: { ...problem, tasks }, solved: schedule({ ...problem, tasks }, { rounds }) }
   }
   let best = trial()
   for (const { i } of pins) {
@@ -145,7 +153,7 @@ function keptPins(problem: Problem): KeptPins {
 }
 
 /** Which single change leaves no job late: each is solved. */
-function rescuesOf(problem: Problem, late: ReadonlySet<number>): Board['rescues'] {
+function rescuesOf(problem: Problem, late: ReadonlySet<number>): Rescue[] {
   const keeps = (over: Partial<Problem>): boolean => {
     const out = schedule({ ...problem, ...over }, { rounds: ROUNDS })
     return !('code' in out) && out.late === 0
