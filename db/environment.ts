@@ -37,6 +37,7 @@ const Environment = z.object({
   LAYOUTS_AT_ONCE: whole(1, 32, 4),
   /** Panels and layouts that one worker process solves at once behind the plans that lack them. */
   SOLVERS: whole(1, 32, 2),
+  STREAMS_PER_MEMBER: whole(1, 10_000, 8),
 })
 export type Environment = z.infer<typeof Environment>
 

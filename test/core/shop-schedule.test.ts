@@ -186,6 +186,23 @@ describe('work set to a moment', () => {
     expect(why(attempt([...jobs(one), other], 'arrive', '2031-03-03T09:00'))).toBe('taken')
   })
 
+  it('a drag is answered by a board that keeps it, with its late promises and without what would rescue them', () => {
+    const many = Array.from({ length: 6 }, (_, i) => ({
+      id: `j${i}`,
+      outline: { ...one, promisedAt: '2031-03-05T17:00' },
+    }))
+    const out = attempt(many, 'wrap', '2031-03-13T10:00')
+    if (!out.ok) throw new Error(out.why)
+    expect(begins(out.board, 'wrap')).toBe('2031-03-13T10:00')
+    expect(out.board.late.length).toBeGreaterThan(0)
+    // Those are solved with the whole board, once the work is dropped.
+    expect(out.board.rescues).toBeNull()
+    const whole = shopSchedule(many, shop, NOW)
+    expect('code' in whole ? null : whole.rescues).not.toBeNull()
+    // Each is laid out whole, in open hours, as ever.
+    for (const job of many) expect(out.board.bars.some((b) => b.jobId === job.id)).toBe(true)
+  })
+
   it('a pin that no longer goes is let go and told; those that go stay; one that has passed holds nothing', () => {
     const pinned: BoardJob[] = [
       { id: 'j0', outline: one, pins: [{ code: 'wrap', at: '2031-03-08T09:00' }] },

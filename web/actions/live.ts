@@ -1,4 +1,5 @@
 import { sessionUser } from '@/db/auth'
+import { environment } from '@/db/environment'
 import { changesOf, changedSince } from '@/db/queries/changes'
 export type { Changes } from '@/db/queries/changes'
 import { subscribe } from '@/db/live-listener'
@@ -25,7 +26,7 @@ export async function readChanges(request: Request, jobId: string): Promise<Resp
 const TOGETHER_MS = 250
 const BEAT_MS = 15_000
 /** Streams that one member may have open at once: one a browser is enough, tabs share it. More for a load test. */
-const MOST_STREAMS = Number(process.env.STREAMS_PER_MEMBER ?? 8)
+const mostStreams = (): number => environment().STREAMS_PER_MEMBER
 const open = new Map<string, number>()
 /** No change has a number beyond this: nothing was missed. */
 const LATEST = 2_147_483_647
@@ -43,7 +44,7 @@ export async function openLive(request: Request): Promise<Response> {
   if (!member) return answerJson(refuse('signed_out'))
   const { who } = member
   const count = open.get(who.memberId) ?? 0
-  if (count >= MOST_STREAMS) return answerJson(refuse('too_much_at_once'))
+  if (count >= mostStreams()) return answerJson(refuse('too_much_at_once'))
   const asked = request.headers.get('last-event-id') ?? new URL(request.url).searchParams.get('since')
   const since = asked !== null && /^\d{1,9}$/.test(asked) ? Number(asked) : null
   open.set(who.memberId, count + 1)

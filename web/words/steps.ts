@@ -101,7 +101,9 @@ export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null 
       ? 'Pull it flat, tack the rim all round, then shrink the slack out: chase each wrinkle along its length to the edge.'
       : '',
     s.facts.overlay ? 'It lies over the panel’s film, cut by its template, and laps it by 3 mm.' : '',
-    s.facts.inlay ? 'It lies under the next piece. In a recess: turned over the rim. Behind an object: cut by its template, the next laps it by 3 mm.' : '',
+    s.facts.inlay
+      ? 'It lies under the next piece. In a recess: turned over the rim. Behind an object: cut by its template, the next laps it by 3 mm.'
+      : '',
     liner === 'halves' ? 'Liner off in halves, on a hinge.' : '',
     wet === 'glide' ? 'A little glide fluid on the felt.' : '',
     from !== undefined && fmt
