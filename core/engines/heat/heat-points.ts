@@ -117,13 +117,14 @@ function placesOf({ edges, panels, stretch, outlines }: PointContext, piece: Pie
           })),
         )
       : []
-  const areas = (piece.part === 1 || !several ? own : [])
-    .filter((p) => (stretch.get(p.id) ?? 0) > film.postHeatOver)
-    .map((p) => {
-      const rings = outlines.get(p.id) ?? []
-      const known = { ...was(p.id, 'area'), ...(rings.length > 0 ? { outlines: rings } : {}) }
-      return { ...place('area', p.id, '', range), key: key(p.id, 'area'), ...known }
-    })
+  const stretched = (piece.part === 1 || !several ? own : []).filter(
+    (p) => (stretch.get(p.id) ?? 0) > film.postHeatOver,
+  )
+  const areas = stretched.map((p): Place => {
+    const rings = outlines.get(p.id) ?? []
+    const known = { ...was(p.id, 'area'), ...(rings.length > 0 ? { outlines: rings } : {}) }
+    return { ...place('area', p.id, '', range), key: key(p.id, 'area'), ...known }
+  })
   return [...onEdges, ...corners, ...recesses, ...areas, ...(piece.part > 1 ? [lap] : [])]
 }
 

@@ -41,98 +41,126 @@ export function proposals(
   reliefs: readonly { where: ReliefAt; places: readonly ReliefPlace[] }[] = [],
 ): Proposal[] {
   const [x0, x1, y0, y1] = boxOf(map.taped)
-  const [W, H] = [x1 - x0, y1 - y0]
-  const worst = spotsOver(map, 0.85 * map.report.stretch.max).slice(0, 3)
-  const seams: Proposal[] = []
-  const seam = (along: 'width' | 'height', at: number[]) => {
-    const [from, size] = along === 'width' ? [x0, W] : [y0, H]
-    const kept = at.map((mm) => mm - from).filter((mm) => mm > LEAST_PART * size && mm < (1 - LEAST_PART) * size)
-    if (kept.length !== at.length) return
-    const same = (s: Proposal) =>
+  const box: Box = { x0, y0, widthMm: x1 - x0, heightMm: y1 - y0 }
+  const seams = new Seams(box)
+  // `along` of a body line is the way it runs; a seam on it divides the other way.
+  for (const l of lines) seams.add(l.along === 'width' ? 'height' : 'width', [l.atMm])
+  for (const s of spotsOver(map, 0.85 * map.report.stretch.max).slice(0, 3)) {
+    seams.add('height', [s.yMm])
+    seams.add('width', [s.xMm])
+  }
+  seams.addEvenShares()
+  return [...seams.list, ...cutsFromCorners(map, box), ...cutsFromSides(box), ...cutsAtPlaces(box, reliefs)]
+}
+
+interface Box {
+  x0: number
+  y0: number
+  widthMm: number
+  heightMm: number
+}
+
+/** Seams so far: no two at nearly the same places. */
+class Seams {
+  readonly list: Proposal[] = []
+  constructor(private readonly box: Box) {}
+
+  add(along: 'width' | 'height', at: number[]): void {
+    const { x0, y0, widthMm, heightMm } = this.box
+    const [from, size] = along === 'width' ? [x0, widthMm] : [y0, heightMm]
+    if (!at.every((mm) => mm - from > LEAST_PART * size && mm - from < (1 - LEAST_PART) * size)) return
+    const isSame = (s: Proposal) =>
       s.along === along &&
       s.atMm?.length === at.length &&
       s.atMm.every((mm, i) => Math.abs(mm - nth(at, i)) < 0.03 * size)
-    if (seams.some(same)) return
-    seams.push({
-      kind: 'seam',
-      along,
-      atMm: at,
-      lines: at.map((mm): [Point, Point] =>
-        along === 'width'
-          ? [
-              { x: mm, y: y0 - 1 },
-              { x: mm, y: y1 + 1 },
-            ]
-          : [
-              { x: x0 - 1, y: mm },
-              { x: x1 + 1, y: mm },
-            ],
-      ),
-    })
+    if (this.list.some(isSame)) return
+    const line = (mm: number): [Point, Point] =>
+      along === 'width'
+        ? [
+            { x: mm, y: y0 - 1 },
+            { x: mm, y: y0 + heightMm + 1 },
+          ]
+        : [
+            { x: x0 - 1, y: mm },
+            { x: x0 + widthMm + 1, y: mm },
+          ]
+    this.list.push({ kind: 'seam', along, atMm: at, lines: at.map(line) })
   }
-  // `along` of a body line is the way it runs; a seam on it divides the other way.
-  for (const l of lines) seam(l.along === 'width' ? 'height' : 'width', [l.atMm])
-  for (const s of worst) {
-    seam('height', [s.yMm])
-    seam('width', [s.xMm])
+
+  addEvenShares(): void {
+    const { x0, y0, widthMm, heightMm } = this.box
+    for (const share of SEAMS) {
+      this.add('height', [y0 + share * heightMm])
+      this.add('width', [x0 + share * widthMm])
+    }
+    for (const [a, b] of [
+      [1 / 3, 2 / 3],
+      [0.15, 0.85],
+    ] as const) {
+      this.add('width', [x0 + a * widthMm, x0 + b * widthMm])
+      this.add('height', [y0 + a * heightMm, y0 + b * heightMm])
+    }
   }
-  for (const share of SEAMS) {
-    seam('height', [y0 + share * H])
-    seam('width', [x0 + share * W])
-  }
-  for (const [a, b] of [
-    [1 / 3, 2 / 3],
-    [0.15, 0.85],
-  ] as const) {
-    seam('width', [x0 + a * W, x0 + b * W])
-    seam('height', [y0 + a * H, y0 + b * H])
-  }
-  const short = Math.min(W, H)
-  const corners = cornersOf(map, [x0, x1, y0, y1])
-  const cut = (from: Point, way: Point, share: number): [Point, Point] => [
+}
+
+/** A cut from the rim inwards, `share` of the shorter side long; it begins a little outside. */
+function cut({ widthMm, heightMm }: Box, from: Point, way: Point, share: number): [Point, Point] {
+  const short = Math.min(widthMm, heightMm)
+  return [
     { x: from.x - way.x, y: from.y - way.y },
     { x: from.x + way.x * share * short, y: from.y + way.y * share * short },
   ]
-  const diagonal = Math.SQRT1_2
-  const slits: Proposal[] = []
-  for (const share of CORNER_CUTS)
-    for (const [where, own] of [
-      ['corners', corners],
-      ['top_corners', corners.slice(0, 2)],
-      ['bottom_corners', corners.slice(2)],
-    ] as const)
-      slits.push({
-        kind: 'slits',
-        where,
-        lines: own.map((c) => cut(c.at, { x: c.x * diagonal, y: c.y * diagonal }, share)),
-      })
-  for (const share of SIDE_CUTS)
-    slits.push(
-      {
-        kind: 'slits',
-        where: 'top_and_bottom',
-        lines: [
-          cut({ x: x0 + W / 2, y: y0 }, { x: 0, y: 1 }, share),
-          cut({ x: x0 + W / 2, y: y1 }, { x: 0, y: -1 }, share),
-        ],
-      },
-      {
-        kind: 'slits',
-        where: 'both_sides',
-        lines: [
-          cut({ x: x0, y: y0 + H / 2 }, { x: 1, y: 0 }, share),
-          cut({ x: x1, y: y0 + H / 2 }, { x: -1, y: 0 }, share),
-        ],
-      },
-    )
-  for (const { where, places } of reliefs)
-    for (const mm of [HIDDEN_CUT_MM, ...PLACE_CUTS.map((share) => share * short)])
-      slits.push({
-        kind: 'slits',
-        where,
-        lines: places.slice(0, MOST_SLITS).map((p) => cut(p.at, p.inward, mm / short)),
-      })
-  return [...seams, ...slits]
+}
+
+function cutsFromCorners(map: SurfaceMap, box: Box): Proposal[] {
+  const { x0, y0, widthMm, heightMm } = box
+  const corners = cornersOf(map, [x0, x0 + widthMm, y0, y0 + heightMm])
+  const groups = [
+    ['corners', corners],
+    ['top_corners', corners.slice(0, 2)],
+    ['bottom_corners', corners.slice(2)],
+  ] as const
+  return CORNER_CUTS.flatMap((share) =>
+    groups.map(([where, own]): Proposal => ({
+      kind: 'slits',
+      where,
+      lines: own.map((c) => cut(box, c.at, { x: c.x * Math.SQRT1_2, y: c.y * Math.SQRT1_2 }, share)),
+    })),
+  )
+}
+
+function cutsFromSides(box: Box): Proposal[] {
+  const { x0, y0, widthMm, heightMm } = box
+  const [midX, midY] = [x0 + widthMm / 2, y0 + heightMm / 2]
+  return SIDE_CUTS.flatMap((share): Proposal[] => [
+    {
+      kind: 'slits',
+      where: 'top_and_bottom',
+      lines: [
+        cut(box, { x: midX, y: y0 }, { x: 0, y: 1 }, share),
+        cut(box, { x: midX, y: y0 + heightMm }, { x: 0, y: -1 }, share),
+      ],
+    },
+    {
+      kind: 'slits',
+      where: 'both_sides',
+      lines: [
+        cut(box, { x: x0, y: midY }, { x: 1, y: 0 }, share),
+        cut(box, { x: x0 + widthMm, y: midY }, { x: -1, y: 0 }, share),
+      ],
+    },
+  ])
+}
+
+function cutsAtPlaces(box: Box, reliefs: readonly { where: ReliefAt; places: readonly ReliefPlace[] }[]): Proposal[] {
+  const hidden = HIDDEN_CUT_MM / Math.min(box.widthMm, box.heightMm)
+  return reliefs.flatMap(({ where, places }) =>
+    [hidden, ...PLACE_CUTS].map((share): Proposal => ({
+      kind: 'slits',
+      where,
+      lines: places.slice(0, MOST_SLITS).map((p) => cut(box, p.at, p.inward, share)),
+    })),
+  )
 }
 
 /** The places nearest to the four corners of the box, top two first, and the way inward from each. */
