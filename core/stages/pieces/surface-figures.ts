@@ -2,7 +2,7 @@ import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Method } from '../../model/method/schema'
 import type { PieceChoice } from '../../model/plan/schema'
-import { figure, from, input, type Figure } from '../../model/figure/figure'
+import { figure, from, input, type Figure, type FigureInput } from '../../model/figure/figure'
 import type { SurfacePart } from '../../model/figure/figure-id'
 import { call } from '../../model/figure/formula'
 import { measureStanding } from '../../model/vehicle/measure-standing'
@@ -11,122 +11,94 @@ import type { Feel } from '../../engines/stretch/feel'
 import { FILM_FEEL } from '../../engines/stretch/feel-data'
 import type { SurfaceMap } from '../../engines/stretch/surface-map'
 
-/** Figures of a map and of what its film feels, with their working. */
-export function surfaceFigures(
-  panel: Panel,
-  film: FilmSheet,
-  map: SurfaceMap,
-  feel: Feel,
-  how: { pull: 'tightest' | 'even'; choice: PieceChoice; method: Method; scanned?: boolean },
-): Figure[] {
-  const id = (f: SurfacePart) => `surface/${panel.id}/${f}` as const
-  const size = (key: 'widthMm' | 'heightMm') =>
+interface How {
+  pull: 'tightest' | 'even'
+  choice: PieceChoice
+  method: Method
+  scanned?: boolean
+}
+
+/** What was taped of a panel and shapes its surface; a scan stands for all of it. */
+function tapedInputs(panel: Panel, scanned: boolean): FigureInput[] {
+  if (scanned) return []
+  const taped = (key: string, field: 'widthMm' | 'heightMm' | 'crownMm') =>
+    input(key, panel[field], 'mm', measureStanding(panel, field), `panels/${panel.id}/${field}`)
+  const recesses = panel.recesses.map((r) =>
     input(
-      key === 'widthMm' ? 'width' : 'height',
-      panel[key],
+      `recess_${r.id.replace(/\W/g, '_')}`,
+      r.depthMm,
       'mm',
-      measureStanding(panel, key),
-      `panels/${panel.id}/${key}`,
-    )
-  const crown = input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), `panels/${panel.id}/crownMm`)
-  const taken = how.scanned
-    ? []
-    : [
-        size('widthMm'),
-        size('heightMm'),
-        crown,
-        ...panel.recesses.map((r) =>
-          input(
-            `recess_${r.id.replace(/\W/g, '_')}`,
-            r.depthMm,
-            'mm',
-            measureStanding(panel, `recesses.${r.id}`),
-            `panels/${panel.id}/recesses/${r.id}/depthMm`,
-          ),
-        ),
-      ]
-  const count = input('triangles', map.report.triangles, 'count', 'measured', 'data/mesh')
-  const standing = 'common_practice' as const
-  const most = {
+      measureStanding(panel, `recesses.${r.id}`),
+      `panels/${panel.id}/recesses/${r.id}/depthMm`,
+    ),
+  )
+  return [taped('width', 'widthMm'), taped('height', 'heightMm'), taped('crown', 'crownMm'), ...recesses]
+}
+
+type SheetField = 'rollResidue' | 'recovers' | 'heatShrink' | 'postHeatOver'
+const ofSheet = (film: FilmSheet, name: string, field: SheetField): FigureInput =>
+  input(name, film[field], 'fraction', filmStanding(film, field), `film/${film.id}/${field}`)
+
+/** The greatest stretch of film as it was made: the map's, less what was relaxed, with what was stretched before. */
+function worstFigure(panel: Panel, film: FilmSheet, laid: Figure, feel: Feel, { choice, method }: How): Figure {
+  const pre = choice.preStretch
+  const relaxed = method.tension === 'relax_first' && film.rollResidue > 0
+  const inputs = [
+    from('map', laid),
+    ...(relaxed ? [ofSheet(film, 'residue', 'rollResidue')] : []),
+    ...(pre > 0
+      ? [
+          input('pre', pre, 'fraction', 'measured', `pieces/${panel.id}/preStretch`),
+          ofSheet(film, 'recovers', 'recovers'),
+          ofSheet(film, 'shrink', 'heatShrink'),
+        ]
+      : []),
+  ]
+  const limit = {
     value: film.stretchLimit,
     unit: 'fraction' as const,
     kind: 'max' as const,
     standing: filmStanding(film, 'stretchLimit'),
     at: `film/${film.id}/stretchLimit`,
   }
+  const formula = worstFormula(relaxed, pre > 0)
+  return figure(`surface/${panel.id}/worst`, feel.worst, 'fraction', formula, inputs, { limit, standing: STANDING })
+}
+const STANDING = 'common_practice' as const
+
+/** Figures of a map and of what its film feels, with their working. */
+export function surfaceFigures(panel: Panel, film: FilmSheet, map: SurfaceMap, feel: Feel, how: How): Figure[] {
+  const id = (f: SurfacePart) => `surface/${panel.id}/${f}` as const
+  const mesh = [
+    input('triangles', map.report.triangles, 'count', 'measured', 'data/mesh'),
+    ...tapedInputs(panel, how.scanned ?? false),
+  ]
   const laid = figure(
     id('map'),
     map.report.stretch.max,
     'fraction',
     how.pull === 'tightest' ? call('laid_tightest', 'triangles') : call('laid_even', 'triangles'),
-    [count, ...taken],
-    { standing, source: 'docs/sources.md#milnor-1969' },
+    mesh,
+    { standing: STANDING, source: 'docs/sources.md#milnor-1969' },
   )
-  const residue =
-    how.method.tension === 'relax_first' && film.rollResidue > 0
-      ? [
-          input(
-            'residue',
-            film.rollResidue,
-            'fraction',
-            filmStanding(film, 'rollResidue'),
-            `film/${film.id}/rollResidue`,
-          ),
-        ]
-      : []
-  const pre = how.choice.preStretch
-  const sheet = (name: string, field: 'recovers' | 'heatShrink') =>
-    input(name, film[field], 'fraction', filmStanding(film, field), `film/${film.id}/${field}`)
-  const beforehand =
-    pre > 0
-      ? [
-          input('pre', pre, 'fraction', 'measured', `pieces/${panel.id}/preStretch`),
-          sheet('recovers', 'recovers'),
-          sheet('shrink', 'heatShrink'),
-        ]
-      : []
-  const worst = figure(
-    id('worst'),
-    feel.worst,
-    'fraction',
-    worstFormula(residue.length > 0, pre > 0),
-    [from('map', laid), ...residue, ...beforehand],
-    { limit: most, standing },
-  )
-  const over = input(
-    'post_heat_over',
-    film.postHeatOver,
-    'fraction',
-    filmStanding(film, 'postHeatOver'),
-    `film/${film.id}/postHeatOver`,
-  )
+  const worst = worstFigure(panel, film, laid, feel, how)
+  const ofWorst = from('worst', worst)
+  const pastHeat = (feel.areaMm2[2] ?? 0) + (feel.areaMm2[3] ?? 0)
+  const over = ofSheet(film, 'post_heat_over', 'postHeatOver')
   const left = FILM_FEEL[film.kind].memoryLeft
+  const standing = { standing: STANDING }
   return [
     laid,
     worst,
-    figure(
-      id('mean'),
-      feel.mean,
-      'fraction',
-      call('mean_over_area', 'worst'),
-      [from('worst', worst), count, ...taken],
-      { standing },
-    ),
-    figure(id('area'), map.report.area_mm2, 'mm2', call('sum_of_areas', 'triangles'), [count, ...taken], { standing }),
-    figure(
-      id('post_heat'),
-      (feel.areaMm2[2] ?? 0) + (feel.areaMm2[3] ?? 0),
-      'mm2',
-      call('area_past', 'post_heat_over'),
-      [over, from('worst', worst)],
-      { standing },
-    ),
+    figure(id('mean'), feel.mean, 'fraction', call('mean_over_area', 'worst'), [ofWorst, ...mesh], standing),
+    figure(id('area'), map.report.area_mm2, 'mm2', call('sum_of_areas', 'triangles'), mesh, standing),
+    figure(id('post_heat'), pastHeat, 'mm2', call('area_past', 'post_heat_over'), [over, ofWorst], standing),
     figure(
       id('residual'),
       feel.worst * left,
       'fraction',
       '{worst} × {memory_left}',
-      [from('worst', worst), input('memory_left', left, 'fraction', 'assumed', 'data/feel')],
+      [ofWorst, input('memory_left', left, 'fraction', 'assumed', 'data/feel')],
       { standing: 'assumed' },
     ),
   ]
