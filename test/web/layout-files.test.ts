@@ -5,7 +5,8 @@ import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
 import { reckon } from '@/core/reckon/reckon'
 import { layoutDrawing, layoutSvg } from '@/core/engines/roll/drawing'
 import { layoutDxf } from '@/web/roll/layout-dxf'
-import { handCar } from '../fixtures/plans'
+import { layoutFileOf } from '@/web/threads/layout-files'
+import { handCar, withPanel } from '../fixtures/plans'
 
 const TOLERANCE_MM = 0.01
 const plan = handCar()
@@ -66,5 +67,48 @@ describe('files of a layout, read back by other readers', () => {
     })
     expect(on('text')).toHaveLength(placed.length)
     expect(on('marks').length).toBeGreaterThan(placed.length)
+  })
+})
+
+describe('templates of small pieces behind objects', () => {
+  const handle = {
+    id: 'handle',
+    name: 'Handle',
+    kind: 'handle' as const,
+    widthMm: 220,
+    heightMm: 40,
+    xMm: 700,
+    yMm: 150,
+    removable: false,
+    minutes: 0,
+    riseMm: 30,
+    behind: 'overlay' as const,
+  }
+  const ask = (name: string, raised: (typeof handle)[]) =>
+    layoutFileOf({
+      jobId: '00000000-0000-4000-8000-000000000abc',
+      plan: withPanel(handCar(), 'door', () => ({ raised })),
+      handedOver: null,
+      catalogue: EMPTY_CATALOGUE,
+      ledger: [],
+      units: { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR', timeZone: 'UTC' },
+      shop: { name: 'Saltmarsh', town: 'Eddermouth' },
+      now: '2026-11-20T08:00:00Z',
+      appUrl: 'http://127.0.0.1:3000',
+      name,
+      filmId: null,
+      size: null,
+    })
+  it('come as PDF, SVG and DXF for whoever has some', async () => {
+    const made = await ask('templates.pdf', [handle])
+    if (made.kind !== 'file') throw new Error(made.said)
+    expect(new TextDecoder('latin1').decode(made.body.slice(0, 5))).toBe('%PDF-')
+    // Its page is as large as the template takes: 260 and 80 mm, with margins, bar and head, in points.
+    const box = /MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/.exec(new TextDecoder('latin1').decode(made.body))
+    expect(Number(box?.[1])).toBeCloseTo(((260 + 24 + 30) * 72) / 25.4, 0)
+    for (const name of ['templates.svg', 'templates.dxf']) expect((await ask(name, [handle])).kind).toBe('file')
+  })
+  it('where there are none, it is said', async () => {
+    expect(await ask('templates.pdf', [])).toMatchObject({ kind: 'refused', status: 404 })
   })
 })
