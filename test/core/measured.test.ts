@@ -337,6 +337,29 @@ describe('what to tape first', () => {
         expect(panelOf(after, p.id).assumed).not.toContain(q.field)
       }
   })
+  it('a gap is gauged for both sides; one as wide as a window is a span; the usual one stands until then', () => {
+    const wing = panelOf(hatch(), 'wing-left')
+    const [first] = questionsOf(wing).filter((q) => q.ask === 'gap')
+    if (!first) throw new Error('no gap')
+    const edgeOf = (plan: Plan, id: string) => panelOf(plan, id).edges.find((e) => e.id === first.about)
+    expect(first).toMatchObject({ field: `gaps.${first.about}`, assumed: true })
+    expect(first.mm).toBeGreaterThan(0)
+    const plan = answerTape(hatch(), 'wing-left', first.field, 3.5)
+    expect(edgeOf(plan, 'wing-left')).toMatchObject({ gapMm: 3.5, spanMm: null })
+    expect(edgeOf(plan, 'wing-right')?.gapMm).toBe(3.5)
+    expect(questionsOf(panelOf(plan, 'wing-left')).find((q) => q.field === first.field)).toMatchObject({
+      mm: 3.5,
+      assumed: false,
+    })
+    // The other side keeps what was gauged there.
+    const again = answerTape(plan, 'wing-left', first.field, 4)
+    expect(edgeOf(again, 'wing-right')?.gapMm).toBe(3.5)
+    const wide = answerTape(hatch(), 'wing-left', first.field, 380)
+    expect(edgeOf(wide, 'wing-left')).toMatchObject({ gapMm: null, spanMm: 380 })
+    // Glass and wheels are no gaps.
+    const meets = (q: { about: string }) => wing.edges.find((e) => e.id === q.about)?.meets
+    expect(questionsOf(wing).flatMap((q) => (q.ask === 'gap' ? [meets(q)] : []))).not.toContain('wheel_arch')
+  })
   it('sizes of what is on a panel are typed by name, and are then taped', () => {
     const door = panelOf(hatch(), 'front-door-left')
     const typed = withMeasure(door, 'recesses.cup.mouthWidthMm', 141)

@@ -61,7 +61,7 @@ export function GuidedTape({
     setAt((i) => Math.max(0, i - 1))
   }
   const parsed = typed === '' ? null : parseLength(typed, fmt.units.lengthUnit)
-  const zero = question && ['crown', 'crown_down', 'body_line'].includes(question.ask)
+  const zero = question && ['crown', 'crown_down', 'body_line', 'gap'].includes(question.ask)
   const tooBig = parsed?.ok && (parsed.value > MAX_PANEL_MM || (parsed.value <= 0 && !zero))
   const good = parsed?.ok && !tooBig
   const enter = (mm: number) => {
@@ -187,7 +187,8 @@ function roundOf(plan: Plan, onlyMost: boolean): Item[] {
   )
   return walkingOrder(plan.panels.filter((p) => p.wrap)).flatMap((p) =>
     questionsOf(p)
-      .filter((q) => wanted.has(`${p.id}/${q.field}`))
+      // Gaps are the usual ones until somebody gauges them: asked for by whoever asks for all.
+      .filter((q) => wanted.has(`${p.id}/${q.field}`) || (!onlyMost && q.ask === 'gap' && q.assumed))
       .map((q) => ({ panelId: p.id, field: q.field })),
   )
 }

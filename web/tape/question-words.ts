@@ -26,6 +26,8 @@ export function questionName(q: TapeQuestion, fmt: Formatter): string {
       return 'nose radius'
     case 'wraps':
       return 'radius of its ends'
+    case 'gap':
+      return `gap at the ${edge(q.about)} edge`
     default:
       return q.about
   }
@@ -57,6 +59,8 @@ export function questionHint(q: TapeQuestion, fmt: Formatter): string {
       return 'Radius gauge over the roll of the nose.'
     case 'wraps':
       return 'Radius gauge where the panel turns round at its ends.'
+    case 'gap':
+      return 'Gauge or stacked cards between this panel and the next; a seal by its width. A window or a wheel is typed as wide as it is.'
     default:
       return ''
   }

@@ -2,7 +2,8 @@ import type { Plan } from '../../model/plan/schema'
 import { measuresFromOtherSide, otherSideId } from '../../model/vehicle/mirror'
 import { setSize, taped } from '../../model/vehicle/resize'
 import { straightedgeMm } from '../../model/vehicle/straightedge'
-import type { Panel } from '../../model/vehicle/schema'
+import { USUAL_GAP_MM } from '../../model/edge/cut-rules'
+import { WIDEST_GAP_MM, type Edge, type Panel } from '../../model/vehicle/schema'
 
 /** One figure that the tape, the straightedge or the rule can give. */
 export interface TapeQuestion {
@@ -20,6 +21,7 @@ export interface TapeQuestion {
     | 'raised'
     | 'nose'
     | 'wraps'
+    | 'gap'
   about: string
   mm: number
   /** Length of the straightedge that a crown is taken under. */
@@ -33,6 +35,10 @@ function crownUnder(crownMm: number, takenMm: number, overMm: number): number {
   const radius = (takenMm ** 2 / 4 + crownMm ** 2) / (2 * crownMm)
   return radius - Math.sqrt(Math.max(0, radius ** 2 - overMm ** 2 / 4))
 }
+
+/** Between two sheets, or a sheet and a seal: what lies there can be gauged. */
+const GAUGED: readonly Edge['meets'][] = ['opening', 'fixed_gap', 'rubber_seal']
+const hasGap = (e: Edge): boolean => GAUGED.includes(e.meets) && e.spanMm === null
 
 /** Every figure of a panel that can be asked for, in the order one takes them. */
 export function questionsOf(panel: Panel, { inches = false }: { inches?: boolean } = {}): TapeQuestion[] {
@@ -68,6 +74,10 @@ export function questionsOf(panel: Panel, { inches = false }: { inches?: boolean
     ...panel.bodyLines.map((l) => q(`bodyLines.${l.id}`, 'body_line', l.atMm, l.name)),
     ...(panel.nose ? [q('nose', 'nose', panel.nose.radiusMm)] : []),
     ...(panel.wraps[0] ? [q('wraps', 'wraps', panel.wraps[0].radiusMm)] : []),
+    ...panel.edges.filter(hasGap).map((e) => ({
+      ...q(`gaps.${e.id}`, 'gap', e.gapMm ?? USUAL_GAP_MM[e.meets], e.id),
+      assumed: e.gapMm === null,
+    })),
   ]
 }
 
@@ -96,6 +106,14 @@ export function withAnswer(panel: Panel, field: string, mm: number, overMm: numb
       return done({ ...panel, cornerRadiusMm: mm })
     case 'edges':
       return done({ ...panel, edges: panel.edges.map((e) => (e.id === id ? { ...e, lengthMm: mm } : e)) })
+    case 'gaps':
+      // Wider than a gap can be, it is a span.
+      return done({
+        ...panel,
+        edges: panel.edges.map((e) =>
+          e.id !== id ? e : mm > WIDEST_GAP_MM ? { ...e, gapMm: null, spanMm: mm } : { ...e, gapMm: mm, spanMm: null },
+        ),
+      })
     case 'recesses':
       return done({ ...panel, recesses: panel.recesses.map((r) => (r.id === id ? { ...r, depthMm: mm } : r)) })
     case 'bodyLines':
@@ -123,6 +141,10 @@ export function withMeasure(panel: Panel, key: string, mm: number): Panel {
   return taped({ ...panel, [list]: rows }, `${list}.${id}`)
 }
 
+/** Gaps that nobody took are not marked in the panel: they are the usual ones. */
+const isUntakenGap = (panel: Panel, field: string): boolean =>
+  panel.edges.some((e) => field === `gaps.${e.id}` && e.gapMm === null)
+
 /** A figure taped; the mirrored panel takes it too while its own is still assumed and both are said to mirror. */
 export function answerTape(plan: Plan, panelId: string, field: string, mm: number, overMm: number | null = null): Plan {
   const panel = plan.panels.find((p) => p.id === panelId)
@@ -130,7 +152,7 @@ export function answerTape(plan: Plan, panelId: string, field: string, mm: numbe
   const twinId = otherSideId(panelId)
   const twin = twinId === panelId || !panel.mirrored ? undefined : plan.panels.find((p) => p.id === twinId)
   // Runs of a mirrored outline keep their ids, so one answer fits both.
-  const alike = twin?.mirrored && twin.assumed.includes(field)
+  const alike = twin?.mirrored && (twin.assumed.includes(field) || isUntakenGap(twin, field))
   return {
     ...plan,
     panels: plan.panels.map((p) =>
