@@ -177,12 +177,8 @@ export function LabelsDocument({
         >
           <View style={{ flex: 1, paddingRight: 4, justifyContent: 'space-between' }}>
             <Text style={{ fontSize: heightMm > 40 ? 15 : 10, fontWeight: 600 }}>{l.name}</Text>
-            <View>
-              <Text style={{ fontSize: 8.5 }}>{l.size}</Text>
-              <Text style={{ fontSize: 8 }}>{l.film}</Text>
-              <Text style={{ fontSize: 8 }}>{l.lot}</Text>
-              <Text style={{ fontSize: 7 }}>{l.job}</Text>
-            </View>
+            {/* One text of four lines: thousands of labels are laid out by their texts. */}
+            <Text style={{ fontSize: 8 }}>{[l.size, l.film, l.lot, l.job].join('\n')}</Text>
             <Text style={{ fontSize: 8, fontWeight: 600 }}>{l.arrow}</Text>
           </View>
           <View style={{ alignItems: 'center', justifyContent: 'center' }}>
