@@ -94,5 +94,8 @@ describe('a strip test', () => {
     const [first, second] = sent.strip.mock.calls.map(([i]) => (i as { strip: { id: string; afterMm: number } }).strip)
     expect([first?.afterMm, second?.afterMm]).toEqual([980, 975])
     expect(second?.id).not.toBe(first?.id)
+    // It closes once it was taken; its fading ends by a timer, which must not outlive the page.
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
+    await new Promise((r) => setTimeout(r, 100))
   })
 })
