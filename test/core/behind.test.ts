@@ -10,25 +10,11 @@ import { Plan } from '@/core/model/plan/schema'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { layoutDxf } from '@/web/roll/layout-dxf'
-import { catalogue, handCar, withPanel } from '../fixtures/plans'
+import { catalogue, fixedHandle, handCar, withPanel } from '../fixtures/plans'
 
 type Raised = Panel['raised'][number]
-const handle = (over: Partial<Raised> = {}): Raised => ({
-  id: 'handle',
-  name: 'Handle',
-  kind: 'handle',
-  widthMm: 220,
-  heightMm: 40,
-  xMm: 700,
-  yMm: 150,
-  removable: false,
-  minutes: 0,
-  riseMm: 30,
-  behind: 'inlay',
-  ...over,
-})
 const car = (over: Partial<Raised> = {}): Plan =>
-  Plan.parse(withPanel(handCar(), 'door', () => ({ raised: [handle(over)] })))
+  Plan.parse(withPanel(handCar(), 'door', () => ({ raised: [fixedHandle(over)] })))
 const of = (plan: Plan) => reckon(plan, catalogue, [])
 
 describe('film behind a fixed handle', () => {

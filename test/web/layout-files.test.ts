@@ -6,7 +6,7 @@ import { reckon } from '@/core/reckon/reckon'
 import { layoutDrawing, layoutSvg } from '@/core/engines/roll/drawing'
 import { layoutDxf } from '@/web/roll/layout-dxf'
 import { layoutFileOf } from '@/web/threads/layout-files'
-import { handCar, withPanel } from '../fixtures/plans'
+import { fixedHandle, handCar, withPanel } from '../fixtures/plans'
 
 const TOLERANCE_MM = 0.01
 const plan = handCar()
@@ -71,19 +71,7 @@ describe('files of a layout, read back by other readers', () => {
 })
 
 describe('templates of small pieces behind objects', () => {
-  const handle = {
-    id: 'handle',
-    name: 'Handle',
-    kind: 'handle' as const,
-    widthMm: 220,
-    heightMm: 40,
-    xMm: 700,
-    yMm: 150,
-    removable: false,
-    minutes: 0,
-    riseMm: 30,
-    behind: 'overlay' as const,
-  }
+  const handle = fixedHandle({ behind: 'overlay' })
   const ask = (name: string, raised: (typeof handle)[]) =>
     layoutFileOf({
       jobId: '00000000-0000-4000-8000-000000000abc',

@@ -279,6 +279,23 @@ describe('an open page', () => {
     expect(seen?.reckoning.parts.ledger).toHaveLength(2)
     expect(shown()).toEqual(fresh())
   })
+  it('an entry brought while an answer is under way is asked for once more, so that nothing is counted twice or never', async () => {
+    open()
+    await later(50)
+    const before = asked
+    server.enter({ kind: 'note', text: 'one' })
+    await act(async () => {
+      for (const s of Stream.all.filter((x) => !x.closed))
+        s.onmessage?.({ data: JSON.stringify({ job: JOB, head: server.head, kind: 'plan' }) })
+      server.enter({ kind: 'consumable_used', of: 'filament', amount: 2 })
+      const [newest] = server.changes(server.head - 1).entries
+      const data = JSON.stringify({ job: JOB, head: server.head, kind: 'entries', entries: [newest] })
+      for (const s of Stream.all.filter((x) => !x.closed)) s.onmessage?.({ data })
+      await vi.advanceTimersByTimeAsync(20)
+    })
+    expect(asked).toBe(before + 2)
+    expect(shown()).toEqual(fresh())
+  })
   it('without a word from the stream it asks by itself, every ten seconds', async () => {
     open()
     await later(100)

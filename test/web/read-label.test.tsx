@@ -10,7 +10,7 @@ import { qrCode } from '@/web/roll/qr'
 import { catalogue } from '../fixtures/plans'
 
 const { laid } = reckon((DEMO_JOBS[0] as (typeof DEMO_JOBS)[number]).make(), catalogue, [])
-vi.mock('@/web/job/job-state', () => ({ useJob: () => ({ reckoning: { laid } }) }))
+vi.mock('@/web/job/job-state', () => ({ useJob: () => ({ reckoning: { laid }, jobId: 'x' }) }))
 afterEach(() => {
   cleanup()
   window.history.replaceState(null, '', '/')
@@ -35,9 +35,9 @@ describe('labels of pieces', () => {
       expect(new Set(pieces.map((p) => shortCode(p.id))).size).toBe(pieces.length)
       for (const p of pieces.slice(0, 4)) {
         const link = `http://127.0.0.1:3000/jobs/x/bay?piece=${encodeURIComponent(p.id)}`
-        expect(piecesByLabel(pieces, shortCode(p.id))).toEqual([p])
+        expect(piecesByLabel(pieces, 'x', shortCode(p.id))).toEqual([p])
         const { data, width } = picture(link, 4)
-        expect(piecesByLabel(pieces, jsqr(data, width, width)?.data ?? '')).toEqual([p])
+        expect(piecesByLabel(pieces, 'x', jsqr(data, width, width)?.data ?? '')).toEqual([p])
       }
     }
   })
@@ -48,14 +48,21 @@ describe('labels of pieces', () => {
         const code = shortCode(id)
         expect(code).toMatch(/^[0-9A-HJKMNP-TV-Z]{4}$/)
         expect(readCode(code.toLowerCase())).toBe(code)
-        expect(piecesByLabel([{ id }], `${code.slice(0, 2)} ${code.slice(2)}`)).toEqual([{ id }])
+        expect(piecesByLabel([{ id }], 'x', `${code.slice(0, 2)} ${code.slice(2)}`)).toEqual([{ id }])
       }),
     )
   })
   it('what is no label finds nothing: other links, cut-off links, too few letters', () => {
     for (const text of ['', 'AB', 'https://example.org', '?piece=%E0%A4%A', '?piece=no-such-piece', 'ABCDE'])
-      expect(piecesByLabel(laid, text), text).toEqual([])
+      expect(piecesByLabel(laid, 'x', text), text).toEqual([])
   })
+})
+
+it('the label of another car means no piece of this one, though panels are called alike', () => {
+  const [piece] = laid
+  const link = (job: string) => `https://shop.example/jobs/${job}/bay?piece=${encodeURIComponent(piece?.id ?? '')}`
+  expect(piecesByLabel(laid, 'x', link('x'))).toEqual([piece])
+  expect(piecesByLabel(laid, 'x', link('y'))).toEqual([])
 })
 
 describe('reading a label in the bay', () => {

@@ -1,5 +1,6 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
+import { gapOrSpan } from '@/core/model/plan/gaps-and-spans'
 import { reckon } from '@/core/reckon/reckon'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { sectionMarks } from '@/web/charts/section-marks'
@@ -40,12 +41,25 @@ describe('measures in the drawing of a section', () => {
     type('Left after the cut in the drawing', '')
     expect(onMeasure.mock.calls.at(-1)).toEqual(['leave', null])
   })
-  it('what cannot be is held back: a gap as wide as a window', () => {
+  it('what is as wide as a window goes out for a span, and what no panel is apart is held back', () => {
     const onMeasure = vi.fn()
     render(<Section edge={edge} fmt={MM} onMeasure={onMeasure} />)
     fireEvent.click(screen.getByRole('button', { name: /^Gap/ }))
-    type('Gap in the drawing', '300')
+    type('Gap in the drawing', '9000')
     expect(onMeasure).not.toHaveBeenCalled()
+    expect(screen.getByRole('alert').textContent).toMatch(/Too big/)
+    type('Gap in the drawing', '300')
+    expect(onMeasure.mock.calls).toEqual([['gap', 300]])
+    expect([gapOrSpan(300), gapOrSpan(3), gapOrSpan(null)]).toEqual([
+      { gapMm: null, spanMm: 300 },
+      { gapMm: 3, spanMm: null },
+      { gapMm: null, spanMm: null },
+    ])
+  })
+  it('nought keeps its place in the drawing: 0.5 can be typed', () => {
+    for (const e of edges.filter((x) => x.cut !== 'none'))
+      expect(sectionMarks({ ...e, leaveMm: 0 }).measures.map((m) => m.id)).toContain('leave')
+    expect(sectionMarks({ ...edge, gapMm: 0 }).measures.map((m) => m.id)).toContain('gap')
   })
   it('whoever may not measure reads the figures, and has nothing to press', () => {
     render(<Section edge={edge} fmt={MM} onMeasure={null} />)

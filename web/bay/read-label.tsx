@@ -9,7 +9,7 @@ import { useLabelCamera } from './use-label-camera'
 
 /** A piece by its label: the camera reads its code, or the four letters below it are typed. */
 export function ReadLabel() {
-  const { reckoning } = useJob('reckoning')
+  const { reckoning, jobId } = useJob('reckoning', 'jobId')
   const [open, setOpen] = useState(false)
   const [typed, setTyped] = useState('')
   const show = (id: string) => {
@@ -20,11 +20,11 @@ export function ReadLabel() {
   }
   const [unknown, setUnknown] = useState(false)
   const read = (text: string) => {
-    const [only, more] = piecesByLabel(reckoning.laid, text)
+    const [only, more] = piecesByLabel(reckoning.laid, jobId, text)
     setUnknown(!only)
     if (only && !more) show(only.id)
   }
-  const meant = piecesByLabel(reckoning.laid, typed)
+  const meant = piecesByLabel(reckoning.laid, jobId, typed)
   return (
     <>
       <Button variant="plain" onClick={() => setOpen(true)}>

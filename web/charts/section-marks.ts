@@ -45,10 +45,11 @@ export function sectionMarks(e: EdgeDecision): SectionMarks {
     tape: tapeOf(e, gap, end),
     broken,
     measures: [
-      ...(e.leaveMm > 0
+      ...(e.cut !== 'none'
         ? [{ id: 'leave' as const, from: edgeOf(film), to: end, label: leaveLabel(e, end), mm: e.leaveMm }]
         : []),
-      ...(e.gapMm > 0 && !open
+      // Nought too: whoever types 0.5 passes by it.
+      ...(!open
         ? [
             {
               id: 'gap' as const,

@@ -10,6 +10,7 @@ import { useJob } from '@/web/job/job-state'
 import { SkinMap } from '@/web/skin/skin-map'
 import { CutMark } from './cut-mark'
 import { EdgeBands } from './edge-bands'
+import { gapOrSpan } from '@/core/model/plan/gaps-and-spans'
 import { EdgeFields } from './edge-fields'
 import { CornerTable } from './corner-table'
 import { EdgeCard } from './edge-card'
@@ -36,7 +37,7 @@ function Picked({
       {...card}
       edge={decided}
       fmt={fmt}
-      onMeasure={change && ((id, mm) => change({ [MEASURED[id]]: mm }))}
+      onMeasure={change && ((id, mm) => change(id === 'gap' ? gapOrSpan(mm) : { leaveMm: mm }))}
       fields={
         picked && (
           <EdgeFields
@@ -52,7 +53,6 @@ function Picked({
   )
 }
 type CardProps = Parameters<typeof EdgeCard>[0]
-const MEASURED = { gap: 'gapMm', leave: 'leaveMm' } as const
 
 /** Every edge and corner of the job: where it is cut, how much is left, how it is held, and why. */
 export function Edges() {

@@ -2,14 +2,14 @@
 
 import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
-import { WIDEST_GAP_MM } from '@/core/model/vehicle/schema'
 import type { SectionMarks } from '@/web/charts/section-marks'
 import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 
 export type MeasureId = SectionMarks['measures'][number]['id']
 const TYPED: Record<MeasureId, { name: string; most: number }> = {
-  gap: { name: 'Gap', most: WIDEST_GAP_MM },
+  // Wider than a gap can be, it is a span.
+  gap: { name: 'Gap', most: 5000 },
   leave: { name: 'Left after the cut', most: 120 },
 }
 
@@ -38,7 +38,9 @@ export function SectionMeasures({
         className="section-measure"
         style={place}
         onBlur={(e) => {
-          if (!e.currentTarget.contains(e.relatedTarget)) setOpen(null)
+          // What is wrong stays, and says why.
+          const isWrong = e.currentTarget.querySelector('[aria-invalid]') !== null
+          if (!isWrong && !e.currentTarget.contains(e.relatedTarget)) setOpen(null)
         }}
         onKeyDown={(e) => {
           if (e.key === 'Escape' || e.key === 'Enter') setOpen(null)

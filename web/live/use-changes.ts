@@ -41,8 +41,9 @@ export function useChanges(
     pull.current = () => void fetchChanges()
     const stop = onLive((news) => {
       if ((news.job !== null && news.job !== jobId) || news.head <= head.current) return
-      // What it brings is put in at once; the number stays, so that what was missed before is still asked for.
-      if (news.job === jobId && news.entries) latest.current.brought(news.entries)
+      // What it brings is put in at once; the number stays, so that what was missed before is still asked for. An answer
+      // that is under way may count the entry or not: then it is asked for once more.
+      if (news.job === jobId && news.entries && !busy) latest.current.brought(news.entries)
       else void fetchChanges()
     })
     const clock = setInterval(() => {

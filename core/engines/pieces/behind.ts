@@ -1,11 +1,11 @@
 import type { Point } from '../../kit/plane'
 import { figure, input } from '../../model/figure/figure'
-import type { FilmSheet } from '../../model/film/schema'
 import { GRIP_MM } from '../../model/edge/edge-data'
 import type { Method } from '../../model/method/schema'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Panel } from '../../model/vehicle/schema'
 import type { Piece } from './piece'
+import { smallPiece, type OnRoll } from './small-piece'
 
 type Raised = Panel['raised'][number]
 
@@ -41,14 +41,11 @@ export function footOutline(object: Pick<Raised, 'kind' | 'widthMm' | 'heightMm'
   )
 }
 
+const idOf = (panel: Panel, object: Raised): string => `${panel.id}.b-${object.id}`
+
 /** The small piece behind an object: its foot, what shows beyond it, and a grip to lay it by. */
-export function behindPiece(
-  panel: Panel,
-  object: Raised,
-  how: { film: FilmSheet; fixed: boolean; widthAlong: boolean; free: boolean },
-): Piece {
-  const { film, fixed, widthAlong, free } = how
-  const id = `${panel.id}.b-${object.id}`
+export function behindPiece(panel: Panel, object: Raised, how: OnRoll & { free: boolean }): Piece {
+  const id = idOf(panel, object)
   const size = (name: 'width' | 'height', field: 'widthMm' | 'heightMm') =>
     figure(
       `piece/${id}/${name}`,
@@ -67,29 +64,15 @@ export function behindPiece(
         input('grip', GRIP_MM, 'mm', 'assumed', 'data/inlay'),
       ],
     )
-  const [width, height] = [size('width', 'widthMm'), size('height', 'heightMm')]
-  const [w, h] = [Number(width.value), Number(height.value)]
-  return {
+  const piece = smallPiece(panel, how, {
     id,
-    panelId: panel.id,
-    part: 1,
-    parts: 1,
-    along: 'height',
-    filmId: film.id,
     name: `${panel.name}, ${object.behind === 'overlay' ? 'overlay' : 'inlay'} ${object.name}`,
-    cutWidthMm: w,
-    cutHeightMm: h,
-    acrossMm: widthAlong ? h : w,
-    alongMm: widthAlong ? w : h,
-    top: widthAlong ? 'across' : 'along',
-    turn: fixed ? 'fixed' : 'quarter',
-    upsideDown: !(fixed && film.directional),
+    width: size('width', 'widthMm'),
+    height: size('height', 'heightMm'),
     seamMm: perimeterMm(footOutline(object, BEHIND_MM - BEHIND_LAP_MM)),
-    figures: { width, height },
-    inlay: true,
-    ...(object.behind === 'overlay' ? { over: true } : {}),
-    outline: free ? footOutline(object, BEHIND_MM + GRIP_MM) : null,
-  }
+    outline: how.free ? footOutline(object, BEHIND_MM + GRIP_MM) : null,
+  })
+  return object.behind === 'overlay' ? { ...piece, over: true } : piece
 }
 
 const perimeterMm = (ring: readonly Point[]): number =>
@@ -118,7 +101,7 @@ export function inlayTemplates(
 ): InlayTemplate[] {
   return panels.flatMap((panel) =>
     behindObjects(panel, method).flatMap((object): InlayTemplate[] => {
-      const piece = pieces.find((p) => p.id === `${panel.id}.b-${object.id}`)
+      const piece = pieces.find((p) => p.id === idOf(panel, object))
       if (!piece) return []
       const ring = (beyond: number): Point[] =>
         footOutline(object, beyond).map((p) => ({ x: p.x + BEHIND_MM - beyond, y: p.y + BEHIND_MM - beyond }))

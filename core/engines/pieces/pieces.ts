@@ -13,6 +13,7 @@ import { flatPieceOutline, pieceOutline } from './shape'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import { behindObjects, behindPiece } from './behind'
 import type { Piece } from './piece'
+import { smallPiece, type OnRoll } from './small-piece'
 import { shinglePieces } from './shingle-pieces'
 import { cutSize, HEIGHT, WIDTH, type CutTask } from './cut-size'
 
@@ -109,9 +110,9 @@ function inlayPiece(
   panel: Panel,
   recess: Recess,
   index: number,
-  how: { film: FilmSheet; fixed: boolean; widthAlong: boolean; flat: Point[] | null; free: boolean },
+  how: OnRoll & { flat: Point[] | null; free: boolean },
 ): Piece {
-  const { film, fixed, widthAlong, flat, free } = how
+  const { flat, free } = how
   const beyond = INLAY_TURN_MM + GRIP_MM
   const id = `${panel.id}.i${index + 1}`
   const at = (f: string) => `panels/${panel.id}/recesses/${recess.id}/${f}`
@@ -134,31 +135,17 @@ function inlayPiece(
       ],
     )
   }
-  const [width, height] = [size('width', 'mouthWidthMm'), size('height', 'mouthHeightMm')]
-  const [w, h] = [Number(width.value), Number(height.value)]
-  return {
+  return smallPiece(panel, how, {
     id,
-    panelId: panel.id,
-    part: 1,
-    parts: 1,
-    along: 'height',
-    filmId: film.id,
     name: `${panel.name}, inlay ${recess.name}`,
-    cutWidthMm: w,
-    cutHeightMm: h,
-    acrossMm: widthAlong ? h : w,
-    alongMm: widthAlong ? w : h,
-    top: widthAlong ? 'across' : 'along',
-    turn: fixed ? 'fixed' : 'quarter',
-    upsideDown: !(fixed && film.directional),
+    width: size('width', 'mouthWidthMm'),
+    height: size('height', 'mouthHeightMm'),
     seamMm: 2 * (recess.mouthWidthMm + recess.mouthHeightMm),
-    figures: { width, height },
-    inlay: true,
     outline:
       free && flat
         ? flatPieceOutline(flat, { left: beyond, right: beyond, top: beyond, bottom: beyond }, { x: 1, y: 1 })
         : null,
-  }
+  })
 }
 
 /** The share of an edge of a panel that lies on a piece [–]: inner parts of a divided panel do not reach the ends. */

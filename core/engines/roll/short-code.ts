@@ -20,19 +20,21 @@ export function shortCode(pieceId: string): string {
 export const readCode = (typed: string): string =>
   typed.toUpperCase().replace(/[\s-]/g, '').replace(/[IL]/g, '1').replace(/O/g, '0').replace(/U/g, 'V')
 
-/** The pieces that a typed code, a scanned link or an id may mean: none, one, or a few whose codes are alike. */
-export function piecesByLabel<T extends { id: string }>(pieces: readonly T[], text: string): T[] {
-  const linked = /[?&]piece=([^&#]+)/.exec(text)?.[1]
-  const id = linked === undefined ? null : decoded(linked)
-  if (id !== null) return pieces.filter((p) => p.id === id)
+/**
+ * The pieces of a job that a typed code or a scanned link may mean: none, one, or a few whose codes are alike. A link
+ * to another job means none of these: panels are called alike on every car.
+ */
+export function piecesByLabel<T extends { id: string }>(pieces: readonly T[], jobId: string, text: string): T[] {
+  const link = /\/jobs\/([^/?#]+)\/bay\?(?:.*&)?piece=([^&#]+)/.exec(text)
+  if (link) return link[1] === jobId ? pieces.filter((p) => p.id === decoded(link[2])) : []
   const code = readCode(text)
   return code.length === LENGTH ? pieces.filter((p) => shortCode(p.id) === code) : []
 }
 
 /** Null where a link was cut off in the middle of a character. */
-function decoded(text: string): string | null {
+function decoded(text: string | undefined): string | null {
   try {
-    return decodeURIComponent(text)
+    return text === undefined ? null : decodeURIComponent(text)
   } catch {
     return null
   }

@@ -1,5 +1,9 @@
 import { WIDEST_GAP_MM } from '../vehicle/schema'
 
+/** What lies between two panels by its width: wider than a gap can be, it is a span. Null: the usual one. */
+export const gapOrSpan = (mm: number | null): { gapMm: number | null; spanMm: number | null } =>
+  mm !== null && mm > WIDEST_GAP_MM ? { gapMm: null, spanMm: mm } : { gapMm: mm, spanMm: null }
+
 const isRaw = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value)
 

@@ -8,13 +8,13 @@ import {
   MATERIALS,
   OPENS,
   TIGHTNESS,
-  WIDEST_GAP_MM,
   Panel,
   PANEL_KINDS,
   Recess,
   SIDES,
   type Edge,
 } from '../../model/vehicle/schema'
+import { gapOrSpan } from '../../model/plan/gaps-and-spans'
 import { parseLength, type LengthUnit } from '../../kit/units'
 import { setSize, taped } from '../../model/vehicle/resize'
 
@@ -52,7 +52,7 @@ export function recessesFrom(panel: Panel, text: string, fail: Fail): Recess[] {
 
 /** A width wider than a gap can be was written as one before spans were told apart. */
 const apart = (gapMm: number | null, spanMm: number | null): Pick<Edge, 'gapMm' | 'spanMm'> =>
-  gapMm !== null && gapMm > WIDEST_GAP_MM && spanMm === null ? { gapMm: null, spanMm: gapMm } : { gapMm, spanMm }
+  spanMm === null ? gapOrSpan(gapMm) : { gapMm, spanMm }
 
 export function edgesFrom(panel: Panel, at: Edge['at'], text: string, fail: Fail): Edge[] {
   const known = panel.edges.filter((e) => e.at === at)

@@ -1,9 +1,10 @@
+import { gapOrSpan } from '../../model/plan/gaps-and-spans'
 import type { Plan } from '../../model/plan/schema'
 import { measuresFromOtherSide, otherSideId } from '../../model/vehicle/mirror'
 import { setSize, taped } from '../../model/vehicle/resize'
 import { straightedgeMm } from '../../model/vehicle/straightedge'
 import { USUAL_GAP_MM } from '../../model/edge/cut-rules'
-import { WIDEST_GAP_MM, type Edge, type Panel } from '../../model/vehicle/schema'
+import type { Edge, Panel } from '../../model/vehicle/schema'
 
 /** One figure that the tape, the straightedge or the rule can give. */
 export interface TapeQuestion {
@@ -107,12 +108,9 @@ export function withAnswer(panel: Panel, field: string, mm: number, overMm: numb
     case 'edges':
       return done({ ...panel, edges: panel.edges.map((e) => (e.id === id ? { ...e, lengthMm: mm } : e)) })
     case 'gaps':
-      // Wider than a gap can be, it is a span.
       return done({
         ...panel,
-        edges: panel.edges.map((e) =>
-          e.id !== id ? e : mm > WIDEST_GAP_MM ? { ...e, gapMm: null, spanMm: mm } : { ...e, gapMm: mm, spanMm: null },
-        ),
+        edges: panel.edges.map((e) => (e.id === id ? { ...e, ...gapOrSpan(mm) } : e)),
       })
     case 'recesses':
       return done({ ...panel, recesses: panel.recesses.map((r) => (r.id === id ? { ...r, depthMm: mm } : r)) })

@@ -5,7 +5,7 @@ import { area, freeSpans, keyOf, neverFits, type Lot } from './lots'
 import { roomsBeside } from '../model/rooms'
 import { spread, type Span } from './spread'
 import { strip } from './strip'
-import { PACK_TOLERANCE as EPS, type PackBin, type PackItem, type Packing, type Placed } from '../model/types'
+import { PACK_TOLERANCE, type PackBin, type PackItem, type Packing, type Placed } from '../model/types'
 
 interface How {
   gap: number
@@ -30,7 +30,7 @@ export function placementsOf(
       const across = (band.turned[i] ? kind.l : kind.w) - gap
       const along = (band.turned[i] ? kind.w : kind.l) - gap
       // A kind may be written the other way about than its item comes.
-      const turned = Math.abs(across - item.width) > EPS || Math.abs(along - item.length) > EPS
+      const turned = Math.abs(across - item.width) > PACK_TOLERANCE || Math.abs(along - item.length) > PACK_TOLERANCE
       return {
         item,
         binId: span.bin.id,

@@ -1,14 +1,7 @@
 import { dualFeasible, longest } from '../bound/bound'
 import { kindsOf } from '../model/kinds'
 import type { Span } from './spread'
-import {
-  PACK_TOLERANCE as EPS,
-  type PackBin,
-  type PackItem,
-  type Packing,
-  type Placed,
-  type WhyNot,
-} from '../model/types'
+import { PACK_TOLERANCE, type PackBin, type PackItem, type Packing, type Placed, type WhyNot } from '../model/types'
 
 /** Of so many items the bound stands near their bare area: a lot that is half full takes more without asking it. */
 const MANY = 400
@@ -33,8 +26,10 @@ export function neverFits(item: PackItem, bins: readonly PackBin[]): WhyNot | nu
     [item.width, item.length],
     ...(item.turn === 'quarter' ? ([[item.length, item.width]] as [number, number][]) : []),
   ]
-  if (!turns.some(([w]) => bins.some((b) => w <= b.width + EPS))) return 'wider_than_every_bin'
-  const fits = turns.some(([w, l]) => bins.some((b) => w <= b.width + EPS && l <= longestSpan(b) + EPS))
+  if (!turns.some(([w]) => bins.some((b) => w <= b.width + PACK_TOLERANCE))) return 'wider_than_every_bin'
+  const fits = turns.some(([w, l]) =>
+    bins.some((b) => w <= b.width + PACK_TOLERANCE && l <= longestSpan(b) + PACK_TOLERANCE),
+  )
   return fits ? null : 'longer_than_every_bin'
 }
 
@@ -47,11 +42,11 @@ export function freeSpans(
   const spans: { from: number; to: number }[] = []
   let at = 0
   for (const b of blocked) {
-    if (b.from > at + EPS) spans.push({ from: at, to: Math.min(b.from, bin.length) })
+    if (b.from > at + PACK_TOLERANCE) spans.push({ from: at, to: Math.min(b.from, bin.length) })
     at = Math.max(at, b.to)
   }
-  if (bin.length > at + EPS) spans.push({ from: at, to: bin.length })
-  return spans.filter((s) => s.to > s.from + EPS)
+  if (bin.length > at + PACK_TOLERANCE) spans.push({ from: at, to: bin.length })
+  return spans.filter((s) => s.to > s.from + PACK_TOLERANCE)
 }
 
 export const longestSpan = (bin: PackBin): number =>
@@ -74,7 +69,9 @@ export function lotsOf(bins: readonly PackBin[], locked: readonly Placed[], gap:
 
 /** Quick bound on the length that items take on a strip of this width. */
 export function boundOf(items: readonly PackItem[], width: number, gap: number): number {
-  const fit = items.filter((i) => i.width <= width + EPS || (i.turn === 'quarter' && i.length <= width + EPS))
+  const fit = items.filter(
+    (i) => i.width <= width + PACK_TOLERANCE || (i.turn === 'quarter' && i.length <= width + PACK_TOLERANCE),
+  )
   if (fit.length === 0) return 0
   const kinds = kindsOf(fit, gap, width + gap)
   return Math.max(dualFeasible(kinds, width + gap).bound, longest(kinds)) - gap
@@ -130,7 +127,7 @@ export function share(
     return bound
   }
   const holds = (lot: Lot, more: readonly PackItem[], known = new Map<number, number>()): boolean =>
-    boundWith(lot, more, known) <= room(lot) + EPS && more.every((i) => neverFits(i, lot.bins) === null)
+    boundWith(lot, more, known) <= room(lot) + PACK_TOLERANCE && more.every((i) => neverFits(i, lot.bins) === null)
   for (const [group, members] of [...groups].sort((a, b) => area(b[1]) - area(a[1]))) {
     const tied = lotOfLocked(group)
     const known = new Map<number, number>()

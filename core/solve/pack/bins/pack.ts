@@ -9,7 +9,7 @@ import { area, boundOf, keyOf, lotsOf, neverFits, share, type Lot } from './lots
 import { kindsOf } from '../model/kinds'
 import { spread } from './spread'
 import { strip } from './strip'
-import { PACK_TOLERANCE as EPS, type PackBin, type PackItem, type Packing, type Placed } from '../model/types'
+import { PACK_TOLERANCE, type PackBin, type PackItem, type Packing, type Placed } from '../model/types'
 
 export interface PackOptions {
   gap: number
@@ -85,7 +85,7 @@ export function pack(items: readonly PackItem[], bins: readonly PackBin[], optio
   const only = loads.length === 1 && locked.length === 0 && leftOver.length === 0 ? loads[0] : undefined
   const widest = Math.max(...bins.map((b) => b.width))
   const proof =
-    only && only.bins.some((b) => b.width >= widest - EPS)
+    only && only.bins.some((b) => b.width >= widest - PACK_TOLERANCE)
       ? only.proven
       : placed.length === fitting.length
         ? overLots
@@ -157,7 +157,7 @@ function layLot(
 ): { done: Placed[]; left: PackItem[]; proven: number } {
   const { gap } = options
   const width = Math.max(...lot.bins.map((b) => b.width))
-  const wide = lot.spans.filter((s) => Math.abs(s.bin.width - width) < EPS)
+  const wide = lot.spans.filter((s) => Math.abs(s.bin.width - width) < PACK_TOLERANCE)
   const fits = lot.items.filter(
     (i) =>
       neverFits(
@@ -214,6 +214,6 @@ function summary(
     unplaced: [...unplaced],
     used,
     bound,
-    proven: unplaced.length === 0 && sum <= bound + EPS,
+    proven: unplaced.length === 0 && sum <= bound + PACK_TOLERANCE,
   }
 }

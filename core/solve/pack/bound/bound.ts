@@ -1,6 +1,6 @@
 import type { Bars } from './bars'
 import { commonStep, kindsOf, type Kind } from '../model/kinds'
-import { PACK_TOLERANCE as EPS, type PackItem } from '../model/types'
+import { PACK_TOLERANCE, type PackItem } from '../model/types'
 
 /**
  * Proven lower bound on the length of one endless bin, and the worth of each kind that proves it: dual feasible
@@ -12,7 +12,7 @@ import { PACK_TOLERANCE as EPS, type PackItem } from '../model/types'
 export function dualFeasible(kinds: readonly Kind[], width: number): Bars {
   let best: Bars = { bound: 0, price: new Float64Array(kinds.length), whole: false }
   const share = kinds.map((k) => k.w / width)
-  const shareTurned = kinds.map((k) => (k.turn && k.l <= width + EPS ? k.l / width : 0))
+  const shareTurned = kinds.map((k) => (k.turn && k.l <= width + PACK_TOLERANCE ? k.l / width : 0))
   const price = new Float64Array(kinds.length)
   const grow = (f: (x: number) => number) => {
     let sum = 0
@@ -28,12 +28,14 @@ export function dualFeasible(kinds: readonly Kind[], width: number): Bars {
   }
   grow((x) => x)
   // Half the bin and no more: two wider items never lie side by side.
-  grow((x) => (x > 0.5 + EPS ? 1 : 0))
-  const cuts = [...new Set([...share, ...shareTurned].map((x) => (x <= 0.5 ? x : 1 - x)).filter((x) => x > EPS))]
+  grow((x) => (x > 0.5 + PACK_TOLERANCE ? 1 : 0))
+  const cuts = [
+    ...new Set([...share, ...shareTurned].map((x) => (x <= 0.5 ? x : 1 - x)).filter((x) => x > PACK_TOLERANCE)),
+  ]
   const every = Math.max(1, Math.ceil(cuts.length / 200))
   for (let i = 0; i < cuts.length; i += every) {
     const cut = cuts[i]
-    grow((x) => (x > 1 - cut + EPS ? 1 : x < cut - EPS ? 0 : x))
+    grow((x) => (x > 1 - cut + PACK_TOLERANCE ? 1 : x < cut - PACK_TOLERANCE ? 0 : x))
   }
   for (let k = 1; k <= 6; k++)
     grow((x) => {
@@ -74,7 +76,9 @@ export function raised(bound: number, kinds: readonly Kind[]): number {
 
 /** A quick proven lower bound on the length of one endless bin that holds all items with a clear gap between them. */
 export function lengthBound(items: readonly PackItem[], binWidth: number, gap: number): number {
-  const fit = items.filter((i) => i.width <= binWidth + EPS || (i.turn === 'quarter' && i.length <= binWidth + EPS))
+  const fit = items.filter(
+    (i) => i.width <= binWidth + PACK_TOLERANCE || (i.turn === 'quarter' && i.length <= binWidth + PACK_TOLERANCE),
+  )
   if (fit.length === 0) return 0
   const kinds = kindsOf(fit, gap, binWidth + gap)
   return Math.max(dualFeasible(kinds, binWidth + gap).bound, longest(kinds)) - gap

@@ -3,7 +3,7 @@ import { aloneLengths, bandsLength, type Band } from '../model/band'
 import type { WithRooms } from './exhaust'
 import type { Kind } from '../model/kinds'
 import type { Room } from '../model/rooms'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /** How much chance there is in the order of sizes and in the choice of rooms. */
 const SPREAD = 0.6
@@ -28,8 +28,8 @@ export function completed(
   const begun = bandsLength(part.map((p) => p.band))
   const alone = aloneLengths(kinds, width)
   let best: Band[] | null = null
-  let least = length - EPS
-  for (let t = 0; t < tries && least > begun + EPS && !job.spent(); t++) {
+  let least = length - PACK_TOLERANCE
+  for (let t = 0; t < tries && least > begun + PACK_TOLERANCE && !job.spent(); t++) {
     const chance = t === 0 ? 0 : SPREAD
     const order = rest.map((k) => ({ k, by: size(k) * (1 + chance * (random() - 0.5)) })).sort((a, b) => b.by - a.by)
     const rooms = part.map((p) => p.rooms.map((r) => ({ ...r })))
@@ -80,7 +80,7 @@ function laid({
       const room = rooms[b][r]
       for (const turned of kind.turn ? [false, true] : [false]) {
         const [w, l] = turned ? [kind.l, kind.w] : [kind.w, kind.l]
-        if (w > room.width + EPS || l > room.length + EPS) continue
+        if (w > room.width + PACK_TOLERANCE || l > room.length + PACK_TOLERANCE) continue
         const waste = Math.min(room.width - w, room.length - l) * (1 + noise * (random() - 0.5))
         if (waste < least) [least, at] = [waste, { b, r, turned }]
       }

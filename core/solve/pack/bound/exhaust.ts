@@ -4,7 +4,7 @@ import { CodeTable, longer } from '../model/code-table'
 import { coverLp } from './cover-lp'
 import { commonStep, type Kind } from '../model/kinds'
 import type { Room } from '../model/rooms'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /** A band and what stays free in it. */
 export interface WithRooms {
@@ -90,7 +90,7 @@ export class Exhaust implements Counting {
     const width = steps(stripWidth)
     this.width = width
     kinds.forEach((k, i) => {
-      const turn = k.turn && k.l <= stripWidth + EPS
+      const turn = k.turn && k.l <= stripWidth + PACK_TOLERANCE
       this.sized.push({ w: steps(k.w), l: steps(k.l), turn, count: k.items.length, price: price[i] })
     })
     this.items = this.sized.reduce((n, s) => n + s.count, 0)
@@ -231,7 +231,7 @@ export class Exhaust implements Counting {
     }
     // What fits by sizes rounded down need not by the items' own.
     const wider = (b: Band) =>
-      b.kinds.some((k, i) => b.x[i] + this.across(k, b.turned[i] === true) > this.stripWidth + EPS)
+      b.kinds.some((k, i) => b.x[i] + this.across(k, b.turned[i] === true) > this.stripWidth + PACK_TOLERANCE)
     if (plan.some((p) => wider(p.band)))
       return { least: length * this.step, plan: null, whole: true, work: blocks.work }
     return { least: length * this.step, plan, whole: true, work: blocks.work }
@@ -309,7 +309,7 @@ export class Exhaust implements Counting {
     const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
     const rooms: Room[] = []
     const room = (x: number, y: number, width: number, length: number) => {
-      if (width > EPS && length > EPS) rooms.push({ x, y, width, length })
+      if (width > PACK_TOLERANCE && length > PACK_TOLERANCE) rooms.push({ x, y, width, length })
     }
     const lay = ({ as, a, b }: ReturnType<Blocks['how']>, x: number, y: number): [number, number] => {
       if (as === AS.comes || as === AS.turned) {

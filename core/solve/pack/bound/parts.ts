@@ -3,7 +3,7 @@ import { bars } from './bars'
 import { dualFeasible } from './bound'
 import { Exhaust, type Exhausted } from './exhaust'
 import type { Kind } from '../model/kinds'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /**
  * Bounds by parts: what a part of the items takes at least the whole takes too. The kinds worth most against the bar
@@ -82,7 +82,7 @@ export class Parts {
    */
   run(length: number, work: number, spent: () => boolean): { work: number; plan: Exhausted['plan'] } {
     let done = 0
-    while (this.bound < length - EPS && this.parts.length > 0 && !spent()) {
+    while (this.bound < length - PACK_TOLERANCE && this.parts.length > 0 && !spent()) {
       const step = this.step * this.bound
       // The last step is not a small one.
       const next = this.bound + step * 1.5 > length ? length : this.bound + step

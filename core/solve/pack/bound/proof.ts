@@ -3,7 +3,7 @@ import { bandsLength, type Band } from '../model/band'
 import { completed } from './complete'
 import type { Kind } from '../model/kinds'
 import { Parts } from './parts'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /**
  * Proofs by parts beside a search: as much work as so many pairs for each of its rounds, or a share of the time where
@@ -55,7 +55,7 @@ export class BoundProof {
     let best: Band[] | null = null
     let least = length
     let done = 0
-    while (least > parts.bound + EPS && done < this.credit) {
+    while (least > parts.bound + PACK_TOLERANCE && done < this.credit) {
       const { work, plan } = parts.run(least, this.credit - done, job.spent)
       done += work
       if (!plan) break
@@ -66,7 +66,7 @@ export class BoundProof {
     }
     if (done > 0)
       this.share =
-        best || parts.bound > before + EPS
+        best || parts.bound > before + PACK_TOLERANCE
           ? Math.min(PROOF.share, this.share * PROOF.more)
           : Math.max(PROOF.leastShare, this.share * PROOF.less)
     this.credit -= done

@@ -10,7 +10,7 @@ import { BeamSearch, LOSSLESS, LOSSY } from '../beam/beam'
 import { niches } from '../beam/niches'
 import { matched } from '../lossless/match'
 import { perfect } from '../lossless/perfect'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /**
  * Any placement without overlap. First what straight cuts can do; a search for plans that lose nothing where the bound
@@ -30,7 +30,7 @@ export function free(job: StripJob): StripPlan {
   }
   const sky = new Skyline(items)
   starts(items, sky, take, job)
-  const finished = () => length <= job.bound + EPS || job.spent()
+  const finished = () => length <= job.bound + PACK_TOLERANCE || job.spent()
   const sheetArea = job.kinds.reduce((s, k) => s + k.w * k.l * k.items.length, 0)
   const noWaste = Math.abs(sheetArea / job.width - job.bound) <= 1e-6 * Math.max(1, job.bound)
   if (noWaste && job.rounds > 0 && !finished()) {
@@ -89,7 +89,7 @@ export function free(job: StripJob): StripPlan {
     length: () => length,
     gained: job.gained,
   })
-  return { bands: best, length, proven: length <= job.bound + EPS }
+  return { bands: best, length, proven: length <= job.bound + PACK_TOLERANCE }
 }
 
 /** Shares of the time that each method is meant to take; beams and skylines take turns. They decide nothing. */
@@ -182,7 +182,7 @@ function anneal({
   const hot = 0.01 * current
   let r = 0
   for (; r < cycle; r++) {
-    if ((r & 63) === 0 && (job.spent() || best() <= job.bound + EPS)) break
+    if ((r & 63) === 0 && (job.spent() || best() <= job.bound + PACK_TOLERANCE)) break
     const i = Math.floor(random() * n)
     const j = Math.floor(random() * n)
     const item = order[i]

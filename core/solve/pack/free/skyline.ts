@@ -2,7 +2,7 @@ import { type Band, splitIntoBands } from '../model/band'
 import { AS_COMES, EITHER, TURNED } from '../straight/decode'
 import type { StripItems } from '../model/strip-items'
 import type { StripJob } from '../model/strip-job'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /** Items laid between two looks at the clock. */
 const ASK_EVERY = 256
@@ -51,12 +51,12 @@ export class Skyline {
         const w = t ? items.l[i] : items.w[i]
         const h = t ? items.w[i] : items.l[i]
         for (let s = 0; s < this.count; s++) {
-          if (sx[s] + w > width + EPS) break
+          if (sx[s] + w > width + PACK_TOLERANCE) break
           let y = 0
           let left = w
           let e = s
           let under = 0
-          for (; left > EPS && e < this.count; e++) {
+          for (; left > PACK_TOLERANCE && e < this.count; e++) {
             const sey = sy[e]
             const take = Math.min(left, sw[e])
             if (sey > y) {
@@ -96,12 +96,12 @@ export class Skyline {
     const { sx, sy, sw } = this
     let end = at
     let left = w
-    while (end < this.count && left > EPS) {
+    while (end < this.count && left > PACK_TOLERANCE) {
       left -= sw[end]
       end++
     }
     // Segments at..end−1 are covered; the last of them may stick out by −left.
-    const out = left < -EPS ? -left : 0
+    const out = left < -PACK_TOLERANCE ? -left : 0
     const outY = sy[end - 1]
     const outX = sx[end - 1] + sw[end - 1] - out
     const grow = 1 + (out > 0 ? 1 : 0) - (end - at)
@@ -119,12 +119,12 @@ export class Skyline {
       sy[at + 1] = outY
       sw[at + 1] = out
     }
-    if (at > 0 && Math.abs(sy[at - 1] - top) < EPS) {
+    if (at > 0 && Math.abs(sy[at - 1] - top) < PACK_TOLERANCE) {
       sw[at - 1] = sw[at - 1] + w
       this.drop(at)
       at--
     }
-    if (at + 1 < this.count && Math.abs(sy[at + 1] - sy[at]) < EPS) {
+    if (at + 1 < this.count && Math.abs(sy[at + 1] - sy[at]) < PACK_TOLERANCE) {
       sw[at] = sw[at] + sw[at + 1]
       this.drop(at + 1)
     }

@@ -1,5 +1,5 @@
 import type { Kind } from './kinds'
-import { PACK_TOLERANCE as EPS } from './types'
+import { PACK_TOLERANCE } from './types'
 
 /** One strip across the bin with what lies in it. Sizes with their gaps; x across, y from the band's own start. */
 export interface Band {
@@ -29,7 +29,7 @@ export const ofWhole = (bands: readonly Band[], from: readonly number[]): Band[]
 
 /** Length of a band that holds nothing but one item of each kind, the way it takes least. */
 export const aloneLengths = (kinds: readonly Kind[], width: number): Float64Array =>
-  Float64Array.from(kinds, (k) => (k.turn && k.l <= width + EPS ? Math.min(k.w, k.l) : k.l))
+  Float64Array.from(kinds, (k) => (k.turn && k.l <= width + PACK_TOLERANCE ? Math.min(k.w, k.l) : k.l))
 /** A band as those it falls apart into by straight lines across that meet no item. */
 export function splitIntoBands(band: Band, kinds: readonly Kind[]): Band[] {
   const order = band.y.map((_, i) => i).sort((a, b) => band.y[a] - band.y[b])
@@ -40,7 +40,7 @@ export function splitIntoBands(band: Band, kinds: readonly Kind[]): Band[] {
   for (const i of order) {
     const y = band.y[i]
     const kind = kinds[band.kinds[i]]
-    if (!now || y >= end - EPS) {
+    if (!now || y >= end - PACK_TOLERANCE) {
       start = now ? y : 0
       now = { length: 0, kinds: [], x: [], y: [], turned: [] }
       bands.push(now)

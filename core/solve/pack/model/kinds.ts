@@ -1,4 +1,4 @@
-import { PACK_TOLERANCE as EPS, type PackItem } from './types'
+import { PACK_TOLERANCE, type PackItem } from './types'
 
 /**
  * Equal items taken together. Sizes carry the clear gap on two sides, so that a bin of width W holds what adds up to
@@ -17,8 +17,8 @@ export function kindsOf(items: readonly PackItem[], gap: number, width: number):
   const byKey = new Map<string, Kind>()
   for (const item of items) {
     const [w, l] = [item.width + gap, item.length + gap]
-    const upright = w <= width + EPS
-    const across = item.turn === 'quarter' && Math.abs(w - l) > EPS && l <= width + EPS
+    const upright = w <= width + PACK_TOLERANCE
+    const across = item.turn === 'quarter' && Math.abs(w - l) > PACK_TOLERANCE && l <= width + PACK_TOLERANCE
     // What can lie one way only is written as a fixed item that way, marked by its own sizes.
     const turn = upright && across
     const size: [number, number] = turn ? [Math.min(w, l), Math.max(w, l)] : upright ? [w, l] : [l, w]
@@ -55,9 +55,9 @@ export function partOf(kinds: readonly Kind[], left: ArrayLike<number>): { kinds
  */
 export function aloneInBand(kinds: readonly Kind[], i: number, width: number, small: ReadonlySet<number>): boolean {
   const { w, l, turn, items } = kinds[i]
-  const lies = turn && l <= width + EPS ? [[w, l] as const, [l, w] as const] : [[w, l] as const]
+  const lies = turn && l <= width + PACK_TOLERANCE ? [[w, l] as const, [l, w] as const] : [[w, l] as const]
   return lies.every(([across, along]) => {
-    const room = width - across + EPS
+    const room = width - across + PACK_TOLERANCE
     return kinds.every((k, j) => {
       if (j === i && items.length === 1) return true
       const fits = k.w <= room || (k.turn && k.l <= room)

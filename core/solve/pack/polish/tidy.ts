@@ -3,7 +3,7 @@ import { Decoder, EITHER } from '../straight/decode'
 import type { Kind } from '../model/kinds'
 import { itemsOf } from '../model/strip-items'
 import { type StripJob } from '../model/strip-job'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /** What is left over narrower or shorter than this share of the strip's width is of no use. */
 const LEAST_SHARE = 0.1
@@ -121,21 +121,25 @@ export function scoreOf(band: Band, kinds: readonly Kind[], width: number, least
     const groups: { from: number; to: number; members: typeof all }[] = []
     for (const r of sorted) {
       const last = groups[groups.length - 1]
-      if (last && at(r) < last.to - EPS) {
+      if (last && at(r) < last.to - PACK_TOLERANCE) {
         last.members.push(r)
         last.to = Math.max(last.to, at(r) + size(r))
       } else groups.push({ from: at(r), to: at(r) + size(r), members: [r] })
     }
     let pos = lengthwise ? x : y
     const end = lengthwise ? x + w : y + l
-    if (groups.length === 1 && (groups[0]?.from ?? 0) - pos < EPS && end - (groups[0]?.to ?? 0) < EPS) {
+    if (
+      groups.length === 1 &&
+      (groups[0]?.from ?? 0) - pos < PACK_TOLERANCE &&
+      end - (groups[0]?.to ?? 0) < PACK_TOLERANCE
+    ) {
       // Nothing to cut this way: a single item that fills its part is free, else the other way is tried once.
       if (here.length > 1 || !again) if (!again) part({ here, x, y, w, l, lengthwise: !lengthwise, again: true })
       return
     }
     const strip = (from: number, to: number, members: typeof all) => {
-      if (to - from < EPS) return
-      if (to < end - EPS) score.cuts++
+      if (to - from < PACK_TOLERANCE) return
+      if (to < end - PACK_TOLERANCE) score.cuts++
       if (lengthwise) part({ here: members, x: from, y, w: to - from, l, lengthwise: false, again: false })
       else part({ here: members, x, y: from, w, l: to - from, lengthwise: true, again: false })
     }

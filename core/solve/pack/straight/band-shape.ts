@@ -3,7 +3,7 @@ import type { Band } from '../model/band'
 import type { FillTable } from './fill-table'
 import type { FillView } from './fill-view'
 import type { Kind } from '../model/kinds'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /**
  * How a big item goes on from the one before it: a new band, behind it in its column, a new column, beside it in its
@@ -56,7 +56,7 @@ export class BandShape {
   /** The way in which a wide item takes least length. */
   leaner(kind: number): number {
     const k = this.kinds[kind]
-    return k.turn && k.l > k.w && k.l <= this.width + EPS ? 1 : 0
+    return k.turn && k.l > k.w && k.l <= this.width + PACK_TOLERANCE ? 1 : 0
   }
   /**
    * Changes how item i goes on, what fills beside it, where its column comes apart, or how it lies. `what`: 0–1 by
@@ -124,13 +124,13 @@ export class BandShape {
       const w = this.w(e)
       const how = this.how(e)
       if (how === COLUMN) {
-        if (across + w > this.width + EPS) break
+        if (across + w > this.width + PACK_TOLERANCE) break
         across += w
         col = row = w
       } else {
         row = how === BESIDE ? row + w : w
         const wider = Math.max(col, row)
-        if (across + wider - col > this.width + EPS) break
+        if (across + wider - col > this.width + PACK_TOLERANCE) break
         across += wider - col
         col = wider
       }
@@ -218,7 +218,7 @@ export class BandShape {
       for (let r = i; r < end; r = this.rowEnd(r, end)) y += this.row(r, this.rowEnd(r, end), at, y, inner)
       i = end
     }
-    if (deep && y < length - EPS) this.fill(x, y, room, length - y, 0)
+    if (deep && y < length - PACK_TOLERANCE) this.fill(x, y, room, length - y, 0)
   }
   private runEnd(i: number, e: number): number {
     let end = this.rowEnd(i, e)
@@ -233,7 +233,7 @@ export class BandShape {
     for (let k = r; k < end; k++) {
       const [w, l] = [this.w(k), this.l(k)]
       if (this.out) this.put(this.order[k], x, y, this.way[k] === 1)
-      if (deep && l < length - EPS) this.fill(x, y + l, w, length - l, 0)
+      if (deep && l < length - PACK_TOLERANCE) this.fill(x, y + l, w, length - l, 0)
       x += w
     }
     return length

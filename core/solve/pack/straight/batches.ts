@@ -9,7 +9,7 @@ import { matched } from '../lossless/match'
 import { rectangles } from '../beam/rectangles'
 import { Search } from './search'
 import { LEAST_STEP, LARGE, type StripPlan, type StripJob } from '../model/strip-job'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 import { BATCH, filled, heldBy, LEAST_ROUNDS, PART_SHARE, repeatedPart, startLarge, until } from './large-start'
 
 /** How evenly bands are picked for a batch: what loses least lends its small items to what loses most. */
@@ -73,18 +73,18 @@ class LargeSearch {
     }
     const beams = this.sheetBeams()
     if (!beams && job.rounds >= LEAST_ROUNDS && !without('fill')) this.rounds += filled(job, items, this.area, take)
-    if (!job.spent() && this.length > job.bound + EPS && !without('repeated')) {
+    if (!job.spent() && this.length > job.bound + PACK_TOLERANCE && !without('repeated')) {
       const repeated = repeatedPart(until(job, PART_SHARE), batches)
       if (repeated) take(repeated)
     }
     runPortfolio({
       methods: this.methods(beams),
       without: job.without,
-      done: () => this.length <= job.bound + EPS || this.rounds >= job.rounds || job.spent(),
+      done: () => this.length <= job.bound + PACK_TOLERANCE || this.rounds >= job.rounds || job.spent(),
       length: () => this.length,
       gained: job.gained,
     })
-    return { bands: this.best, length: this.length, proven: this.length <= job.bound + EPS }
+    return { bands: this.best, length: this.length, proven: this.length <= job.bound + PACK_TOLERANCE }
   }
 
   /** Beams over a whole sheet that loses next to nothing: such plans rarely fall into bands. */
@@ -153,7 +153,7 @@ class LargeSearch {
     known.add(search.pool, sub.from)
     const anew = () => [...this.best.filter((_, i) => !picked.includes(i)), ...ofWhole(result.bands, sub.from)]
     if (result.length < cap - LEAST_STEP) this.take(anew())
-    else if (result.length <= cap + EPS && job.random() < KEPT_ANYWAY) this.best = anew()
+    else if (result.length <= cap + PACK_TOLERANCE && job.random() < KEPT_ANYWAY) this.best = anew()
   }
 
   /** Bands by chance, those that lose much rather than others, until they hold as many items as a batch takes. */

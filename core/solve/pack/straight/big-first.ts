@@ -5,7 +5,7 @@ import { FillTable, type Small } from './fill-table'
 import { FillView } from './fill-view'
 import { aloneInBand, type Kind } from '../model/kinds'
 import type { BandPool } from './recombine'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /** What is laid by no table costs its area and this much of it. */
 const UNKNOWN = 0.3
@@ -76,7 +76,7 @@ export class BigFirst {
     for (const kind of big) {
       if (this.big.includes(kind)) continue
       const { w, l, turn } = kinds[kind]
-      const turned = turn && l > w && l <= width + EPS
+      const turned = turn && l > w && l <= width + PACK_TOLERANCE
       this.lone.push({ kind, turned, w: turned ? l : w, l: turned ? w : l, entry: -1 })
     }
     this.loneLength = this.lone.reduce((t, b) => t + b.l, 0)
@@ -167,7 +167,7 @@ export class BigFirst {
       if (next <= current || random() < Math.exp((current - next) / (heat + 1e-9))) {
         if (next < current + hot * 0.5) this.offer(slack)
         current = next
-        if (next < this.length - EPS && this.placed) {
+        if (next < this.length - PACK_TOLERANCE && this.placed) {
           this.length = next
           best = this.read()
         }

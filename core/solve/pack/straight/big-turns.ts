@@ -3,7 +3,7 @@ import { BigFirst, type BigAsk } from './big-first'
 import { smallKinds } from './fill-table'
 import { aloneInBand } from '../model/kinds'
 import type { BandPool } from './recombine'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /**
  * Big items first: from so many rounds on (`least`), for so many big ones (`most`) of so many kinds (`mostKinds`)
@@ -96,7 +96,7 @@ export class BigTurns {
     const each = Math.min(tries, BIG.run)
     const gone = () => job.gone?.() ?? 0
     const until = gone() + BIG.turnShare
-    const done = () => big.length <= job.bound + EPS || job.spent() || gone() > until
+    const done = () => big.length <= job.bound + PACK_TOLERANCE || job.spent() || gone() > until
     const lost = () => big.length - this.sum
     big.own = Infinity
     big.length = Math.min(big.length, length)
@@ -105,7 +105,7 @@ export class BigTurns {
       if (bands) take(bands)
     }
     big.share = big.own > big.length * BIG.behind ? Math.max(BIG.leastShare, big.share / 2) : 1
-    if (big.length > job.bound + EPS && !job.spent()) {
+    if (big.length > job.bound + PACK_TOLERANCE && !job.spent()) {
       const { price } = this.pool.prices(counts(job.kinds), aloneLengths(job.kinds, job.width), job.spent)
       const single = Math.ceil(
         all < BIG.leisure ? tries / big.bigKinds : Math.min(BIG.single, BIG.singles / big.bigKinds) * big.share,

@@ -1,5 +1,5 @@
 import { StripItems } from '../model/strip-items'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /** Ways an item may be asked to lie: as it comes, turned, or whichever wastes less. */
 export const [AS_COMES, TURNED, EITHER] = [0, 1, 2]
@@ -86,7 +86,7 @@ export class Decoder {
         for (let f = 0; f < this.free; f++) {
           const dw = fw[f] - w
           const dh = fh[f] - h
-          if (dw < -EPS || dh < -EPS) continue
+          if (dw < -PACK_TOLERANCE || dh < -PACK_TOLERANCE) continue
           if (limited && !single && !(this.flong[f] && this.fcuts[f] >= 2)) continue
           const score = byArea ? fw[f] * fh[f] : dw < dh ? dw : dh
           if (score < best) {
@@ -99,7 +99,7 @@ export class Decoder {
       let w = this.bw
       let h = this.bh
       if (at < 0) {
-        if (this.bands >= bands || w > width + EPS) {
+        if (this.bands >= bands || w > width + PACK_TOLERANCE) {
           if (!single) {
             // A block that fits nowhere comes apart.
             glue[order[o + 1]] = 0
@@ -172,13 +172,13 @@ export class Decoder {
       let t = asked === TURNED ? 1 : 0
       let w = t ? il[i] : iw[i]
       let h = t ? iw[i] : il[i]
-      if (w > width + EPS || (asked === EITHER && h < w && h <= width + EPS && across[i] === 0)) {
+      if (w > width + PACK_TOLERANCE || (asked === EITHER && h < w && h <= width + PACK_TOLERANCE && across[i] === 0)) {
         t = 1 - t
         ;[w, h] = [h, w]
       }
       const p = end - o
       this.bt[p] = t
-      if (how === 2 && this.bw + w > width + EPS) how = 1
+      if (how === 2 && this.bw + w > width + PACK_TOLERANCE) how = 1
       this.bx[p] = how === 2 ? this.bw : 0
       this.by[p] = how === 1 ? this.bh : 0
       if (how === 0) {
@@ -240,7 +240,7 @@ export class Decoder {
     this.band[i] = band
   }
   private add(x: number, y: number, w: number, h: number, band: number, cuts: number, long: 0 | 1) {
-    if (w <= EPS || h <= EPS || cuts <= 0) return
+    if (w <= PACK_TOLERANCE || h <= PACK_TOLERANCE || cuts <= 0) return
     const f = this.free++
     this.fx[f] = x
     this.fy[f] = y

@@ -1,5 +1,5 @@
 import type { Kind } from '../model/kinds'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /** Small kinds and how many of each there are. */
 export interface Small {
@@ -39,7 +39,7 @@ export function smallKinds(kinds: readonly Kind[], most: number, mostPairs = MOS
     const n = k.items.length
     pairs *= ((n + 1) * (n + 2)) / 2
     bits += bitsFor(n)
-    if (narrow(k) > most + EPS || pairs > Math.min(mostPairs, MOST_PAIRS) || bits > BITS) break
+    if (narrow(k) > most + PACK_TOLERANCE || pairs > Math.min(mostPairs, MOST_PAIRS) || bits > BITS) break
     small.push({ kind: i, w: k.w, l: k.l, turn: k.turn, count: n })
   }
   return small
@@ -213,9 +213,9 @@ export class FillTable {
     d: new Uint8Array(MOST_FRONT),
   }
   private offer(w: number, l: number, a: number, b: number, d: number): void {
-    if (w > this.room + EPS || l > this.length + EPS || w * l - this.have > this.waste) return
+    if (w > this.room + PACK_TOLERANCE || l > this.length + PACK_TOLERANCE || w * l - this.have > this.waste) return
     const { cand } = this
-    for (let i = 0; i < this.front; i++) if (cand.w[i] <= w + EPS && cand.l[i] <= l + EPS) return
+    for (let i = 0; i < this.front; i++) if (cand.w[i] <= w + PACK_TOLERANCE && cand.l[i] <= l + PACK_TOLERANCE) return
     let kept = 0
     for (let i = 0; i < this.front; i++)
       if (w > cand.w[i] || l > cand.l[i]) {
@@ -271,7 +271,7 @@ export class FillTable {
       for (let i = this.start[a], e = this.start[a + 1]; i < e; i++)
         for (let j = this.start[b], f = this.start[b + 1]; j < f; j++) {
           const length = Math.max(this.L[i], this.L[j])
-          if (this.W[i] + this.W[j] <= this.width + EPS && (!best || length < best.length - EPS))
+          if (this.W[i] + this.W[j] <= this.width + PACK_TOLERANCE && (!best || length < best.length - PACK_TOLERANCE))
             best = {
               length,
               parts: [

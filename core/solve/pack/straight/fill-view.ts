@@ -1,4 +1,4 @@
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 import { FillTable, MOST_CACHED } from './fill-table'
 
 export interface Room {
@@ -36,12 +36,17 @@ export class FillView {
       }
       const packed: number[] = []
       const entry: number[] = []
-      const most = w * l + EPS
+      const most = w * l + PACK_TOLERANCE
       for (const c of this.byWorth) {
         if (table.area[c] > most) continue
         let best = -1
         for (let e = table.start[c], f = table.start[c + 1]; e < f; e++)
-          if (table.W[e] <= w + EPS && table.L[e] <= l + EPS && (best < 0 || table.W[e] < table.W[best])) best = e
+          if (
+            table.W[e] <= w + PACK_TOLERANCE &&
+            table.L[e] <= l + PACK_TOLERANCE &&
+            (best < 0 || table.W[e] < table.W[best])
+          )
+            best = e
         if (best >= 0) {
           packed.push(table.packed[c])
           entry.push(best)
@@ -58,7 +63,7 @@ export class FillView {
    * or −1.
    */
   fill(w: number, l: number, rest: number, skip: number): number {
-    if (rest === 0 || w <= EPS || l <= EPS) return -1
+    if (rest === 0 || w <= PACK_TOLERANCE || l <= PACK_TOLERANCE) return -1
     const { packed, entry } = this.fitting(w, l)
     const guarded = rest | this.table.guards
     for (let i = 0; i < packed.length; i++)

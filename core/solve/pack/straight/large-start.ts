@@ -1,7 +1,7 @@
 import { aloneLengths, counts, ofWhole, type Band } from '../model/band'
 import type { StripItems } from '../model/strip-items'
 import { LARGE, type StripJob, type StripPlan } from '../model/strip-job'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 import { Decoder, EITHER } from './decode'
 import { leaning, Filling } from './fill'
 import { partOf } from '../model/kinds'
@@ -60,7 +60,7 @@ export function startLarge(job: StripJob, items: StripItems, decoder: Decoder, t
     for (const lie of n > BATCH.many ? [EITHER] : [0, 1, EITHER]) {
       const order = Int32Array.from({ length: n }, (_, i) => i).sort((a, b) => key(b) - key(a))
       const length = decoder.run(order, new Uint8Array(n).fill(lie), new Uint8Array(n), new Uint8Array(n), true)
-      if (length < least - EPS) {
+      if (length < least - PACK_TOLERANCE) {
         least = length
         take(readBands(decoder))
       }

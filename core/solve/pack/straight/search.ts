@@ -10,7 +10,7 @@ import { BoundProof, PROOF_ROUNDS } from '../bound/proof'
 import { rectangles } from '../beam/rectangles'
 import { BandPool } from './recombine'
 import { subsets } from './subset'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 import { runPortfolio, type Method } from '../model/method'
 import { LEAST_STEP, StripJob, StripPlan } from '../model/strip-job'
 
@@ -85,7 +85,7 @@ export class Search {
     return this.length - this.sum - LEAST_STEP
   }
   private done(): boolean {
-    return this.length <= this.job.bound + EPS || this.rounds >= this.job.rounds || this.job.spent()
+    return this.length <= this.job.bound + PACK_TOLERANCE || this.rounds >= this.job.rounds || this.job.spent()
   }
   private take(bands: Band[]): void {
     const length = bandsLength(bands)
@@ -238,7 +238,7 @@ export class Search {
   }
   private plan(proven: boolean): StripPlan {
     const { bound } = this.job
-    return { bands: this.best, length: this.length, proven: proven || this.length <= bound + EPS, bound }
+    return { bands: this.best, length: this.length, proven: proven || this.length <= bound + PACK_TOLERANCE, bound }
   }
 
   /** Good orders to begin with. */
@@ -354,9 +354,9 @@ export class Search {
       if (length <= current || random() < Math.exp((current - length) / (heat + 1e-9))) {
         if (length < current + hot * 0.5) this.offer()
         current = length
-        if (length < bestHere - EPS) {
+        if (length < bestHere - PACK_TOLERANCE) {
           bestHere = length
-          if (length <= this.length + EPS)
+          if (length <= this.length + PACK_TOLERANCE)
             [this.order, this.way, this.across, this.glue] = [order.slice(), way.slice(), across.slice(), glue.slice()]
         }
       } else {

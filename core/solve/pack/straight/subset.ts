@@ -1,6 +1,6 @@
 import type { Band } from '../model/band'
 import type { Kind } from '../model/kinds'
-import { PACK_TOLERANCE as EPS } from '../model/types'
+import { PACK_TOLERANCE } from '../model/types'
 
 /**
  * All ways of cutting a few items from bands, exactly: for every subset the rectangles (width, length) that hold it and
@@ -63,7 +63,7 @@ class Front {
   overflown = false
 
   add(w: number, h: number, a: number, b: number, d: number): void {
-    for (let i = 0; i < this.size; i++) if (this.w[i] <= w + EPS && this.h[i] <= h + EPS) return
+    for (let i = 0; i < this.size; i++) if (this.w[i] <= w + PACK_TOLERANCE && this.h[i] <= h + PACK_TOLERANCE) return
     for (let i = this.size - 1; i >= 0; i--) if (w <= this.w[i] && h <= this.h[i]) this.takeOut(i)
     if (this.size === MOST_FRONT) {
       this.overflown = true
@@ -143,8 +143,8 @@ class SubsetTable {
   private addSingle(mask: number): void {
     const { kinds, members, width } = this.problem
     const k = kinds[members[31 - Math.clz32(mask)]]
-    if (k.w <= width + EPS) this.front.add(k.w, k.l, -1, 0, SINGLE)
-    if (k.turn && k.l <= width + EPS) this.front.add(k.l, k.w, -1, 1, SINGLE)
+    if (k.w <= width + PACK_TOLERANCE) this.front.add(k.w, k.l, -1, 0, SINGLE)
+    if (k.turn && k.l <= width + PACK_TOLERANCE) this.front.add(k.l, k.w, -1, 1, SINGLE)
   }
 
   private fillAnyCuts(mask: number): void {
@@ -189,12 +189,12 @@ class SubsetTable {
         if (along) {
           const w = wa + wb
           const h = ha > hb ? ha : hb
-          if (w <= width + EPS && w * h - have <= waste + EPS) front.add(w, h, a, b, BESIDE)
+          if (w <= width + PACK_TOLERANCE && w * h - have <= waste + PACK_TOLERANCE) front.add(w, h, a, b, BESIDE)
         }
         if (across) {
           const w = wa > wb ? wa : wb
           const h = ha + hb
-          if (h <= cap + EPS && w * h - have <= waste + EPS) front.add(w, h, a, b, BEHIND)
+          if (h <= cap + PACK_TOLERANCE && w * h - have <= waste + PACK_TOLERANCE) front.add(w, h, a, b, BEHIND)
         }
       }
     }
@@ -296,7 +296,7 @@ function bandTotals(table: SubsetTable, whole: boolean): BandTotals {
     for (let sub = mask; sub > 0; sub = (sub - 1) & mask) {
       if (!(sub & low)) continue
       const sum = single[sub] + total[mask ^ sub]
-      if (sum < total[mask] - EPS) {
+      if (sum < total[mask] - PACK_TOLERANCE) {
         total[mask] = sum
         firstBand[mask] = sub
       }
@@ -307,7 +307,7 @@ function bandTotals(table: SubsetTable, whole: boolean): BandTotals {
 
 function bestBands(table: SubsetTable, totals: BandTotals, whole: boolean, cap: number): Band[] | null {
   const all = table.size - 1
-  if (!whole || totals.total[all] >= cap - EPS) return null
+  if (!whole || totals.total[all] >= cap - PACK_TOLERANCE) return null
   const best: Band[] = []
   for (let mask = all; mask > 0; mask ^= totals.firstBand[mask]) {
     const first = totals.firstBand[mask]
