@@ -47,7 +47,7 @@ describe('measures in the drawing of a section', () => {
     fireEvent.click(screen.getByRole('button', { name: /^Gap/ }))
     type('Gap in the drawing', '9000')
     expect(onMeasure).not.toHaveBeenCalled()
-    expect(screen.getByRole('alert').textContent).toMatch(/Too big/)
+    expect(screen.getByRole('alert').textContent).toMatch(/Too large/)
     type('Gap in the drawing', '300')
     expect(onMeasure.mock.calls).toEqual([['gap', 300]])
     expect([gapOrSpan(300), gapOrSpan(3), gapOrSpan(null)]).toEqual([
