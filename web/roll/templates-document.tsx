@@ -57,7 +57,12 @@ export function TemplatesDocument({
                 Print at 100 %. This bar is {size(BAR_MM)} long: lay a rule on it first.
               </Text>
             </View>
-            <Svg width={t.widthMm * MM} height={t.heightMm * MM}>
+            {/* A millimetre more on every side: half of a line lies outside of its ring. */}
+            <Svg
+              width={(t.widthMm + 2) * MM}
+              height={(t.heightMm + 2) * MM}
+              viewBox={`${-MM} ${-MM} ${(t.widthMm + 2) * MM} ${(t.heightMm + 2) * MM}`}
+            >
               {t.rings.map((r) => (
                 <Path
                   key={r.id}

@@ -15,7 +15,7 @@ export const BEHIND_MM = 20
 export const BEHIND_LAP_MM = 3
 /** Handles and aerials are round at their ends; all else is cut with a blade's smallest turn. Assumed. [mm] */
 const TURN_MM = 6
-const ARC_STEPS = 8
+const ARC_STEPS = 16
 
 /** Objects that stay on and behind which film lies as a small piece of its own. */
 export const behindObjects = (panel: Panel, method: Pick<Method, 'hardware'>): Raised[] =>
