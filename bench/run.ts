@@ -11,14 +11,15 @@ import { stretchBench } from './stretch'
 
 /**
  * Runs every bench and writes docs/bench.md. Numbers inform; nothing fails on them. `--core` leaves what is measured in
- * the browser as it was; `--layout`, `--settle`, `--stretch`, `--heat`, `--schedule`, `--server` and `--live` measure that alone.
+ * the browser as it was; `--reckon`, `--layout`, `--settle`, `--stretch`, `--heat`, `--schedule`, `--server` and
+ * `--live` measure that alone.
  */
 const file = new URL('../docs/bench.md', import.meta.url)
 const before = readFileSync(file, 'utf8')
 /** A part of the file as it stands. */
 const had = (from: string, to: string) =>
   new RegExp(`## ${from}[\\s\\S]*?(?=${to ? `## (?:${to})|` : ''}$(?![\\s\\S]))`).exec(before)?.[0] ?? ''
-const asked = ['core', 'layout', 'settle', 'stretch', 'heat', 'schedule', 'server', 'live'].find((name) =>
+const asked = ['core', 'reckon', 'layout', 'settle', 'stretch', 'heat', 'schedule', 'server', 'live'].find((name) =>
   process.argv.includes(`--${name}`),
 )
 /** Long: only where it is asked for. */

@@ -1,3 +1,4 @@
+import { once } from 'node:events'
 import { Worker } from 'node:worker_threads'
 import { log } from '@/db/log'
 import { jobToSettle } from '@/db/queries/jobs'
@@ -31,27 +32,25 @@ async function ask<K extends SolverAsk['kind']>(what: Extract<SolverAsk, { kind:
     solvers.push((solver = { worker: new Worker(new URL('./solver-thread.mjs', import.meta.url)), busy: false }))
   const own = solver
   own.busy = true
+  // One signal takes every listener off again: a thread answers thousands of times.
+  const heard = new AbortController()
+  const timer = setTimeout(() => heard.abort(new TookTooLong()), TIME_LIMIT_MS)
   try {
-    return await new Promise<SolverAnswers[K]>((resolve, reject) => {
-      const ended = () => reject(new Error('a solver’s thread ended'))
-      const timer = setTimeout(() => reject(new TookTooLong()), TIME_LIMIT_MS)
-      own.worker.once('exit', () => clearTimeout(timer))
-      own.worker.once('message', (out: { ok: true; value: SolverAnswers[K] } | { ok: false; message: string }) => {
-        clearTimeout(timer)
-        own.worker.off('error', reject)
-        own.worker.off('exit', ended)
-        if (out.ok) resolve(out.value)
-        else reject(new Error(out.message))
-      })
-      own.worker.once('error', reject)
-      own.worker.once('exit', ended)
-      own.worker.postMessage(what)
+    const answer = once(own.worker, 'message', { signal: heard.signal })
+    const end = once(own.worker, 'exit', { signal: heard.signal }).then(() => {
+      throw new Error('a solver’s thread ended')
     })
+    own.worker.postMessage(what)
+    const [out] = await Promise.race([answer, end])
+    if (!out.ok) throw new Error(out.message)
+    return out.value
   } catch (error) {
     solvers.splice(solvers.indexOf(own), 1)
     await own.worker.terminate()
-    throw error
+    throw heard.signal.aborted ? heard.signal.reason : error
   } finally {
+    clearTimeout(timer)
+    heard.abort()
     own.busy = false
   }
 }

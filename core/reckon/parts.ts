@@ -2,7 +2,7 @@ import type { Point } from '../kit/plane'
 import type { EdgesOfJob } from '../engines/edge/edges-of-job'
 import type { SupplyLine } from '../engines/edge/supply-list'
 import type { HeatPoint } from '../engines/heat/heat-points'
-import type { Piece } from '../engines/pieces/pieces'
+import type { Around, Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
 import type { Purchase } from '../engines/roll/purchase'
 import type { JobSchedule } from '../engines/schedule/job-schedule'
@@ -15,7 +15,7 @@ import type { Finding } from '../model/finding/finding'
 import type { StageState } from '../model/finding/stage'
 import type { LogRow } from '../model/log/schema'
 import type { ShopRecord } from '../model/log/shop-record'
-import type { Plan } from '../model/plan/schema'
+import type { BesidePanels, Plan } from '../model/plan/schema'
 import type { ShopSettings } from '../model/shop/shop'
 import type { Panel } from '../model/vehicle/schema'
 import type { Recheck } from '../stages/handover/recheck'
@@ -51,6 +51,10 @@ export interface Parts {
   solutions: Catalogue['solutions']
   scans: Catalogue['scans']
 
+  /** The plan without its panels: the same while panels are measured. */
+  beside: BesidePanels
+  /** What every edge hangs on beside plan, panel and film. */
+  around: Around
   films: ReadonlyMap<string, FilmSheet>
   panels: ReadonlyMap<string, Panel>
   walkaround: Told

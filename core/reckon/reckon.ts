@@ -3,19 +3,22 @@ import { heatPoints, type HeatPoint } from '../engines/heat/heat-points'
 import type { SupplyLine } from '../engines/edge/supply-list'
 import { edgesOfJob, type EdgesOfJob } from '../engines/edge/edges-of-job'
 import { asLaid } from '../engines/pieces/drop-pieces'
-import { piecesOf, type Piece } from '../engines/pieces/pieces'
+import { piecesOf, type Around, type Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
 import type { Purchase } from '../engines/roll/purchase'
 import { jobSchedule, type JobClock, type JobSchedule } from '../engines/schedule/job-schedule'
 import { stepsOf } from '../engines/run-sheet/steps'
 import { type Step } from '../engines/run-sheet/step'
+import { isSameList, isSameRecord, keptFor } from '../kit/kept'
 import type { Catalogue } from '../model/catalogue/catalogue'
 import type { Lack } from '../model/catalogue/solutions'
 import type { Figure } from '../model/figure/figure'
 import type { Finding } from '../model/finding/finding'
 import type { StageState } from '../model/finding/stage'
 import type { LogRow } from '../model/log/schema'
-import type { Plan } from '../model/plan/schema'
+import type { FilmSheet } from '../model/film/schema'
+import type { BesidePanels, Plan } from '../model/plan/schema'
+import type { Panel } from '../model/vehicle/schema'
 import { NO_RECORD } from '../model/log/shop-record'
 import { DEFAULT_SHOP } from '../model/shop/shop'
 import { logFindings } from '../stages/bay/findings'
@@ -28,6 +31,7 @@ import { recheckFindings, recheckOf } from '../stages/handover/recheck'
 import { stretchOfPanels } from '../stages/pieces/stretch-of-panels'
 import { rollOf } from '../stages/roll/roll'
 import { workFrom } from '../stages/run-sheet/work-from'
+import { cardFigures } from '../stages/run-sheet/figures'
 import { crewFindings, timeFindings } from '../stages/run-sheet/findings'
 import { areaFigure } from '../stages/tape/figures'
 import { panelFindings } from '../stages/tape/findings'
@@ -94,28 +98,34 @@ const clockOf = ({ hours, shop, ledger }: Pick<Parts, 'hours' | 'shop' | 'ledger
   ready: shop.ready,
 })
 
+const keptArea = keptFor((panel: Panel) => areaFigure(panel))
+const keptPieces = keptFor((panel: Panel, beside: BesidePanels, film: FilmSheet, around: Around) =>
+  piecesOf(beside, panel, film, around),
+)
+
 /** The steps of a reckoning in their order. */
 const STEPS = [
-  step('films', ['plan'], ({ plan }) => byId(plan.film.sheets)),
+  step('beside', ['plan'], ({ plan: { panels: _, ...beside } }) => beside, isSameRecord),
+  step('films', ['beside'], ({ beside }) => byId(beside.film.sheets)),
+  step('around', ['beside', 'shop'], ({ beside, shop }) => aroundOf(beside, shop)),
   step('panels', ['plan'], ({ plan }) => byId(plan.panels)),
   step('walkaround', ['plan', 'now'], ({ plan, now }) => ({
     figures: contrastFigures(plan),
     findings: walkaroundFindings(plan, now),
   })),
   step('tape', ['plan'], ({ plan }) => ({
-    figures: plan.panels.filter((p) => p.wrap).map(areaFigure),
+    figures: plan.panels.filter((p) => p.wrap).map(keptArea),
     findings: panelFindings(plan),
   })),
-  step('cutting', ['plan', 'films', 'shop'], ({ plan, films, shop }) => {
-    const around = aroundOf(plan, shop)
+  step('cutting', ['plan', 'beside', 'films', 'around'], ({ plan, beside, films, around }) => {
     const pieces = plan.panels.flatMap((panel) => {
       const film = films.get(panel.filmId ?? plan.film.mainId ?? '')
-      return panel.wrap && film ? piecesOf(plan, panel, film, around) : []
+      return panel.wrap && film ? keptPieces(panel, beside, film, around) : []
     })
     return { ...none, pieces, figures: pieces.flatMap((p) => [p.figures.width, p.figures.height]) }
   }),
   step('laid', ['plan', 'films', 'cutting'], ({ plan, films, cutting: { pieces } }) => asLaid(plan, films, pieces)),
-  step('stretch', ['plan', 'films', 'rack', 'solutions', 'scans'], stretchOfPanels),
+  step('stretch', ['plan', 'beside', 'films', 'rack', 'solutions', 'scans'], stretchOfPanels),
   step('fitness', ['plan', 'films', 'now'], ({ plan, films, now }) => ({
     ...none,
     findings: filmFindings(plan, films, now),
@@ -128,23 +138,25 @@ const STEPS = [
       settled: !p.stretch.lacks.some((lack) => lack.kind === 'stretch'),
     }),
   ),
-  step('edges', ['plan', 'films', 'panels', 'laid', 'shop'], ({ plan, films, panels, shop, laid: pieces }) => {
-    const setting = { method: plan.method, ...aroundOf(plan, shop) }
-    const edges = edgesOfJob({ plan, panels, films, pieces, setting })
+  step('edges', ['beside', 'films', 'panels', 'laid', 'around'], ({ beside, films, panels, around, laid: pieces }) => {
+    const edges = edgesOfJob({ method: beside.method, panels, films, pieces, around })
     return { ...edges, figures: edgeFigures(edges, panels, pieces), findings: cornerFindings(edges.corners, panels) }
   }),
   step('supplies', ['edges', 'panels', 'laid', 'shop', 'levels', 'ledger'], (p) =>
     suppliesOf({ ...p, consumables: p.edges.consumables, pieces: p.laid }),
   ),
-  step('points', ['laid', 'edges', 'panels', 'films', 'stretch', 'ledger'], (p) =>
-    heatPoints({ ...p, pieces: p.laid, stretch: p.stretch.byPanel, outlines: p.stretch.outlines }),
+  step(
+    'points',
+    ['laid', 'edges', 'panels', 'films', 'stretch', 'ledger'],
+    (p) => heatPoints({ ...p, pieces: p.laid, stretch: p.stretch.byPanel, outlines: p.stretch.outlines }),
+    isSameList,
   ),
-  step('steps', ['plan', 'panels', 'films', 'laid', 'points', 'edges', 'record', 'ledger'], (p) =>
+  step('steps', ['plan', 'beside', 'panels', 'films', 'laid', 'points', 'edges', 'record', 'ledger'], (p) =>
     stepsOf({ ...p, pieces: p.laid }, p.ledger),
   ),
   step('schedule', ['plan', 'steps', 'hours', 'shop', 'ledger'], (p) => jobSchedule(p.plan, p.steps, clockOf(p))),
   step('runSheet', ['plan', 'steps', 'schedule', 'hours', 'shop', 'ledger'], (p) => ({
-    ...none,
+    figures: cardFigures(p.steps),
     findings: [...crewFindings(p.plan, p.steps), ...timeFindings(p.plan, p.steps, p.schedule, clockOf(p))],
   })),
   step('conditions', ['plan', 'climate', 'steps', 'hours'], ({ plan, climate, steps, hours }) =>

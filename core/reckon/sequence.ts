@@ -6,6 +6,8 @@ export interface SequenceStep<Parts> {
   makes: keyof Parts
   takes: readonly (keyof Parts)[]
   run: (parts: Parts) => Parts[keyof Parts]
+  /** Whether what came out is what came out before: then the part of before stands, and what hangs on it with it. */
+  same?: ((before: Parts[keyof Parts], now: Parts[keyof Parts]) => boolean) | undefined
 }
 
 /** A step that sees nothing but what it declares: `run` gets no other part by its type. */
@@ -15,7 +17,8 @@ export const stepIn =
     makes: Out,
     takes: readonly In[],
     run: (parts: Pick<Parts, In>) => Parts[Out],
-  ): SequenceStep<Parts> => ({ makes, takes, run })
+    same?: (before: Parts[Out], now: Parts[Out]) => boolean,
+  ): SequenceStep<Parts> => ({ makes, takes, run, same: same as SequenceStep<Parts>['same'] })
 
 /**
  * All parts, from those given and the steps in order. Each step takes what is given or made before it; `previous` is a
@@ -29,8 +32,19 @@ export function runSequence<Parts extends object, Given extends keyof Parts>(
   // Whole when the last step has run.
   const parts = { ...given } as Parts
   for (const step of steps) {
-    const same = previous !== null && step.takes.every((key) => parts[key] === previous[key])
-    parts[step.makes] = same ? previous[step.makes] : step.run(parts)
+    parts[step.makes] = partOf(step, parts, previous)
   }
   return parts
+}
+
+function partOf<Parts extends object>(
+  step: SequenceStep<Parts>,
+  parts: Parts,
+  previous: Parts | null,
+): Parts[keyof Parts] {
+  if (previous === null) return step.run(parts)
+  const before = previous[step.makes]
+  if (step.takes.every((key) => parts[key] === previous[key])) return before
+  const now = step.run(parts)
+  return step.same?.(before, now) ? before : now
 }

@@ -45,6 +45,14 @@ describe('a printed side is its drops, not its panels', () => {
     expect(r.edges.edges.every((e) => e.lengthMm > 0)).toBe(true)
   })
 
+  it('each corner of each panel on a drop has a working of its own', () => {
+    const ids = r.edges.corners.map((c) => c.id)
+    expect(new Set(ids).size).toBe(ids.length)
+    const onDrops = r.edges.corners.filter((c) => drops.some((d) => d.id === c.pieceId))
+    expect(new Set(onDrops.map((c) => c.panelId)).size).toBeGreaterThan(1)
+    for (const c of onDrops) expect(r.figures.get(`corner/${c.id}/pull`)?.value).toBe(c.pull)
+  })
+
   it('each seam of drops is read as an overlap, hotter than the film beside it', () => {
     const laps = r.points.filter((p) => p.kind === 'overlap')
     const seams = drops.filter((d) => d.seamMm > 0)

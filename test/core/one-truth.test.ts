@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { plannedSteps } from '@/core/engines/run-sheet/steps'
+import { TOLD } from '@/core/reckon/parts'
 import { reckon } from '@/core/reckon/reckon'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { Plan } from '@/core/model/plan/schema'
@@ -25,6 +26,21 @@ describe('one number of steps', () => {
         expect(input(figures.get('rail/ready_at'), 'steps')).toBe(planned)
         expect(figures.get('rail/crew_minutes')?.inputs).toHaveLength(planned)
         expect(stages.find((s) => s.stage === 'bay')?.facts).toMatchObject({ of: planned })
+      }
+    },
+  )
+})
+
+describe('names', () => {
+  it.each(plans.map((plan) => [plan.vehicle.name, plan] as const))(
+    '%s: no two figures have one id, and no two inputs of a figure one name',
+    (_, plan) => {
+      const { parts, figures } = reckon(plan, catalogue, [])
+      const ids = TOLD.flatMap((part) => parts[part].figures.map((f) => f.id))
+      expect(ids.filter((id, i) => ids.indexOf(id) !== i)).toEqual([])
+      for (const f of figures.values()) {
+        const keys = f.inputs.map((i) => i.key)
+        expect(new Set(keys).size, f.id).toBe(keys.length)
       }
     },
   )

@@ -6,6 +6,7 @@ import { cardsOf, currentCard, nextPart, whoIsAt, type Card, type Hands } from '
 import { guardsAfter, guardsBefore, type Guard } from '@/core/engines/run-sheet/guards'
 import { plannedSteps } from '@/core/engines/run-sheet/steps'
 import type { Step } from '@/core/engines/run-sheet/step'
+import { numberOf } from '@/core/model/figure/figure'
 import type { LogRow } from '@/core/model/log/schema'
 import { runningTimers } from '@/core/model/log/timers'
 import { useJob } from '@/web/job/job-state'
@@ -89,7 +90,8 @@ function CardList({
 
 /** The running card: title, its parts to tick, numbers, drawing, cautions, and the act. */
 function NowCard({ card, onDone, onHeat }: { card: Card; onDone: () => void; onHeat: () => void }) {
-  const { fmt } = useJob('fmt')
+  const { fmt, reckoning } = useJob('fmt', 'reckoning')
+  const minutes = numberOf(reckoning.figures.get(`panel/${card.id}/minutes`)) ?? card.parts[0]?.minutes ?? 0
   const part = nextPart(card)
   const shown = part ?? card.parts.at(-1)
   if (!shown) return null
@@ -100,7 +102,7 @@ function NowCard({ card, onDone, onHeat }: { card: Card; onDone: () => void; onH
         {card.parts.length > 1 && <Parts card={card} part={part} />}
       </div>
       <div className="now-figures">
-        <Big label="Work" text={fmt.text(fmt.minutes(card.parts.reduce((s, p) => s + p.minutes, 0)))} />
+        <Big label="Work" text={fmt.text(fmt.minutes(minutes))} />
         <Big label="People" text={String(Math.max(...card.parts.map((p) => p.people)))} />
         {shown.range && (
           <Big label="Surface" text={`${fmt.temp(shown.range.min).text}–${fmt.text(fmt.temp(shown.range.max))}`} />

@@ -43,7 +43,7 @@ export function TrimPlanDocument({ plan, edges, corners, fmt, shop, printedAt }:
               {edges
                 .filter((e) => e.panelId === p.id)
                 .map((e) => (
-                  <EdgeCell key={`${e.pieceId}/${e.edgeId}`} edge={e} fmt={fmt} />
+                  <EdgeCell key={`${e.pieceId}/${e.panelId}/${e.edgeId}`} edge={e} fmt={fmt} />
                 ))}
             </View>
             <Corners corners={corners.filter((c) => c.panelId === p.id)} fmt={fmt} />

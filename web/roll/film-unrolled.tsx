@@ -18,7 +18,7 @@ export function FilmUnrolled({ m, roll, layout }: { m: RollMarks; roll: RollPlan
       ))}
       {m.grid.x.map((x, i) =>
         i % 10 === 0 ? (
-          <text key={`t${x}`} x={x + 3} y={m.height + 14} fontSize={11} fill="var(--soft)">
+          <text className="scale-tick" key={`t${x}`} x={x + 3} y={m.height + 14} fontSize={11} fill="var(--soft)">
             {fmt.text(fmt.longLength(i * 100))}
           </text>
         ) : null,

@@ -1,6 +1,9 @@
 'use client'
 
 import { type FilmLayout } from '@/core/engines/roll/film-layout'
+import { fromMm } from '@/core/kit/units'
+import { numberOf } from '@/core/model/figure/figure'
+import { useJob } from '@/web/job/job-state'
 import { Fig } from '@/web/job/figure'
 import { FilmSheet } from '@/core/model/film/schema'
 import { Quantity } from '@/web/words/format'
@@ -17,6 +20,9 @@ export function LayoutFigures({
   id: (part: string) => string
   long: (figureId: string) => Quantity | undefined
 }) {
+  const { reckoning, fmt } = useJob('reckoning', 'fmt')
+  const usedMm = numberOf(reckoning.figures.get(id('used'))) ?? 0
+  const inBoth = (unit: 'm' | 'yd') => `${fmt.number(fromMm(usedMm, unit), 2)} ${unit}`
   return (
     <div className="d-flex column-gap-4 row-gap-0 flex-wrap align-items-baseline mb-2">
       <h2 className="mb-0">{film.name}</h2>
@@ -39,7 +45,7 @@ export function LayoutFigures({
         ),
       )}
       <span className="label">
-        {(layout.usedMm / 1000).toFixed(2)} m = {(layout.usedMm / 914.4).toFixed(2)} yd
+        {inBoth('m')} = {inBoth('yd')}
       </span>
     </div>
   )

@@ -7,6 +7,7 @@ import { useState } from 'react'
 import { type FilmLayout } from '@/core/engines/roll/film-layout'
 import { keepLayout } from '@/core/engines/roll/kept-layout'
 import { placed, toRoll, turnOn, type Spot } from '@/core/engines/roll/arrange'
+import { numberOf } from '@/core/model/figure/figure'
 import { Fig } from '@/web/job/figure'
 import { Cautions, Findings } from '@/web/job/findings'
 import { inlayTemplates } from '@/core/engines/pieces/behind'
@@ -68,11 +69,11 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
   const [said, setSaid] = useState('')
   const id = (part: string) => `roll/${film.id}/${part}`
   const long = (figureId: string) => {
-    const value = reckoning.figures.get(figureId)?.value
-    return typeof value === 'number' ? fmt.longLength(value) : undefined
+    const value = numberOf(reckoning.figures.get(figureId))
+    return value === null ? undefined : fmt.longLength(value)
   }
   const missing = layout.unplaced.length
-  const above = layout.usedMm > 0 && layout.boundMm > 0 ? layout.usedMm / layout.boundMm - 1 : null
+  const above = numberOf(reckoning.figures.get(id('above')))
   const store = (next: FilmLayout) =>
     edit((p) => ({
       ...p,
@@ -116,9 +117,13 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
                 {missing === 1 ? 'it' : 'them'}.{' '}
               </b>
             )}
-            {above < 1e-6
-              ? 'No plan can be shorter: '
-              : `At most ${fmt.text(fmt.percent(above))} above the least possible, `}
+            {above < 1e-6 ? (
+              'No plan can be shorter: '
+            ) : (
+              <>
+                At most <Fig id={id('above')} /> above the least possible,{' '}
+              </>
+            )}
             <Fig id={id('bound')} as={fmt.longLength(layout.boundMm)} />
             <Explain term="bound" />.{' '}
           </>

@@ -5,6 +5,7 @@ import Form from 'react-bootstrap/Form'
 import Table from 'react-bootstrap/Table'
 import type { Card } from '@/core/engines/run-sheet/cards'
 import type { Step } from '@/core/engines/run-sheet/step'
+import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 import { NumberInput } from '@/web/kit/quantity-input'
 import { PlainButton } from '@/web/kit/plain-button'
@@ -78,7 +79,6 @@ function When({ ids }: { ids: readonly string[] }) {
 
 function PanelRow({ card, open, onToggle }: { card: Card; open: boolean; onToggle: () => void }) {
   const { fmt, reckoning } = useJob('fmt', 'reckoning')
-  const minutes = card.parts.reduce((sum, s) => sum + s.minutes, 0)
   const heat = card.parts.find((s) => s.range !== null)?.range
   const done = card.parts.filter((s) => s.state === 'done').length
   return (
@@ -98,7 +98,9 @@ function PanelRow({ card, open, onToggle }: { card: Card; open: boolean; onToggl
         </span>
       </td>
       <td className="n">{Math.max(...card.parts.map((s) => s.people))}</td>
-      <td className="n text-nowrap">{fmt.text(fmt.minutes(minutes))}</td>
+      <td className="n text-nowrap">
+        <Fig id={`panel/${card.id}/minutes`} />
+      </td>
       <td className="n text-nowrap">
         {card.parts.some((s) => s.waitMin > 0) && fmt.text(fmt.minutes(Math.max(...card.parts.map((s) => s.waitMin))))}
       </td>

@@ -2,6 +2,7 @@ import { Circle, Document, G, Line, Page, Path, Rect, Svg, Text, View } from '@r
 import { layingCard, type LayingCard } from '@/core/engines/run-sheet/laying-card'
 import type { Step } from '@/core/engines/run-sheet/step'
 import { boxOf } from '@/core/kit/plane'
+import { numberOf } from '@/core/model/figure/figure'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Reckoning } from '@/core/reckon/reckon'
 import { PaperHead } from '@/web/kit/paper-head'
@@ -26,7 +27,7 @@ const MARK = { cold_hook: 'H', shaped: 'F', shrunk: 'S', relief: 'R', seam: '–
 
 /** The laying cards: each panel’s drawing with its order, and what each of its steps asks for. */
 export function CardsDocument({ plan, reckoning, fmt, shop, printedAt }: Props) {
-  const { steps, edges, parts, pieces } = reckoning
+  const { steps, edges, parts, pieces, figures } = reckoning
   // A side that is laid in drops has the cards of its panels.
   const onPanel = (x: Step): readonly (string | null)[] => x.covers ?? [x.panelId]
   const panels = [...new Set(steps.filter((x) => x.code === 'lay').flatMap(onPanel))]
@@ -40,7 +41,8 @@ export function CardsDocument({ plan, reckoning, fmt, shop, printedAt }: Props) 
           if (!panel || !film) return []
           const card = layingCard({ plan, panel, film, corners: edges.corners })
           const own = steps.filter((x) => onPanel(x).includes(id) && x.state !== 'skipped')
-          return [<OneCard key={id} name={panel.name} card={card} steps={own} fmt={fmt} />]
+          const minutes = numberOf(figures.get(`panel/${own[0]?.panelId}/minutes`)) ?? 0
+          return [<OneCard key={id} name={panel.name} card={card} steps={own} minutes={minutes} fmt={fmt} />]
         })}
         <Text style={{ marginTop: 6, color: '#4d5a6a' }}>
           1 is the hinge, arrows are where air leaves, dotted rings are heated, dashed lines are rough cut-outs with the
@@ -56,15 +58,16 @@ function OneCard({
   name,
   card,
   steps,
+  minutes,
   fmt,
 }: {
   name: string
   card: LayingCard
   steps: readonly Step[]
+  minutes: number
   fmt: Formatter
 }) {
   const people = Math.max(...steps.map((x) => x.people))
-  const minutes = steps.reduce((sum, x) => sum + x.minutes, 0)
   return (
     <View style={{ ...s.two, borderBottom: '0.5pt solid #cdc4ac', paddingVertical: 4 }} wrap={false}>
       <View style={{ width: '42%' }}>

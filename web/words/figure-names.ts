@@ -72,7 +72,7 @@ const DROPS: Record<string, string> = { drops: 'drops', film: 'film of the drops
 function namesOf(plan: Plan) {
   const panel = (id = '') => plan.panels.find((p) => p.id === id)
   return {
-    panel: (id = '') => panel(id)?.name ?? id,
+    panel: (id = '') => panel(id)?.name ?? (id.startsWith('side:') ? `${id.slice('side:'.length)} side` : id),
     edge: (panelId = '', id = '') => `its ${panel(panelId)?.edges.find((e) => e.id === id)?.at ?? 'own'} edge`,
     recess: (panelId = '', id = '') => panel(panelId)?.recesses.find((r) => r.id === id)?.name ?? id,
     film: (id = '') => plan.film.sheets.find((s) => s.id === id)?.name ?? id,
@@ -95,7 +95,7 @@ const NAMES: { [H in Head]: (rest: string[], names: Names) => string } = {
   walkaround: () => 'Contrast of body and film',
   rail: ([code]) => word('rail', code ?? ''),
   conditions: ([code]) => CONDITIONS[(code ?? 'air') as ConditionCode],
-  panel: ([id], n) => `${n.panel(id)}: area`,
+  panel: ([id, part], n) => `${n.panel(id)}: ${part === 'minutes' ? 'work on it' : 'area'}`,
   tape: ([id], n) => `${n.panel(id)}: film at stake`,
   piece: ([id = '', axis], n) => `${n.panel(id.split('.')[0])}: cut ${axis}`,
   stretch: ([id, part = '', more], n) => {
@@ -103,8 +103,10 @@ const NAMES: { [H in Head]: (rest: string[], names: Names) => string } = {
     return `${n.panel(id)}: ${STRETCH[part] ?? `stretch at ${n.recess(id, part)}`}`
   },
   corner: ([piece = '', edge = '', part], n) => {
-    const where = n.edge(piece.split('.')[0], edge)
-    return `${n.panel(piece.split('.')[0])}, corner after ${where}: ${part === 'pull' ? 'pull' : 'squeeze'}`
+    // A piece over several panels names the panel with the edge.
+    const [own = '', panel = piece.split('.')[0]] = edge.split('.').reverse()
+    const where = n.edge(panel, own)
+    return `${n.panel(panel)}, corner after ${where}: ${part === 'pull' ? 'pull' : 'squeeze'}`
   },
   supply: ([kind = '', part]) => {
     if (kind === 'all') return 'Supplies to order'

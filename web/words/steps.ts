@@ -74,12 +74,12 @@ const SHORT: Record<string, string> = {
 export const stepShort = (s: Pick<Step, 'code' | 'facts'>): string =>
   `${SHORT[s.code] ?? s.code}${s.code === 'lay' && s.facts.number ? ` ${s.facts.number}` : ''}`
 
-export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null = null): string => {
-  if (s.code === 'mask' && Number(s.facts.metres) > 0)
-    return `${STEPS.mask?.[1]} ${Number(s.facts.metres).toFixed(1)} m of masking tape.`
+export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter): string => {
+  const length = fmt.text(fmt.longLength(Number(s.facts.length_mm ?? 0)))
+  if (s.code === 'mask' && Number(s.facts.length_mm) > 0) return `${STEPS.mask?.[1]} ${length} of masking tape.`
   if (s.code === 'post_heat')
     return [
-      `${s.facts.points} places, ${s.facts.metres} m of edges.`,
+      `${s.facts.points} places, ${length} of edges.`,
       STEPS.post_heat?.[1] ?? '',
       'Press once more as it cools.',
       s.facts.steam ? 'Steam and dry it.' : '',
@@ -87,14 +87,14 @@ export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null 
       .filter((t) => t !== '')
       .join(' ')
   if (s.code === 'relax') return `${s.facts.cap ? 'Cap sheet off. ' : ''}${STEPS.relax?.[1]}`
-  if (s.code === 'seam') return `${Number(s.facts.metres).toFixed(1)} m. ${STEPS.seam?.[1]}`
+  if (s.code === 'seam') return `${length}. ${STEPS.seam?.[1]}`
   if (s.code !== 'lay') return STEPS[s.code]?.[1] ?? ''
   const { order, liner, wet, shape_min_c: from, shape_max_c: to } = s.facts
   return [
     order === 'recesses_first'
       ? 'Dry fit first. Glass the piece; shallow recesses first, then the flats from the middle out.'
       : (STEPS.lay?.[1] ?? ''),
-    s.facts.rough && fmt
+    s.facts.rough
       ? `Rough cut-outs first, liner on: ${fmt.text(fmt.length(Number(s.facts.rough_mm)))} left beside wheel, lamp and glass.`
       : '',
     s.facts.tension === 'rim_shrunk'
@@ -106,7 +106,7 @@ export const stepHint = (s: Pick<Step, 'code' | 'facts'>, fmt: Formatter | null 
       : '',
     liner === 'halves' ? 'Liner off in halves, on a hinge.' : '',
     wet === 'glide' ? 'A little glide fluid on the felt.' : '',
-    from !== undefined && fmt
+    from !== undefined
       ? `At room temperature; where it is shaped, warm it to ${fmt.temp(Number(from)).text}–${fmt.text(fmt.temp(Number(to)))}.`
       : '',
   ]

@@ -1,4 +1,5 @@
 import { EDGE_M_PER_BLADE, M2_PER_FELT, PRIMER_FROM_MM, TAPE_LEAD_MM } from '../../model/edge/cut-rules'
+import { keptFor } from '../../kit/kept'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Panel, Recess } from '../../model/vehicle/schema'
 import type { Piece } from '../pieces/pieces'
@@ -15,15 +16,18 @@ export interface TapeUse {
   edgeId: string | null
 }
 
+const keptTapes = keptFor(({ tapes, pieceId, panelId, edgeId }: EdgeDecision): readonly TapeUse[] =>
+  tapes.map((t): TapeUse => ({ ...t, pieceId, panelId, edgeId })),
+)
+const tapesAlong = (edge: EdgeDecision): readonly TapeUse[] => keptTapes(edge)
+
 /** All tape of a job. A seam is trimmed on filament laid along it, with an end to pull by. */
 export function tapeUses(
   edges: readonly EdgeDecision[],
   pieces: readonly Piece[],
   films: ReadonlyMap<string, FilmSheet>,
 ): TapeUse[] {
-  const along = edges.flatMap(({ tapes, pieceId, panelId, edgeId }) =>
-    tapes.map((t): TapeUse => ({ ...t, pieceId, panelId, edgeId })),
-  )
+  const along = edges.flatMap(tapesAlong)
   const seams = pieces.flatMap((p): TapeUse[] => {
     const film = films.get(p.filmId)
     if (p.seamMm <= 0 || !film) return []

@@ -2,6 +2,7 @@ import { ASSUMED_CORNER_MM, CORNER_LEAVE_MM, THICK_FILM_UM, TIGHT_CORNER_MM } fr
 import { EDGE_RULES } from '../../model/edge/edge-data'
 import { figure, input, type Figure } from '../../model/figure/figure'
 import { filmStanding } from '../../model/film/film-data'
+import { keptFor } from '../../kit/kept'
 import type { FilmSheet } from '../../model/film/schema'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Edge, Panel } from '../../model/vehicle/schema'
@@ -27,7 +28,7 @@ export type CornerWhy =
 
 /** How the film gets round one corner between two turned edges. Lengths mm, the rest fractions. */
 export interface CornerDecision {
-  /** Piece and the edge at whose end it lies. */
+  /** Piece and the edge at whose end it lies; on a piece over several panels the panel's edge, `door.top`. */
   id: `${string}/${string}`
   pieceId: string
   panelId: string
@@ -44,31 +45,29 @@ export interface CornerDecision {
   figures: Figure[]
 }
 
-/** The corners of all pieces: where two edges that are turned in follow each other on one piece. */
-export function cornerPlan(
-  edges: readonly EdgeDecision[],
-  panels: ReadonlyMap<string, Panel>,
-  films: ReadonlyMap<string, FilmSheet>,
-  filmOf: ReadonlyMap<string, string>,
-): CornerDecision[] {
-  const turned = new Map(
-    edges.filter((e) => e.cut === 'own_underside').map((e) => [`${e.pieceId}/${e.panelId}/${e.edgeId}`, e]),
-  )
-  const pieces = [...new Set(edges.map((e) => `${e.pieceId}/${e.panelId}`))]
-  return pieces.flatMap((key) => {
-    const [pieceId = '', panelId = ''] = key.split('/')
-    const panel = panels.get(panelId)
-    const film = films.get(filmOf.get(pieceId) ?? '')
-    if (!panel || !film) return []
-    return panel.edges.flatMap((edge, i) => {
-      const after = panel.edges[(i + 1) % panel.edges.length]
-      const [a, b] = [edge, after].map((e) => (e ? turned.get(`${key}/${e.id}`) : undefined))
-      return after && a && b ? [corner(panel, film, pieceId, edge, after)] : []
+/** The corners of one piece: where two of its edges that are turned in follow each other on one panel. */
+export const cornersOfPiece = keptFor(
+  (edges: readonly EdgeDecision[], film: FilmSheet, ...panels: Panel[]): readonly CornerDecision[] => {
+    const turned = edges.filter((e) => e.cut === 'own_underside')
+    return panels.flatMap((panel) => {
+      const decided = new Map(turned.filter((e) => e.panelId === panel.id).map((e) => [e.edgeId, e]))
+      return panel.edges.flatMap((edge, i) => {
+        const after = panel.edges[(i + 1) % panel.edges.length]
+        const [a, b] = [edge, after].map((e) => (e ? decided.get(e.id) : undefined))
+        return after && a && b
+          ? [corner(panel, film, { pieceId: a.pieceId, several: panels.length > 1 }, edge, after)]
+          : []
+      })
     })
-  })
-}
+  },
+)
 
-function corner(panel: Panel, film: FilmSheet, pieceId: string, ...[edge, after]: [Edge, Edge]): CornerDecision {
+function corner(
+  panel: Panel,
+  film: FilmSheet,
+  { pieceId, several }: { pieceId: string; several: boolean },
+  ...[edge, after]: [Edge, Edge]
+): CornerDecision {
   const taken = edge.cornerRadiusMm ?? panel.cornerRadiusMm
   const radiusMm = taken ?? ASSUMED_CORNER_MM
   const under = EDGE_RULES[edge.meets].under && EDGE_RULES[after.meets].under
@@ -76,7 +75,7 @@ function corner(panel: Panel, film: FilmSheet, pieceId: string, ...[edge, after]
   const pull = Math.max(0, (1 + squeeze) * (1 - film.heatShrink) - 1)
   const limit = Math.min(film.preStretchMax.cold, film.stretchLimit)
   const chosen = choose({ film, squeeze, pull, limit, radiusMm, hidden: under })
-  const id = `${pieceId}/${edge.id}` as const
+  const id = `${pieceId}/${several ? `${panel.id}.` : ''}${edge.id}` as const
   return {
     id,
     pieceId,

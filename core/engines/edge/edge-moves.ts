@@ -50,5 +50,5 @@ function decisions(plan: Plan, rules: Rules): EdgeDecision[] {
   // A printed side is decided as it is laid: drop by drop.
   const laid = asLaid(plan, films, pieces)
   const panels = new Map(plan.panels.map((p) => [p.id, p]))
-  return edgePlan({ plan, panels, films, pieces: laid, setting: { method: plan.method, ...around } })
+  return edgePlan({ method: plan.method, panels, films, pieces: laid, around }).flatMap((p) => p.edges)
 }

@@ -1,10 +1,11 @@
 import { STROKE_MM, MASKING_SPARE_MM, TAPE_LEAD_MM, type CutSide, type FilmClass } from '../../model/edge/cut-rules'
 import { EDGE_RULES } from '../../model/edge/edge-data'
 import { edgeCut, filmClass, type EdgeSetting, type EdgeWhy } from '../../model/edge/edge-leave'
+import { keptFor } from '../../kit/kept'
 import type { FilmSheet } from '../../model/film/schema'
-import type { Plan } from '../../model/plan/schema'
+import type { Method } from '../../model/method/schema'
 import type { Edge, Panel } from '../../model/vehicle/schema'
-import { edgeShare, type Piece } from '../pieces/pieces'
+import { edgeShare, type Around, type Piece } from '../pieces/pieces'
 
 export const TAPE_KINDS = ['filament', 'wire', 'masking', 'sealing', 'holding'] as const
 export type TapeKind = (typeof TAPE_KINDS)[number]
@@ -36,34 +37,46 @@ export interface EdgeDecision {
   why: EdgeWhy[]
 }
 
-interface EdgeContext {
-  plan: Plan
+export interface EdgeContext {
+  method: Method
   panels: ReadonlyMap<string, Panel>
   films: ReadonlyMap<string, FilmSheet>
   pieces: readonly Piece[]
-  setting: EdgeSetting
+  around: Around
+}
+
+/** What the edges of one piece were decided on, and how. */
+export interface EdgesOfPiece {
+  piece: Piece
+  film: FilmSheet
+  panels: readonly Panel[]
+  edges: readonly EdgeDecision[]
 }
 
 /** Less than this of an edge on a piece is none of it [–]. */
 const LEAST_SHARE = 1e-6
 
 /** Every edge of every piece, decided. Edges that no piece reaches are not there. */
-export function edgePlan({ plan, panels, films, pieces, setting }: EdgeContext): EdgeDecision[] {
+export function edgePlan({ method, panels, films, pieces, around }: EdgeContext): EdgesOfPiece[] {
   return pieces.flatMap((piece) => {
     const film = films.get(piece.filmId)
     if (!film || piece.inlay) return []
-    return (piece.covers ?? [piece.panelId]).flatMap((id) => {
-      const panel = panels.get(id)
-      if (!panel) return []
-      return panel.edges
-        .filter((edge) => edgeShare(piece, panel.id, edge.at) > LEAST_SHARE)
-        .map((edge) => decide({ plan, panel, film, piece, setting }, edge))
-    })
+    const own = (piece.covers ?? [piece.panelId]).flatMap((id) => panels.get(id) ?? [])
+    return [{ piece, film, panels: own, edges: edgesOfPiece(piece, method, film, around, ...own) }]
   })
 }
 
+const edgesOfPiece = keptFor(
+  (piece: Piece, method: Method, film: FilmSheet, around: Around, ...panels: Panel[]): readonly EdgeDecision[] =>
+    panels.flatMap((panel) =>
+      panel.edges
+        .filter((edge) => edgeShare(piece, panel.id, edge.at) > LEAST_SHARE)
+        .map((edge) => decide({ method, panel, film, piece, setting: { method, ...around } }, edge)),
+    ),
+)
+
 interface PieceContext {
-  plan: Plan
+  method: Method
   panel: Panel
   film: FilmSheet
   piece: Piece
@@ -73,7 +86,7 @@ interface PieceContext {
 /** Film of several layers creeps back: it waits before the cut, and all of its edges are heated. Common practice. */
 const LAYERS_WAIT_MIN = 30
 
-function decide({ plan, panel, film, piece, setting }: PieceContext, edge: Edge): EdgeDecision {
+function decide({ method, panel, film, piece, setting }: PieceContext, edge: Edge): EdgeDecision {
   const { gapMm, cut, bladeDeg, leaveMm, tuckMm, sealed, why } = edgeCut(edge, panel, film, setting)
   const kind = filmClass(film)
   const base = EDGE_RULES[edge.meets]
@@ -98,7 +111,7 @@ function decide({ plan, panel, film, piece, setting }: PieceContext, edge: Edge)
     strokeMm: tuckMm <= 3 ? STROKE_MM.tight : sealed ? STROKE_MM.seal : STROKE_MM.turned,
     warmBeforeCut: leaveMm > 0 && kind !== 'mirror',
     waitMin: Math.max(film.waitBeforeCutMin, layered ? LAYERS_WAIT_MIN : 0),
-    order: plan.method.edges === 'film' ? film.edgeOrder : plan.method.edges,
+    order: method.edges === 'film' ? film.edgeOrder : method.edges,
     heat: heatOf({ edge, cut, leaveMm, layered, pressed: setting.method.plainEdges === 'pressed' }),
     tapes,
     why: [

@@ -1,6 +1,7 @@
 import type { Point } from '../../kit/plane'
 import { CORNER_TRIM_MM } from '../../model/edge/cut-rules'
 import type { EdgesOfJob } from '../edge/edges-of-job'
+import { keptFor } from '../../kit/kept'
 import type { FilmSheet } from '../../model/film/schema'
 import type { LogRow } from '../../model/log/schema'
 import { heatVerdict, isDone, type Verdict } from './verdict'
@@ -33,7 +34,7 @@ export interface HeatPoint {
 /** What the points of a job hang on. */
 interface PointContext {
   pieces: readonly Piece[]
-  edges: Pick<EdgesOfJob, 'edges' | 'corners'>
+  edges: Pick<EdgesOfJob, 'byPiece'>
   panels: ReadonlyMap<string, Panel>
   films: ReadonlyMap<string, FilmSheet>
   stretch: ReadonlyMap<string, number>
@@ -50,10 +51,43 @@ type Place = Pick<HeatPoint, 'panelId' | 'kind' | 'name' | 'range' | 'edgeId' | 
 export function heatPoints(c: PointContext): HeatPoint[] {
   const out = c.pieces.flatMap((piece) => {
     const film = c.films.get(piece.filmId)
-    return film ? placesOf(c, piece, film).map((p) => pointAt(piece, film, p)) : []
+    if (!film) return []
+    const own = (piece.covers ?? [piece.panelId]).flatMap((id) => {
+      const panel = c.panels.get(id)
+      return panel ? [stretchedPanel(panel, c.stretch.get(id) ?? 0, c.outlines.get(id) ?? NO_RINGS)] : []
+    })
+    return pointsOfPiece(piece, film, c.edges.byPiece.get(piece.id) ?? NO_EDGES, ...own)
   })
   return withReadings(out, c.ledger)
 }
+
+const NO_RINGS: readonly (readonly Point[])[] = []
+const NO_EDGES = { edges: [], corners: [] }
+type EdgesOfOne = NonNullable<ReturnType<PointContext['edges']['byPiece']['get']>>
+
+interface StretchedPanel {
+  panel: Panel
+  worst: number
+  /** Where it is past the film's post-heat threshold, as solved. */
+  rings: readonly (readonly Point[])[]
+}
+const stretchedPanel = keptFor((panel: Panel, worst: number, rings: StretchedPanel['rings']): StretchedPanel => ({
+  panel,
+  worst,
+  rings,
+}))
+/** `edges` and `corners` are looked at apart: the pair of them is made anew each time. */
+const pointsOfPiece = (piece: Piece, film: FilmSheet, { edges, corners }: EdgesOfOne, ...own: StretchedPanel[]) =>
+  keptPoints(piece, film, edges, corners, ...own)
+const keptPoints = keptFor(
+  (
+    piece: Piece,
+    film: FilmSheet,
+    edges: EdgesOfOne['edges'],
+    corners: EdgesOfOne['corners'],
+    ...own: StretchedPanel[]
+  ) => placesOf({ edges, corners }, own, piece, film).map((p) => pointAt(piece, film, p)),
+)
 
 const pointAt = (piece: Piece, film: FilmSheet, { key, ...place }: Place): HeatPoint => ({
   id: `${piece.id}:${key}`,
@@ -64,7 +98,12 @@ const pointAt = (piece: Piece, film: FilmSheet, { key, ...place }: Place): HeatP
   state: 'due',
 })
 
-function placesOf({ edges, panels, stretch, outlines }: PointContext, piece: Piece, film: FilmSheet): Place[] {
+function placesOf(
+  { edges, corners: decided }: EdgesOfOne,
+  panels: readonly StretchedPanel[],
+  piece: Piece,
+  film: FilmSheet,
+): Place[] {
   const { panelId } = piece
   const range = film.postHeatC
   const [firstCovered] = piece.covers ?? []
@@ -84,17 +123,17 @@ function placesOf({ edges, panels, stretch, outlines }: PointContext, piece: Pie
   // A drop over several panels names the panel with each of its edges.
   const key = (panel: string, edge: string) => (several ? `${panel}.${edge}` : edge)
   const was = (panel: string, old: string) => (several ? { was: `${panel}:${old}` } : {})
-  const onEdges = edges.edges
-    .filter((e) => e.pieceId === piece.id && e.heat === 'point')
+  const onEdges = edges
+    .filter((e) => e.heat === 'point')
     .map((e): Place => {
       const { panelId, edgeId, lengthMm } = e
       const known = was(panelId, edgeId)
       return { panelId, kind: 'edge', key: key(panelId, edgeId), name: e.at, range, edgeId, lengthMm, ...known }
     })
-  const corners = edges.corners
-    .filter((k) => k.pieceId === piece.id && k.method !== 'seam')
+  const corners = decided
+    .filter((k) => k.method !== 'seam')
     .map(({ panelId, between: [edgeId] }): Place => {
-      const at = panels.get(panelId)?.edges.find((e) => e.id === edgeId)?.at ?? ''
+      const at = panels.find((p) => p.panel.id === panelId)?.panel.edges.find((e) => e.id === edgeId)?.at ?? ''
       return {
         panelId,
         kind: 'corner',
@@ -106,10 +145,9 @@ function placesOf({ edges, panels, stretch, outlines }: PointContext, piece: Pie
         ...was(panelId, `corner-${edgeId}`),
       }
     })
-  const own = (piece.covers ?? [panelId]).flatMap((id) => panels.get(id) ?? [])
   const recesses =
     piece.part === 1
-      ? own.flatMap((p) =>
+      ? panels.flatMap(({ panel: p }) =>
           p.recesses.map((r) => ({
             ...place('recess', p.id, r.name, range),
             key: key(p.id, r.id),
@@ -117,11 +155,8 @@ function placesOf({ edges, panels, stretch, outlines }: PointContext, piece: Pie
           })),
         )
       : []
-  const stretched = (piece.part === 1 || !several ? own : []).filter(
-    (p) => (stretch.get(p.id) ?? 0) > film.postHeatOver,
-  )
-  const areas = stretched.map((p): Place => {
-    const rings = outlines.get(p.id) ?? []
+  const stretched = (piece.part === 1 || !several ? panels : []).filter((p) => p.worst > film.postHeatOver)
+  const areas = stretched.map(({ panel: p, rings }): Place => {
     const known = { ...was(p.id, 'area'), ...(rings.length > 0 ? { outlines: rings } : {}) }
     return { ...place('area', p.id, '', range), key: key(p.id, 'area'), ...known }
   })
@@ -160,7 +195,8 @@ function withReadings(out: readonly HeatPoint[], ledger: readonly LogRow[]): Hea
     readings.set(point.id, list)
   }
   return out.map((p) => {
-    const taken = readings.get(p.id) ?? []
+    const taken = readings.get(p.id)
+    if (!taken) return p
     return { ...p, readings: taken, state: taken.some((r) => isDone(r.verdict)) ? 'done' : 'due' }
   })
 }

@@ -28,7 +28,7 @@ export const contrastFigure = (id: FigureId, plan: Plan, film: FilmSheet, value:
   )
 /** What of a job every edge of it hangs on beside its method. */
 export function aroundOf(
-  plan: Plan,
+  plan: Pick<Plan, 'film' | 'vehicle'>,
   { winter, edgeLeave, edgeCut }: Pick<ShopSettings, 'winter' | 'edgeLeave' | 'edgeCut'>,
 ): Omit<EdgeSetting, 'method'> {
   const contrast = bodyContrast(plan)
@@ -36,7 +36,7 @@ export function aroundOf(
   return { strongContrast, winter, own: { leave: edgeLeave, cut: edgeCut } }
 }
 
-export function bodyContrast(plan: Plan): number | null {
+export function bodyContrast(plan: Pick<Plan, 'film' | 'vehicle'>): number | null {
   const main = plan.film.sheets.find((s) => s.id === plan.film.mainId)
   return main ? hexDifference(plan.vehicle.colour.hex, main.colour.hex) : null
 }

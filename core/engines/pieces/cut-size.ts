@@ -3,7 +3,7 @@ import type { FilmSheet } from '../../model/film/schema'
 import { GRIP_MM } from '../../model/edge/edge-data'
 import { ON_LINE_MM, SEAM_GRIP_MM } from '../../model/edge/cut-rules'
 import { edgeCut, type EdgeSetting } from '../../model/edge/edge-leave'
-import type { PieceChoice, Plan } from '../../model/plan/schema'
+import type { BesidePanels, PieceChoice } from '../../model/plan/schema'
 import { figure, input, type Figure } from '../../model/figure/figure'
 import type { Edge, Panel } from '../../model/vehicle/schema'
 import type { Point } from '../../kit/plane'
@@ -51,7 +51,7 @@ export const HEIGHT: Axis = { ends: ['top', 'bottom'], field: 'heightMm', name: 
 
 /** What the cut sizes of one panel hang on. */
 export interface CutTask {
-  plan: Plan
+  plan: BesidePanels
   panel: Panel
   film: FilmSheet
   choice: PieceChoice

@@ -2,7 +2,7 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { EdgeSetting } from '../../model/edge/edge-leave'
 import { GRIP_MM, INLAY_TURN_MM } from '../../model/edge/edge-data'
 import { choiceFor } from '../../model/plan/new-plan'
-import type { Plan } from '../../model/plan/schema'
+import type { BesidePanels } from '../../model/plan/schema'
 import { figure, input } from '../../model/figure/figure'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import { recessProfileMm } from '../stretch/closed-forms'
@@ -26,7 +26,7 @@ export type Around = Omit<EdgeSetting, 'method'>
  * The pieces of one panel in one film. Bleed, wrap-under, seams and the roll's shrink are put in here and nowhere
  * else.
  */
-export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, around: Around): Piece[] {
+export function piecesOf(plan: BesidePanels, panel: Panel, film: FilmSheet, around: Around): Piece[] {
   const sheets = shinglePieces(plan, panel, film)
   if (sheets) return sheets
   const task = cutTask(plan, panel, film, around)
@@ -44,7 +44,7 @@ export function piecesOf(plan: Plan, panel: Panel, film: FilmSheet, around: Arou
   return [...main, ...inlays, ...behind]
 }
 
-function cutTask(plan: Plan, panel: Panel, film: FilmSheet, around: Around): CutTask {
+function cutTask(plan: BesidePanels, panel: Panel, film: FilmSheet, around: Around): CutTask {
   const choice = choiceFor(plan, panel.id)
   const facts = PANEL_FACTS[panel.kind]
   // Directional film, or a school that lays all film one way: sides and bumpers the same way up the roll.

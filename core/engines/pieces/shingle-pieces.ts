@@ -1,7 +1,7 @@
 import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import { figure, input, type Figure } from '../../model/figure/figure'
-import type { Plan } from '../../model/plan/schema'
+import type { BesidePanels } from '../../model/plan/schema'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Panel } from '../../model/vehicle/schema'
 import { sheetSizes, shingledAs } from '../sheets/shingled-as'
@@ -9,7 +9,7 @@ import { EXPOSED_SETBACK_MM, type Shingle } from '../sheets/shingles'
 import type { Piece } from './piece'
 
 /** The shingles of a panel as pieces, aft to fore, the lowest row first: each as it is cut from its sheet. */
-export function shinglePieces(plan: Plan, panel: Panel, film: FilmSheet): Piece[] | null {
+export function shinglePieces(plan: BesidePanels, panel: Panel, film: FilmSheet): Piece[] | null {
   const as = shingledAs(plan, panel, film)
   if (!as) return null
   const [first] = as.laid
@@ -55,7 +55,7 @@ const sheetInput = (film: FilmSheet, field: 'widthsMm' | 'rollLengthsMm', value:
   input('sheet', value, 'mm', filmStanding(film, field), `film/${film.id}/${field}`)
 
 /** A whole sheet long, or what is left of the panel between its setbacks. */
-function lengthFigure(plan: Plan, panel: Panel, film: FilmSheet, s: Shingle, id: string): Figure {
+function lengthFigure(plan: BesidePanels, panel: Panel, film: FilmSheet, s: Shingle, id: string): Figure {
   const { length } = sheetSizes(plan, film)
   const { fore, aft } = plan.layout.sheets.exposed
   if (s.lengthMm >= length - 1e-6)
@@ -70,7 +70,7 @@ function lengthFigure(plan: Plan, panel: Panel, film: FilmSheet, s: Shingle, id:
 }
 
 /** As high as a strip of a sheet, or what is left of the panel between its setbacks. */
-function heightFigure(plan: Plan, panel: Panel, film: FilmSheet, s: Shingle, id: string): Figure {
+function heightFigure(plan: BesidePanels, panel: Panel, film: FilmSheet, s: Shingle, id: string): Figure {
   const { width } = sheetSizes(plan, film)
   const { rips, exposed } = plan.layout.sheets
   if (s.heightMm >= width / rips - 1e-6)

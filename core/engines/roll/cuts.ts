@@ -156,8 +156,8 @@ function finish(cuts: Cut[], pieces: readonly OnRoll[]): void {
     last?.done.push(p.pieceId)
   }
 }
+const near = (a: number, b: number): boolean => Math.abs(a - b) < EPS
 function touches(c: Cut, p: OnRoll): boolean {
-  const near = (a: number, b: number) => Math.abs(a - b) < EPS
   return c.way === 'across'
     ? (near(c.from.yMm, p.yMm) || near(c.from.yMm, p.yMm + p.lengthMm)) &&
         c.from.xMm < p.xMm + p.widthMm - EPS &&

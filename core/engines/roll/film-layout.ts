@@ -40,10 +40,12 @@ export function layOutFilm(
   const mark = markOf(task)
   const key = keyOf(task, mark, reserve)
   const known = context.known?.[key]
-  const sources = known ? settledSources(known) : chooseSource(task, reserve)
+  const settling = isSettling(context, key)
+  const standIn = settling && !options.elapsed && options.rounds === undefined
+  const sources = known ? settledSources(known) : chooseSource(task, reserve, standIn)
   const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
   const kept = keptPlan?.mark === mark && task.spoiled.length === 0 ? keptPlan : null
-  const base = { ...baseOf(task, sources, reserve), mark, key, settling: isSettling(context, key) }
+  const base = { ...baseOf(task, sources, reserve), mark, key, settling }
   if (kept) {
     const read = readKept({
       kept,
@@ -59,7 +61,7 @@ export function layOutFilm(
     // What the user kept stands, whatever else is searched.
     return { ...base, ...read, settling: false }
   }
-  const laid = known ? readSettled(task, known) : layParts(task, sources.taken)
+  const laid = known ? readSettled(task, known) : layParts(task, sources.taken, { standIn })
   return { ...base, ...laid, kept: keptPlan ? 'stale' : 'none' }
 }
 
@@ -207,7 +209,7 @@ function readSettled({ film, context, cutting, gap, byId }: LayoutTask, known: S
 }
 
 /** All that the film might come from, and what it comes from. */
-function chooseSource(task: LayoutTask, reserve: Reserve): ChosenSource {
+function chooseSource(task: LayoutTask, reserve: Reserve, standIn: boolean): ChosenSource {
   const { plan, film, context, toLay } = task
   const { spent, elapsed, rounds, ofSource } = task.options
   // A lot that might just cover the plan is tried harder: a little while figures are typed, for a third of a real
@@ -220,18 +222,19 @@ function chooseSource(task: LayoutTask, reserve: Reserve): ChosenSource {
           elapsed: () => Math.min(1, elapsed() / TRY_SHELF_SHARE),
         }
       : { rounds: toLay.length > 30 ? 0 : TRY_SHELF_ROUNDS }
+  const wanted = wantedSource(task)
   const ways = sourcesOf({
     film,
     plan,
     pieces: toLay,
     stock: context.stock,
     reserve: reserve.reserveBandsMm,
+    standIn: standIn ? { joins: wanted?.startsWith('join:') === true } : null,
     lay: (part, hard) => {
       const budget = ofSource?.() ?? (hard ? harder : null)
       return lay(task, part, budget ? { budget } : {}).packing
     },
   })
-  const wanted = wantedSource(task)
   const taken =
     (wanted ? ways.find((w) => w.source.id === wanted) : undefined) ??
     ways.find((w) => w.source.covers && w.source.kind !== 'join') ??

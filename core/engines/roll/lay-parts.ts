@@ -40,10 +40,13 @@ export interface LayoutTask {
   apart: ReadonlySet<string>
 }
 
+const unitsOf = ({ plan, apart }: LayoutTask, part: Part): Unit[] =>
+  itemsFor(plan, part.pieces, { widthMm: Math.max(...part.bins.map((b) => b.width)), apart })
+
 /** Lays the pieces of one part of a source. */
 export function lay(task: LayoutTask, part: Part, over: Partial<PackOptions>): { packing: Packing; units: Unit[] } {
-  const { plan, cutting, gap, apart } = task
-  const units = itemsFor(plan, part.pieces, { widthMm: Math.max(...part.bins.map((b) => b.width)), apart })
+  const { plan, cutting, gap } = task
+  const units = unitsOf(task, part)
   const packing = pack(
     units.map((u) => u.item),
     part.bins,
@@ -65,13 +68,17 @@ interface LaidPart {
   units: Unit[]
 }
 
-/** The plan itself: pieces on rolls, what found no room, and what bounds it. */
-export function layParts(task: LayoutTask, taken: FilmSource | undefined) {
+/**
+ * The plan itself: pieces on rolls, what found no room, and what bounds it. `standIn`: a first try will do, until the
+ * searched layout is there.
+ */
+export function layParts(task: LayoutTask, taken: FilmSource | undefined, { standIn = false } = {}) {
   const { plan, context, options, trimMm, cutting, toLay, locked, width } = task
   const parts = taken?.parts ?? []
   const done = parts.map((part, at): LaidPart => {
-    const laid = lay(task, part, searchOf(task, part, { at, of: parts.length }))
     const first = taken?.packings[at]
+    if (standIn && first) return { part, packing: first, units: unitsOf(task, part) }
+    const laid = lay(task, part, searchOf(task, part, { at, of: parts.length }))
     // A search that was cut short does not leave out what a first try had placed.
     const worse = first && locked.length === 0 && first.unplaced.length < laid.packing.unplaced.length
     return { part, units: laid.units, packing: worse ? first : laid.packing }

@@ -30,6 +30,8 @@ export interface SourceAsk {
   lay: (part: Part, hard?: boolean) => Packing
   /** Lengths of the reserve's pieces, mm. */
   reserve: readonly number[]
+  /** Stands in until it is searched: a lot that is too short is not tried, and no join unless it was asked for. */
+  standIn?: { joins: boolean } | null
 }
 
 const MOST_NEW_ROLLS = 192
@@ -63,7 +65,7 @@ export function sourcesOf(ask: SourceAsk): FilmSource[] {
   const news = widths.map((w) => newWay(ask, pieces, w))
   const out = [...shelf, ...news]
   // Two lots only where none covers the plan alone: a shade may differ, so that is never taken unasked.
-  if (!shelf.some((w) => w.source.covers)) out.push(...joins(ask, shelf, news))
+  if (!shelf.some((w) => w.source.covers) && ask.standIn?.joins !== false) out.push(...joins(ask, shelf, news))
   // What covers all before what does not; one lot before two; then the cheapest; what leaves least of a begun lot; the
   // widest.
   const rank = (w: FilmSource) => (w.source.covers ? 0 : 2) + (w.source.kind === 'join' ? 1 : 0)
@@ -95,17 +97,19 @@ function shelfWay(ask: SourceAsk, lot: string, own: readonly StockItem[]): FilmS
   }))
   const part: Part = { lot, bins, pieces }
   const room = roomOf(bins)
-  let packing = ask.lay(part)
-  const noRoom = packing.unplaced.filter((u) => u.why === 'no_room_left').length
-  if (noRoom > 0 && noRoom === packing.unplaced.length) {
+  const mayFit = (): boolean => {
     const whole = itemsFor(plan, pieces).map((u) => u.item)
-    if (lengthBound(whole, Math.max(...bins.map((b) => b.width)), gapMm) <= room) packing = ask.lay(part, true)
+    return lengthBound(whole, Math.max(...bins.map((b) => b.width)), gapMm) <= room
   }
-  const usedMm = usedOf(packing)
-  const lacks = lacksOf(packing, room - usedMm, sum(ask.reserve))
+  let packing = ask.standIn && !mayFit() ? null : ask.lay(part)
+  const noRoom = packing?.unplaced.filter((u) => u.why === 'no_room_left').length ?? 0
+  if (packing && !ask.standIn && noRoom > 0 && noRoom === packing.unplaced.length && mayFit())
+    packing = ask.lay(part, true)
+  const usedMm = packing ? usedOf(packing) : room
+  const lacks = packing ? lacksOf(packing, room - usedMm, sum(ask.reserve)) : 'pieces'
   return {
     parts: [part],
-    packings: [packing],
+    packings: packing ? [packing] : [],
     join: null,
     source: {
       id: `lot:${lot}`,

@@ -36,7 +36,7 @@ const general = (c: Context, rule: StepRule, more: Record<string, number>): Step
     waitMin: rule.waitMin ?? 0,
     cautions: rule.cautions ?? [],
     tools: rule.tools ?? [],
-    facts: rule.code === 'mask' ? { metres: Math.round(maskedM(c.edges) * 10) / 10 } : {},
+    facts: rule.code === 'mask' ? { length_mm: maskedM(c.edges) * 1000 } : {},
   })
 
 /** Masking tape that is laid, m. */

@@ -1,4 +1,4 @@
-import type { Plan } from '../../model/plan/schema'
+import type { BesidePanels, Plan } from '../../model/plan/schema'
 import {
   CHANNEL_C,
   CHANNEL_RECESS,
@@ -11,6 +11,9 @@ import {
 } from '../../model/method/method-data'
 import { CHROME_CLASS } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
+import { groupedBy, keptFor } from '../../kit/kept'
+import type { CornerDecision } from '../edge/corner-plan'
+import type { EdgeDecision } from '../edge/edge-plan'
 import type { Panel } from '../../model/vehicle/schema'
 import { EDGE_RULES } from '../../model/edge/edge-data'
 import { GUN_PACE } from '../../model/heat/heat-data'
@@ -61,33 +64,62 @@ export function layRange(
 
 /** What the steps of one panel hang on. */
 interface OnPanel {
-  plan: Plan
+  plan: BesidePanels
   panel: Panel
   film: FilmSheet
   pieces: readonly Piece[]
   points: readonly HeatPoint[]
-  edges: Context['edges']
+  edges: Pick<Context['edges'], 'edges' | 'corners'>
 }
 
+/** What the steps of each panel are made from, gathered once for all of them. */
+export interface ByPanel {
+  edges: ReadonlyMap<string, readonly EdgeDecision[]>
+  corners: ReadonlyMap<string, readonly CornerDecision[]>
+  points: ReadonlyMap<string, readonly HeatPoint[]>
+}
+export const byPanel = ({ edges, points }: Pick<Context, 'edges' | 'points'>): ByPanel => ({
+  edges: groupedBy(edges.edges, (e) => e.panelId),
+  corners: groupedBy(edges.corners, (k) => k.panelId),
+  points: groupedBy(points, (p) => p.panelId),
+})
+
 /** The steps of one panel: its last degrease, laying, corners and edges, post-heat in the film's window. */
-export function panelSteps(c: Context, panelId: string, pieces: readonly Piece[]): Step[] {
+export function panelSteps(c: Context, own: ByPanel, panelId: string, pieces: readonly Piece[]): readonly Step[] {
   const panel = c.panels.get(panelId)
   const film = c.films.get(pieces[0]?.filmId ?? '')
   if (!panel || !film) return []
-  const on: OnPanel = {
-    plan: c.plan,
+  return keptSteps(
     panel,
+    c.beside,
     film,
-    pieces,
-    points: c.points.filter((p) => p.panelId === panelId),
-    edges: {
-      edges: c.edges.edges.filter((e) => e.panelId === panelId),
-      corners: c.edges.corners.filter((k) => k.panelId === panelId),
-      tapes: [],
-    },
-  }
-  return [...relaxStep(on), degreaseStep(on), ...laySteps(on), trimStep(on), ...heatStep(on)]
+    piecesOn(panel, ...pieces),
+    edgesOn(panel, ...(own.edges.get(panelId) ?? [])),
+    cornersOn(panel, ...(own.corners.get(panelId) ?? [])),
+    pointsOn(panel, ...(own.points.get(panelId) ?? [])),
+  )
 }
+
+// A list with the same things in it is the same list: what was made of it stands.
+const piecesOn = keptFor((_: Panel, ...list: Piece[]): readonly Piece[] => list)
+const edgesOn = keptFor((_: Panel, ...list: EdgeDecision[]): readonly EdgeDecision[] => list)
+const cornersOn = keptFor((_: Panel, ...list: CornerDecision[]): readonly CornerDecision[] => list)
+const pointsOn = keptFor((_: Panel, ...list: HeatPoint[]): readonly HeatPoint[] => list)
+
+const keptSteps = keptFor(
+  (
+    panel: Panel,
+    plan: BesidePanels,
+    film: FilmSheet,
+    pieces: readonly Piece[],
+    edges: readonly EdgeDecision[],
+    corners: readonly CornerDecision[],
+    points: readonly HeatPoint[],
+  ): readonly Step[] => {
+    const on: OnPanel = { plan, panel, film, pieces, points, edges: { edges, corners } }
+    return [...relaxStep(on), degreaseStep(on), ...laySteps(on), trimStep(on), ...heatStep(on)]
+  },
+)
 
 function degreaseStep({ plan, panel }: OnPanel): Step {
   const minutes = LAST_WIPE.startMin + (panelAreaMm2(panel) / 1e6) * LAST_WIPE.perM2Min
@@ -103,7 +135,7 @@ function degreaseStep({ plan, panel }: OnPanel): Step {
 }
 
 /** Liner in halves where the film grabs, whatever the school. */
-export const linerOf = (plan: Plan, film: FilmSheet): Plan['method']['liner'] =>
+export const linerOf = (plan: Pick<Plan, 'method'>, film: FilmSheet): Plan['method']['liner'] =>
   film.firstTack === 'high' ? 'halves' : plan.method.liner
 
 /** People that a panel wants: more for all chrome and for film that grabs, one less where a hinge holds it. */
@@ -226,7 +258,7 @@ function seamStep({ plan, panel, film, pieces }: OnPanel): Step[] {
       minutes: seamM * SEAM_MIN_PER_M * plan.runSheet.paceFactor,
       cautions: ['blade'],
       tools: [mirror ? 'wire' : 'filament', 'squeegee'],
-      facts: { film: film.name, metres: Math.round(seamM * 10) / 10 },
+      facts: { film: film.name, length_mm: seamM * 1000 },
     }),
   ]
 }
@@ -280,7 +312,7 @@ function heatStep({ plan, panel, film, points, edges }: OnPanel): Step[] {
       facts: {
         film: film.name,
         points: points.length,
-        metres: Math.round(pointM * 10) / 10,
+        length_mm: pointM * 1000,
         from_min: film.postHeatFromMin,
         until_min: film.postHeatUntilMin ?? 0,
         ...(mirror ? { steam: 1 } : {}),

@@ -1,5 +1,5 @@
 import type { Piece } from '../pieces/pieces'
-import { panelSteps } from './panel-steps'
+import { panelSteps, type ByPanel } from './panel-steps'
 import { SEAM_MIN_PER_M } from './step-data'
 import { stepOf, type Context, type Step } from './step'
 
@@ -7,7 +7,7 @@ import { stepOf, type Context, type Step } from './step'
  * The steps of a side that is laid in drops: degreased, laid drop by drop, its seams trimmed, edges trimmed and heated,
  * with the minutes that its panels take together. The drop that lies under is laid first.
  */
-export function sideSteps(c: Context, sideId: string, drops: readonly Piece[]): Step[] {
+export function sideSteps(c: Context, own: ByPanel, sideId: string, drops: readonly Piece[]): Step[] {
   const [first] = drops
   const covers = first?.covers ?? []
   if (!first || covers.length === 0) return []
@@ -20,7 +20,7 @@ export function sideSteps(c: Context, sideId: string, drops: readonly Piece[]): 
     parts: 1,
     seamMm: 0,
   })
-  const alone = covers.flatMap((id) => panelSteps(c, id, [single(first, id)]))
+  const alone = covers.flatMap((id) => panelSteps(c, own, id, [single(first, id)]))
   const side = sideId.replace('side:', '')
   const name = `${side.charAt(0).toUpperCase()}${side.slice(1)} side`
   const together = (code: string): Step | null =>
@@ -51,7 +51,7 @@ export function sideSteps(c: Context, sideId: string, drops: readonly Piece[]): 
     minutes: seamM * SEAM_MIN_PER_M * c.plan.runSheet.paceFactor,
     cautions: ['blade'],
     tools: ['filament', 'squeegee'],
-    facts: { metres: Math.round(seamM * 10) / 10 },
+    facts: { length_mm: seamM * 1000 },
   })
   const kept = (code: string): Step[] => {
     const step = together(code)
@@ -90,7 +90,7 @@ function merged(
     waitMin: Math.max(...steps.map((s) => s.waitMin)),
     facts: {
       ...first.facts,
-      ...(isCounted ? { points: sum('points'), metres: Math.round(sum('metres') * 10) / 10 } : {}),
+      ...(isCounted ? { points: sum('points'), length_mm: sum('length_mm') } : {}),
     },
   }
 }

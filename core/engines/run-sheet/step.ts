@@ -1,6 +1,6 @@
 import type { SKILLS } from '../../model/shop/shop'
 import type { ShopRecord } from '../../model/log/shop-record'
-import type { Plan } from '../../model/plan/schema'
+import type { BesidePanels, Plan } from '../../model/plan/schema'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import type { EdgesOfJob } from '../edge/edges-of-job'
@@ -51,6 +51,7 @@ export interface Step {
 /** What the steps of a job are made from. */
 export interface Context {
   plan: Plan
+  beside: BesidePanels
   panels: ReadonlyMap<string, Panel>
   films: ReadonlyMap<string, FilmSheet>
   pieces: readonly Piece[]

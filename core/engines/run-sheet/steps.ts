@@ -1,11 +1,12 @@
 import { addOpenMinutes, civilToMinutes, minutesToCivil, nextOpen, type OpenHours } from '../../kit/civil'
+import { groupedBy } from '../../kit/kept'
 import type { LogRow } from '../../model/log/schema'
 import { learnedPace } from '../../model/log/shop-record'
 import type { Plan } from '../../model/plan/schema'
 import type { Piece } from '../pieces/pieces'
 import { afterSteps, beforeSteps, filmSteps } from './general-steps'
 import { layRank } from './laying-order'
-import { panelSteps } from './panel-steps'
+import { byPanel, panelSteps } from './panel-steps'
 import { sideSteps } from './side-steps'
 import { stepOf, type Context, type Step } from './step'
 import { withWaits } from './waits'
@@ -13,21 +14,21 @@ import { withWaits } from './waits'
 /** The run sheet: preparation, film cut beside it, panel by panel from the rear forward, check, rest, recheck. */
 export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
   const { plan, pieces, panels, films } = context
-  const byPanel = new Map<string, Piece[]>()
-  for (const piece of pieces) byPanel.set(piece.panelId, [...(byPanel.get(piece.panelId) ?? []), piece])
+  const piecesBy = groupedBy(pieces, (p) => p.panelId)
   // A side in drops is laid where the first of its panels would be.
-  const rank = (id: string) => Math.min(...(byPanel.get(id)?.[0]?.covers ?? [id]).map((p) => layRank(panels.get(p))))
-  const order = [...byPanel.keys()].sort((a, b) => rank(a) - rank(b))
+  const rank = (id: string) => Math.min(...(piecesBy.get(id)?.[0]?.covers ?? [id]).map((p) => layRank(panels.get(p))))
+  const order = [...piecesBy.keys()].sort((a, b) => rank(a) - rank(b))
+  const onPanels = byPanel(context)
   const made = [
     ...beforeSteps(context),
     ...filmSteps(context),
     ...order.flatMap((panelId) => {
-      const own = byPanel.get(panelId) ?? []
-      return own[0]?.covers ? sideSteps(context, panelId, own) : panelSteps(context, panelId, own)
+      const own = piecesBy.get(panelId) ?? []
+      return own[0]?.covers ? sideSteps(context, onPanels, panelId, own) : panelSteps(context, onPanels, panelId, own)
     }),
     ...afterSteps(context),
   ]
-  const filmOf = (panelId: string) => films.get(byPanel.get(panelId)?.[0]?.filmId ?? '')
+  const filmOf = (panelId: string) => films.get(piecesBy.get(panelId)?.[0]?.filmId ?? '')
   const known = steppedBefore(plan, pieces)
   const steps = withOwn(plan, made).map((rule): Step => {
     const s = asLearned(rule, context.record)

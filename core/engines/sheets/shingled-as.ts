@@ -1,10 +1,10 @@
 import type { FilmSheet } from '../../model/film/schema'
-import type { Plan } from '../../model/plan/schema'
+import type { BesidePanels } from '../../model/plan/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import { shingles, type Shingle } from './shingles'
 
 /** A sheet of the film, and how far the next one lies over it. mm */
-export const sheetSizes = (plan: Plan, film: FilmSheet) => ({
+export const sheetSizes = (plan: BesidePanels, film: FilmSheet) => ({
   width: Math.max(...film.widthsMm),
   length: Math.max(...film.rollLengthsMm),
   overlap: plan.layout.sheets.overlapMm ?? film.overlapMm,
@@ -12,7 +12,7 @@ export const sheetSizes = (plan: Plan, film: FilmSheet) => ({
 
 /** A panel that no sheet covers is laid in shingles: how many stand side by side, and how many rows. */
 export function shingledAs(
-  plan: Plan,
+  plan: BesidePanels,
   panel: Panel,
   film: FilmSheet,
 ): { laid: Shingle[]; columns: number; rows: number } | null {

@@ -5,7 +5,7 @@ import { call } from '../../model/figure/formula'
 import { type SolvedStretch, type SolvedTable, stretchKey } from '../../model/catalogue/solved-stretch'
 import { shingledAs } from '../sheets/shingled-as'
 import { choiceFor } from '../../model/plan/new-plan'
-import type { Plan } from '../../model/plan/schema'
+import type { BesidePanels } from '../../model/plan/schema'
 import type { Panel, Recess } from '../../model/vehicle/schema'
 import { crownStretch } from './crown-stretch'
 import { stretchAsMade } from './pre-stretch'
@@ -36,7 +36,7 @@ export interface KnownStretch {
 
 /** Rule-based stretch of a panel in a film: its crown as a cap, its recesses bridged or fed. */
 export function panelStretch(
-  plan: Plan,
+  plan: BesidePanels,
   panel: Panel,
   film: FilmSheet,
   { solved, faults, scan = '' }: KnownStretch = {},
@@ -72,7 +72,7 @@ export function panelStretch(
 }
 
 /** The worst stretch by the closed forms alone, as a fraction. */
-export function worstByRule(plan: Plan, panel: Panel, film: FilmSheet): number {
+export function worstByRule(plan: BesidePanels, panel: Panel, film: FilmSheet): number {
   const choice = choiceFor(plan, panel.id)
   const { crown } = crownStretch(panel, choice.parts, choice.along)
   return afterMethod(plan, panel, film, [crown, ...panel.recesses.map((r) => recessStretch(panel, r).f)])
@@ -81,13 +81,13 @@ export function worstByRule(plan: Plan, panel: Panel, film: FilmSheet): number {
 const greatest = (stretches: readonly Figure[]): number => Math.max(...stretches.map((f) => Number(f.value)))
 
 /** Tension that relaxing takes out of the roll first, as a fraction; 0 where the method leaves it. */
-const relaxedFirst = (plan: Plan, film: FilmSheet): number =>
+const relaxedFirst = (plan: BesidePanels, film: FilmSheet): number =>
   plan.method.tension === 'relax_first' ? film.rollResidue : 0
 
 /**
  * Relaxed film has its own slack to give; what pre-stretched film keeps after heat counts against the sheet as made.
  */
-const afterMethod = (plan: Plan, panel: Panel, film: FilmSheet, stretches: readonly Figure[]): number =>
+const afterMethod = (plan: BesidePanels, panel: Panel, film: FilmSheet, stretches: readonly Figure[]): number =>
   stretchAsMade(
     (1 + greatest(stretches)) * (1 - relaxedFirst(plan, film)) - 1,
     choiceFor(plan, panel.id).preStretch,
@@ -110,7 +110,7 @@ function ruleFigure({
   part,
   settling,
 }: {
-  plan: Plan
+  plan: BesidePanels
   panel: Panel
   film: FilmSheet
   stretches: readonly Figure[]

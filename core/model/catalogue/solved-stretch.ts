@@ -2,7 +2,7 @@ import { z } from 'zod'
 import type { FilmSheet } from '../film/schema'
 import { textHash } from '../../kit/random'
 import { choiceFor } from '../plan/new-plan'
-import { PieceChoice, type Plan } from '../plan/schema'
+import { PieceChoice, type BesidePanels } from '../plan/schema'
 import { Panel } from '../vehicle/schema'
 
 /** Raised whenever the same panel would be solved to another stretch: what was kept before then no longer counts. */
@@ -42,7 +42,7 @@ function shapeOf(panel: Panel): Record<string, unknown> {
  * What of a plan the stretch of one panel hangs on, as text: as long as it is the same, a solved stretch holds.
  * `scan`: the mark of the panel's scan, empty where it has none.
  */
-export function stretchKey(plan: Plan, panel: Panel, film: FilmSheet, scan = ''): string {
+export function stretchKey(plan: BesidePanels, panel: Panel, film: FilmSheet, scan = ''): string {
   const { parts, along, preStretch, seamsAtMm, slits } = choiceFor(plan, panel.id)
   return textHash(
     JSON.stringify([

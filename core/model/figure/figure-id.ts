@@ -43,7 +43,7 @@ export type FigureId =
   | 'walkaround/contrast'
   | `rail/${RailCode}`
   | `conditions/${ConditionCode}`
-  | `panel/${PanelId}/area`
+  | `panel/${PanelId}/${'area' | 'minutes'}`
   | `tape/${PanelId}/${string}`
   | `piece/${string}/${'width' | 'height'}`
   | `stretch/${PanelId}/${string}`

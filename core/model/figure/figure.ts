@@ -69,6 +69,10 @@ export function input(
   return { key, value, unit, standing, at }
 }
 
+/** Its value where it is a number; null where there is none, or a moment. */
+export const numberOf = (figure: Figure | undefined): number | null =>
+  typeof figure?.value === 'number' ? figure.value : null
+
 /** A figure as the input of another. */
 export const from = (key: string, figure: Figure): FigureInput => ({
   key,

@@ -50,7 +50,7 @@ export const newPlan = (name: string, customerRef: string, vehicle: z.input<type
   note: '',
 })
 
-export const choiceFor = (plan: Plan, panelId: string): PieceChoice =>
+export const choiceFor = (plan: Pick<Plan, 'pieces'>, panelId: string): PieceChoice =>
   plan.pieces.find((c) => c.panelId === panelId) ?? {
     panelId,
     parts: 1,

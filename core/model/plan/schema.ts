@@ -269,3 +269,5 @@ export const Plan = z
     })
   })
 export type Plan = z.infer<typeof Plan>
+/** A plan without its panels: what of it every panel hangs on beside itself. */
+export type BesidePanels = Omit<Plan, 'panels'>

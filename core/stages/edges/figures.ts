@@ -1,5 +1,6 @@
 import { primedMm2, wantsPrimer, type TapeUse } from '../../engines/edge/consumables'
-import { TAPE_KINDS } from '../../engines/edge/edge-plan'
+import { TAPE_KINDS, type EdgeDecision } from '../../engines/edge/edge-plan'
+import { keptFor } from '../../kit/kept'
 import type { EdgesOfJob } from '../../engines/edge/edges-of-job'
 import type { Piece } from '../../engines/pieces/pieces'
 import { EDGE_M_PER_BLADE, M2_PER_FELT } from '../../model/edge/cut-rules'
@@ -15,7 +16,7 @@ export function edgeFigures(
   pieces: readonly Piece[],
 ): Figure[] {
   const told = TAPE_KINDS.flatMap((kind) => {
-    const inputs = tapes.filter((t) => t.kind === kind).map((t) => tapeInput(t, panels))
+    const inputs = tapes.filter((t) => t.kind === kind).map((t) => tapeInput(t, panels.get(t.panelId)))
     const lengthMm = inputs.reduce((sum, i) => sum + Number(i.value), 0)
     return inputs.length === 0
       ? []
@@ -24,12 +25,21 @@ export function edgeFigures(
   return [...told, ...countedFigures(consumables, edges, panels, pieces), ...corners.flatMap((c) => c.figures)]
 }
 
-function tapeInput({ pieceId, panelId, edgeId, lengthMm }: TapeUse, panels: ReadonlyMap<string, Panel>): FigureInput {
-  if (edgeId === null) return input(`${pieceId}_seam`, lengthMm, 'mm', 'measured', `pieces/${panelId}/parts`)
-  const panel = panels.get(panelId)
-  const standing = panel ? measureStanding(panel, `edges.${edgeId}`) : 'assumed'
-  return input(`${pieceId}_${edgeId}`, lengthMm, 'mm', standing, `panels/${panelId}/edges`)
-}
+const tapeInput = keptFor(({ pieceId, panelId, edgeId, lengthMm }: TapeUse, panel: Panel | undefined): FigureInput =>
+  edgeId === null
+    ? input(`${pieceId}_seam`, lengthMm, 'mm', 'measured', `pieces/${panelId}/parts`)
+    : edgeInput({ pieceId, panelId, edgeId, lengthMm }, panel),
+)
+const edgeInput = (e: { pieceId: string; panelId: string; edgeId: string; lengthMm: number }, panel?: Panel) =>
+  input(
+    // A piece over several panels has an edge of one name on each.
+    e.pieceId.split('.')[0] === e.panelId ? `${e.pieceId}_${e.edgeId}` : `${e.pieceId}_${e.panelId}_${e.edgeId}`,
+    e.lengthMm,
+    'mm',
+    panel ? measureStanding(panel, `edges.${e.edgeId}`) : 'assumed',
+    `panels/${e.panelId}/edges`,
+  )
+const runInput = keptFor((e: EdgeDecision, panel: Panel | undefined): FigureInput => edgeInput(e, panel))
 
 /** Primer, liner, felts and blades: each with what it is counted from. */
 function countedFigures(
@@ -48,11 +58,7 @@ function countedFigures(
   const cuts = pieces.map((p) => input(p.id, p.acrossMm * p.alongMm, 'mm2', 'measured', `pieces/${p.panelId}/parts`))
   const sum = (list: readonly FigureInput[]): number => list.reduce((total, i) => total + Number(i.value), 0)
   const liner = figure('supply/liner', sum(cuts), 'mm2', 'Σ inputs', cuts)
-  const runs = edges.map((e) => {
-    const panel = panels.get(e.panelId)
-    const standing = panel ? measureStanding(panel, `edges.${e.edgeId}`) : 'assumed'
-    return input(`${e.pieceId}_${e.edgeId}`, e.lengthMm, 'mm', standing, `panels/${e.panelId}/edges`)
-  })
+  const runs = edges.map((e) => runInput(e, panels.get(e.panelId)))
   const edgeMm = input('edges', sum(runs), 'mm', weakest(runs.map((r) => r.standing)), 'panels')
   return [
     ...primerFigure(covered),

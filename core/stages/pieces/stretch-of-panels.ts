@@ -1,17 +1,21 @@
 import type { Point } from '../../kit/plane'
 import { panelStretch } from '../../engines/stretch/panel-stretch'
 import { waysKey } from '../../engines/stretch/ways-key'
+import { keptFor } from '../../kit/kept'
+import type { SolvedStretch } from '../../model/catalogue/solved-stretch'
+import type { Panel } from '../../model/vehicle/schema'
 import type { Catalogue } from '../../model/catalogue/catalogue'
 import type { Lack } from '../../model/catalogue/solutions'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Figure } from '../../model/figure/figure'
 import type { Finding } from '../../model/finding/finding'
-import type { Plan } from '../../model/plan/schema'
+import type { BesidePanels, Plan } from '../../model/plan/schema'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import { stretchFindings } from './stretch-findings'
 
 interface StretchInputs {
   plan: Plan
+  beside: BesidePanels
   films: ReadonlyMap<string, FilmSheet>
   /** Of the rack: a way out may be another film. */
   rack: Catalogue['films']
@@ -19,8 +23,23 @@ interface StretchInputs {
   scans: Catalogue['scans']
 }
 
+type Known = NonNullable<Catalogue['solutions']>
+const keptStretch = keptFor(
+  (
+    panel: Panel,
+    beside: BesidePanels,
+    film: FilmSheet,
+    solved: Known['stretch'] | undefined,
+    faults: Known['fault'] | undefined,
+    scan: string | undefined,
+  ) => panelStretch(beside, panel, film, { solved, faults, scan }),
+)
+const keptRings = keptFor((solved: SolvedStretch): Point[][] =>
+  (solved.toPostHeat ?? []).map((ring) => ring.map(([x, y]) => ({ x, y }))),
+)
+
 /** The stretch of every wrapped panel that has a film, and what of it is to be solved still: the largest first. */
-export function stretchOfPanels({ plan, films, rack, solutions, scans }: StretchInputs) {
+export function stretchOfPanels({ plan, beside, films, rack, solutions, scans }: StretchInputs) {
   const figures: Figure[] = []
   const findings: Finding[] = []
   const worst: Figure[] = []
@@ -32,11 +51,7 @@ export function stretchOfPanels({ plan, films, rack, solutions, scans }: Stretch
   for (const panel of plan.panels) {
     const film = films.get(panel.filmId ?? plan.film.mainId ?? '')
     if (!panel.wrap || !film) continue
-    const stretch = panelStretch(plan, panel, film, {
-      solved: solutions?.stretch,
-      faults: solutions?.fault,
-      scan: scans?.[panel.id],
-    })
+    const stretch = keptStretch(panel, beside, film, solutions?.stretch, solutions?.fault, scans?.[panel.id])
     const { key, solved, settling } = stretch
     const areaMm2 = panelAreaMm2(panel)
     wanted++
@@ -51,7 +66,7 @@ export function stretchOfPanels({ plan, films, rack, solutions, scans }: Stretch
     findings.push(...stretchFindings(plan, panel, film, stretch))
     worst.push(stretch.worst)
     byPanel.set(panel.id, Number(stretch.worst.value))
-    const rings = (solved?.toPostHeat ?? []).map((ring) => ring.map(([x, y]) => ({ x, y })))
+    const rings = solved ? keptRings(solved) : []
     if (rings.length > 0) outlines.set(panel.id, rings)
   }
   lacks.sort((a, b) => b.areaMm2 - a.areaMm2)

@@ -36,6 +36,8 @@ export function filmFigures(layout: FilmLayout, bought: Purchase, panels: Readon
   )
   const width = input('width', layout.rollWidthMm, 'mm', filmStanding(film, 'widthsMm'), at('widthsMm'))
   const bound = boundFigure(id('bound'), layout.boundMm, layout.pieces.length, width)
+  const laid = input('used', layout.usedMm, 'mm', 'measured', 'layout')
+  const above = layout.usedMm > 0 ? [aboveFigure(id('above'), laid, from('bound', bound))] : []
   const area = coveredMm2(layout, panels)
   const film2 = filmAreaMm2(layout)
   const oneWidth = doneMm === 0 && layout.rolls.every((r) => Math.abs(r.widthMm - layout.rollWidthMm) < 1e-6)
@@ -50,7 +52,15 @@ export function filmFigures(layout: FilmLayout, bought: Purchase, panels: Readon
     ],
   )
   const reserve = reserveFigure(layout)
-  return [used, bound, yieldFigure, reserve, ...buyingFigures(layout, bought, used, reserve), ...joinFigure(layout)]
+  return [
+    used,
+    bound,
+    ...above,
+    yieldFigure,
+    reserve,
+    ...buyingFigures(layout, bought, used, reserve),
+    ...joinFigure(layout),
+  ]
 }
 
 /** Film that a layout and what was cut before it take, every roll by its own width, mm². */

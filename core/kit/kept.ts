@@ -1,0 +1,38 @@
+/**
+ * What is made of one thing and of others beside it, made again only where one of them is another: a list of which one
+ * item was changed costs that one item. Kept weakly, one answer a thing, and never changed by who reads it.
+ */
+export function keptFor<Key extends object, Beside extends readonly unknown[], Made>(
+  make: (key: Key, ...beside: Beside) => Made,
+): (key: Key, ...beside: Beside) => Made {
+  const kept = new WeakMap<Key, { beside: Beside; made: Made }>()
+  return (key, ...beside) => {
+    const had = kept.get(key)
+    if (had && isSameList(had.beside, beside)) return had.made
+    const made = make(key, ...beside)
+    kept.set(key, { beside, made })
+    return made
+  }
+}
+
+/** Whether two lists hold the very same things in the same order. */
+export const isSameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((x, i) => Object.is(x, b[i]))
+
+/** Whether two records hold the very same things under the same names. */
+export function isSameRecord(a: object, b: object): boolean {
+  const [own, other] = [Object.entries(a), new Map(Object.entries(b))]
+  return own.length === other.size && own.every(([key, value]) => other.has(key) && Object.is(value, other.get(key)))
+}
+
+/** Things by what they belong to, in their order. */
+export function groupedBy<Key, Item>(items: Iterable<Item>, keyOf: (item: Item) => Key): Map<Key, Item[]> {
+  const groups = new Map<Key, Item[]>()
+  for (const item of items) {
+    const key = keyOf(item)
+    const group = groups.get(key)
+    if (group) group.push(item)
+    else groups.set(key, [item])
+  }
+  return groups
+}
