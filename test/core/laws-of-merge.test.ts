@@ -11,8 +11,30 @@ const EDITS: { part: string; by: (n: number) => (plan: Plan) => Plan }[] = [
   { part: 'bonnet', by: (n) => (p) => withPanel(p, 'bonnet', () => ({ widthMm: 1300 + n })) },
   { part: 'door', by: (n) => (p) => withPanel(p, 'door', () => ({ note: `note ${n}` })) },
   { part: 'wing', by: (n) => (p) => withPanel(p, 'wing', () => ({ crownMm: n, crownOverMm: 500 })) },
-  { part: 'method', by: (n) => (p) => ({ ...p, method: { ...p.method, bleedMm: 20 + n } }) },
-  { part: 'sheet', by: (n) => (p) => ({ ...p, runSheet: { ...p.runSheet, crew: 1 + (n % 6) } }) },
+  { part: 'bleed', by: (n) => (p) => ({ ...p, method: { ...p.method, bleedMm: 20 + n } }) },
+  { part: 'arch', by: () => (p) => ({ ...p, method: { ...p.method, wheelArch: 'flush' } }) },
+  { part: 'crew', by: (n) => (p) => ({ ...p, runSheet: { ...p.runSheet, crew: 1 + (n % 6) } }) },
+  { part: 'skip wash', by: () => (p) => ({ ...p, runSheet: { ...p.runSheet, skip: [...p.runSheet.skip, 'wash'] } }) },
+  {
+    part: 'do mask',
+    by: () => (p) => ({ ...p, runSheet: { ...p.runSheet, skip: p.runSheet.skip.filter((s) => s !== 'mask') } }),
+  },
+  {
+    part: 'minutes of the door',
+    by: (n) => (p) => ({ ...p, runSheet: { ...p.runSheet, minutes: { ...p.runSheet.minutes, 'lay:door': n } } }),
+  },
+  {
+    part: 'lock of the bonnet',
+    by: (n) => (p) => ({ ...p, runSheet: { ...p.runSheet, locks: { 'lay:bonnet': `2031-03-03T09:${10 + n}` } } }),
+  },
+  {
+    part: 'gap on the roll',
+    by: (n) => (p) => ({ ...p, layout: { ...p.layout, gapMm: n } }),
+  },
+  {
+    part: 'where film comes from',
+    by: (n) => (p) => ({ ...p, layout: { ...p.layout, sources: [{ filmId: 'fen-satin', source: `new:${n}` }] } }),
+  },
   { part: 'note', by: (n) => (p) => ({ ...p, note: `${n}` }) },
   {
     part: 'piece',
@@ -30,7 +52,8 @@ const merged = (base: Plan, mine: Plan, theirs: Plan): Plan => {
 }
 
 describe('merging two plans', () => {
-  const base = handCar()
+  const fresh = handCar()
+  const base: Plan = { ...fresh, runSheet: { ...fresh.runSheet, skip: ['mask'], minutes: { wash: 20 } } }
   it('with nobody else is one’s own plan; with nothing of one’s own it is theirs', () => {
     fc.assert(
       fc.property(edit, ({ apply }) => {
@@ -91,6 +114,19 @@ describe('merging two plans', () => {
     expect(bonnet).toMatchObject({ crownMm: 25, note: 'stone chips' })
     const other = withPanel(base, 'bonnet', () => ({ crownMm: 30 }))
     expect(mergePlans(base, mine, other).clean).toBe(false)
+  })
+  it('two who lock, skip or time different steps, or set different choices of a method, are not in each other’s way', () => {
+    const sheet = (over: Partial<Plan['runSheet']>): Plan => ({ ...base, runSheet: { ...base.runSheet, ...over } })
+    const mine = sheet({ locks: { wash: '2031-03-03T08:00' }, skip: ['mask', 'dry'], minutes: {} })
+    const theirs = sheet({ locks: { dry: '2031-03-03T09:00' }, skip: [], minutes: { wash: 20, dry: 12 } })
+    expect(merged(base, mine, theirs).runSheet).toMatchObject({
+      locks: { wash: '2031-03-03T08:00', dry: '2031-03-03T09:00' },
+      skip: ['dry'],
+      minutes: { dry: 12 },
+    })
+    expect(mergePlans(base, mine, sheet({ locks: { wash: '2031-03-04T08:00' } })).clean).toBe(false)
+    // What one took away and the other changed is asked about.
+    expect(mergePlans(base, mine, sheet({ minutes: { wash: 25 } })).clean).toBe(false)
   })
   it('what changed is listed part by part, and nothing else', () => {
     fc.assert(

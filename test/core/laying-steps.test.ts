@@ -54,7 +54,7 @@ describe('steps of a panel of several pieces', () => {
     expect(own.map((s) => s.code)).toEqual(['degrease_panel', 'lay', 'lay', 'seam', 'trim', 'post_heat'])
     expect(own.filter((s) => s.code === 'lay').map((s) => s.waitMin)).toEqual([0, 30])
     const width = hatch.panels.find((p) => p.id === door)?.widthMm ?? NaN
-    expect(Number(own.find((s) => s.code === 'seam')?.facts.metres)).toBeCloseTo(width / 1000, 1)
+    expect(Number(own.find((s) => s.code === 'seam')?.facts.length_mm)).toBeCloseTo(width, 0)
   })
 
   it('laying is shared out by film: two parts take what one takes and one more dry fit and seam', () => {

@@ -40,7 +40,7 @@ describe('steps made from the plan', () => {
     const pickup = DEMO_JOBS.map((j) => Plan.parse(j.make())).find((p) => p.vehicle.kind === 'pickup')
     if (!pickup) throw new Error('no pick-up in the demo')
     const heat = at(pickup).steps.filter((s) => s.code === 'post_heat')
-    const metres = heat.reduce((sum, s) => sum + Number(s.facts.metres), 0)
+    const metres = heat.reduce((sum, s) => sum + Number(s.facts.length_mm), 0) / 1000
     const perMetre = heat.reduce((sum, s) => sum + s.minutes, 0) / metres
     expect(perMetre).toBeGreaterThan(25 / 19)
     expect(perMetre).toBeLessThan(6)

@@ -210,7 +210,7 @@ describe('work set to a moment', () => {
       { id: 'j2', outline: one, pins: [{ code: 'arrive', at: '2031-03-02T10:00' }] },
     ]
     const out = board(pinned)
-    expect(out.broken).toEqual([{ jobId: 'j0', code: 'wrap', at: '2031-03-08T09:00' }])
+    expect(out.broken).toEqual([{ jobId: 'j0', code: 'wrap', at: '2031-03-08T09:00', locked: false }])
     expect(begins(out, 'wrap', 'j1')).toBe('2031-03-07T10:00')
     expect(out.bars.filter((b) => b.pinned).every((b) => b.jobId === 'j1')).toBe(true)
   })
@@ -272,5 +272,46 @@ describe('when a vehicle is ready', () => {
     expect(at(b ?? '') - at(a ?? '')).toBe(outlines[0]?.afterReadyMin)
     expect(outlines[0]?.afterReadyMin).toBe(20)
     expect(outlines[1]?.afterReadyMin).toBe(0)
+  })
+})
+
+describe('steps that are locked on a run sheet', () => {
+  const locked = (locks: Record<string, string>) => outline({ locks })
+  const barAt = (board: Board, from: string) => board.bars.find((b) => b.from === from)
+  const late = '2031-03-06T10:30'
+
+  it('begin at their moment on the board too, with what comes before them before and the rest after', () => {
+    const board = laid([locked({ mask: late })])
+    expect(barAt(board, late)).toMatchObject({ code: 'prepare', locked: true, pinned: false })
+    const prepare = board.bars.filter((b) => b.code === 'prepare')
+    expect(prepare.length).toBeGreaterThan(1)
+    for (const b of prepare) expect(b.from < late ? b.to <= late : b.from >= late).toBe(true)
+    expect(board.bars.filter((b) => b.code === 'wrap').every((b) => b.from > late)).toBe(true)
+    expect(board.broken).toEqual([])
+  })
+  it('take nothing of the work and add none', () => {
+    const minutes = (o: JobOutline) => o.blocks.reduce((sum, b) => sum + b.minutes, 0)
+    const divided = locked({ mask: late, 'trim:bonnet': '2031-03-07T09:00' })
+    expect(divided.blocks.length).toBe(one.blocks.length + 2)
+    // Each block is rounded up to the minute by itself.
+    expect(Math.abs(minutes(divided) - minutes(one))).toBeLessThanOrEqual(2)
+  })
+  it('are told where they cannot be kept, and the board is laid out without them', () => {
+    // Before the car is dry.
+    const board = laid([locked({ mask: '2031-03-03T08:10' })])
+    expect(board.broken).toEqual([{ jobId: 'j0', code: 'prepare', at: '2031-03-03T08:10', locked: true }])
+    expect(board.bars.some((b) => b.locked)).toBe(false)
+    expect(board.ready.get('j0')).toBe(laid([locked({})]).ready.get('j0'))
+  })
+  it('hold nothing once their moment has passed', () => {
+    const board = laid([locked({ mask: '2031-03-02T10:00' })])
+    expect([board.broken, board.bars.some((b) => b.locked)]).toEqual([[], false])
+  })
+  it('refuse a drag that would break them; a lock that is lost anyhow refuses none', () => {
+    const drag = (o: JobOutline, at: string) =>
+      tryPin([{ id: 'a', outline: o }], { shop, now: NOW, jobId: 'a', pin: { code: 'arrive', at } })
+    expect(drag(locked({ mask: late }), '2031-03-05T08:00').ok).toBe(true)
+    expect(drag(locked({ mask: late }), '2031-03-06T10:00')).toEqual({ ok: false, why: 'waits_before' })
+    expect(drag(locked({ mask: '2031-03-03T08:10' }), '2031-03-05T08:00').ok).toBe(true)
   })
 })

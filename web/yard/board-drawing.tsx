@@ -37,6 +37,7 @@ export function BoardDrawing({ board, nameOf, shop, fmt, from, days, by, now, pi
       `${nameOf(b.jobId)}: ${word('block', b.code)}, ${when(b.from)} to ${when(b.to)}`,
       ...b.people,
       ...(b.pinned ? ['begin is set'] : []),
+      ...(b.locked ? ['locked on its run sheet'] : []),
     ].join(', ')
   const rowName = (row: BoardMarks['rows'][number]) =>
     row.kind === 'beside'
@@ -73,7 +74,7 @@ export function BoardDrawing({ board, nameOf, shop, fmt, from, days, by, now, pi
               momentAt={marks.momentAt}
               when={when}
               onPick={() => onPick(m.bar)}
-              onMove={onMove && isFirst(board, m.bar) ? (at) => onMove(m.bar, at) : undefined}
+              onMove={onMove && !m.bar.locked && isFirst(board, m.bar) ? (at) => onMove(m.bar, at) : undefined}
             />
           ))}
           {marks.now !== null && <line className="board-now" x1={marks.now} x2={marks.now} y1={-4} y2={marks.height} />}
@@ -155,7 +156,7 @@ function WorkBar({ mark, says, text, isLate, isPicked, momentAt, when, onPick, o
       onKeyDown={onKey}
     >
       <rect x={mark.x} y={y + 21} width={mark.width} height={ROW - 28} rx={1} />
-      {mark.bar.pinned && <path className="pin" d={`M${mark.x} ${y + 21}h9l-9 9z`} />}
+      {(mark.bar.pinned || mark.bar.locked) && <path className="pin" d={`M${mark.x} ${y + 21}h9l-9 9z`} />}
       <text x={mark.x + 3} y={y + 41}>
         {moved ? when(momentAt(mark.x + moved.dx)) : clipped(text, mark.width)}
       </text>

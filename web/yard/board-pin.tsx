@@ -32,8 +32,9 @@ export function BoardPin({
         {when(bar.to)}
         {bar.people.length > 0 && `, ${bar.people.join(', ')}`}
         {bar.pinned && <span className="label"> (begin is set)</span>}
+        {bar.locked && <span className="label"> (a step is locked to this moment on its run sheet)</span>}
       </span>
-      {mayMove && (
+      {mayMove && !bar.locked && (
         <>
           <span className="label">Begin</span>
           <span style={{ width: 190 }}>

@@ -126,9 +126,10 @@ function BoardAt({ jobs, shown, shop, fmt, now, mayMove }: BoardProps) {
         <>
           <Promises board={board} jobs={jobs} fmt={fmt} />
           {board.broken.map((b) => (
-            <Alert key={`${b.jobId}/${b.code}`} variant="warning" className="py-2">
-              {name(b.jobId)}: {word('block', b.code)} was set to {fmt.text(fmt.wallTime(b.at))}, which these hours,
-              people and bays no longer allow. It is laid out without that.
+            <Alert key={`${b.jobId}/${b.code}/${b.at}`} variant="warning" className="py-2">
+              {name(b.jobId)}: {word('block', b.code)} {b.locked ? 'holds a step that is locked' : 'was set'} to{' '}
+              {fmt.text(fmt.wallTime(b.at))}, which these hours, people and bays no longer allow. It is laid out without
+              that.
             </Alert>
           ))}
           {said !== '' && (

@@ -34,8 +34,13 @@ export function tryPin(
   if (hours.nextOpen(at) !== at) return { ok: false, why: 'closed_then' }
   const keeps = (list: readonly BoardJob[], rounds?: number): Board | null => {
     const board = shopSchedule(list, shop, now, { rescues: false, ...(rounds ? { rounds } : {}) })
-    return 'code' in board || board.broken.some((b) => b.jobId === jobId) ? null : board
+    if ('code' in board) return null
+    // A lock of its run sheet that cannot be kept anyhow speaks against nothing.
+    const isKnown = (b: Board['broken'][number]) => b.locked && lostLocks().has(b.at)
+    return board.broken.some((b) => b.jobId === jobId && !isKnown(b)) ? null : board
   }
+  let lost: ReadonlySet<string> | null = null
+  const lostLocks = () => (lost ??= locksLost(job, shop, now))
   const wanted = withPin(job, pin)
   // What does not go by itself does not go beside others.
   if (!(keeps([wanted], 1) ?? keeps([wanted]))) return { ok: false, why: 'waits_before' }
@@ -44,4 +49,10 @@ export function tryPin(
   const board = keeps(list, 1) ?? keeps(list)
   if (board) return { ok: true, board }
   return { ok: false, why: 'others_then' }
+}
+
+/** Moments of a job's locks that do not go even with nothing else in the shop and nothing set on the board. */
+function locksLost(job: BoardJob, shop: ShopSettings, now: string): ReadonlySet<string> {
+  const alone = shopSchedule([{ ...job, pins: [] }], shop, now, { rescues: false })
+  return new Set('code' in alone ? [] : alone.broken.map((b) => b.at))
 }

@@ -18,8 +18,10 @@ export interface Bar {
   from: string
   to: string
   people: readonly string[]
-  /** Begins then because somebody set it so. */
+  /** Begins then because somebody set it so on the board. */
   pinned: boolean
+  /** Begins then because a step is locked on the job's run sheet. */
+  locked: boolean
 }
 export interface Board {
   bars: readonly Bar[]
@@ -31,7 +33,7 @@ export interface Board {
    * nobody asked. */
   rescues: readonly Rescue[] | null
   /** Pins that these hours, people and bays do not allow any more: laid out without them. */
-  broken: readonly { jobId: string; code: Block['code']; at: string }[]
+  broken: readonly { jobId: string; code: Block['code']; at: string; locked: boolean }[]
 }
 export type Rescue = 'one_more_person' | 'one_more_bay' | 'begin_now'
 export type BoardFault = { code: 'no_hours' | 'nothing_left' | 'does_not_fit'; jobs: readonly string[] }
@@ -90,12 +92,11 @@ export function shopSchedule(
     return { code: 'does_not_fit', jobs: [...new Set(solved.tasks.map((i) => pieces[i]?.jobId ?? ''))] }
   const broken = kept.without.flatMap((i) => {
     const piece = pieces[i]
-    return piece ? [{ jobId: piece.jobId, code: piece.block.code, at: minutesToCivil(piece.task.pinned ?? 0) }] : []
+    if (!piece) return []
+    const { jobId, block, task } = piece
+    return [{ jobId, code: block.code, at: minutesToCivil(task.pinned ?? 0), locked: block.lockedAt !== undefined }]
   })
-  const bars = barsOf(pieces, place, solved, crew).map((bar): Bar => ({
-    ...bar,
-    pinned: bar.pinned && !broken.some((b) => b.jobId === bar.jobId && b.code === bar.code),
-  }))
+  const bars = barsOf(pieces, place, solved, crew, new Set(kept.without))
   const stays = staysOf(bars)
   const ready = new Map(
     dated.map(({ id, outline: { afterReadyMin = 0 } }) => {
@@ -209,21 +210,26 @@ function piecesOf({ id, outline, pins = [] }: BoardJob, group: number, start: nu
   const promised = civilToMinutes(outline.promisedAt ?? '')
   const due = promised === null ? NEVER : promised + (outline.afterReadyMin ?? 0)
   // A moment that has passed holds nothing any more.
-  const pinOf = (code: Block['code']): number | null => {
-    const at = civilToMinutes(pins.find((p) => p.code === code)?.at ?? '')
+  const momentOf = (wall: string): number | null => {
+    const at = civilToMinutes(wall)
     return at === null || at < start ? null : at
   }
+  const pinOf = (code: Block['code']): number | null => momentOf(pins.find((p) => p.code === code)?.at ?? '')
   const lastOf = (codes: readonly Block['code'][]) => out.findLastIndex((p) => codes.includes(p.block.code))
+  const waitsFor = ({ code }: Block): number[] => {
+    // The rest of a block that a lock divides comes after its beginning.
+    const begun = lastOf([code])
+    if (begun >= 0) return [begun]
+    if (code === 'cut' || code === 'arrive') return [lastOf(['print'])]
+    if (code === 'wrap') return [lastOf(['arrive', 'prepare']), lastOf(['cut', 'print'])]
+    return [lastOf(['arrive', 'prepare', 'wrap', 'finish', 'handover'])]
+  }
   for (const block of outline.blocks) {
-    const waitsFor =
-      block.code === 'cut'
-        ? [lastOf(['print'])]
-        : block.code === 'wrap'
-          ? [lastOf(['arrive', 'prepare']), lastOf(['cut', 'print'])]
-          : [lastOf(block.code === 'arrive' ? ['print'] : ['arrive', 'prepare', 'wrap', 'finish', 'handover'])]
+    const isFirst = lastOf([block.code]) < 0
+    const set = block.lockedAt === undefined ? (isFirst ? pinOf(block.code) : null) : momentOf(block.lockedAt)
     for (let left = block.minutes, first = true; left > 0 || first; left -= STRETCH_MIN, first = false) {
       const minutes = Math.max(0, Math.min(left, block.code === 'wrap' ? STRETCH_MIN : left))
-      const before = first ? waitsFor.filter((i) => i >= 0) : [out.length - 1]
+      const before = first ? waitsFor(block).filter((i) => i >= 0) : [out.length - 1]
       const link = (i: number) => ({ task: i, least: first ? (out[i]?.block.waitMin ?? 0) : 0, most: NEVER })
       const people = Math.min(crew, block.people)
       const task: Task = {
@@ -233,7 +239,7 @@ function piecesOf({ id, outline, pins = [] }: BoardJob, group: number, start: nu
         group: BESIDE.includes(block.code) ? -1 : group,
         notBefore,
         finishBy: NEVER,
-        pinned: first ? pinOf(block.code) : null,
+        pinned: first ? set : null,
         due: block === outline.blocks.at(-1) && left <= minutes ? due : NEVER,
         needs: bits(block.skills),
         after: before.map(link),
@@ -251,6 +257,7 @@ function barsOf(
   place: Calendar,
   solved: { begins: number[]; ends: number[] },
   crew: readonly OnShift[],
+  letGo: ReadonlySet<number>,
 ): Bar[] {
   const isThere = ({ hours }: Person, from: number, to: number): boolean =>
     hours.openUntil(to) - hours.openUntil(from) >= place.openUntil(to) - place.openUntil(from)
@@ -267,13 +274,16 @@ function barsOf(
       .sort((a, b) => a.fits - b.fits || a.k - b.k)
       .slice(0, piece.task.crew)
     for (const { k } of free) busy[k]?.push([from, to])
+    const isSet = piece.task.pinned !== null && !letGo.has(i)
+    const isLocked = piece.block.lockedAt !== undefined
     bars.push({
       jobId: piece.jobId,
       code: piece.block.code,
       from: minutesToCivil(from),
       to: minutesToCivil(to),
       people: free.map((f) => f.name),
-      pinned: piece.task.pinned !== null,
+      pinned: isSet && !isLocked,
+      locked: isSet && isLocked,
     })
   }
   return bars

@@ -1,5 +1,6 @@
 import type { Panel } from '../vehicle/schema'
 import { mergePanel } from './merge-panel'
+import { CLASH, mergeSection } from './merge-section'
 import type { Plan } from './schema'
 
 /**
@@ -15,6 +16,16 @@ export interface Clash {
 export type Merge = { clean: true; plan: Plan; theirParts: string[] } | { clean: false; clashes: Clash[] }
 
 const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
+
+/** Sections whose fields stand each for itself. */
+const BY_FIELD: readonly string[] = ['runSheet', 'method', 'conditions', 'layout'] satisfies (keyof Plan)[]
+
+/** One part that both changed, put together figure by figure where they did not touch the same one. */
+function mergePart(part: string, was: unknown, my: unknown, their: unknown): unknown {
+  if (part.startsWith('panels/') && was && my && their)
+    return mergePanel(was as Panel, my as Panel, their as Panel) ?? CLASH
+  return BY_FIELD.includes(part) ? mergeSection(was, my, their) : CLASH
+}
 
 /** The plan as separate parts, so that changes to different ones go together. */
 function parts(plan: Plan): Map<string, unknown> {
@@ -49,11 +60,8 @@ export function mergePlans(
   for (const part of new Set([...m.keys(), ...t.keys(), ...b.keys()])) {
     const [was, my, their] = [b.get(part), m.get(part), t.get(part)]
     const differ = !same(my, was) && !same(their, was) && !same(my, their)
-    const both =
-      differ && part.startsWith('panels/') && was && my && their
-        ? mergePanel(was as Panel, my as Panel, their as Panel)
-        : null
-    if (both) {
+    const both = differ ? mergePart(part, was, my, their) : CLASH
+    if (both !== CLASH) {
       out.set(part, both)
       theirParts.push(part)
       continue
