@@ -315,3 +315,19 @@ describe('steps that are locked on a run sheet', () => {
     expect(drag(locked({ mask: '2031-03-03T08:10' }), '2031-03-05T08:00').ok).toBe(true)
   })
 })
+
+describe('work that is dragged among others', () => {
+  it('goes whenever it goes by itself: jobs with nothing set give way', () => {
+    const jobs = Array.from({ length: 6 }, (_, i) => ({ id: `j${i}`, outline: one }))
+    let went = 0
+    for (let day = 4; day <= 24; day += 2) {
+      const pin = { code: 'wrap' as const, at: `2031-03-${String(day).padStart(2, '0')}T10:00` }
+      const drag = (list: BoardJob[]) => tryPin(list, { shop, now: NOW, jobId: 'j3', pin })
+      const [alone, among] = [drag(jobs.filter((j) => j.id === 'j3')), drag(jobs)]
+      expect([pin.at, among.ok ? 'ok' : among.why]).toEqual([pin.at, alone.ok ? 'ok' : alone.why])
+      if (among.ok) went++
+      if (among.ok) expect(among.board.bars.find((b) => b.jobId === 'j3' && b.code === 'wrap')?.from).toBe(pin.at)
+    }
+    expect(went).toBeGreaterThan(4)
+  })
+})

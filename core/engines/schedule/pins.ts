@@ -33,7 +33,10 @@ export function tryPin(
   const hours = calendarOf({ week: shop.week, closed: shop.closed.map((c) => c.date) }, civilToMinutes(now) ?? 0)
   if (hours.nextOpen(at) !== at) return { ok: false, why: 'closed_then' }
   const keeps = (list: readonly BoardJob[], rounds?: number): Board | null => {
-    const board = shopSchedule(list, shop, now, { rescues: false, ...(rounds ? { rounds } : {}) })
+    const options = { rescues: false, ...(rounds ? { rounds } : {}) }
+    const strict = shopSchedule(list, shop, now, { ...options, letGo: false })
+    // Only where other work is set too might one of those be at fault.
+    const board = 'code' in strict && countOfSet(list) > 1 ? shopSchedule(list, shop, now, options) : strict
     if ('code' in board) return null
     // A lock of its run sheet that cannot be kept anyhow speaks against nothing.
     const isKnown = (b: Board['broken'][number]) => b.locked && lostLocks().has(b.at)
@@ -56,3 +59,6 @@ function locksLost(job: BoardJob, shop: ShopSettings, now: string): ReadonlySet<
   const alone = shopSchedule([{ ...job, pins: [] }], shop, now, { rescues: false })
   return new Set('code' in alone ? [] : alone.broken.map((b) => b.at))
 }
+
+const countOfSet = (jobs: readonly BoardJob[]): number =>
+  jobs.reduce((sum, j) => sum + (j.pins?.length ?? 0) + j.outline.blocks.filter((b) => b.lockedAt).length, 0)

@@ -53,13 +53,14 @@ interface Piece {
 /**
  * What is left of all jobs, by the people of the shop with their skills and absences and by its bays: fewest late, then
  * soonest. Jobs without a start are not laid out. Deterministic. `now`: local wall time. `rescues: false`: what would keep
- * the promises is not solved. `rounds`: how long better ones are looked for.
+ * the promises is not solved. `rounds`: how long better ones are looked for. `letGo: false`: work that was set to a
+ * moment is not let go where that does not go; nothing fits then.
  */
 export function shopSchedule(
   jobs: readonly BoardJob[],
   shop: ShopSettings,
   now: string,
-  { rescues = true, rounds = ROUNDS }: { rescues?: boolean; rounds?: number } = {},
+  { rescues = true, rounds = ROUNDS, letGo = true }: { rescues?: boolean; rounds?: number; letGo?: boolean } = {},
 ): Board | BoardFault {
   const start = civilToMinutes(now) ?? 0
   const dated = jobs.filter((j) => j.outline.startAt !== null && j.outline.blocks.length > 0)
@@ -86,7 +87,7 @@ export function shopSchedule(
     groups: dated.length,
     tasks,
   }
-  const kept = keptPins(problem, rounds)
+  const kept = keptPins(problem, rounds, letGo)
   const solved = kept.solved
   if ('code' in solved)
     return { code: 'does_not_fit', jobs: [...new Set(solved.tasks.map((i) => pieces[i]?.jobId ?? ''))] }
@@ -132,12 +133,12 @@ interface KeptPins {
 }
 
 /** The plan that keeps as many pins as go, the earliest first; those that do not are let go one by one. */
-function keptPins(problem: Problem, rounds: number): KeptPins {
+function keptPins(problem: Problem, rounds: number, letGo: boolean): KeptPins {
   const solved = schedule(problem, { rounds })
   const pins = problem.tasks
     .flatMap((t, i) => (t.pinned === null ? [] : [{ i, at: t.pinned }]))
     .sort((a, b) => a.at - b.at)
-  if (!('code' in solved) || pins.length === 0) return { problem, solved, without: [] }
+  if (!('code' in solved) || pins.length === 0 || !letGo) return { problem, solved, without: [] }
   const without = new Set(pins.map((p) => p.i))
   const trial = (): Pick<KeptPins, 'problem' | 'solved'> => {
     const tasks = problem.tasks.map((t, i) => (without.has(i) ? { ...t, pinned: null } : t))

@@ -1,3 +1,4 @@
+import type { BeforePins } from './before-pins'
 import { NEVER } from './calendar'
 import type { Links } from './earliest'
 import { FAR, NONE, type State } from './forward-state'
@@ -13,16 +14,20 @@ export class ForwardMoves {
   /** Tasks with a window after them that closes: hours decide when they may begin. */
   private readonly opensWindow: boolean[]
   private readonly pinned: number[]
+  private readonly attended: readonly number[]
+  private readonly pins: BeforePins | null
   /** By group: groups that have to be begun before it, or it would hold a slot and wait for what cannot begin. */
   private readonly groupNeeds: readonly GroupNeeds[]
   constructor(
     private readonly p: Problem,
     private readonly links: Links,
     private readonly heads: readonly number[],
-    private readonly attended: readonly number[],
+    about: { attended: readonly number[]; pins: BeforePins | null },
   ) {
+    this.attended = about.attended
+    this.pins = about.pins
     this.alike = allAlike(p)
-    this.pinned = attended.filter((i) => p.tasks[i].pinned !== null)
+    this.pinned = about.attended.filter((i) => p.tasks[i].pinned !== null)
     this.groupNeeds = needsOfGroups(p)
     this.opensWindow = links.next.map((list) => list.some((l) => l.most < NEVER))
   }
@@ -138,9 +143,18 @@ export class ForwardMoves {
       taken++
       for (const h of this.groupNeeds[g].together) if (s.groupEnd[h] < 0) toCome.add(h)
     }
+    if (this.pins) this.addPinned(s, task.group, at, toCome)
     toCome.delete(task.group)
     // Groups that need each other are there together: there has to be a slot for each of them.
     return taken + toCome.size < p.slots
+  }
+
+  /** Groups that have to be there for a pinned task before this one would be gone again: a slot is left for them. */
+  private addPinned(s: State, group: number, at: number, toCome: Set<number>): void {
+    const { slotBy = [], stay = [] } = this.pins ?? {}
+    const until = at + stay[group]
+    for (let g = 0; g < this.p.groups; g++)
+      if (s.groupEnd[g] < 0 && slotBy[g] < NEVER && until > slotBy[g] && slotBy[group] > slotBy[g]) toCome.add(g)
   }
 
   /** Those who would do a task begun at `at`; null where too few are free. */

@@ -1,3 +1,4 @@
+import { beforePins, type BeforePins } from './before-pins'
 import { NEVER } from './calendar'
 import type { Links } from './earliest'
 import { ForwardMoves } from './forward-moves'
@@ -27,6 +28,7 @@ export interface ForwardOptions {
 export class ForwardSearch {
   private readonly moves: ForwardMoves
   private readonly prospects: Prospects
+  private readonly pins: BeforePins | null
   constructor(
     private readonly p: Problem,
     links: Links,
@@ -34,7 +36,8 @@ export class ForwardSearch {
     private readonly after: readonly number[],
   ) {
     const attended = p.tasks.map((_, i) => i).filter((i) => p.tasks[i].crew > 0)
-    this.moves = new ForwardMoves(p, links, heads, attended)
+    this.pins = beforePins(p, links, heads)
+    this.moves = new ForwardMoves(p, links, heads, { attended, pins: this.pins })
     this.prospects = new Prospects(p, heads, after, attended)
   }
 
@@ -79,7 +82,7 @@ export class ForwardSearch {
     const scale = Math.max(1, ...this.after)
     return Float64Array.from(tasks, (t, i) => {
       const volume = (t.minutes * t.crew) / scale
-      const due = Math.min(t.due, t.finishBy)
+      const due = Math.min(t.due, t.finishBy, this.pins?.endBy[i] ?? NEVER)
       const urgent = due < NEVER ? 1e4 / Math.max(60, due - this.p.start) : 0
       return -(this.after[i] / scale + bulk * volume + urgent + noise * random())
     })
