@@ -3,6 +3,7 @@ import { seeded } from '@/core/kit/random'
 import { timeBudget } from '@/core/kit/budget'
 import { pack, type PackItem, type Packing } from '@/core/solve/pack'
 import { reckon } from '@/core/reckon/reckon'
+import { NO_SOLUTIONS } from '@/core/model/catalogue/solutions'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import type { Plan } from '@/core/model/plan/schema'
 import { execFileSync } from 'node:child_process'
@@ -31,7 +32,7 @@ function time(work: () => void, times: number): number {
 }
 
 /** Nothing is solved yet: what is typed now stands in until the queue has been there. */
-const NOTHING_SOLVED: Catalogue = { ...catalogue, solutions: { stretch: {}, ways: {}, layout: {}, fault: {} } }
+const NOTHING_SOLVED: Catalogue = { ...catalogue, solutions: NO_SOLUTIONS }
 
 /** One width after another is typed in a job that stays open. ms in the middle. */
 function typed(plan: Plan, times: number): number {

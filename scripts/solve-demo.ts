@@ -26,7 +26,7 @@ for (const { id } of [...DEMO_JOBS, ...DEMO_MORE_JOBS]) {
   const fresh = settle({ plan, catalogue, ledger, scanOf: () => null })
   const { solutions } = withSolutions(catalogue, fresh)
   const layouts = new Set(reckon(plan, { ...catalogue, solutions }, ledger).layouts.map((l) => l.key))
-  const known = { ...solutions?.stretch, ...solutions?.ways, ...solutions?.fault }
+  const known = { ...solutions?.stretch, ...solutions?.ways, ...solutions?.heat, ...solutions?.fault }
   const once = new Map([...demoSolutions(id), ...fresh].map((s) => [`${s.kind}/${s.key}`, s]))
   const used = [...once.values()].filter((s) => (s.kind === 'layout' ? layouts.has(s.key) : s.key in known))
   jobs.push(`${JSON.stringify(id)}: [\n${used.map((s) => JSON.stringify(s)).join(',\n')}\n]`)

@@ -1,6 +1,7 @@
 import type { Point } from '../kit/plane'
 import type { EdgesOfJob } from '../engines/edge/edges-of-job'
 import type { SupplyLine } from '../engines/edge/supply-list'
+import type { GunWays } from '../engines/heat/gun-ways'
 import type { HeatPoint } from '../engines/heat/heat-points'
 import type { Around, Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
@@ -73,6 +74,8 @@ export interface Parts {
   edges: Told & EdgesOfJob
   supplies: Told & { lines: readonly SupplyLine[] }
   points: readonly HeatPoint[]
+  /** How the gun goes along the edges. */
+  heat: Told & GunWays
   steps: readonly Step[]
   schedule: JobSchedule | null
   runSheet: Told
@@ -93,6 +96,7 @@ export const TOLD = [
   'roll',
   'edges',
   'supplies',
+  'heat',
   'runSheet',
   'conditions',
   'rail',

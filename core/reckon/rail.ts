@@ -25,6 +25,7 @@ interface RailInputs {
   ledger: Parts['ledger']
   edges: Parts['edges']
   points: readonly HeatPoint[]
+  heat: Parts['heat']
   steps: readonly Step[]
   schedule: Parts['schedule']
   hours: OpenHours
@@ -44,8 +45,8 @@ export function railFigures(c: RailInputs): Figure[] {
       c.edges.figures.filter((f) => TAPE_KINDS.some((kind) => f.id === `supply/${kind}`)),
     ),
     heatPointsFigure(c.points, settling),
-    crewFigure(c.steps, settling),
-    readyFigure(c, settling),
+    crewFigure(c.steps, settling || c.heat.lacks.length > 0),
+    readyFigure(c, settling || c.heat.lacks.length > 0),
   ]
 }
 

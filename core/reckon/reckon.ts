@@ -1,4 +1,5 @@
 import { aroundOf } from '../engines/paint/contrast'
+import { gunWays } from '../engines/heat/gun-ways'
 import { heatPoints, type HeatPoint } from '../engines/heat/heat-points'
 import type { SupplyLine } from '../engines/edge/supply-list'
 import { edgesOfJob, type EdgesOfJob } from '../engines/edge/edges-of-job'
@@ -23,7 +24,7 @@ import { NO_RECORD } from '../model/log/shop-record'
 import { DEFAULT_SHOP } from '../model/shop/shop'
 import { logFindings } from '../stages/bay/findings'
 import { edgeFigures } from '../stages/edges/figures'
-import { cornerFindings } from '../stages/edges/findings'
+import { cornerFindings, heatFindings } from '../stages/edges/findings'
 import { suppliesOf } from '../stages/edges/supplies'
 import { conditionsOf } from '../stages/film/conditions'
 import { filmFindings } from '../stages/film/findings'
@@ -82,13 +83,13 @@ const knownStop = (f: Finding, figures: ReadonlyMap<string, Figure>): Finding =>
   f.level === 'stop' && f.figureId !== null && figures.get(f.figureId)?.settling ? { ...f, level: 'warn' } : f
 
 /** Layouts that wait for the stretch of their panels are not among what can be solved now, but are left to do. */
-function leftOf({ stretch, roll, solutions }: Parts): number {
+function leftOf({ stretch, roll, heat, solutions }: Parts): number {
   if (!solutions) return 0
   const waits = stretch.lacks.some((lack) => lack.kind === 'stretch')
   const layouts = waits
     ? roll.layouts.filter((l) => !solutions.layout[l.key] && !solutions.fault[l.key]).length
     : roll.lacks.length
-  return stretch.lacks.length + layouts
+  return stretch.lacks.length + layouts + heat.lacks.length
 }
 
 const clockOf = ({ hours, shop, ledger }: Pick<Parts, 'hours' | 'shop' | 'ledger'>): JobClock => ({
@@ -151,8 +152,12 @@ const STEPS = [
     (p) => heatPoints({ ...p, pieces: p.laid, stretch: p.stretch.byPanel, outlines: p.stretch.outlines }),
     isSameList,
   ),
-  step('steps', ['plan', 'beside', 'panels', 'films', 'laid', 'points', 'edges', 'record', 'ledger'], (p) =>
-    stepsOf({ ...p, pieces: p.laid }, p.ledger),
+  step('heat', ['points', 'laid', 'panels', 'films', 'shop', 'solutions'], (p) => {
+    const ways = gunWays({ ...p, pieces: p.laid, guns: p.shop.guns })
+    return { ...none, ...ways, findings: heatFindings(ways.byPanel, p.panels) }
+  }),
+  step('steps', ['plan', 'beside', 'panels', 'films', 'laid', 'points', 'heat', 'edges', 'record', 'ledger'], (p) =>
+    stepsOf({ ...p, pieces: p.laid, ways: p.heat.byPanel }, p.ledger),
   ),
   step('schedule', ['plan', 'steps', 'hours', 'shop', 'ledger'], (p) => jobSchedule(p.plan, p.steps, clockOf(p))),
   step('runSheet', ['plan', 'steps', 'schedule', 'hours', 'shop', 'ledger'], (p) => ({
@@ -164,7 +169,7 @@ const STEPS = [
   ),
   step(
     'rail',
-    ['plan', 'ledger', 'laid', 'stretch', 'roll', 'edges', 'points', 'steps', 'schedule', 'hours', 'solutions'],
+    ['plan', 'ledger', 'laid', 'stretch', 'roll', 'edges', 'points', 'heat', 'steps', 'schedule', 'hours', 'solutions'],
     (p) => ({
       ...none,
       figures: railFigures({ ...p, pieces: p.laid, worst: p.stretch.worst }),
@@ -207,11 +212,11 @@ export function reckon(
   const given = { levels, record, plan, ledger, now, rack, stock, hours, shop, climate, solutions, scans }
   const parts = runSequence<Parts, keyof typeof given>(given, STEPS, previous?.parts ?? null)
   const figures = byId(TOLD.flatMap((key) => parts[key].figures))
-  const lacks = [...parts.stretch.lacks, ...parts.roll.lacks]
+  const lacks = [...parts.stretch.lacks, ...parts.roll.lacks, ...parts.heat.lacks]
   return {
     figures,
     findings: TOLD.flatMap((key) => parts[key].findings).map((f) => knownStop(f, figures)),
-    settling: { lacks, left: leftOf(parts), of: parts.stretch.wanted + parts.roll.wanted },
+    settling: { lacks, left: leftOf(parts), of: parts.stretch.wanted + parts.roll.wanted + parts.heat.wanted },
     pieces: parts.cutting.pieces,
     laid: parts.laid,
     layouts: parts.roll.layouts,

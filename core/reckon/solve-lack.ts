@@ -1,3 +1,5 @@
+import { solvedHeat } from '../engines/heat/edge-heat'
+import { HEAT_FINENESS, heatKey } from '../model/catalogue/solved-heat'
 import { layOutContext } from '../engines/roll/context'
 import { settleLayout } from '../engines/roll/settle-layout'
 import { SETTLE_MOVES } from '../engines/roll/settle-moves'
@@ -32,6 +34,7 @@ export interface LackTask {
  */
 export function solveLack(task: LackTask, lack: Lack): Solution[] {
   if (lack.kind === 'layout') return solveLayout(task, lack)
+  if (lack.kind === 'heat') return solveHeat(task, lack)
   const { plan, catalogue } = task
   const panel = plan.panels.find((p) => p.id === lack.of)
   const scan = panel && catalogue.scans?.[panel.id]
@@ -86,6 +89,16 @@ function solveLayout({ plan, catalogue, ledger }: LackTask, { key, of }: Lack): 
   return settled.key === key ? [{ kind: 'layout', key, fineness: SETTLE_MOVES, value: settled.value }] : []
 }
 
+/** The gun's way along the edges of one material and film: solved on a metre of them. */
+function solveHeat({ plan, catalogue }: LackTask, { key, of }: Lack): Solution[] {
+  const panel = plan.panels.find((p) => p.id === of)
+  const film = panel && filmOf(plan, panel)
+  const guns = catalogue.shop?.guns ?? []
+  if (!film || heatKey(panel.surface, film, guns) !== key) return []
+  const value = solvedHeat({ panel, film, guns })
+  return value ? [{ kind: 'heat', key, fineness: HEAT_FINENESS, value }] : []
+}
+
 /** What a plan lacks: first what its own figures hang on; once nothing of that, what they are compared with. */
 export function lacksOf({ plan, catalogue, ledger }: Omit<LackTask, 'scanOf'>): readonly Lack[] {
   const { lacks } = reckon(plan, catalogue, ledger).settling
@@ -117,6 +130,7 @@ export function withSolutions(catalogue: Catalogue, list: readonly Solution[]): 
       stretch: { ...was.stretch, ...more.stretch },
       ways: { ...was.ways, ...more.ways },
       layout: { ...was.layout, ...more.layout },
+      heat: { ...was.heat, ...more.heat },
       fault: { ...was.fault, ...more.fault },
     },
   }

@@ -20,6 +20,8 @@ import { SETTLE_QUEUE, SOLVE_QUEUE, within, workQueue, type RackTask, type Settl
 import { job, solution } from '../schema'
 import { nextChange, type InShop } from './job-rows'
 
+/** Ways of the gun: few, and shared by all jobs of a shop. */
+const MOST_WAYS_OF_GUNS = 40
 /** Layouts kept with a job that are read with it: those before, that an undo brings back, among them. */
 const MOST_LAYOUTS = 30
 /** What is only compared with comes a day later than what a plan hangs on; what changed with the rack, ten minutes. [s] */
@@ -59,14 +61,17 @@ interface OfJob {
   since?: number
 }
 
-/** The solutions that a job's plan hangs on, as far as they are there: of its panels by key, and its own layouts. */
+/**
+ * The solutions that a job's plan hangs on, as far as they are there: of its panels by key, its own layouts, and how the
+ * shop's guns go. */
 export async function solutionsOf(
   tx: Tx,
   who: InShop,
   { jobId, plan, films, scans, since = -1 }: OfJob,
 ): Promise<Solution[]> {
   const keys = panelKeys(plan, films, scans)
-  const own = and(inArray(solution.kind, ['layout', 'fault']), or(eq(solution.jobId, jobId), isNull(solution.jobId)))
+  const ofJob = and(inArray(solution.kind, ['layout', 'fault']), or(eq(solution.jobId, jobId), isNull(solution.jobId)))
+  const own = or(ofJob, eq(solution.kind, 'heat'))
   const rows = await tx
     .select()
     .from(solution)
@@ -78,7 +83,7 @@ export async function solutionsOf(
       ),
     )
     .orderBy(desc(solution.change))
-    .limit(keys.length + MOST_LAYOUTS)
+    .limit(keys.length + MOST_LAYOUTS + MOST_WAYS_OF_GUNS)
   return rows.flatMap((row) => readRow(row) ?? [])
 }
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { edgeHeat, edgeTask, type EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import { edgeTask, solvedHeat, type EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import { paceSeconds, solvedPace } from '@/core/engines/heat/pace'
 import { DEMO_FILMS } from '@/db/demo/films'
 import { DEMO_SETTINGS } from '@/db/demo/people'
 
@@ -9,12 +10,11 @@ const ask = (over: Partial<EdgeHeatAsk> = {}): EdgeHeatAsk => ({
   panel: { surface: { material: 'steel', thicknessMm: null } },
   film,
   guns: DEMO_SETTINGS.guns,
-  lengthMm: 700,
   ...over,
 })
 const planOf = (over: Partial<EdgeHeatAsk> = {}) => {
-  const out = edgeHeat(ask(over))
-  if (out.kind !== 'plan') throw new Error(out.code)
+  const out = solvedHeat(ask(over))
+  if (out?.kind !== 'plan') throw new Error(out?.code ?? 'not measured')
   return out
 }
 
@@ -29,22 +29,22 @@ describe('the gun along an edge of a job', () => {
 
   it('brings the edge into the film’s range and nothing over its limit', () => {
     const plan = planOf()
-    expect(plan.gun).toBe('Wide nozzle')
+    expect(plan.gun).toBe('wide')
     expect(plan.inBand).toBeGreaterThan(0.98)
     expect(plan.peakC.max).toBeLessThanOrEqual(film.heatLimitC)
-    expect(plan.seconds).toBeGreaterThan(plan.holdS + 700 / plan.paceMmS - 20)
+    expect(paceSeconds(solvedPace(plan, 700))).toBeGreaterThan(plan.holdS + 700 / plan.paceMmS - 20)
   }, 90_000)
 
-  it('an edge that is longer than what is solved takes its time at the same pace', () => {
-    const [one, two] = [1000, 2500].map((lengthMm) => planOf({ lengthMm }))
-    expect(two?.paceMmS).toBe(one?.paceMmS)
-    expect((two?.seconds ?? 0) - (one?.seconds ?? 0)).toBeCloseTo(1500 / (one?.paceMmS ?? 1), 6)
+  it('a longer edge takes its time at the same pace', () => {
+    const plan = planOf()
+    const seconds = (lengthMm: number) => paceSeconds(solvedPace(plan, lengthMm))
+    expect(seconds(2500) - seconds(1000)).toBeCloseTo((plan.passes * 1500) / plan.paceMmS, 6)
   }, 90_000)
 
   it('says why there is no way', () => {
-    expect(edgeHeat(ask({ guns: [] }))).toEqual({ kind: 'none', code: 'no_gun_measured' })
-    expect(edgeHeat(ask({ film: { ...film, heatLimitC: 60 } }))).toEqual({ kind: 'none', code: 'limit_below_band' })
+    expect(solvedHeat(ask({ guns: [] }))).toBe(null)
+    expect(solvedHeat(ask({ film: { ...film, heatLimitC: 60 } }))).toEqual({ kind: 'none', code: 'limit_below_band' })
     const cold = DEMO_SETTINGS.guns.map((g) => ({ ...g, airC: 70 }))
-    expect(edgeHeat(ask({ guns: cold.slice(0, 1) }))).toEqual({ kind: 'none', code: 'cannot_reach' })
+    expect(solvedHeat(ask({ guns: cold.slice(0, 1) }))).toEqual({ kind: 'none', code: 'cannot_reach' })
   })
 })

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { groupedBy, isSameList, isSameRecord, keptFor } from '@/core/kit/kept'
 import { DEFAULT_SHOP } from '@/core/model/shop/shop'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
+import { NO_SOLUTIONS } from '@/core/model/catalogue/solutions'
 import type { LogRow } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import { newPanel } from '@/core/model/vehicle/new-panel'
@@ -121,7 +122,7 @@ const EDITS: Record<string, Edit> = {
   }),
   settling: (job, n) => ({
     ...job,
-    catalogue: { ...job.catalogue, solutions: n % 2 ? undefined : { stretch: {}, ways: {}, layout: {}, fault: {} } },
+    catalogue: { ...job.catalogue, solutions: n % 2 ? undefined : NO_SOLUTIONS },
   }),
   scan: (job, n) => ({ ...job, catalogue: { ...job.catalogue, scans: { bonnet: `${n}@2026` } } }),
   clock: (job, n) => ({ ...job, catalogue: { ...job.catalogue, now: `2026-12-0${1 + (n % 9)}T09:00` } }),

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import ProgressBar from 'react-bootstrap/ProgressBar'
-import { paceAt, paceSeconds, solvedPace, usualPace, type Pace, type PaceMoment } from '@/core/engines/heat/pace'
+import { paceAt, paceFor, paceSeconds, type Pace, type PaceMoment } from '@/core/engines/heat/pace'
 import type { HeatPoint } from '@/core/engines/heat/heat-points'
 import { outlineOf } from '@/core/model/vehicle/outline'
 import type { Panel } from '@/core/model/vehicle/schema'
@@ -31,28 +31,34 @@ export function Pacer({
   const { plan, reckoning, catalogue } = useJob('plan', 'reckoning', 'catalogue')
   const panel = plan.panels.find((p) => p.id === panelId)
   const film = reckoning.parts.films.get(reckoning.laid.find((p) => p.id === point.pieceId)?.filmId ?? '')
-  const { state, start } = useGunPlan()
+  const known = reckoning.parts.heat.byPanel.get(panelId)
+  const { state: worked, start } = useGunPlan()
+  const state = known ?? worked
   const guns = catalogue.shop?.guns ?? []
   const lengthMm = point.lengthMm ?? 0
   const asked = useRef(false)
   useEffect(() => {
-    if (asked.current || !panel || !film || guns.length === 0 || lengthMm < 200) return
+    if (known || asked.current || !panel || !film || guns.length === 0 || lengthMm < 200) return
     asked.current = true
-    start({ panel, film, guns, lengthMm })
+    start({ panel, film, guns })
   })
   if (!panel) return null
   const pace: Pace =
-    state.kind === 'plan'
-      ? solvedPace(state, lengthMm)
-      : lengthMm > 0
-        ? usualPace(panel, lengthMm)
-        : { lengthMm: 1, holdS: PLACE_S, mmS: 1000, passes: 1, gapS: 0, beforeMm: 0, pastMm: 0, solved: false }
+    lengthMm > 0
+      ? paceFor(panel, state.kind === 'plan' ? state : null, lengthMm)
+      : { lengthMm: 1, holdS: PLACE_S, mmS: 1000, passes: 1, gapS: 0, beforeMm: 0, pastMm: 0, solved: false }
   return (
     <Run
       panel={panel}
       point={point}
       offered={pace}
-      gun={state.kind === 'plan' ? state.gun : state.kind === 'busy' ? 'working out this edge…' : 'usual pace, assumed'}
+      gun={
+        state.kind === 'plan'
+          ? (guns.find((g) => g.id === state.gun)?.name ?? state.gun)
+          : state.kind === 'busy'
+            ? 'working out this edge…'
+            : 'usual pace, assumed'
+      }
       onEnd={onEnd}
     />
   )

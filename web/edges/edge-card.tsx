@@ -1,6 +1,7 @@
 import { Fragment, type ReactNode } from 'react'
 import type { EdgeDecision } from '@/core/engines/edge/edge-plan'
 import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import type { SolvedHeat } from '@/core/model/catalogue/solved-heat'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'
 import { GunPlan } from './gun-plan'
@@ -16,6 +17,7 @@ export function EdgeCard({
   names,
   fmt,
   heat,
+  way,
   frame,
   fields,
   onMeasure,
@@ -26,6 +28,8 @@ export function EdgeCard({
   fmt: Formatter
   /** What the gun's pace hangs on; null where the edge is not heated. */
   heat: EdgeHeatAsk | null
+  /** As it was solved behind the plan. */
+  way: SolvedHeat | undefined
   /** The panel in its own plane with its heated edges. */
   frame: PanelFrame | null
   /** What can be typed of it. */
@@ -71,7 +75,16 @@ export function EdgeCard({
           <p className="label mb-0">Because: {edge.why.map((w) => word('edgeWhy', w)).join('; ')}. Common practice.</p>
         </div>
       </div>
-      {heat && <GunPlan key={JSON.stringify([edge.pieceId, edge.edgeId, heat])} ask={heat} frame={frame} fmt={fmt} />}
+      {heat && (
+        <GunPlan
+          key={JSON.stringify([edge.pieceId, edge.edgeId, heat])}
+          ask={heat}
+          known={way}
+          lengthMm={edge.lengthMm}
+          frame={frame}
+          fmt={fmt}
+        />
+      )}
     </section>
   )
 }

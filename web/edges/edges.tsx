@@ -28,7 +28,7 @@ const keyOf = (e: EdgeDecision): string => `${e.pieceId}/${e.panelId}/${e.edgeId
 function Picked({
   decided,
   ...card
-}: { decided: EdgeDecision } & Pick<CardProps, 'name' | 'names' | 'heat' | 'frame'>) {
+}: { decided: EdgeDecision } & Pick<CardProps, 'name' | 'names' | 'heat' | 'way' | 'frame'>) {
   const { fmt } = useJob('fmt')
   const picked = usePickedEdge(decided)
   const change = picked?.change ?? null
@@ -84,7 +84,6 @@ export function Edges() {
       panel: { surface: panel.surface },
       film: { thicknessUm, postHeatC, heatLimitC },
       guns: catalogue.shop?.guns ?? [],
-      lengthMm: shown.lengthMm,
     }
   }, [plan, reckoning.laid, catalogue.shop, shown])
   const frame = useMemo((): PanelFrame | null => {
@@ -157,6 +156,7 @@ export function Edges() {
             name={names.get(shown.panelId) ?? ''}
             names={names}
             heat={heat}
+            way={reckoning.parts.heat.byPanel.get(shown.panelId)}
             frame={frame}
           />
           <Supplies consumables={consumables} />

@@ -1,28 +1,46 @@
 import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import Spinner from 'react-bootstrap/Spinner'
-import type { EdgeHeat, EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import { paceSeconds, solvedPace } from '@/core/engines/heat/pace'
+import type { SolvedHeat } from '@/core/model/catalogue/solved-heat'
 import type { Formatter } from '@/web/words/format'
 import { HeatPictures, type PanelFrame } from './heat-pictures'
 import { useGunPlan } from './use-gun-plan'
 
-const NONE: Record<Extract<EdgeHeat, { kind: 'none' }>['code'], string> = {
-  no_gun_measured:
-    'No gun of the shop was measured: give its air, its heat transfer and its footprint on the Shop page.',
+const UNMEASURED =
+  'No gun of the shop was measured: give its air, its heat transfer and its footprint on the Shop page.'
+const NONE: Record<Extract<SolvedHeat, { kind: 'none' }>['code'], string> = {
   limit_below_band: 'The film’s limit lies below its post-heat range: look at its sheet.',
   cannot_reach: 'No gun of the shop gets this edge hot enough. A hotter one, or infra-red.',
   band_too_narrow: 'No way of moving these guns brings the whole edge into the range. Go by hand, and read often.',
 }
 
-/** How to move the gun along one edge: hold, pace, passes, and how hot the edge becomes. Solved, not looked up. */
-export function GunPlan({ ask, frame, fmt }: { ask: EdgeHeatAsk; frame: PanelFrame | null; fmt: Formatter }) {
-  const { state, start, cancel } = useGunPlan()
+/**
+ * How to move the gun along one edge: hold, pace, passes, and how hot the edge becomes. Solved, not looked up: behind the
+ * plan (`known`), and until it is there by whoever asks.
+ */
+export function GunPlan({
+  ask,
+  known,
+  lengthMm,
+  frame,
+  fmt,
+}: {
+  ask: EdgeHeatAsk
+  known: SolvedHeat | undefined
+  lengthMm: number
+  frame: PanelFrame | null
+  fmt: Formatter
+}) {
+  const { state: asked, start, cancel } = useGunPlan()
+  const state = known ?? asked
   const [looks, setLooks] = useState(false)
   return (
     <div className="mt-2" aria-live="polite">
       {state.kind === 'plan' ? (
         <>
-          <Told plan={state} fmt={fmt} />
+          <Told plan={state} gun={nameOf(ask.guns, state.gun)} lengthMm={lengthMm} fmt={fmt} />
           <Button
             variant="outline-secondary"
             size="sm"
@@ -32,10 +50,12 @@ export function GunPlan({ ask, frame, fmt }: { ask: EdgeHeatAsk; frame: PanelFra
           >
             What it does to the panel
           </Button>
-          {looks && <HeatPictures ask={ask} plan={state} frame={frame} fmt={fmt} />}
+          {looks && <HeatPictures ask={ask} lengthMm={lengthMm} plan={state} frame={frame} fmt={fmt} />}
         </>
       ) : state.kind === 'none' ? (
         <p className="mb-1">{NONE[state.code]}</p>
+      ) : state.kind === 'unmeasured' ? (
+        <p className="mb-1">{UNMEASURED}</p>
       ) : state.kind === 'failed' ? (
         <p className="mb-1">The sum was not finished. Try once more.</p>
       ) : null}
@@ -44,6 +64,7 @@ export function GunPlan({ ask, frame, fmt }: { ask: EdgeHeatAsk; frame: PanelFra
           <Spinner size="sm" aria-hidden /> Working it out… stop
         </Button>
       ) : (
+        !known &&
         state.kind !== 'plan' && (
           <Button variant="outline-secondary" size="sm" onClick={() => start(ask)}>
             How to move the gun
@@ -54,7 +75,19 @@ export function GunPlan({ ask, frame, fmt }: { ask: EdgeHeatAsk; frame: PanelFra
   )
 }
 
-function Told({ plan, fmt }: { plan: Extract<EdgeHeat, { kind: 'plan' }>; fmt: Formatter }) {
+const nameOf = (guns: EdgeHeatAsk['guns'], id: string): string => guns.find((g) => g.id === id)?.name ?? id
+
+function Told({
+  plan,
+  gun,
+  lengthMm,
+  fmt,
+}: {
+  plan: Extract<SolvedHeat, { kind: 'plan' }>
+  gun: string
+  lengthMm: number
+  fmt: Formatter
+}) {
   const temp = (c: number) => fmt.text(fmt.temp(c))
   const hold = plan.holdS > 0 ? `hold ${plan.holdS.toFixed(1)} s at the start, then ` : ''
   const per25 = (25 / plan.paceMmS).toFixed(1)
@@ -62,11 +95,11 @@ function Told({ plan, fmt }: { plan: Extract<EdgeHeat, { kind: 'plan' }>; fmt: F
   return (
     <p className="mb-0">
       <b>
-        {plan.gun}: {hold}
+        {gun}: {hold}
         {plan.paceMmS.toFixed(1)} mm/s (25 mm in {per25} s){passes}
       </b>
-      , {Math.round(plan.seconds)} s for this edge. It becomes {temp(plan.peakC.min)} to {temp(plan.peakC.max)};{' '}
-      {Math.round(plan.inBand * 100)} % of it in the film’s range.{' '}
+      , {Math.round(paceSeconds(solvedPace(plan, lengthMm)))} s for this edge. It becomes {temp(plan.peakC.min)} to{' '}
+      {temp(plan.peakC.max)}; {Math.round(plan.inBand * 100)} % of it in the film’s range.{' '}
       <span className="label">
         By the shop’s gun, the film’s sheet and the panel’s material; room 20 °C and matter from memory or assumed.
         Never still, never over the film’s limit: read after the gun is away.

@@ -5,7 +5,8 @@ import Alert from 'react-bootstrap/Alert'
 import Button from 'react-bootstrap/Button'
 import Spinner from 'react-bootstrap/Spinner'
 import Table from 'react-bootstrap/Table'
-import type { EdgeHeat, EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import type { SolvedHeat } from '@/core/model/catalogue/solved-heat'
 import type { HeatPicture, SourceWay } from '@/core/engines/heat/heat-picture'
 import { panelHeat } from '@/core/engines/heat/panel-heat'
 import type { Point } from '@/core/kit/plane'
@@ -19,7 +20,7 @@ import { useHeatPicture, type PictureState } from './use-heat-picture'
 import { Compare, type Other } from './heat-compare'
 
 type Guns = ShopSettings['guns']
-type Plan = Extract<EdgeHeat, { kind: 'plan' }>
+type Plan = Extract<SolvedHeat, { kind: 'plan' }>
 export interface PanelFrame {
   name: string
   path: readonly Point[]
@@ -48,17 +49,19 @@ function sourceOf(guns: Guns, id: string): HeatSource | null {
 /** What the planned pass does to the panel, beside another source, pace, car or film: maps, curve and figures. */
 export function HeatPictures({
   ask,
+  lengthMm,
   plan,
   frame,
   fmt,
 }: {
   ask: EdgeHeatAsk
+  lengthMm: number
   plan: Plan
   frame: PanelFrame | null
   fmt: Formatter
 }) {
-  const { guns, film, panel, lengthMm } = ask
-  const planned = guns.find((g) => g.name === plan.gun)?.id ?? guns[0]?.id ?? ''
+  const { guns, film, panel } = ask
+  const planned = plan.gun
   const base = { film, lengthMm, surface: panel.surface, films: 1 as const, startC: ROOM.airC }
   const [other, setOther] = useState<Other | null>(null)
   const source = sourceOf(guns, planned)

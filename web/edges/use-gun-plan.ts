@@ -1,7 +1,9 @@
 import { useEffect, useRef, useState } from 'react'
-import type { EdgeHeat, EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import type { SolvedHeat } from '@/core/model/catalogue/solved-heat'
 
-export type GunPlanState = { kind: 'idle' } | { kind: 'busy' } | { kind: 'failed' } | EdgeHeat
+export type GunPlanState =
+  { kind: 'idle' } | { kind: 'busy' } | { kind: 'failed' } | { kind: 'unmeasured' } | SolvedHeat
 
 /** The gun's pace along an edge, worked out on request in a worker; ended when the page goes on. */
 export function useGunPlan(): { state: GunPlanState; start: (ask: EdgeHeatAsk) => void; cancel: () => void } {
@@ -17,8 +19,8 @@ export function useGunPlan(): { state: GunPlanState; start: (ask: EdgeHeatAsk) =
     const own = new Worker(new URL('../workers/heat.worker.ts', import.meta.url), { type: 'module' })
     worker.current = own
     setState({ kind: 'busy' })
-    own.onmessage = ({ data }: MessageEvent<EdgeHeat>) => {
-      setState(data)
+    own.onmessage = ({ data }: MessageEvent<SolvedHeat | null>) => {
+      setState(data ?? { kind: 'unmeasured' })
       end()
     }
     own.onerror = () => {

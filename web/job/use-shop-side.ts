@@ -27,6 +27,7 @@ const withTables = (was: SolutionTables | undefined, more: SolutionTables): Solu
   stretch: { ...was?.stretch, ...more.stretch },
   ways: { ...was?.ways, ...more.ways },
   layout: { ...was?.layout, ...more.layout },
+  heat: { ...was?.heat, ...more.heat },
   fault: { ...was?.fault, ...more.fault },
 })
 

@@ -156,6 +156,14 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.panel}: ${fmt.text(fmt.area(Number(f.area_mm2)))} of film is squeezed past the ${pct(f, 'limit', fmt)} that heat takes; it will wrinkle there.`,
   corner_relief: (f, fmt) =>
     `${f.panel}: ${corners(f)} a pull of ${pct(f, 'value', fmt)}, this film bears ${pct(f, 'limit', fmt)}. Cut underneath, from the edge toward the corner, one flap over the other; never on the visible face.`,
+  heat_no_way: (f) =>
+    `${f.first}${Number(f.count) > 1 ? ` and ${Number(f.count) - 1} more` : ''}: ` +
+    {
+      limit_below_band: 'the film’s limit lies below its post-heat range. Look at its sheet.',
+      cannot_reach: 'no gun of the shop gets the edges hot enough. A hotter gun, or infra-red.',
+      band_too_narrow:
+        'no way of moving the shop’s guns brings a whole edge into the film’s range. Go by hand, and read often.',
+    }[f.why],
   corner_seam: (f, fmt) =>
     `${f.panel}: ${corners(f)} a pull of ${pct(f, 'value', fmt)}, this film bears ${pct(f, 'limit', fmt)}, and no side is hidden to cut on. Part the film there, or choose one that shrinks or bears more.`,
   piece_wider_than_roll: (f, fmt) =>

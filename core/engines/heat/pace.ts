@@ -1,6 +1,6 @@
 import type { Panel } from '../../model/vehicle/schema'
 import { GUN_PACE } from '../../model/heat/heat-data'
-import type { EdgeHeat } from './edge-heat'
+import type { SolvedHeat } from '../../model/catalogue/solved-heat'
 
 /** How a mark runs along an edge: seconds and millimetres. */
 export interface Pace {
@@ -28,7 +28,7 @@ export function usualPace(panel: Pick<Panel, 'surface'>, lengthMm: number): Pace
   return { lengthMm, holdS, mmS, passes, gapS, beforeMm: 0, pastMm: 20, solved: false }
 }
 
-export const solvedPace = (plan: Extract<EdgeHeat, { kind: 'plan' }>, lengthMm: number): Pace => ({
+export const solvedPace = (plan: Extract<SolvedHeat, { kind: 'plan' }>, lengthMm: number): Pace => ({
   lengthMm,
   holdS: plan.holdS,
   mmS: plan.paceMmS,
@@ -38,6 +38,10 @@ export const solvedPace = (plan: Extract<EdgeHeat, { kind: 'plan' }>, lengthMm: 
   pastMm: plan.pastMm,
   solved: true,
 })
+
+/** As it was solved for this panel and film, else by what is usual on such a panel. */
+export const paceFor = (panel: Pick<Panel, 'surface'>, way: SolvedHeat | null | undefined, lengthMm: number): Pace =>
+  way?.kind === 'plan' ? solvedPace(way, lengthMm) : usualPace(panel, lengthMm)
 
 const passS = (p: Pace): number => p.holdS + (p.beforeMm + p.lengthMm + p.pastMm) / p.mmS
 export const paceSeconds = (p: Pace): number => p.passes * passS(p) + (p.passes - 1) * p.gapS

@@ -16,10 +16,11 @@ import type { CornerDecision } from '../edge/corner-plan'
 import type { EdgeDecision } from '../edge/edge-plan'
 import type { Panel } from '../../model/vehicle/schema'
 import { EDGE_RULES } from '../../model/edge/edge-data'
-import { GUN_PACE } from '../../model/heat/heat-data'
+import type { SolvedHeat } from '../../model/catalogue/solved-heat'
 import { choiceFor } from '../../model/plan/new-plan'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
+import { paceFor, paceSeconds } from '../heat/pace'
 import type { HeatPoint } from '../heat/heat-points'
 import type { Piece } from '../pieces/pieces'
 import {
@@ -69,6 +70,7 @@ interface OnPanel {
   film: FilmSheet
   pieces: readonly Piece[]
   points: readonly HeatPoint[]
+  way: SolvedHeat | undefined
   edges: Pick<Context['edges'], 'edges' | 'corners'>
 }
 
@@ -97,6 +99,7 @@ export function panelSteps(c: Context, own: ByPanel, panelId: string, pieces: re
     edgesOn(panel, ...(own.edges.get(panelId) ?? [])),
     cornersOn(panel, ...(own.corners.get(panelId) ?? [])),
     pointsOn(panel, ...(own.points.get(panelId) ?? [])),
+    c.ways.get(panelId),
   )
 }
 
@@ -115,8 +118,9 @@ const keptSteps = keptFor(
     edges: readonly EdgeDecision[],
     corners: readonly CornerDecision[],
     points: readonly HeatPoint[],
+    way: SolvedHeat | undefined,
   ): readonly Step[] => {
-    const on: OnPanel = { plan, panel, film, pieces, points, edges: { edges, corners } }
+    const on: OnPanel = { plan, panel, film, pieces, points, way, edges: { edges, corners } }
     return [...relaxStep(on), degreaseStep(on), ...laySteps(on), trimStep(on), ...heatStep(on)]
   },
 )
@@ -284,16 +288,17 @@ function trimStep({ plan, panel, film, edges }: OnPanel): Step {
 }
 
 /** Post-heat of one panel: metres by the gun's pace on what is under the film, places, readings, pressed as it cools. */
-function heatStep({ plan, panel, film, points, edges }: OnPanel): Step[] {
+function heatStep({ plan, panel, film, points, way, edges }: OnPanel): Step[] {
   const pressedM = edges.edges.reduce((sum, e) => (e.heat === 'pressed' ? sum + e.lengthMm : sum), 0) / 1000
   if (points.length === 0 && pressedM === 0) return []
-  const { holdS, mmS, passes, gapS } = GUN_PACE[panel.surface.material]
   const mirror = CHROME_CLASS.includes(film.kind)
   const along = points.filter((p) => p.lengthMm !== null)
   const pointM = along.reduce((sum, p) => sum + (p.lengthMm ?? 0), 0) / 1000
-  const movingS = along.length * (passes * holdS + (passes - 1) * gapS) + (passes * pointM * 1000) / mmS
+  const movingS = along.reduce((sum, p) => sum + paceSeconds(paceFor(panel, way, p.lengthMm ?? 0)), 0)
+  // What was solved is for this very film.
+  const slower = mirror && way?.kind !== 'plan' ? MIRROR_SLOWER : 1
   const minutes =
-    (movingS / 60) * (mirror ? MIRROR_SLOWER : 1) +
+    (movingS / 60) * slower +
     (points.length - along.length) * PLACE_MIN +
     points.length * READ_MIN +
     pointM * PRESS_MIN_PER_M +

@@ -1,6 +1,7 @@
 import type { SKILLS } from '../../model/shop/shop'
 import type { ShopRecord } from '../../model/log/shop-record'
 import type { BesidePanels, Plan } from '../../model/plan/schema'
+import type { SolvedHeat } from '../../model/catalogue/solved-heat'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import type { EdgesOfJob } from '../edge/edges-of-job'
@@ -56,6 +57,8 @@ export interface Context {
   films: ReadonlyMap<string, FilmSheet>
   pieces: readonly Piece[]
   points: readonly HeatPoint[]
+  /** How the gun goes along the edges of a panel, where that is solved. */
+  ways: ReadonlyMap<string, SolvedHeat>
   edges: Pick<EdgesOfJob, 'edges' | 'corners' | 'tapes'>
   record: ShopRecord
 }

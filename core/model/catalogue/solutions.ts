@@ -2,13 +2,15 @@ import { z } from 'zod'
 import type { Method } from '../method/schema'
 import type { PlanChange } from '../plan/plan-change'
 import { KeptLayout } from '../plan/schema'
+import { SolvedHeat, type HeatTable } from './solved-heat'
 import { SolvedStretch, type SolvedTable } from './solved-stretch'
 
 /**
- * What takes long is solved once and kept: the stretch of a panel, the best ways out of it, the layout of a film. Its
+ * What takes long is solved once and kept: the stretch of a panel, the best ways out of it, the layout of a film, the
+ * gun's way along its edges. Its
  * key is a hash of everything that it hangs on, the solver's version and fineness among it.
  */
-export const SOLUTION_KINDS = ['stretch', 'ways', 'layout'] as const
+export const SOLUTION_KINDS = ['stretch', 'ways', 'layout', 'heat'] as const
 export type SolutionKind = (typeof SOLUTION_KINDS)[number]
 
 /** A way out as it was solved on the panel's surface. `becomes`: the worst stretch then, a fraction. */
@@ -84,6 +86,7 @@ export const Solution = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('stretch'), key: Key, fineness, value: SolvedStretch }),
   z.strictObject({ kind: z.literal('ways'), key: Key, fineness, value: z.array(FoundWay).max(10) }),
   z.strictObject({ kind: z.literal('layout'), key: Key, fineness, value: SettledLayout }),
+  z.strictObject({ kind: z.literal('heat'), key: Key, fineness, value: SolvedHeat }),
   z.strictObject({ kind: z.literal('fault'), key: Key, fineness, value: SolveFault }),
 ])
 export type Solution = z.infer<typeof Solution>
@@ -93,12 +96,16 @@ export interface SolutionTables {
   stretch: SolvedTable
   ways: Readonly<Record<string, readonly FoundWay[]>>
   layout: Readonly<Record<string, SettledLayout>>
+  heat: HeatTable
   fault: Readonly<Record<string, SolveFault>>
 }
-export const NO_SOLUTIONS: SolutionTables = { stretch: {}, ways: {}, layout: {}, fault: {} }
+export const NO_SOLUTIONS: SolutionTables = { stretch: {}, ways: {}, layout: {}, heat: {}, fault: {} }
 
 export function solutionTables(list: readonly Solution[]): SolutionTables {
-  const tables = { stretch: {}, ways: {}, layout: {}, fault: {} } as Record<Solution['kind'], Record<string, unknown>>
+  const tables = { stretch: {}, ways: {}, layout: {}, heat: {}, fault: {} } as Record<
+    Solution['kind'],
+    Record<string, unknown>
+  >
   for (const { kind, key, value } of list) tables[kind][key] = value
   // Each value went into the table of its own kind.
   return tables as unknown as SolutionTables

@@ -164,6 +164,7 @@ export interface FindingFacts {
   stretch_wrinkles: { panel: string; area_mm2: number; limit: number }
   /** Corners that are neither pulled nor shrunk: cut on the hidden side, or parted by a seam. */
   corner_relief: { panel: string; count: number; value: number; limit: number }
+  heat_no_way: { count: number; first: string; why: 'limit_below_band' | 'cannot_reach' | 'band_too_narrow' }
   corner_seam: { panel: string; count: number; value: number; limit: number }
   pre_stretch_past_bound: { panel: string; film: string; value: number; limit: number }
   pre_stretch_warm: { panel: string; film: string; value: number; limit: number }

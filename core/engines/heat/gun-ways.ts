@@ -1,0 +1,40 @@
+import { heatKey, type SolvedHeat } from '../../model/catalogue/solved-heat'
+import type { Lack, SolutionTables } from '../../model/catalogue/solutions'
+import type { FilmSheet } from '../../model/film/schema'
+import type { ShopSettings } from '../../model/shop/shop'
+import type { Panel } from '../../model/vehicle/schema'
+import type { Piece } from '../pieces/piece'
+import type { HeatPoint } from './heat-points'
+
+/** How the gun goes along the edges of each panel, as far as that is solved, and what of it is to be solved still. */
+export interface GunWays {
+  byPanel: ReadonlyMap<string, SolvedHeat>
+  wanted: number
+  lacks: readonly Lack[]
+}
+
+/** Of every panel with an edge to be read, in its film, by the shop's measured guns; one for all that share it. */
+export function gunWays(c: {
+  points: readonly HeatPoint[]
+  pieces: readonly Piece[]
+  panels: ReadonlyMap<string, Panel>
+  films: ReadonlyMap<string, FilmSheet>
+  guns: ShopSettings['guns']
+  solutions: SolutionTables | undefined
+}): GunWays {
+  const filmOf = new Map(c.pieces.map((p) => [p.id, c.films.get(p.filmId)]))
+  const byPanel = new Map<string, SolvedHeat>()
+  const keys = new Set<string>()
+  const lacks = new Map<string, Lack>()
+  for (const { kind, panelId, pieceId } of c.points) {
+    const [panel, film] = [c.panels.get(panelId), filmOf.get(pieceId)]
+    if (kind !== 'edge' || !panel || !film || byPanel.has(panelId)) continue
+    const key = heatKey(panel.surface, film, c.guns)
+    if (key === null) continue
+    keys.add(key)
+    const solved = c.solutions?.heat[key]
+    if (solved) byPanel.set(panelId, solved)
+    else if (c.solutions && !lacks.has(key)) lacks.set(key, { kind: 'heat', key, of: panelId })
+  }
+  return { byPanel, wanted: keys.size, lacks: [...lacks.values()] }
+}
