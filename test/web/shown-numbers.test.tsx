@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { cleanup, render } from '@testing-library/react'
+import { cleanup, fireEvent, render } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { PULL_REACH_MM } from '@/core/model/edge/cut-rules'
@@ -11,6 +11,8 @@ import { reckon } from '@/core/reckon/reckon'
 import { comparedBy, panelFitness } from '@/core/stages/film/fitness'
 import { demoSolutions } from '@/db/demo/solutions'
 import { DEMO_JOBS } from '@/db/demo/jobs'
+import { Bay } from '@/web/bay/bay'
+import { SkinPage } from '@/web/skin/skin-page'
 import { Edges } from '@/web/edges/edges'
 import { FilmChoice } from '@/web/film/film-choice'
 import { Handover } from '@/web/handover/handover'
@@ -62,6 +64,8 @@ const STAGES = {
   edges: Edges,
   run_sheet: RunSheet,
   handover: Handover,
+  skin: SkinPage,
+  bay: Bay,
 }
 /** A number with its unit, or money. */
 const NUMBER = /€[\d,]+(?:\.\d+)?|\d[\d,]*(?:[.:]\d+)?(?=\s?(?:mm|cm²|m²|m\b|%|°C|min\b|h\b|ΔE))/g
@@ -158,7 +162,16 @@ describe.each(DEMO_JOBS.map(({ id, make }) => [Plan.parse(make()).vehicle.name, 
             </JobProvider>
           </QueryClientProvider>,
         )
-        const text = readText(container)
+        // The bay shows one view at a time.
+        const views = [...container.querySelectorAll<HTMLElement>('nav[aria-label="Bay views"] button')]
+        if (name === 'bay') expect(views.length).toBe(5)
+        const text = [
+          readText(container),
+          ...views.map((view) => {
+            fireEvent.click(view)
+            return readText(container)
+          }),
+        ].join('\n')
         const unknown = [...text.matchAll(NUMBER)].flatMap((m) => {
           const about = text.slice(Math.max(0, m.index - 40), m.index + 25).replace(/\s+/g, ' ')
           return known.has(m[0]) || IN_WORDS.some((w) => text.slice(m.index, m.index + 20).startsWith(w)) ? [] : [about]
