@@ -5,27 +5,30 @@ import { layoutBench, reckonBench } from './core'
 import { heatBench } from './heat'
 import { pageBench } from './pages'
 import { scheduleBench } from './schedule'
-import { liveBench, serverBench } from './server'
+import { liveBench, manyMembers, serverBench } from './server'
 import { settleBench } from './settle'
 import { stretchBench } from './stretch'
 
 /**
  * Runs every bench and writes docs/bench.md. Numbers inform; nothing fails on them. `--core` leaves what is measured in
- * the browser as it was; `--reckon`, `--layout`, `--settle`, `--stretch`, `--heat`, `--schedule`, `--server` and
- * `--live` measure that alone.
+ * the browser as it was; `--reckon`, `--layout`, `--settle`, `--stretch`, `--heat`, `--schedule`, `--server`,
+ * `--members` and `--live` measure that alone.
  */
 const file = new URL('../docs/bench.md', import.meta.url)
 const before = readFileSync(file, 'utf8')
 /** A part of the file as it stands. */
 const had = (from: string, to: string) =>
   new RegExp(`## ${from}[\\s\\S]*?(?=${to ? `## (?:${to})|` : ''}$(?![\\s\\S]))`).exec(before)?.[0] ?? ''
-const asked = ['core', 'reckon', 'layout', 'settle', 'stretch', 'heat', 'schedule', 'server', 'live'].find((name) =>
-  process.argv.includes(`--${name}`),
+const asked = ['core', 'reckon', 'layout', 'settle', 'stretch', 'heat', 'schedule', 'server', 'members', 'live'].find(
+  (name) => process.argv.includes(`--${name}`),
 )
 /** Long: only where it is asked for. */
 const ablation = process.argv.includes('--ablation')
-const wants = (part: 'reckon' | 'layout' | 'settle' | 'stretch' | 'heat' | 'schedule' | 'pages' | 'server' | 'live') =>
-  asked === undefined || (asked === 'core' ? part !== 'pages' && part !== 'server' && part !== 'live' : asked === part)
+const wants = (
+  part: 'reckon' | 'layout' | 'settle' | 'stretch' | 'heat' | 'schedule' | 'pages' | 'server' | 'members' | 'live',
+) =>
+  asked === undefined ||
+  (asked === 'core' ? part !== 'pages' && part !== 'server' && part !== 'members' && part !== 'live' : asked === part)
 const parts = [
   wants('reckon') ? reckonBench() : had('reckon', 'Layout'),
   wants('layout') && !ablation ? layoutBench() : had('Layout', 'Ablation|Settling|Flat film'),
@@ -35,7 +38,8 @@ const parts = [
   wants('heat') ? heatBench() : had('Heat', 'Schedules|From typing'),
   wants('schedule') ? scheduleBench() : had('Schedules', 'From typing'),
   wants('pages') ? await pageBench() : had('From typing', 'The server under work'),
-  wants('server') ? await serverBench() : had('The server under work', 'Many pages open'),
+  wants('server') ? await serverBench() : had('The server under work', 'Main pages|Many pages open'),
+  wants('members') ? await manyMembers() : had('Main pages', 'Many pages open'),
   wants('live') ? await liveBench() : had('Many pages open', ''),
 ]
 const text = `# Benches

@@ -6,6 +6,7 @@ import { writePlan } from '@/core/model/plan/parse'
 import { Plan } from '@/core/model/plan/schema'
 import { manyPanels } from '../test/fixtures/plans'
 import { median } from './core'
+import { membersBench } from './members'
 import { liveLoad } from './live-load'
 
 const port = 3298
@@ -52,6 +53,9 @@ async function withServer<T>(work: (headers: Record<string, string>, cookie: str
 
 /** Many pages open while the bays log: a part of its own, since it takes minutes. */
 export const liveBench = (): Promise<string> => withServer((headers) => liveLoad(base, headers))
+
+/** Many members at the main pages. */
+export const manyMembers = (): Promise<string> => withServer(() => membersBench(base))
 
 /** What a busy shop asks of the server: many bays at once, and a door that stays open while heavy work runs. */
 export const serverBench = (): Promise<string> =>

@@ -11,6 +11,7 @@ import { CAREFUL } from '@/core/model/method/schema'
 import { mergePlans } from '@/core/model/plan/merge'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
+import { SEALS } from '@/core/model/edge/cut-rules'
 import { reckon } from '@/core/reckon/reckon'
 import { sagittaRadiusMm } from '@/core/engines/stretch/closed-forms'
 import { familyPanels, usualKeys } from '@/core/model/vehicle/families'
@@ -21,7 +22,7 @@ import { slipOf } from '@/core/stages/tape/suspects'
 import { setSize } from '@/core/model/vehicle/resize'
 import { fromSkin, skinOf, toSkin } from '@/core/engines/skin/skin'
 import { panelAcross } from '@/core/engines/skin/walk'
-import { answerTape, questionsOf, sameAsOtherSide, withMeasure } from '@/core/stages/tape/tape-answer'
+import { answerSeal, answerTape, questionsOf, sameAsOtherSide, withMeasure } from '@/core/stages/tape/tape-answer'
 import { offBy, tapeList, walkingOrder } from '@/core/stages/tape/tape-list'
 import { signedMark } from '@/core/model/plan/signed-mark'
 import { DEMO_FILMS } from '@/db/demo/films'
@@ -336,6 +337,26 @@ describe('what to tape first', () => {
         const after = answerTape(hatch(), p.id, q.field, q.mm)
         expect(panelOf(after, p.id).assumed).not.toContain(q.field)
       }
+  })
+  it('a seal is felt for both sides, by a word; what it takes under it follows, on that edge alone', () => {
+    const sealed = (plan: Plan, id: string) =>
+      panelOf(plan, id).edges.filter((e) => ['rubber_seal', 'window_trim', 'glass'].includes(e.meets))
+    const door = 'front-door-left'
+    const asked = questionsOf(panelOf(hatch(), door)).filter((q) => q.ask === 'seal')
+    expect(asked.map((q) => q.about)).toEqual(sealed(hatch(), door).map((e) => e.id))
+    const [first] = asked
+    if (!first) throw new Error('no seal')
+    expect(first).toMatchObject({ assumed: true, words: { chosen: null } })
+    const tuck = (plan: Plan, id: string) =>
+      reckon(plan, catalogue, []).edges.edges.filter((e) => e.panelId === id && e.edgeId === first.about)[0]?.tuckMm
+    const loose = answerSeal(hatch(), door, first.field, 'loose')
+    expect([tuck(answerSeal(hatch(), door, first.field, 'tight'), door), tuck(loose, door)]).toEqual([3, 19])
+    expect(sealed(loose, 'front-door-right').find((e) => e.id === first.about)?.tightness).toBe('loose')
+    expect(questionsOf(panelOf(loose, door)).find((q) => q.field === first.field)?.assumed).toBe(false)
+    // The other side keeps what was felt there; nothing else of the panel is touched.
+    const again = answerSeal(loose, door, first.field, 'brittle')
+    expect(sealed(again, 'front-door-right').find((e) => e.id === first.about)?.tightness).toBe('loose')
+    expect({ ...panelOf(again, door), edges: [] }).toEqual({ ...panelOf(hatch(), door), edges: [] })
   })
   it('a gap is gauged for both sides; one as wide as a window is a span; the usual one stands until then', () => {
     const wing = panelOf(hatch(), 'wing-left')

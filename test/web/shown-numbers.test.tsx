@@ -144,7 +144,7 @@ describe.each(DEMO_JOBS.map(({ id, make }) => [Plan.parse(make()).vehicle.name, 
     const known = knownTexts(plan, shop)
     it.each(Object.entries(STAGES))(
       '%s: each number with a unit is a figure of the job, or was typed',
-      (_name, Stage) => {
+      (name, Stage) => {
         const start = {
           jobId: id,
           number: 1,

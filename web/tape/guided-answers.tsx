@@ -31,11 +31,13 @@ export function GuidedAnswers({
 }) {
   return (
     <div className="d-grid gap-2 mt-2">
-      <Button variant="go" disabled={good === null} onClick={() => good !== null && enter(good)}>
-        {good !== null ? `Take ${fmt.text(fmt.length(good))}` : 'Type the figure'}
-      </Button>
+      {!question.words && (
+        <Button variant="go" disabled={good === null} onClick={() => good !== null && enter(good)}>
+          {good !== null ? `Take ${fmt.text(fmt.length(good))}` : 'Type the figure'}
+        </Button>
+      )}
       <div className="guided-pair">
-        {question.assumed && (
+        {question.assumed && !question.words && (
           <Button variant="plain" onClick={() => enter(question.mm)}>
             It is {fmt.text(fmt.length(question.mm))}
           </Button>

@@ -5,15 +5,17 @@ import { useMemo, useState } from 'react'
 import { parseLength } from '@/core/kit/units'
 import type { Plan } from '@/core/model/plan/schema'
 import { otherSideId } from '@/core/model/vehicle/mirror'
-import { MAX_PANEL_MM } from '@/core/model/vehicle/schema'
-import { answerTape, questionsOf, sameAsOtherSide } from '@/core/stages/tape/tape-answer'
+import { MAX_PANEL_MM, type TIGHTNESS } from '@/core/model/vehicle/schema'
+import { answerSeal, answerTape, questionsOf, sameAsOtherSide, type TapeQuestion } from '@/core/stages/tape/tape-answer'
 import { tapeList, walkingOrder } from '@/core/stages/tape/tape-list'
 import type { Formatter } from '@/web/words/format'
+import { word } from '@/web/words/names'
 import { faultText } from '@/web/words/faults'
 import { PanelLarge } from './panel-large'
 import { questionHint, questionName } from './question-words'
 import { Keypad } from './keypad'
 import { GuidedAnswers } from './guided-answers'
+import { SealAnswers } from './seal-answers'
 import { OnceRound } from './once-round'
 
 interface Item {
@@ -69,6 +71,11 @@ export function GuidedTape({
     edit((p) => answerTape(p, item.panelId, item.field, mm, question?.overMm ?? null))
     next()
   }
+  const feel = (tightness: (typeof TIGHTNESS)[number]) => {
+    if (!item) return
+    edit((p) => answerSeal(p, item.panelId, item.field, tightness))
+    next()
+  }
   const sameAsTwin = (panelId: string) => {
     edit((p) => sameAsOtherSide(p, panelId))
     setTyped('')
@@ -103,6 +110,7 @@ export function GuidedTape({
       aria-label="Guided tape"
       onKeyDown={(e) => {
         if (e.target instanceof HTMLButtonElement && (e.key === 'Enter' || e.key === ' ')) return
+        if (question.words) return
         if (/^[\d.,/ '"a-z]$/i.test(e.key)) press(e.key)
         else if (e.key === 'Backspace') press('⌫')
         else if (e.key === 'Enter' && good) enter(parsed.value)
@@ -126,7 +134,11 @@ export function GuidedTape({
           </p>
           <p className="label">{questionHint(question, fmt)}</p>
           <p className="big my-2" data-testid="guided-typed">
-            {typed === '' ? (
+            {question.words ? (
+              <span className="label">
+                {question.words.chosen ? word('tightness', question.words.chosen) : 'nobody looked'}
+              </span>
+            ) : typed === '' ? (
               <span className="label">
                 {question.assumed ? 'assumed' : 'taped'} {fmt.text(fmt.length(question.mm))}
               </span>
@@ -150,7 +162,11 @@ export function GuidedTape({
           </div>
         </div>
         <div>
-          <Keypad inch={inch} press={press} />
+          {question.words ? (
+            <SealAnswers words={question.words} onAnswer={feel} />
+          ) : (
+            <Keypad inch={inch} press={press} />
+          )}
           <GuidedAnswers
             good={good ? parsed.value : null}
             enter={enter}
@@ -168,6 +184,8 @@ export function GuidedTape({
   )
 }
 
+/** The usual ones until somebody gauges or feels them: asked for by whoever asks for all. */
+const LATER: readonly TapeQuestion['ask'][] = ['gap', 'seal']
 /** Figures that together hold nine tenths of what is at stake. */
 const MOST = 0.9
 
@@ -187,8 +205,7 @@ function roundOf(plan: Plan, onlyMost: boolean): Item[] {
   )
   return walkingOrder(plan.panels.filter((p) => p.wrap)).flatMap((p) =>
     questionsOf(p)
-      // Gaps are the usual ones until somebody gauges them: asked for by whoever asks for all.
-      .filter((q) => wanted.has(`${p.id}/${q.field}`) || (!onlyMost && q.ask === 'gap' && q.assumed))
+      .filter((q) => wanted.has(`${p.id}/${q.field}`) || (!onlyMost && LATER.includes(q.ask) && q.assumed))
       .map((q) => ({ panelId: p.id, field: q.field })),
   )
 }

@@ -28,6 +28,8 @@ export function questionName(q: TapeQuestion, fmt: Formatter): string {
       return 'radius of its ends'
     case 'gap':
       return `gap at the ${edge(q.about)} edge`
+    case 'seal':
+      return `seal at the ${edge(q.about)} edge`
     default:
       return q.about
   }
@@ -61,6 +63,8 @@ export function questionHint(q: TapeQuestion, fmt: Formatter): string {
       return 'Radius gauge where the panel turns round at its ends.'
     case 'gap':
       return 'Gauge or stacked cards between this panel and the next; a seal by its width. A window or a wheel is typed as wide as it is.'
+    case 'seal':
+      return 'Push a soft tool under it: tight takes 3 mm of film, a usual one 10, a loose one 19. Old and brittle tears.'
     default:
       return ''
   }

@@ -34,7 +34,8 @@ export type CutRule = { [K in keyof CutCase]?: readonly CutCase[K][] } & {
   bladeDeg: 30 | 45
 }
 
-const SEALS: readonly Edge['meets'][] = ['rubber_seal', 'window_trim', 'glass']
+/** What film is tucked under: how it sits decides how deep. */
+export const SEALS: readonly Edge['meets'][] = ['rubber_seal', 'window_trim', 'glass']
 const PULLED: readonly FilmClass[] = ['formable', 'stiff']
 const NOT_FLUSH: readonly CutCase['wish'][] = ['full', 'quick']
 

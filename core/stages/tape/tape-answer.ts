@@ -3,8 +3,8 @@ import type { Plan } from '../../model/plan/schema'
 import { measuresFromOtherSide, otherSideId } from '../../model/vehicle/mirror'
 import { setSize, taped } from '../../model/vehicle/resize'
 import { straightedgeMm } from '../../model/vehicle/straightedge'
-import { USUAL_GAP_MM } from '../../model/edge/cut-rules'
-import type { Edge, Panel } from '../../model/vehicle/schema'
+import { SEALS, USUAL_GAP_MM } from '../../model/edge/cut-rules'
+import { TIGHTNESS, type Edge, type Panel } from '../../model/vehicle/schema'
 
 /** One figure that the tape, the straightedge or the rule can give. */
 export interface TapeQuestion {
@@ -23,11 +23,14 @@ export interface TapeQuestion {
     | 'nose'
     | 'wraps'
     | 'gap'
+    | 'seal'
   about: string
   mm: number
   /** Length of the straightedge that a crown is taken under. */
   overMm: number | null
   assumed: boolean
+  /** Answered by a word, not a figure; null: nobody looked. */
+  words?: { options: readonly NonNullable<Edge['tightness']>[]; chosen: Edge['tightness'] }
 }
 
 /** A crown taken under one straightedge as it reads under another, on a round of the same radius. All mm. */
@@ -39,6 +42,7 @@ function crownUnder(crownMm: number, takenMm: number, overMm: number): number {
 
 /** Between two sheets, or a sheet and a seal: what lies there can be gauged. */
 const GAUGED: readonly Edge['meets'][] = ['opening', 'fixed_gap', 'rubber_seal']
+const isSealed = (e: Edge): boolean => SEALS.includes(e.meets)
 const hasGap = (e: Edge): boolean => GAUGED.includes(e.meets) && e.spanMm === null
 
 /** Every figure of a panel that can be asked for, in the order one takes them. */
@@ -78,6 +82,11 @@ export function questionsOf(panel: Panel, { inches = false }: { inches?: boolean
     ...panel.edges.filter(hasGap).map((e) => ({
       ...q(`gaps.${e.id}`, 'gap', e.gapMm ?? USUAL_GAP_MM[e.meets], e.id),
       assumed: e.gapMm === null,
+    })),
+    ...panel.edges.filter(isSealed).map((e) => ({
+      ...q(`seals.${e.id}`, 'seal', 0, e.id),
+      assumed: e.tightness === null,
+      words: { options: TIGHTNESS, chosen: e.tightness },
     })),
   ]
 }
@@ -169,3 +178,25 @@ export function sameAsOtherSide(plan: Plan, panelId: string): Plan {
 
 /** Everything still assumed about a panel taken as it stands: somebody looked, and it is so. */
 export const acceptPanel = (panel: Panel): Panel => ({ ...panel, assumed: [] })
+
+/** How a seal sits, felt with a soft tool; the mirrored panel takes it too while nobody looked at its own. */
+export function answerSeal(
+  plan: Plan,
+  panelId: string,
+  field: string,
+  tightness: NonNullable<Edge['tightness']>,
+): Plan {
+  const edgeId = field.slice('seals.'.length)
+  const panel = plan.panels.find((p) => p.id === panelId)
+  const twinId = panel?.mirrored ? otherSideId(panelId) : panelId
+  const felt = (p: Panel, isAsked: boolean): Panel => ({
+    ...p,
+    edges: p.edges.map((e) => (e.id === edgeId && (isAsked || e.tightness === null) ? { ...e, tightness } : e)),
+  })
+  return {
+    ...plan,
+    panels: plan.panels.map((p) =>
+      p.id === panelId ? felt(p, true) : p.id === twinId && p.mirrored ? felt(p, false) : p,
+    ),
+  }
+}
