@@ -13,7 +13,8 @@ import { choiceFor } from '@/core/model/plan/new-plan'
 import { Plan } from '@/core/model/plan/schema'
 import { hoursOf, DEFAULT_SHOP } from '@/core/model/shop/shop'
 import { reckon } from '@/core/reckon/reckon'
-import { DEMO_JOBS, DEMO_MORE_JOBS } from '@/db/demo/jobs'
+import { DEMO_JOBS } from '@/db/demo/jobs'
+import { DEMO_MORE_JOBS } from '@/db/demo/more-jobs'
 import { catalogue, film as filmCalled, handCar, row } from '../fixtures/plans'
 
 const hatch = Plan.parse(DEMO_JOBS[0]?.make())

@@ -20,7 +20,8 @@ import type { SolvedHeat } from '../../model/catalogue/solved-heat'
 import { choiceFor } from '../../model/plan/new-plan'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
-import { paceFor, paceSeconds } from '../heat/pace'
+import { heatStep } from './heat-step'
+import type { OnPanel } from './on-panel'
 import type { HeatPoint } from '../heat/heat-points'
 import type { Piece } from '../pieces/pieces'
 import {
@@ -29,16 +30,10 @@ import {
   DRY_FIT_MIN,
   INLAY_MIN,
   LAST_WIPE,
-  MIRROR_SLOWER,
-  PLACE_MIN,
-  PRESSED_MIN_PER_M,
-  PRESS_MIN_PER_M,
-  READ_MIN,
   RECESS_MIN,
   RELAX_MIN,
   RELIEF_CUT_MIN,
   SEAM_MIN_PER_M,
-  STEAM_MIN,
 } from './step-data'
 import { ROUGH_LEAVE_MM, roughCuts } from './rough-cuts'
 import { layingOrder } from './laying-order'
@@ -61,17 +56,6 @@ export function layRange(
   return layWarm === 'warm_40' && film.shapingC.max >= WARM_C
     ? { min: Math.max(WARM_C, film.shapingC.min), max: film.shapingC.max }
     : null
-}
-
-/** What the steps of one panel hang on. */
-interface OnPanel {
-  plan: BesidePanels
-  panel: Panel
-  film: FilmSheet
-  pieces: readonly Piece[]
-  points: readonly HeatPoint[]
-  way: SolvedHeat | undefined
-  edges: Pick<Context['edges'], 'edges' | 'corners'>
 }
 
 /** What the steps of each panel are made from, gathered once for all of them. */
@@ -285,43 +269,4 @@ function trimStep({ plan, panel, film, edges }: OnPanel): Step {
     tools: ['blade', 'soft_tool', ...(edges.edges.some((e) => e.cut === 'filament') ? ['filament'] : [])],
     facts: { order: film.edgeOrder, corners: edges.corners.length },
   })
-}
-
-/** Post-heat of one panel: metres by the gun's pace on what is under the film, places, readings, pressed as it cools. */
-function heatStep({ plan, panel, film, points, way, edges }: OnPanel): Step[] {
-  const pressedM = edges.edges.reduce((sum, e) => (e.heat === 'pressed' ? sum + e.lengthMm : sum), 0) / 1000
-  if (points.length === 0 && pressedM === 0) return []
-  const mirror = CHROME_CLASS.includes(film.kind)
-  const along = points.filter((p) => p.lengthMm !== null)
-  const pointM = along.reduce((sum, p) => sum + (p.lengthMm ?? 0), 0) / 1000
-  const movingS = along.reduce((sum, p) => sum + paceSeconds(paceFor(panel, way, p.lengthMm ?? 0)), 0)
-  // What was solved is for this very film.
-  const slower = mirror && way?.kind !== 'plan' ? MIRROR_SLOWER : 1
-  const minutes =
-    (movingS / 60) * slower +
-    (points.length - along.length) * PLACE_MIN +
-    points.length * READ_MIN +
-    pointM * PRESS_MIN_PER_M +
-    pressedM * PRESSED_MIN_PER_M +
-    (mirror ? STEAM_MIN : 0)
-  return [
-    stepOf({
-      id: `post_heat:${panel.id}`,
-      code: 'post_heat',
-      panelId: panel.id,
-      name: panel.name,
-      minutes: minutes * plan.runSheet.paceFactor,
-      cautions: ['hot', ...(plan.method.heatSource === 'torch' ? ['torch'] : [])],
-      tools: ['gun', 'thermometer', ...(mirror ? ['steamer'] : [])],
-      range: film.postHeatC,
-      facts: {
-        film: film.name,
-        points: points.length,
-        length_mm: pointM * 1000,
-        from_min: film.postHeatFromMin,
-        until_min: film.postHeatUntilMin ?? 0,
-        ...(mirror ? { steam: 1 } : {}),
-      },
-    }),
-  ]
 }

@@ -2,6 +2,7 @@ import { civilToMinutes, minutesToCivil, type OpenHours } from '../../kit/civil'
 import { SKILLS, type ShopSettings } from '../../model/shop/shop'
 import { NEVER, schedule, type Calendar, type Person, type Problem, type Task } from '../../solve/schedule'
 import { calendarOf } from './calendar-of'
+import { bits, peopleOf, type OnShift } from './shop-people'
 import type { Block, JobOutline } from './job-outline'
 
 export interface BoardJob {
@@ -168,40 +169,6 @@ function rescuesOf(problem: Problem, late: ReadonlySet<number>): Rescue[] {
     ...(keeps({ slots: problem.slots + 1 }) ? (['one_more_bay'] as const) : []),
     ...(keeps({ tasks: sooner }) ? (['begin_now'] as const) : []),
   ]
-}
-
-const bits = (skills: readonly string[]): number =>
-  SKILLS.reduce((sum, skill, i) => (skills.includes(skill) ? sum | (1 << i) : sum), 0)
-
-interface OnShift {
-  name: string
-  person: Person
-}
-
-/** The people of the shop on the days they are there; a shop that named nobody has two. */
-function peopleOf(shop: ShopSettings, hours: OpenHours, start: number): OnShift[] {
-  if (shop.people.length === 0) {
-    const person = { skills: bits(SKILLS), hours: calendarOf(hours, start) }
-    return ['', ''].map((name) => ({ name, person }))
-  }
-  return shop.people.map(({ name, skills, away }) => ({
-    name,
-    person: {
-      skills: bits(skills),
-      hours: calendarOf({ ...hours, closed: [...hours.closed, ...daysOf(away)] }, start),
-    },
-  }))
-}
-
-const DAY_MIN = 1440
-function daysOf(away: ShopSettings['people'][number]['away']): string[] {
-  return away.flatMap(({ from, to }) => {
-    const [first, last] = [civilToMinutes(`${from}T00:00`), civilToMinutes(`${to}T00:00`)]
-    if (first === null || last === null) return []
-    return Array.from({ length: (last - first) / DAY_MIN + 1 }, (_, i) =>
-      minutesToCivil(first + i * DAY_MIN).slice(0, 10),
-    )
-  })
 }
 
 /** The blocks of one job as tasks, each after the one before it; cutting goes on beside the vehicle's preparation. */

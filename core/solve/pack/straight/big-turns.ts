@@ -1,6 +1,6 @@
 import { aloneLengths, counts, type Band } from '../model/band'
 import { BigFirst, type BigAsk } from './big-first'
-import { smallKinds } from './fill-table'
+import { smallKinds } from './small-kinds'
 import { aloneInBand } from '../model/kinds'
 import type { BandPool } from './recombine'
 import { PACK_TOLERANCE } from '../model/types'

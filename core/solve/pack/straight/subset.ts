@@ -1,6 +1,7 @@
 import type { Band } from '../model/band'
 import type { Kind } from '../model/kinds'
 import { PACK_TOLERANCE } from '../model/types'
+import { SubsetFront } from './subset-front'
 
 /**
  * All ways of cutting a few items from bands, exactly: for every subset the rectangles (width, length) that hold it and
@@ -17,7 +18,6 @@ export interface SubsetPlan {
 }
 
 const MOST_ENTRIES = 600_000
-const MOST_FRONT = 1024
 
 /** What the ways of cutting a few items hang on. */
 interface SubsetProblem {
@@ -52,41 +52,6 @@ export function subsets(problem: SubsetProblem): SubsetPlan {
   }
 }
 
-/** Candidates of one subset, none of which another beats in both width and length. */
-class Front {
-  readonly w = new Float64Array(MOST_FRONT)
-  readonly h = new Float64Array(MOST_FRONT)
-  readonly a = new Int32Array(MOST_FRONT)
-  readonly b = new Int32Array(MOST_FRONT)
-  readonly d = new Uint8Array(MOST_FRONT)
-  size = 0
-  overflown = false
-
-  add(w: number, h: number, a: number, b: number, d: number): void {
-    for (let i = 0; i < this.size; i++) if (this.w[i] <= w + PACK_TOLERANCE && this.h[i] <= h + PACK_TOLERANCE) return
-    for (let i = this.size - 1; i >= 0; i--) if (w <= this.w[i] && h <= this.h[i]) this.takeOut(i)
-    if (this.size === MOST_FRONT) {
-      this.overflown = true
-      return
-    }
-    const at = this.size++
-    this.w[at] = w
-    this.h[at] = h
-    this.a[at] = a
-    this.b[at] = b
-    this.d[at] = d
-  }
-
-  private takeOut(i: number): void {
-    const last = --this.size
-    this.w[i] = this.w[last]
-    this.h[i] = this.h[last]
-    this.a[i] = this.a[last]
-    this.b[i] = this.b[last]
-    this.d[i] = this.d[last]
-  }
-}
-
 /**
  * Rectangles of every subset, level by level: entry `e` is W[e] wide and H[e] long and came about by D[e] from A[e] and
  * B[e]. With cuts enough for any plan there is one level.
@@ -106,7 +71,7 @@ class SubsetTable {
   private readonly D: number[] = []
   readonly start: Int32Array
   readonly count: Int32Array
-  private readonly front = new Front()
+  private readonly front = new SubsetFront()
   private kindOfSingle: Map<number, number> | null = null
 
   constructor(private readonly problem: SubsetProblem) {
