@@ -11,6 +11,7 @@ import { changesOf } from '@/db/queries/changes'
 import { appendEntries } from '@/db/queries/entries'
 import { createJob, openJob } from '@/db/queries/jobs'
 import { whoIs } from '@/db/queries/people'
+import { saveShop, shopOf } from '@/db/queries/shop'
 import { savePlan } from '@/db/queries/plans'
 import { setDamage } from '@/db/queries/rack'
 import { keepSolutions, requestSettleEach, requestSolves, reuseSolution } from '@/db/queries/solutions'
@@ -89,6 +90,37 @@ describe('solutions', () => {
       formula: 'solved_on_tape({triangles}, {rule})',
     })
     expect(Object.keys((await opened(theirs)).catalogue.solutions?.stretch ?? {})).toEqual([])
+  })
+  it('a shop that says something new has its jobs looked at; how its gun goes is solved once for all of them', async () => {
+    const queue = await workQueue()
+    await queue.purgeQueue(SETTLE_QUEUE)
+    const said = await shopOf(ours.who.owner)
+    const guns = [{ id: 'g', name: 'Gun', displayC: 350, airC: 350, coefficient: 105, sigmaMm: 30 }]
+    await saveShop(ours.who.owner, { ...said.settings, guns }, said.number)
+    expect(Number(await queue.getQueueSize(SETTLE_QUEUE, { before: 'active' }))).toBe(1)
+    const heatOf = async (jobId: string, world = ours) => {
+      const file = await openJob(world.who.lead, jobId, NOW)
+      if (!file) throw new Error('no job')
+      const { lacks } = reckon(file.plan, file.catalogue, file.ledger).settling
+      return { lacks: lacks.filter((l) => l.kind === 'heat'), heat: file.catalogue.solutions?.heat ?? {} }
+    }
+    const [lack] = (await heatOf(ours.jobId)).lacks
+    if (!lack) throw new Error('nothing lacks')
+    const value = { kind: 'none' as const, code: 'cannot_reach' as const }
+    await keepSolutions(task(), [{ kind: 'heat', key: lack.key, fineness: 1, value }], 'test')
+    const other = randomUUID()
+    await createJob(ours.who.lead, other, handCar(), 'another', NOW)
+    for (const jobId of [ours.jobId, other]) {
+      const { lacks, heat } = await heatOf(jobId)
+      expect(heat[lack.key]).toEqual(value)
+      expect(lacks.map((l) => l.key)).not.toContain(lack.key)
+    }
+    const file = await openJob(ours.who.lead, other, NOW)
+    const { findings } = file ? reckon(file.plan, file.catalogue, file.ledger) : { findings: [] }
+    expect(findings.find((f) => f.code === 'heat_no_way')?.facts).toMatchObject({ why: 'cannot_reach' })
+    expect((await heatOf(theirs.jobId, theirs)).heat).toEqual({})
+    await saveShop(ours.who.owner, said.settings, said.number + 1)
+    await queue.purgeQueue(SETTLE_QUEUE)
   })
   it('a row of another shape counts as not there, and breaks nothing', async () => {
     const file = await opened()
