@@ -13,9 +13,8 @@ export interface Quantity {
   unit: string
 }
 
-/** Numbers as this member reads them. Long lengths in metres or yards, money in the shop's currency. */
-export function formatter(units: MemberUnits) {
-  const u: MemberUnits = { ...units, timeZone: knownTimeZone(units.timeZone) }
+/** Lengths, areas, heat, time and money in this member's units; the shop's currency. */
+function quantitiesFor(u: MemberUnits) {
   const long: LengthUnit = u.lengthUnit === 'in' ? 'yd' : 'm'
   const number = (v: number, digits: number) =>
     v.toLocaleString(u.locale, { minimumFractionDigits: digits, maximumFractionDigits: digits })
@@ -46,19 +45,23 @@ export function formatter(units: MemberUnits) {
       : { text: number(mm2 / (small ? 100 : 1e6), small ? 0 : 2), unit: small ? 'cm²' : 'm²' }
   }
   const percent = (v: number): Quantity => ({ text: number(v * 100, 1), unit: '%' })
+  return { number, length, longLength, temp, minutes, money, area, percent }
+}
+
+const IN_SHORT: Intl.DateTimeFormatOptions = {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+}
+
+/** Days and moments as this member reads them, on the shop's clock. */
+function momentsFor(u: MemberUnits) {
   const wallTime = (t: string): Quantity => {
     const date = new Date(`${t.slice(0, 16)}:00Z`)
     return {
-      text: Number.isNaN(date.getTime())
-        ? t
-        : date.toLocaleString(u.locale, {
-            timeZone: 'UTC',
-            weekday: 'short',
-            day: 'numeric',
-            month: 'short',
-            hour: '2-digit',
-            minute: '2-digit',
-          }),
+      text: Number.isNaN(date.getTime()) ? t : date.toLocaleString(u.locale, { timeZone: 'UTC', ...IN_SHORT }),
       unit: '',
     }
   }
@@ -70,24 +73,24 @@ export function formatter(units: MemberUnits) {
       : date.toLocaleDateString(u.locale, { timeZone: 'UTC', weekday: 'short', day: 'numeric', month: 'short' })
   }
   /** A moment kept in UTC (`…Z`, or a wall time meant as UTC), on the shop's clock. */
-  const moment = (
-    utc: string,
-    options: Intl.DateTimeFormatOptions = {
-      weekday: 'short',
-      day: 'numeric',
-      month: 'short',
-      hour: '2-digit',
-      minute: '2-digit',
-    },
-  ): string => {
+  const moment = (utc: string, options: Intl.DateTimeFormatOptions = IN_SHORT): string => {
     const date = new Date(utc.endsWith('Z') ? utc : `${utc.slice(0, 16)}Z`)
     return Number.isNaN(date.getTime()) ? utc : date.toLocaleString(u.locale, { timeZone: u.timeZone, ...options })
   }
   /** Hours and minutes of a moment on the shop's clock. */
   const clock = (utc: string): string => moment(utc, { hour: '2-digit', minute: '2-digit' })
+  return { wallTime, day, moment, clock }
+}
+
+/** Numbers as this member reads them. Long lengths in metres or yards, money in the shop's currency. */
+export function formatter(units: MemberUnits) {
+  const u: MemberUnits = { ...units, timeZone: knownTimeZone(units.timeZone) }
+  const quantities = quantitiesFor(u)
+  const moments = momentsFor(u)
+  const { number, length, longLength, temp, minutes, money, area, percent } = quantities
   const quantity = (value: number | string | null, unit: FigureUnit): Quantity => {
     if (value === null || value === '') return { text: '–', unit: '' }
-    if (typeof value === 'string') return unit === 'wall_time' ? wallTime(value) : { text: value, unit: '' }
+    if (typeof value === 'string') return unit === 'wall_time' ? moments.wallTime(value) : { text: value, unit: '' }
     switch (unit) {
       case 'mm':
         return Math.abs(value) >= 3000 ? longLength(value) : length(value)
@@ -113,23 +116,7 @@ export function formatter(units: MemberUnits) {
     }
   }
   const text = (q: Quantity): string => (q.unit === '' ? q.text : q.unit === '″' ? `${q.text}″` : `${q.text} ${q.unit}`)
-  return {
-    units: u,
-    length,
-    longLength,
-    temp,
-    minutes,
-    money,
-    area,
-    percent,
-    wallTime,
-    day,
-    moment,
-    clock,
-    quantity,
-    text,
-    number,
-  }
+  return { units: u, ...quantities, ...moments, quantity, text }
 }
 /** A time zone that this machine does not know is read as UTC, so that no page breaks on it. */
 const zones = new Map<string, string>()

@@ -1,7 +1,7 @@
 import { filmStanding } from '../../model/film/film-data'
-import type { FilmSheet } from '../../model/film/schema'
 import type { FilmLayout } from '../../engines/roll/film-layout'
 import type { Purchase } from '../../engines/roll/purchase'
+import { buyingFigures } from './buying-figures'
 import { restsOf } from '../../engines/roll/rests'
 import { areaStanding } from '../../model/vehicle/measure-standing'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
@@ -9,8 +9,6 @@ import type { Panel } from '../../model/vehicle/schema'
 import { figure, from, input, weakest, type Figure, type FigureInput } from '../../model/figure/figure'
 import type { FigureId, RollPart } from '../../model/figure/figure-id'
 import { call } from '../../model/figure/formula'
-
-const isWhole = (film: FilmSheet): boolean => film.soldBy.unit === 'roll' || film.soldBy.unit === 'sheet'
 
 /** Figures of one film's layout: film used, bound, yield, reserve, what to order and its price. */
 export function filmFigures(layout: FilmLayout, bought: Purchase, panels: ReadonlyMap<string, Panel>): Figure[] {
@@ -58,7 +56,7 @@ export function filmFigures(layout: FilmLayout, bought: Purchase, panels: Readon
     ...above,
     yieldFigure,
     reserve,
-    ...buyingFigures(layout, bought, used, reserve),
+    ...buyingFigures({ layout, bought, used, reserve }),
     ...joinFigure(layout),
   ]
 }
@@ -121,83 +119,6 @@ function reserveFigure(layout: FilmLayout): Figure {
         ]
       : [],
   )
-}
-
-function buyingFigures(layout: FilmLayout, bought: Purchase, used: Figure, reserve: Figure): Figure[] {
-  const { film } = layout
-  const at = (f: string) => `film/${film.id}/${f}`
-  const id = (f: RollPart) => `roll/${film.id}/${f}` as const
-  const sold = filmStanding(film, 'soldBy')
-  // With pieces that fit no roll, what to order is not known yet: no figure rather than a wrong one.
-  const missing = layout.unplaced.length
-  if (missing > 0) {
-    const why = [input('missing', missing, 'count', 'measured', 'layout')]
-    const text = call('unknown_while', 'missing')
-    return [figure(id('order'), null, 'mm', text, why), figure(id('cost'), null, 'money', text, why)]
-  }
-  const shelf = bought.shelf[0]
-  if (bought.covered)
-    return [
-      figure(id('order'), 0, 'mm', call('shelf_covers', 'used', ...(shelf ? ['shelf'] : [])), [
-        ...(shelf ? [input('shelf', shelf.leftMm, 'mm', 'measured', `stock/${shelf.id}`)] : []),
-        from('used', used),
-      ]),
-      figure(id('cost'), 0, 'money', call('nothing_to_buy'), []),
-    ]
-  const spare = layout.reserveMm > 0
-  const ends = [from('used', used), ...(spare ? [from('reserve', reserve)] : [])]
-  const need = ['used', ...(spare ? ['reserve'] : [])]
-  const own = film.offers.length > 0
-  const price = input('price', film.soldBy.price, isWhole(film) ? 'money_each' : 'price_per_m', sold, at('soldBy'))
-  const units = input('units', bought.units, 'count', 'measured', 'layout')
-  if (own || bought.lines.length > 1) {
-    const line = (l: Purchase['lines'][number], i: number, unit: 'mm' | 'money'): FigureInput =>
-      input(`part_${i + 1}`, unit === 'mm' ? l.lengthMm : l.cost, unit, sold, at(own ? 'offers' : 'soldBy'))
-    const order = figure(
-      id('order'),
-      bought.orderMm,
-      'mm',
-      `${call('cheapest_for', ...need)} = ${bought.lines.map((_, i) => `{part_${i + 1}}`).join(' + ')}`,
-      [...ends, ...bought.lines.map((l, i) => line(l, i, 'mm'))],
-    )
-    return [
-      order,
-      figure(
-        id('cost'),
-        bought.cost,
-        'money',
-        'Σ inputs',
-        bought.lines.map((l, i) => line(l, i, 'money')),
-      ),
-    ]
-  }
-  const order = figure(
-    id('order'),
-    bought.orderMm,
-    'mm',
-    isWhole(film)
-      ? '{units} × {length}'
-      : `max({minimum}, ⌈(${need.map((key) => `{${key}}`).join(' + ')}) ÷ {step}⌉ × {step})`,
-    isWhole(film)
-      ? [
-          units,
-          input('length', film.rollLengthsMm[0] ?? 0, 'mm', filmStanding(film, 'rollLengthsMm'), at('rollLengthsMm')),
-          ...ends,
-        ]
-      : [
-          input('minimum', film.soldBy.minimumMm, 'mm', sold, at('soldBy')),
-          ...ends,
-          input('step', film.soldBy.unit === 'metre' ? 1000 : 500, 'mm', sold, at('soldBy')),
-        ],
-  )
-  const cost = figure(
-    id('cost'),
-    bought.cost,
-    'money',
-    isWhole(film) ? '{units} × {price}' : '{order} × {price}',
-    isWhole(film) ? [units, price] : [from('order', order), price],
-  )
-  return [order, cost]
 }
 
 function joinFigure(layout: FilmLayout): Figure[] {
