@@ -339,8 +339,7 @@ describe('what to tape first', () => {
       }
   })
   it('a seal is felt for both sides, by a word; what it takes under it follows, on that edge alone', () => {
-    const sealed = (plan: Plan, id: string) =>
-      panelOf(plan, id).edges.filter((e) => ['rubber_seal', 'window_trim', 'glass'].includes(e.meets))
+    const sealed = (plan: Plan, id: string) => panelOf(plan, id).edges.filter((e) => SEALS.includes(e.meets))
     const door = 'front-door-left'
     const asked = questionsOf(panelOf(hatch(), door)).filter((q) => q.ask === 'seal')
     expect(asked.map((q) => q.about)).toEqual(sealed(hatch(), door).map((e) => e.id))

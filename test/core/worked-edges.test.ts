@@ -21,7 +21,7 @@ describe('edges, corners and hours reckoned by hand', () => {
     expect(corners.map((c) => c.method)).toEqual(['cold_hook', 'cold_hook', 'cold_hook', 'cold_hook'])
     expect(corners[0]?.squeeze).toBeCloseTo(0.1395, 4)
     expect(corners[0]?.pull).toBeCloseTo(0.0712, 4)
-    expect([minutes('trim:bonnet'), minutes('post_heat:bonnet')]).toEqual([25, 14])
+    expect([minutes('trim:bonnet'), minutes('post_heat:bonnet')]).toEqual([25, 15])
     expect(r.points.filter((p) => p.panelId === 'bonnet')).toHaveLength(8)
   })
 
