@@ -24,15 +24,3 @@ export function isSameRecord(a: object, b: object): boolean {
   const [own, other] = [Object.entries(a), new Map(Object.entries(b))]
   return own.length === other.size && own.every(([key, value]) => other.has(key) && Object.is(value, other.get(key)))
 }
-
-/** Things by what they belong to, in their order. */
-export function groupedBy<Key, Item>(items: Iterable<Item>, keyOf: (item: Item) => Key): Map<Key, Item[]> {
-  const groups = new Map<Key, Item[]>()
-  for (const item of items) {
-    const key = keyOf(item)
-    const group = groups.get(key)
-    if (group) group.push(item)
-    else groups.set(key, [item])
-  }
-  return groups
-}

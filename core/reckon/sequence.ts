@@ -7,7 +7,7 @@ export interface SequenceStep<Parts> {
   takes: readonly (keyof Parts)[]
   run: (parts: Parts) => Parts[keyof Parts]
   /** Whether what came out is what came out before: then the part of before stands, and what hangs on it with it. */
-  same?: ((before: Parts[keyof Parts], now: Parts[keyof Parts]) => boolean) | undefined
+  same?(before: Parts[keyof Parts], now: Parts[keyof Parts]): boolean
 }
 
 /** A step that sees nothing but what it declares: `run` gets no other part by its type. */
@@ -18,7 +18,7 @@ export const stepIn =
     takes: readonly In[],
     run: (parts: Pick<Parts, In>) => Parts[Out],
     same?: (before: Parts[Out], now: Parts[Out]) => boolean,
-  ): SequenceStep<Parts> => ({ makes, takes, run, same: same as SequenceStep<Parts>['same'] })
+  ): SequenceStep<Parts> => ({ makes, takes, run, ...(same ? { same } : {}) })
 
 /**
  * All parts, from those given and the steps in order. Each step takes what is given or made before it; `previous` is a

@@ -62,6 +62,7 @@ export const changesOf = (who: Who, jobId: string, since: number): Promise<Chang
       .where(and(eq(stockItem.shopId, who.shopId), gt(stockItem.change, since)))
       .limit(1)
     const scans = await scanMarksIn(tx, who, jobId)
+    const { settings } = await shopIn(tx, who)
     return {
       entries: await ledgerIn(tx, who, jobId, since),
       revision: newer ? { number: row.head, plan } : null,
@@ -69,9 +70,16 @@ export const changesOf = (who: Who, jobId: string, since: number): Promise<Chang
       films,
       record: await recordIn(tx, who),
       supplies: await suppliesIn(tx, who),
-      shop: (await shopIn(tx, who)).settings,
+      shop: settings,
       // Another plan may hang on what was solved long ago.
-      solutions: await solutionsOf(tx, who, { jobId, plan, films, scans, ...(newer ? {} : { since }) }),
+      solutions: await solutionsOf(tx, who, {
+        jobId,
+        plan,
+        films,
+        scans,
+        guns: settings.guns,
+        ...(newer ? {} : { since }),
+      }),
       scans,
       head,
     }

@@ -1,3 +1,4 @@
+import { DEFAULT_SHOP } from '@/core/model/shop/shop'
 import type { JobOutline } from '@/core/engines/schedule/job-outline'
 import type { BoardPin } from '@/core/engines/schedule/pins'
 import { and, desc, eq, lte, sql } from 'drizzle-orm'
@@ -84,7 +85,7 @@ async function catalogueIn(tx: Tx, who: InShop, jobId: string, plan: Plan, now: 
     climate: await climateIn(tx, who),
     supplies: await suppliesIn(tx, who),
     record: await recordIn(tx, who),
-    solutions: await solutionTablesOf(tx, who, { jobId, plan, films, scans }),
+    solutions: await solutionTablesOf(tx, who, { jobId, plan, films, scans, guns: settings.guns }),
     scans,
     now: utcWall(now),
   }
@@ -173,7 +174,8 @@ export const jobWithSolutions = (
     if (!file) return null
     const { plan, catalogue } = file
     const { films, scans = {} } = catalogue
-    return { ...file, solutions: await solutionsOf(tx, who, { jobId: id, plan, films, scans }) }
+    const { guns } = catalogue.shop ?? DEFAULT_SHOP
+    return { ...file, solutions: await solutionsOf(tx, who, { jobId: id, plan, films, scans, guns }) }
   })
 
 /** A job as a worker settles it, with the kept scan of one of its panels. Null: it is gone. */

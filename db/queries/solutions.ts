@@ -9,8 +9,10 @@ import {
   type Lack,
   type SolutionTables,
 } from '@/core/model/catalogue/solutions'
+import { heatKey } from '@/core/model/catalogue/solved-heat'
 import { stretchKey } from '@/core/model/catalogue/solved-stretch'
 import type { FilmSheet } from '@/core/model/film/schema'
+import type { ShopSettings } from '@/core/model/shop/shop'
 import type { Plan } from '@/core/model/plan/schema'
 import { guarded, inShop, type Tx, type Who } from '../client'
 import { tell } from '../live'
@@ -20,8 +22,6 @@ import { SETTLE_QUEUE, SOLVE_QUEUE, within, workQueue, type RackTask, type Settl
 import { job, solution } from '../schema'
 import { nextChange, type InShop } from './job-rows'
 
-/** Ways of the gun: few, and shared by all jobs of a shop. */
-const MOST_WAYS_OF_GUNS = 40
 /** Layouts kept with a job that are read with it: those before, that an undo brings back, among them. */
 const MOST_LAYOUTS = 30
 /** What is only compared with comes a day later than what a plan hangs on; what changed with the rack, ten minutes. [s] */
@@ -33,12 +33,16 @@ const YEAR_2024 = 1_704_067_200
 const secondsNow = (): number => Math.floor((Date.now() / 1000 - YEAR_2024) / 10) * 10
 
 /** Keys of the panels' solutions that a plan hangs on, and of those that it is compared by. */
-function panelKeys(plan: Plan, films: readonly FilmSheet[], scans: Readonly<Record<string, string>>): string[] {
+function panelKeys({ plan, films, scans, guns }: OfJob): string[] {
+  const heat = plan.panels.flatMap((panel) => {
+    const film = filmOf(plan, panel)
+    return (panel.wrap && film && heatKey(panel.surface, film, guns)) || []
+  })
   const ways = plan.panels.flatMap((panel) => {
     const film = filmOf(plan, panel)
     return panel.wrap && film ? [waysKey(stretchKey(plan, panel, film, scans[panel.id]), panel.id, films)] : []
   })
-  return [...stretchKeysOf(plan, films, scans), ...ways]
+  return [...stretchKeysOf(plan, films, scans), ...ways, ...heat]
 }
 
 /** A row as it reads; null, and told, where it does not: a value of another shape counts as not there. */
@@ -57,21 +61,16 @@ interface OfJob {
   plan: Plan
   films: readonly FilmSheet[]
   scans: Readonly<Record<string, string>>
+  guns: ShopSettings['guns']
   /** Only those of after this change number. */
   since?: number
 }
 
-/**
- * The solutions that a job's plan hangs on, as far as they are there: of its panels by key, its own layouts, and how the
- * shop's guns go. */
-export async function solutionsOf(
-  tx: Tx,
-  who: InShop,
-  { jobId, plan, films, scans, since = -1 }: OfJob,
-): Promise<Solution[]> {
-  const keys = panelKeys(plan, films, scans)
-  const ofJob = and(inArray(solution.kind, ['layout', 'fault']), or(eq(solution.jobId, jobId), isNull(solution.jobId)))
-  const own = or(ofJob, eq(solution.kind, 'heat'))
+/** The solutions that a job's plan hangs on, as far as they are there: of its panels by key, and its own layouts. */
+export async function solutionsOf(tx: Tx, who: InShop, of: OfJob): Promise<Solution[]> {
+  const { jobId, since = -1 } = of
+  const keys = panelKeys(of)
+  const own = and(inArray(solution.kind, ['layout', 'fault']), or(eq(solution.jobId, jobId), isNull(solution.jobId)))
   const rows = await tx
     .select()
     .from(solution)
@@ -83,7 +82,7 @@ export async function solutionsOf(
       ),
     )
     .orderBy(desc(solution.change))
-    .limit(keys.length + MOST_LAYOUTS + MOST_WAYS_OF_GUNS)
+    .limit(keys.length + MOST_LAYOUTS)
   return rows.flatMap((row) => readRow(row) ?? [])
 }
 

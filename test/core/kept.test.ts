@@ -1,11 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { groupedBy, isSameList, isSameRecord, keptFor } from '@/core/kit/kept'
+import { groupedBy } from '@/core/kit/grouped'
+import { isSameList, isSameRecord, keptFor } from '@/core/kit/kept'
 import { DEFAULT_SHOP } from '@/core/model/shop/shop'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { NO_SOLUTIONS } from '@/core/model/catalogue/solutions'
 import type { LogRow } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
+import { choiceFor } from '@/core/model/plan/new-plan'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { reckon, type Reckoning } from '@/core/reckon/reckon'
 import { DEMO_FILMS } from '@/db/demo/films'
@@ -87,16 +89,7 @@ const EDITS: Record<string, Edit> = {
   parts: (job, n) => {
     const panelId = job.plan.panels[n % job.plan.panels.length]?.id ?? ''
     const rest = job.plan.pieces.filter((c) => c.panelId !== panelId)
-    const choice = {
-      panelId,
-      parts: 1 + (n % 3),
-      along: 'width' as const,
-      preStretch: 0,
-      bleedMm: null,
-      seamsAtMm: [],
-      slits: [],
-      flat: null,
-    }
+    const choice = { ...choiceFor(job.plan, panelId), parts: 1 + (n % 3), along: 'width' as const }
     return withPlan(job, { pieces: [...rest, choice] })
   },
   bleed: (job, n) => asMethod(job, { bleedMm: 30 + n }),

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { seeded } from '@/core/kit/random'
 import { Calendar, NEVER, schedule, type Problem, type Task } from '@/core/solve/schedule'
+import { beforePins } from '@/core/solve/schedule/before-pins'
 import { earliestBegins, earliestWith, linksOf, type Arc } from '@/core/solve/schedule/earliest'
 
 const OPEN = Calendar.of(Array.from({ length: 60 }, (_, day) => [day * 1440 + 480, day * 1440 + 960] as const))
@@ -133,5 +134,48 @@ describe('what a new order moves', () => {
       const busy = tasks.filter((_, i) => (out.begins[i] ?? 0) <= at && (out.ends[i] ?? 0) > at)
       expect(busy.reduce((n, t) => n + t.crew, 0)).toBeLessThanOrEqual(2)
     }
+  })
+})
+
+describe('what leads to a task that is held to a moment', () => {
+  const chain = (length: number, pinned: number): Problem => ({
+    ...problem(
+      Array.from({ length }, (_, i) =>
+        task({
+          minutes: 10,
+          group: i < length - 1 ? 0 : -1,
+          pinned: i === length - 1 ? pinned : null,
+          after: i === 0 ? [] : [{ task: i - 1, least: 5, most: NEVER }],
+        }),
+      ),
+    ),
+    groups: 1,
+  })
+  const of = (p: Problem) =>
+    beforePins(
+      p,
+      linksOf(p),
+      p.tasks.map((_, i) => 480 + 15 * i),
+    )
+  test('has to end by that moment less what lies between, however long the chain', () => {
+    for (const length of [3, 20_000]) {
+      const before = of(chain(length, 1e6))
+      // 15 minutes a link back from the one that is held.
+      expect(before?.endBy[0]).toBe(1e6 - 15 * (length - 1) + 10)
+      expect(before?.slotBy).toEqual([1e6 - 15 * (length - 1)])
+      expect(before?.stay).toEqual([15 * (length - 2) + 10])
+      expect(before?.endBy[length - 1]).toBe(NEVER)
+    }
+  })
+  test('is nothing where none is held, and NEVER for what leads to none', () => {
+    const free = chain(4, 5000)
+    expect(of({ ...free, tasks: free.tasks.map((t) => ({ ...t, pinned: null })) })).toBe(null)
+    const beside = {
+      ...free,
+      groups: 2,
+      tasks: [...free.tasks, task({ group: 1, after: [{ task: 0, least: 5, most: NEVER }] })],
+    }
+    expect(of(beside)?.endBy.at(-1)).toBe(NEVER)
+    expect(of(beside)?.slotBy[1]).toBe(NEVER)
   })
 })

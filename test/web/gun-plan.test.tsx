@@ -1,6 +1,6 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { useState } from 'react'
-import { afterEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, describe, expect, it } from 'vitest'
 import { paceSeconds, solvedPace } from '@/core/engines/heat/pace'
 import type { SolvedHeat } from '@/core/model/catalogue/solved-heat'
 import { SEALS } from '@/core/model/edge/cut-rules'
@@ -9,6 +9,7 @@ import { DEMO_SETTINGS } from '@/db/demo/people'
 import { GunPlan } from '@/web/edges/gun-plan'
 import { GuidedTape } from '@/web/tape/guided-tape'
 import { formatter } from '@/web/words/format'
+import { stubBrowser } from '../fixtures/browser'
 import { film, handCar } from '../fixtures/plans'
 
 const fmt = formatter({ lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR', timeZone: 'UTC' })
@@ -29,7 +30,7 @@ const SOLVED: SolvedHeat = {
   peakC: { min: 81, max: 92 },
   inBand: 0.99,
 }
-vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener: () => {}, removeEventListener: () => {} }))
+stubBrowser()
 afterEach(cleanup)
 
 describe('how to move the gun along an edge', () => {

@@ -8,16 +8,9 @@ import { read, ReadFault } from '@/web/kit/read'
 import { SortableTable, type SortableColumn } from '@/web/kit/sortable-table'
 import { Skeleton } from '@/web/kit/skeleton'
 import { TERMS } from '@/web/words/terms'
+import { stubBrowser } from '../fixtures/browser'
 
-vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener: () => {}, removeEventListener: () => {} }))
-vi.stubGlobal(
-  'ResizeObserver',
-  class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  },
-)
+stubBrowser()
 afterEach(() => {
   cleanup()
   vi.restoreAllMocks()

@@ -24,6 +24,7 @@ import { RunSheet } from '@/web/run-sheet/run-sheet'
 import { Tape } from '@/web/tape/tape'
 import { WalkaroundView } from '@/web/walkaround/walkaround'
 import { formatter, type MemberUnits } from '@/web/words/format'
+import { stubBrowser } from '../fixtures/browser'
 import { catalogue } from '../fixtures/plans'
 
 vi.mock('@/web/actions/jobs', () => ({ saveJob: vi.fn(), takeBackChange: vi.fn() }))
@@ -33,24 +34,7 @@ vi.mock('next/navigation', () => ({
   useRouter: () => ({ push: () => {}, refresh: () => {}, replace: () => {} }),
 }))
 vi.stubGlobal('fetch', async () => new Response('{}'))
-vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener: () => {}, removeEventListener: () => {} }))
-vi.stubGlobal(
-  'ResizeObserver',
-  class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  },
-)
-vi.stubGlobal(
-  'Worker',
-  class {
-    postMessage() {}
-    terminate() {}
-    addEventListener() {}
-    removeEventListener() {}
-  },
-)
+stubBrowser()
 
 const UNITS: MemberUnits = { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR', timeZone: 'UTC' }
 const fmt = formatter(UNITS)

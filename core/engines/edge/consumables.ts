@@ -16,10 +16,9 @@ export interface TapeUse {
   edgeId: string | null
 }
 
-const keptTapes = keptFor(({ tapes, pieceId, panelId, edgeId }: EdgeDecision): readonly TapeUse[] =>
+const tapesAlong = keptFor(({ tapes, pieceId, panelId, edgeId }: EdgeDecision): readonly TapeUse[] =>
   tapes.map((t): TapeUse => ({ ...t, pieceId, panelId, edgeId })),
 )
-const tapesAlong = (edge: EdgeDecision): readonly TapeUse[] => keptTapes(edge)
 
 /** All tape of a job. A seam is trimmed on filament laid along it, with an end to pull by. */
 export function tapeUses(
@@ -27,7 +26,7 @@ export function tapeUses(
   pieces: readonly Piece[],
   films: ReadonlyMap<string, FilmSheet>,
 ): TapeUse[] {
-  const along = edges.flatMap(tapesAlong)
+  const along = edges.flatMap((edge) => tapesAlong(edge))
   const seams = pieces.flatMap((p): TapeUse[] => {
     const film = films.get(p.filmId)
     if (p.seamMm <= 0 || !film) return []

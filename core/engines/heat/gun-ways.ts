@@ -34,7 +34,9 @@ export function gunWays(c: {
     keys.add(key)
     const solved = c.solutions?.heat[key]
     if (solved) byPanel.set(panelId, solved)
-    else if (c.solutions && !lacks.has(key)) lacks.set(key, { kind: 'heat', key, of: panelId })
+    // What cannot be solved is not asked for again: the usual pace is final then.
+    else if (c.solutions && !c.solutions.fault[key] && !lacks.has(key))
+      lacks.set(key, { kind: 'heat', key, of: panelId })
   }
   return { byPanel, wanted: keys.size, lacks: [...lacks.values()] }
 }

@@ -56,7 +56,9 @@ export function heatPoints(c: PointContext): HeatPoint[] {
       const panel = c.panels.get(id)
       return panel ? [stretchedPanel(panel, c.stretch.get(id) ?? 0, c.outlines.get(id) ?? NO_RINGS)] : []
     })
-    return pointsOfPiece(piece, film, c.edges.byPiece.get(piece.id) ?? NO_EDGES, ...own)
+    // Edges and corners by themselves: the pair of them is made anew each time.
+    const { edges, corners } = c.edges.byPiece.get(piece.id) ?? NO_EDGES
+    return pointsOfPiece(piece, film, edges, corners, ...own)
   })
   return withReadings(out, c.ledger)
 }
@@ -76,10 +78,7 @@ const stretchedPanel = keptFor((panel: Panel, worst: number, rings: StretchedPan
   worst,
   rings,
 }))
-/** `edges` and `corners` are looked at apart: the pair of them is made anew each time. */
-const pointsOfPiece = (piece: Piece, film: FilmSheet, { edges, corners }: EdgesOfOne, ...own: StretchedPanel[]) =>
-  keptPoints(piece, film, edges, corners, ...own)
-const keptPoints = keptFor(
+const pointsOfPiece = keptFor(
   (
     piece: Piece,
     film: FilmSheet,

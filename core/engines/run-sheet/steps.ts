@@ -1,5 +1,5 @@
 import { addOpenMinutes, civilToMinutes, minutesToCivil, nextOpen, type OpenHours } from '../../kit/civil'
-import { groupedBy } from '../../kit/kept'
+import { groupedBy } from '../../kit/grouped'
 import type { LogRow } from '../../model/log/schema'
 import { learnedPace } from '../../model/log/shop-record'
 import type { Plan } from '../../model/plan/schema'

@@ -1,7 +1,7 @@
+import { same } from './merge-section'
 import { setSize } from '../vehicle/resize'
 import type { Edge, Panel } from '../vehicle/schema'
 
-const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
 const LISTS = ['recesses', 'bodyLines', 'raised', 'holes', 'zones'] as const
 const SPECIAL: readonly string[] = ['widthMm', 'heightMm', 'edges', 'assumed', ...LISTS]
 const ATTRIBUTES = [

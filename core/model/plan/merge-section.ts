@@ -1,7 +1,8 @@
 /** Both set one and the same thing, each to something else. */
 export const CLASH = Symbol('clash')
 
-const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
+/** Whether two parts of a plan say the same. */
+export const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
 const isRecord = (x: unknown): x is Readonly<Record<string, unknown>> =>
   typeof x === 'object' && x !== null && !Array.isArray(x)
 

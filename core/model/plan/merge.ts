@@ -1,6 +1,6 @@
 import type { Panel } from '../vehicle/schema'
 import { mergePanel } from './merge-panel'
-import { CLASH, mergeSection } from './merge-section'
+import { CLASH, mergeSection, same } from './merge-section'
 import type { Plan } from './schema'
 
 /**
@@ -14,8 +14,6 @@ export interface Clash {
   theirs: unknown
 }
 export type Merge = { clean: true; plan: Plan; theirParts: string[] } | { clean: false; clashes: Clash[] }
-
-const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
 
 /** Sections whose fields stand each for itself. */
 const BY_FIELD: readonly string[] = ['runSheet', 'method', 'conditions', 'layout'] satisfies (keyof Plan)[]

@@ -1,5 +1,5 @@
 import { NEVER } from './calendar'
-import type { Links } from './earliest'
+import { inOrder, type Links } from './earliest'
 import type { Problem } from './model'
 
 /** What pinned tasks ask of the tasks and groups before them. Minutes; closed hours are not looked at. */
@@ -13,28 +13,24 @@ export interface BeforePins {
 }
 
 /** Null where nothing is pinned. `heads`: the earliest begin of each task. */
-export function beforePins(p: Problem, { next }: Links, heads: readonly number[]): BeforePins | null {
-  if (p.tasks.every((t) => t.pinned === null)) return null
-  const endBy: (number | undefined)[] = p.tasks.map(() => undefined)
-  const endOf = (i: number): number => {
-    const known = endBy[i]
-    if (known !== undefined) return known
-    endBy[i] = NEVER
-    const by = Math.min(NEVER, ...next[i].map((l) => beginOf(l.task) - l.least))
-    endBy[i] = by
-    return by
+export function beforePins(p: Problem, links: Links, heads: readonly number[]): BeforePins | null {
+  const sorted = inOrder(p, links)
+  if ('cycle' in sorted || p.tasks.every((t) => t.pinned === null)) return null
+  const endBy = p.tasks.map(() => NEVER)
+  const beginBy = p.tasks.map(() => NEVER)
+  // From the last tasks back: a chain may be thousands long.
+  for (const i of [...sorted.order].reverse()) {
+    const { pinned, minutes } = p.tasks[i]
+    for (const l of links.next[i]) if (beginBy[l.task] < NEVER) endBy[i] = Math.min(endBy[i], beginBy[l.task] - l.least)
+    beginBy[i] = pinned ?? (endBy[i] < NEVER ? endBy[i] - minutes : NEVER)
   }
-  const beginOf = (i: number): number =>
-    p.tasks[i].pinned ?? (endOf(i) === NEVER ? NEVER : endOf(i) - p.tasks[i].minutes)
-  const groups = Array.from({ length: p.groups }, (_, g) =>
-    p.tasks.map((_, i) => i).filter((i) => p.tasks[i].group === g),
-  )
-  return {
-    endBy: p.tasks.map((_, i) => endOf(i)),
-    slotBy: groups.map((own) => Math.min(NEVER, ...own.map(beginOf))),
-    stay: groups.map(
-      (own) =>
-        Math.max(0, ...own.map((i) => heads[i] + p.tasks[i].minutes)) - Math.min(NEVER, ...own.map((i) => heads[i])),
-    ),
-  }
+  const slotBy = Array.from({ length: p.groups }, () => NEVER)
+  const [first, last] = [slotBy.map(() => NEVER), slotBy.map(() => 0)]
+  p.tasks.forEach(({ group, minutes }, i) => {
+    if (group < 0) return
+    slotBy[group] = Math.min(slotBy[group], beginBy[i])
+    first[group] = Math.min(first[group], heads[i])
+    last[group] = Math.max(last[group], heads[i] + minutes)
+  })
+  return { endBy, slotBy, stay: last.map((t, g) => t - first[g]) }
 }

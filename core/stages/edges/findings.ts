@@ -1,5 +1,5 @@
 import type { CornerDecision } from '../../engines/edge/corner-plan'
-import { groupedBy } from '../../kit/kept'
+import { groupedBy } from '../../kit/grouped'
 import { finding, type Finding } from '../../model/finding/finding'
 import type { SolvedHeat } from '../../model/catalogue/solved-heat'
 import type { Panel } from '../../model/vehicle/schema'
