@@ -93,7 +93,7 @@ describe('a seal in the guided round', () => {
     expect(seal()).not.toBe(null)
     expect(screen.queryByRole('button', { name: '7' })).toBe(null)
     const said = screen.getByText(/^seal at the /).textContent ?? ''
-    fireEvent.click(screen.getByRole('button', { name: 'loose' }))
+    fireEvent.click(screen.getByRole('button', { name: 'loose takes 19 mm' }))
     const loose = plan.panels.flatMap((p) => p.edges.filter((e) => e.tightness === 'loose').map((e) => ({ p, e })))
     expect(loose.length).toBeGreaterThan(0)
     expect(loose.every(({ e }) => SEALS.includes(e.meets))).toBe(true)

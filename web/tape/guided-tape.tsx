@@ -163,7 +163,7 @@ export function GuidedTape({
         </div>
         <div>
           {question.words ? (
-            <SealAnswers words={question.words} onAnswer={feel} />
+            <SealAnswers words={question.words} fmt={fmt} onAnswer={feel} />
           ) : (
             <Keypad inch={inch} press={press} />
           )}

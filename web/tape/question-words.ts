@@ -1,10 +1,6 @@
 import type { TapeQuestion } from '@/core/stages/tape/tape-answer'
-import { SEAL_TUCK } from '@/core/model/edge/cut-rules'
 import type { Formatter } from '@/web/words/format'
-import { word } from '@/web/words/names'
 
-const seals = (fmt: Formatter): string =>
-  SEAL_TUCK.map((s) => `${word('tightness', s.fits)} ${fmt.text(fmt.length(s.tuckMm))}`).join(', ')
 const edge = (id: string): string => id.replace(/-(\d+)$/, ', run $1')
 
 /** What is asked, in a few words. */
@@ -68,7 +64,7 @@ export function questionHint(q: TapeQuestion, fmt: Formatter): string {
     case 'gap':
       return 'Gauge or stacked cards between this panel and the next; a seal by its width. A window or a wheel is typed as wide as it is.'
     case 'seal':
-      return `Push a soft tool under it and see how much film it takes: ${seals(fmt)}; old and brittle ones tear.`
+      return 'Push a soft tool under it and see how much it takes.'
     default:
       return ''
   }
