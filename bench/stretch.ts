@@ -3,7 +3,7 @@ import { COARSE } from '@/web/pieces/fineness'
 import { Assembly } from '@/core/solve/mesh/assemble'
 import type { TriMesh } from '@/core/solve/mesh'
 import { flatPanel } from '@/core/engines/stretch/flat-panel'
-import { choiceFor } from '@/core/model/plan/new-plan'
+import { choiceFor, filmOf } from '@/core/model/plan/piece-choice'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { laidPanel } from '@/core/engines/stretch/sticking-order'
 import { waysOnMesh } from '@/core/engines/stretch/mesh-ways'
@@ -220,7 +220,7 @@ export function stretchBench(): string {
   const plan = Plan.parse(DEMO_JOBS[0]?.make())
   const first = plan.panels.map((panel) => {
     const began = performance.now()
-    laidPanel(panel, choiceFor(plan, panel.id), {
+    laidPanel(panel, choiceFor(plan, panel, filmOf(plan, panel)), {
       triangles: COARSE,
       limit: 0.1,
       shrink: 0,

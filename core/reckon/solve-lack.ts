@@ -6,14 +6,13 @@ import { SETTLE_MOVES } from '../engines/roll/settle-moves'
 import { feelOf, solvedOf } from '../engines/stretch/feel'
 import { asVariant, comparisonLacks, variantsOf, type Variant } from '../engines/stretch/variants'
 import { mapInPlan, waysFor } from '../engines/stretch/ways'
-import { filmOf } from '../engines/stretch/way-candidates'
 import { BEST_WAYS, waysKey } from '../engines/stretch/ways-key'
 import type { Fault } from '../kit/result'
 import type { Catalogue } from '../model/catalogue/catalogue'
 import { STRETCH_FINENESS, stretchKey } from '../model/catalogue/solved-stretch'
 import { NO_SOLUTIONS, solutionTables, type Lack, type Solution } from '../model/catalogue/solutions'
 import type { LogRow } from '../model/log/schema'
-import { choiceFor } from '../model/plan/new-plan'
+import { choiceFor, filmOf } from '../model/plan/piece-choice'
 import type { Plan } from '../model/plan/schema'
 import type { Panel } from '../model/vehicle/schema'
 import type { ScanSurface } from '../solve/mesh/scan'
@@ -66,10 +65,9 @@ function solveStretch(
   if (!made) return []
   if (!made.ok) return faultOf(own.key, made.error)
   const { map } = made.value
-  const choice = choiceFor(plan, panel.id)
   const same = new Map(variants.filter((v) => v.map === own.map).map((v) => [v.key, v]))
   return [...same.values()].map(({ key, film, school }): Solution => {
-    const value = solvedOf(map, feelOf(map, panel, film, choice, { ...plan.method, ...school }))
+    const value = solvedOf(map, feelOf(map, panel, film, choiceFor(plan, panel, film), { ...plan.method, ...school }))
     return { kind: 'stretch', key, fineness: value.triangles, value }
   })
 }

@@ -1,7 +1,7 @@
 import { and, desc, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm'
 import { stretchKeysOf } from '@/core/engines/stretch/variants'
 import { waysKey } from '@/core/engines/stretch/ways-key'
-import { filmOf } from '@/core/engines/stretch/way-candidates'
+import { filmOf } from '@/core/model/plan/piece-choice'
 import {
   NO_SOLUTIONS,
   Solution,

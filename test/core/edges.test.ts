@@ -6,7 +6,6 @@ import { CUT_RULES, FILM_CLASSES, GAP_CLASSES } from '@/core/model/edge/cut-rule
 import { EDGE_RULES } from '@/core/model/edge/edge-data'
 import { edgeCut, filmClass, gapClass, rulesFor } from '@/core/model/edge/edge-leave'
 import { SCHOOLS } from '@/core/model/method/method-data'
-import { choiceFor } from '@/core/model/plan/new-plan'
 import { readPlan, writePlan } from '@/core/model/plan/parse'
 import { Plan } from '@/core/model/plan/schema'
 import { DEFAULT_SHOP } from '@/core/model/shop/shop'
@@ -15,7 +14,7 @@ import { reckoningJson } from '@/core/reckon/output'
 import { reckon } from '@/core/reckon/reckon'
 import { DEMO_FILMS } from '@/db/demo/films'
 import { DEMO_JOBS } from '@/db/demo/jobs'
-import { catalogue } from '../fixtures/plans'
+import { catalogue, choiceOf } from '../fixtures/plans'
 
 const film = (id: string) => {
   const found = DEMO_FILMS.find((f) => f.id === id)
@@ -131,7 +130,7 @@ describe('edges of the demo jobs', () => {
       ...hatch,
       film: { ...hatch.film, sheets: [...hatch.film.sheets.filter((s) => s.id !== chrome.id), chrome] },
       panels: hatch.panels.map((p) => (p.id === 'bonnet' ? { ...p, filmId: chrome.id } : p)),
-      pieces: ['roof', 'bonnet'].map((id) => ({ ...choiceFor(hatch, id), parts: 2, along: 'width' as const })),
+      pieces: ['roof', 'bonnet'].map((id) => ({ ...choiceOf(hatch, id), parts: 2, along: 'width' as const })),
     }
     const { figures } = reckon(halves, catalogue, [])
     for (const kind of ['filament', 'wire', 'masking', 'sealing']) {
@@ -149,7 +148,7 @@ describe('edges of the demo jobs', () => {
       panels: hatch.panels.map((p) => (p.id === 'roof' ? { ...p, heightMm } : p)),
       pieces: [
         ...hatch.pieces.filter((c) => c.panelId !== 'roof'),
-        { ...choiceFor(hatch, 'roof'), parts: 2, along: 'width' as const },
+        { ...choiceOf(hatch, 'roof'), parts: 2, along: 'width' as const },
       ],
     })
     const roof = hatch.panels.find((p) => p.id === 'roof')
@@ -230,7 +229,7 @@ describe('what is said of one edge', () => {
 describe('parts of a panel', () => {
   const split = (along: 'width' | 'height', over: object = {}): Plan => ({
     ...hatch,
-    pieces: [{ ...choiceFor(hatch, 'roof'), parts: 2, along, ...over }],
+    pieces: [{ ...choiceOf(hatch, 'roof'), parts: 2, along, ...over }],
   })
   const size = (plan: Plan, id: string, side: 'cutHeightMm' | 'cutWidthMm') =>
     reckon(plan, catalogue, []).pieces.find((p) => p.id === id)?.[side] ?? NaN

@@ -7,11 +7,10 @@ import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { NO_SOLUTIONS } from '@/core/model/catalogue/solutions'
 import type { LogRow } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'
-import { choiceFor } from '@/core/model/plan/new-plan'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { reckon, type Reckoning } from '@/core/reckon/reckon'
 import { DEMO_FILMS } from '@/db/demo/films'
-import { catalogue, film, handCar, row } from '../fixtures/plans'
+import { catalogue, choiceOf, film, handCar, row } from '../fixtures/plans'
 
 describe('what is kept for a thing', () => {
   it('is made once, and again only where something beside it is another', () => {
@@ -89,7 +88,7 @@ const EDITS: Record<string, Edit> = {
   parts: (job, n) => {
     const panelId = job.plan.panels[n % job.plan.panels.length]?.id ?? ''
     const rest = job.plan.pieces.filter((c) => c.panelId !== panelId)
-    const choice = { ...choiceFor(job.plan, panelId), parts: 1 + (n % 3), along: 'width' as const }
+    const choice = { ...choiceOf(job.plan, panelId), parts: 1 + (n % 3), along: 'width' as const }
     return withPlan(job, { pieces: [...rest, choice] })
   },
   bleed: (job, n) => asMethod(job, { bleedMm: 30 + n }),

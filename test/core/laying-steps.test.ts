@@ -9,13 +9,12 @@ import { StockItem, StripTest, type FilmSheet } from '@/core/model/film/schema'
 import { stretchKey } from '@/core/model/catalogue/solved-stretch'
 import type { LogRow } from '@/core/model/log/schema'
 import { applyChange } from '@/core/model/plan/plan-change'
-import { choiceFor } from '@/core/model/plan/new-plan'
 import { Plan } from '@/core/model/plan/schema'
 import { hoursOf, DEFAULT_SHOP } from '@/core/model/shop/shop'
 import { reckon } from '@/core/reckon/reckon'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { DEMO_MORE_JOBS } from '@/db/demo/more-jobs'
-import { catalogue, film as filmCalled, handCar, row } from '../fixtures/plans'
+import { catalogue, choiceOf, film as filmCalled, handCar, row } from '../fixtures/plans'
 
 const hatch = Plan.parse(DEMO_JOBS[0]?.make())
 const stepsOf = (plan: Plan, ledger: LogRow[] = []) => reckon(plan, catalogue, ledger).steps
@@ -23,7 +22,7 @@ const ofPanel = (plan: Plan, panelId: string, ledger: LogRow[] = []) =>
   stepsOf(plan, ledger).filter((s) => s.panelId === panelId)
 const inParts = (plan: Plan, panelId: string, parts: number, along: 'width' | 'height'): Plan => ({
   ...plan,
-  pieces: [...plan.pieces.filter((c) => c.panelId !== panelId), { ...choiceFor(plan, panelId), parts, along }],
+  pieces: [...plan.pieces.filter((c) => c.panelId !== panelId), { ...choiceOf(plan, panelId), parts, along }],
 })
 const by = (plan: Plan, method: Partial<Plan['method']>): Plan => ({ ...plan, method: { ...plan.method, ...method } })
 const withFilm = (plan: Plan, over: Partial<FilmSheet>): Plan => ({

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { choiceFor } from '@/core/model/plan/new-plan'
+import { choiceFor } from '@/core/model/plan/piece-choice'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
 import { areaOf, topologyOf, type TriMesh } from '@/core/solve/mesh'
@@ -217,7 +217,7 @@ describe('the stretch map of a taped panel', () => {
       const m = map(panel)
       const [sheet, choice, method] = [
         film('mere-mirror'),
-        choiceFor(plan, panel.id),
+        choiceFor(plan, panel, film('mere-mirror')),
         { ...plan.method, tension: 'triangles' as const },
       ]
       const feel = feelOf(m, panel, sheet, { ...choice, preStretch: 0 }, method)

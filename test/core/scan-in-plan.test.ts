@@ -9,7 +9,7 @@ import { panelMesh } from '@/core/engines/stretch/panel-mesh'
 import { onPanel, type ScanSurface } from '@/core/solve/mesh/scan'
 import { scanMark, stretchKey, type SolvedStretch } from '@/core/model/catalogue/solved-stretch'
 import { mapInPlan, waysFor } from '@/core/engines/stretch/ways'
-import { filmOf } from '@/core/engines/stretch/way-candidates'
+import { filmOf } from '@/core/model/plan/piece-choice'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 

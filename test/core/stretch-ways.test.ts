@@ -1,7 +1,7 @@
 import type { WayPart } from '@/core/model/figure/figure-id'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { choiceFor } from '@/core/model/plan/new-plan'
+import { choiceFor, filmOf } from '@/core/model/plan/piece-choice'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Plan } from '@/core/model/plan/schema'
 import { applyChange } from '@/core/model/plan/plan-change'
@@ -20,7 +20,6 @@ import { panelMesh } from '@/core/engines/stretch/panel-mesh'
 import { surfaceMap } from '@/core/engines/stretch/surface-map'
 import { wayFigureId, wayFigures } from '@/core/stages/pieces/way-figures'
 import { mapInPlan, waysFor } from '@/core/engines/stretch/ways'
-import { filmOf } from '@/core/engines/stretch/way-candidates'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { cap, sheet } from '../fixtures/meshes'
@@ -71,7 +70,7 @@ const map = (panel: Panel, options: object = {}) => {
   return out.value
 }
 const laid = (panel: Panel, order: 'flats_first' | 'recesses_first', over: object = {}) => {
-  const out = laidPanel(panel, choiceFor(hatch(), panel.id), {
+  const out = laidPanel(panel, choiceFor(hatch(), panel, undefined), {
     order,
     triangles: 800,
     limit: 0.1,
@@ -354,7 +353,7 @@ describe('what the film feels', () => {
     const film = filmOf(plan, plan.panels[0] as Panel)
     if (!film) throw new Error('no film')
     const bare = map(CAP, { limit: film.stretchLimit })
-    const choice = choiceFor(plan, 'p')
+    const choice = choiceFor(plan, CAP, film)
     const [pulled, pre] = [0, 0.25].map((preStretch) => feelOf(bare, CAP, film, { ...choice, preStretch }, plan.method))
     expect(pulled?.worst).toBeGreaterThan(film.postHeatOver)
     expect(pre?.worst).toBeLessThan(film.stretchLimit)
@@ -368,10 +367,10 @@ describe('what the film feels', () => {
     const film = filmOf(plan, plan.panels[0] as Panel)
     if (!film) throw new Error('no film')
     const m = map(CORNER)
-    const feel = feelOf(m, CORNER, film, choiceFor(plan, 'p'), plan.method)
+    const feel = feelOf(m, CORNER, film, choiceFor(plan, CORNER, film), plan.method)
     expect(feel.areaMm2.reduce((s, a) => s + a, 0)).toBeCloseTo(m.report.area_mm2, 3)
     const squeezed = { ...m, squeeze: m.squeeze.map((_, t) => (t === 0 ? film.heatShrink + 0.01 : 0)) }
-    expect(feelOf(squeezed, CORNER, film, choiceFor(plan, 'p'), plan.method).band[0]).toBe(4)
+    expect(feelOf(squeezed, CORNER, film, choiceFor(plan, CORNER, film), plan.method).band[0]).toBe(4)
   })
 })
 
@@ -487,7 +486,7 @@ describe('inlays and relief cuts in a plan', () => {
       filmId: own.filmId,
     }
     const plan = Plan.parse({ ...base, layout: { ...base.layout, cutting: 'free' }, panels: [panel], pieces: [] })
-    const choice = choiceFor(plan, panel.id)
+    const choice = choiceFor(plan, panel, filmOf(plan, panel))
     const made = flatOutlines(laid(panel, 'flats_first', { triangles: 2500 }), panel, choice)
     if (!made) throw new Error('no outline')
     expect(made.parts).toHaveLength(1)
@@ -514,7 +513,7 @@ describe('inlays and relief cuts in a plan', () => {
     const plan = hatch()
     const panel = plan.panels.find((p) => p.id === 'hatch')
     if (!panel) throw new Error('no hatch')
-    const choice = choiceFor(plan, panel.id)
+    const choice = choiceFor(plan, panel, filmOf(plan, panel))
     const made = flatOutlines(map(panel, { triangles: 500 }), panel, choice)
     if (!made) throw new Error('no outline')
     const { parts } = made

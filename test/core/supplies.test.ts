@@ -4,7 +4,6 @@ import { packsFor, supplyList } from '@/core/engines/edge/supply-list'
 import { readCatalogue, writeCatalogue } from '@/core/model/catalogue/files'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import type { LogRow } from '@/core/model/log/schema'
-import { choiceFor } from '@/core/model/plan/new-plan'
 import { Plan } from '@/core/model/plan/schema'
 import { DEFAULT_SHOP } from '@/core/model/shop/shop'
 import { reckon } from '@/core/reckon/reckon'
@@ -12,7 +11,7 @@ import { DEMO_JOBS } from '@/db/demo/jobs'
 import { DEMO_SETTINGS } from '@/db/demo/people'
 import { formatter } from '@/web/words/format'
 import { findingText } from '@/web/words/findings'
-import { catalogue, row } from '../fixtures/plans'
+import { catalogue, choiceOf, row } from '../fixtures/plans'
 
 const hatch = Plan.parse(DEMO_JOBS[0]?.make())
 const shop = { ...DEFAULT_SHOP, supplies: DEMO_SETTINGS.supplies }
@@ -79,7 +78,7 @@ describe('supplies of a job against the shelf', () => {
       panels: hatch.panels.map((p) => (p.id === 'bonnet' ? { ...p, widthMm } : p)),
       pieces: [
         ...hatch.pieces.filter((c) => c.panelId !== 'bonnet'),
-        { ...choiceFor(hatch, 'bonnet'), parts: 2, along: 'height', seamsAtMm: [] },
+        { ...choiceOf(hatch, 'bonnet'), parts: 2, along: 'height', seamsAtMm: [] },
       ],
     })
     const filament = (plan: Plan) => reckon(plan, catalogue, []).edges.tapes.filter((t) => t.edgeId === null)

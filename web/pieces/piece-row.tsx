@@ -8,7 +8,7 @@ import { useJob } from '@/web/job/job-state'
 import { solvedText, spotText } from '@/web/words/stretch-words'
 import type { Piece } from '@/core/engines/pieces/pieces'
 import type { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
-import { choiceFor } from '@/core/model/plan/new-plan'
+import { choiceFor } from '@/core/model/plan/piece-choice'
 import { stretchBand } from '@/web/pieces/bands'
 import { PieceChoiceCells } from './piece-choice-cells'
 
@@ -33,8 +33,9 @@ export function PieceRow({
   fault: string | undefined
 }) {
   const { plan, waysFound, fmt } = useJob('plan', 'waysFound', 'fmt')
-  const choice = choiceFor(plan, panel.id)
   const film = plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))
+  const choice = choiceFor(plan, panel, film)
+  const isUsual = choice.parts > 1 && !plan.pieces.some((c) => c.panelId === panel.id)
   const band = film ? stretchBand(stretch, film) : null
   const first = pieces[0]
   return (
@@ -84,7 +85,10 @@ export function PieceRow({
           {solved ? solved.toPostHeatMm2 > 0 ? <Fig id={`stretch/${panel.id}/post_heat`} /> : '–' : ''}
         </td>
         <td style={{ minWidth: 104 }}>
-          <span className="label">{wayOf(panel, choice)}</span>
+          <span className="label">
+            {wayOf(panel, choice)}
+            {isUsual && ', as is usual for it'}
+          </span>
         </td>
         <PieceChoiceCells panel={panel} choice={choice} film={film} />
       </tr>

@@ -3,7 +3,7 @@
 import Button from 'react-bootstrap/Button'
 import { useEffect, useRef, useState } from 'react'
 import type { FilmSheet } from '@/core/model/film/schema'
-import { choiceFor } from '@/core/model/plan/new-plan'
+import { choiceFor } from '@/core/model/plan/piece-choice'
 import { feelOf } from '@/core/engines/stretch/feel'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
 import { surfaceFigures } from '@/core/stages/pieces/surface-figures'
@@ -42,13 +42,13 @@ export function Schools({ panel, film, scan }: { panel: Panel; film: FilmSheet; 
       {list && (
         <div className="d-flex gap-3 flex-wrap">
           {list.map(({ code, map }) => {
-            const feel = feelOf(map, panel, film, choiceFor(plan, panel.id), plan.method)
+            const feel = feelOf(map, panel, film, choiceFor(plan, panel, film), plan.method)
             const [name = code, why = ''] = SCHOOL_NAMES[code] ?? []
             const worst = fmt.text(fmt.percent(feel.worst))
             const figures = new Map(
               surfaceFigures(panel, film, map, feel, {
                 pull: 'even',
-                choice: choiceFor(plan, panel.id),
+                choice: choiceFor(plan, panel, film),
                 method: plan.method,
                 scanned: scan !== null,
               }).map((f) => [f.id, f]),

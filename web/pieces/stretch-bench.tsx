@@ -3,7 +3,7 @@
 import { useCallback, useMemo, useState } from 'react'
 import { EDGE_RULES } from '@/core/model/edge/edge-data'
 import type { FilmSheet } from '@/core/model/film/schema'
-import { choiceFor } from '@/core/model/plan/new-plan'
+import { choiceFor } from '@/core/model/plan/piece-choice'
 import { applyChange } from '@/core/model/plan/plan-change'
 import { flatMark, flatOutlines } from '@/core/engines/stretch/flat-outline'
 import { feelOf } from '@/core/engines/stretch/feel'
@@ -40,7 +40,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   const [grid, setGrid] = useState(true)
   const [flat, setFlat] = useState(false)
   const [before, setBefore] = useState<{ map: SurfaceMap; key: string } | null>(null)
-  const choice = choiceFor(plan, panel.id)
+  const choice = choiceFor(plan, panel, film)
   const { method } = plan
   // How far the film goes over the edge where it goes furthest.
   const overMm = scan ? 0 : Math.max(0, ...panel.edges.map((e) => EDGE_RULES[e.meets].wrapUnderMm))

@@ -1,5 +1,5 @@
 import { unpackScan } from '@/core/engines/stretch/scan-file'
-import { filmOf } from '@/core/engines/stretch/way-candidates'
+import { filmOf } from '@/core/model/plan/piece-choice'
 import { stretchKey } from '@/core/model/catalogue/solved-stretch'
 import type { Plan } from '@/core/model/plan/schema'
 import type { ScanSurface } from '@/core/solve/mesh/scan'

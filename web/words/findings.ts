@@ -213,6 +213,8 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.panel} is planned with a pre-stretch of ${pct(f, 'value', fmt)}; ${f.film} bears ${pct(f, 'limit', fmt)}. Choose less, or another film.`,
   pre_stretch_warm: (f, fmt) =>
     `${f.panel}: a pre-stretch of ${pct(f, 'value', fmt)} is more than ${f.film} takes cold (${pct(f, 'limit', fmt)}). Warm the piece first.`,
+  fewer_parts_than_usual: (f) =>
+    `${f.panel} is planned in ${Number(f.parts) === 1 ? 'one piece' : `${f.parts} pieces`} of ${f.film}; hands go round it in ${f.usual}.`,
   defect_logged: (f) => `${f.panel}: ${word('defect', String(f.defect))}${f.note ? ` (${f.note})` : ''}.`,
   lots_mixed: (f) => `${f.film} was cut from lots ${f.lots}. Look at the shade where they meet.`,
   more_film_than_planned: (f, fmt) => `${f.film}: ${mm(f, 'used_mm', fmt)} used, ${mm(f, 'planned_mm', fmt)} planned.`,

@@ -7,7 +7,7 @@ const NAMES: Record<string, Record<string, string | [string, string]>> = {
     bonnet: ['Bonnet', 'Hood'], roof: 'Roof', door: 'Door', wing: ['Wing', 'Fender'], quarter: 'Quarter',
       front_bumper: 'Front bumper', rear_bumper: 'Rear bumper',
     boot_lid: ['Boot lid', 'Trunk lid'], hatch: 'Hatch', tailgate: 'Tailgate', bed_side: 'Bed side', mirror: 'Mirror',
-      handle: 'Handle', pillar: 'Pillar', sill: ['Sill', 'Rocker'],
+      handle: 'Handle', aerial: ['Aerial', 'Antenna'], pillar: 'Pillar', sill: ['Sill', 'Rocker'],
     spoiler: 'Spoiler', van_side: 'Van side', box_side: 'Box side', fuel_flap: 'Fuel flap', hull_side: 'Hull side',
       fairing: 'Fairing', tank_shell: 'Tank shell', other: 'Other',
   },

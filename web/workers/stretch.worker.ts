@@ -1,7 +1,7 @@
 import type { FilmSheet } from '@/core/model/film/schema'
 import type { LogRow } from '@/core/model/log/schema'
 import type { Fault } from '@/core/kit/result'
-import { choiceFor } from '@/core/model/plan/new-plan'
+import { choiceFor, filmOf } from '@/core/model/plan/piece-choice'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
@@ -12,7 +12,7 @@ import type { ScanSurface } from '@/core/solve/mesh/scan'
 import { surfaceMap, type SurfaceMap } from '@/core/engines/stretch/surface-map'
 import { shrinkCapacity } from '@/core/engines/stretch/pre-stretch'
 import { waysFor } from '@/core/engines/stretch/ways'
-import { filmOf, type SolvedWay } from '@/core/engines/stretch/way-candidates'
+import { type SolvedWay } from '@/core/engines/stretch/way-candidates'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { COARSE, FINE } from '../pieces/fineness'
 
@@ -67,7 +67,7 @@ function map({ plan, panelId, pull, atOnce, flangeMm, scan }: MapAsk, triangles:
   const film = filmOf(plan, panel) as FilmSheet
   const coarse = triangles === COARSE
   let told = 0
-  const made = laidPanel(panel, choiceFor(plan, panelId), {
+  const made = laidPanel(panel, choiceFor(plan, panel, film), {
     triangles,
     pull,
     atOnce,
@@ -77,7 +77,7 @@ function map({ plan, panelId, pull, atOnce, flangeMm, scan }: MapAsk, triangles:
     order: plan.method.order,
     limit: film.stretchLimit,
     shrink: 0,
-    restShrink: shrinkCapacity(choiceFor(plan, panelId).preStretch, film),
+    restShrink: shrinkCapacity(choiceFor(plan, panel, film).preStretch, film),
     progress: (share) => {
       if (!coarse && share > told + 0.05) post({ kind: 'tick', share: (told = share) })
     },
@@ -134,13 +134,13 @@ function schools({ plan, panelId, scan }: Extract<StretchAsk, { kind: 'schools' 
     ['fed', as({ way: 'feed', ...(open ? {} : { open: true, openAt: 'bottom' }) }), 'flats_first'],
   ] as const
   for (const [code, own, order] of list) {
-    const made = laidPanel(own, choiceFor(plan, panelId), {
+    const made = laidPanel(own, choiceFor(plan, panel, film), {
       order,
       scan,
       triangles: SCHOOLS,
       limit: film.stretchLimit,
       shrink: 0,
-      restShrink: shrinkCapacity(choiceFor(plan, panelId).preStretch, film),
+      restShrink: shrinkCapacity(choiceFor(plan, panel, film).preStretch, film),
     })
     if (made.ok) post({ kind: 'school', school: { code, map: made.value } })
     else post({ kind: 'fault', fault: made.error })

@@ -1,7 +1,7 @@
 import type { FilmSheet } from '../../model/film/schema'
 import type { EdgeSetting } from '../../model/edge/edge-leave'
 import { GRIP_MM, INLAY_TURN_MM } from '../../model/edge/edge-data'
-import { choiceFor } from '../../model/plan/new-plan'
+import { choiceFor } from '../../model/plan/piece-choice'
 import type { BesidePanels } from '../../model/plan/schema'
 import { figure, input } from '../../model/figure/figure'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
@@ -45,7 +45,7 @@ export function piecesOf(plan: BesidePanels, panel: Panel, film: FilmSheet, arou
 }
 
 function cutTask(plan: BesidePanels, panel: Panel, film: FilmSheet, around: Around): CutTask {
-  const choice = choiceFor(plan, panel.id)
+  const choice = choiceFor(plan, panel, film)
   const facts = PANEL_FACTS[panel.kind]
   // Directional film, or a school that lays all film one way: sides and bumpers the same way up the roll.
   const sameWay = plan.method.direction === 'always' || film.directional

@@ -23,6 +23,7 @@ export interface Rest {
 const SMALL: Record<string, [number, number]> = {
   mirror: [350, 400],
   handle: [120, 320],
+  aerial: [260, 260],
   pillar: [180, 700],
   fuel_flap: [250, 250],
 }

@@ -13,7 +13,7 @@ import type { Piece } from '../pieces/pieces'
 const SHOWS = { samePlane: 1, otherPlane: 0.45, bumper: 0.3 }
 /** A small part of another lot than its side counts as this length of join, mm (assumed). */
 const SMALL_PART_MM = 40
-const SMALL: readonly Panel['kind'][] = ['mirror', 'handle', 'fuel_flap', 'spoiler', 'fairing']
+const SMALL: readonly Panel['kind'][] = ['mirror', 'handle', 'aerial', 'fuel_flap', 'spoiler', 'fairing']
 const MOST_ZONES = 13
 
 interface Zone {

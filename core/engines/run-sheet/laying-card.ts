@@ -6,7 +6,7 @@ import type { Plan } from '../../model/plan/schema'
 import { outlineOf } from '../../model/vehicle/outline'
 import type { Panel } from '../../model/vehicle/schema'
 import type { CornerDecision } from '../edge/corner-plan'
-import { choiceFor } from '../../model/plan/new-plan'
+import { choiceFor } from '../../model/plan/piece-choice'
 import { linerOf } from './panel-steps'
 import { roughCuts } from './rough-cuts'
 
@@ -72,7 +72,9 @@ export function layingCard({ plan, panel, film, corners }: Given): LayingCard {
       ...own.filter((c) => c.method !== 'seam').map(({ at }) => ({ at, code: 'corner' as const })),
     ],
     corners: own,
-    rough: roughCuts(panel, choiceFor(plan, panel.id).bleedMm ?? plan.method.bleedMm).map((r) => r.line.map(onPanel)),
+    rough: roughCuts(panel, choiceFor(plan, panel, film).bleedMm ?? plan.method.bleedMm).map((r) =>
+      r.line.map(onPanel),
+    ),
     liner: linerOf(plan, film),
     never: neverOf(film),
   }

@@ -27,6 +27,7 @@ export const LAY_ORDER: readonly Panel['kind'][] = [
   'other',
   'mirror',
   'handle',
+  'aerial',
 ]
 
 export const layRank = (panel: Panel | undefined): number => (panel ? LAY_ORDER.indexOf(panel.kind) : 99)

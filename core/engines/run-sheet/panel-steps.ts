@@ -18,7 +18,7 @@ import type { EdgeDecision } from '../edge/edge-plan'
 import type { Panel } from '../../model/vehicle/schema'
 import { EDGE_RULES } from '../../model/edge/edge-data'
 import type { SolvedHeat } from '../../model/catalogue/solved-heat'
-import { choiceFor } from '../../model/plan/new-plan'
+import { choiceFor } from '../../model/plan/piece-choice'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
 import { heatStep } from './heat-step'
@@ -189,10 +189,10 @@ function laySteps(on: OnPanel): Step[] {
   const areaOf = (p: Piece): number => p.acrossMm * p.alongMm
   const filmMm2 = order.reduce((sum, p) => sum + areaOf(p), 0)
   const recesses = panel.recesses.length * RECESS_MIN * (method.layWarm === 'channel_65' ? CHANNEL_RECESS : 1)
-  const cuts = choiceFor(plan, panel.id).slits.length * RELIEF_CUT_MIN
+  const cuts = choiceFor(plan, panel, film).slits.length * RELIEF_CUT_MIN
   const shaping = panel.recesses.length > 0 || panel.crownMm > 0 || facts.compound
   const lay = ((panelAreaMm2(panel) / 1e6) * facts.layMinPerM2 + recesses) * paceOf(method, liner) + cuts
-  const rough = roughCuts(panel, choiceFor(plan, panel.id).bleedMm ?? method.bleedMm).length
+  const rough = roughCuts(panel, choiceFor(plan, panel, film).bleedMm ?? method.bleedMm).length
   const steps = order.map((piece, i) =>
     stepOf({
       id: `lay:${piece.id}`,

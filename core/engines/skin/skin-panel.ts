@@ -59,6 +59,7 @@ export const ORDER: readonly Panel['kind'][] = [
   'fairing',
   'mirror',
   'handle',
+  'aerial',
   'fuel_flap',
   'other',
 ]

@@ -87,9 +87,17 @@ export function skinOf(panels: readonly Panel[]): Skin {
   }
 }
 
+/** Small parts, and the raised object of their panel in whose place they are drawn. */
+const PART_ON: Partial<Record<Panel['kind'], Panel['raised'][number]['kind'] | null>> = {
+  handle: 'handle',
+  fuel_flap: 'fuel_cap',
+  aerial: 'aerial',
+  mirror: null,
+}
+
 /** The panel that a small part names and sits on. */
 function hostOf(p: Panel, panels: readonly Panel[], index: ReadonlyMap<string, number>): number | null {
-  if (p.kind !== 'handle' && p.kind !== 'fuel_flap' && p.kind !== 'mirror') return null
+  if (!(p.kind in PART_ON)) return null
   const at = p.edges.map((e) => (e.neighbour ? index.get(e.neighbour) : undefined)).find((i) => i !== undefined)
   const other = at === undefined ? undefined : panels[at]
   return other && p.widthMm * p.heightMm < PART_SHARE * other.widthMm * other.heightMm ? (at ?? null) : null
@@ -104,14 +112,16 @@ function placeOfMirror(p: Panel, host: Panel): Point {
   return { x, y: -MIRROR_AT.overMm - outline.heightMm / 2 }
 }
 
+/** An aerial whose place was not taken stands in the middle of a roof's rear, as shares of its size. */
+const REAR_MIDDLE = { x: 0.5, y: 0.85 }
+
 function sitOn(p: Panel, part: SkinPanel, host: Panel, at: SkinPanel): SkinPanel {
-  const place =
-    host.raised.find((r) => r.kind === (p.kind === 'handle' ? 'handle' : 'fuel_cap') && r.xMm !== null) ??
-    host.recesses[0]
+  const place = host.raised.find((r) => r.kind === PART_ON[p.kind] && r.xMm !== null) ?? host.recesses[0]
   const beside = p.kind === 'mirror' ? placeOfMirror(p, host) : null
+  const usual = p.kind === 'aerial' ? REAR_MIDDLE : { x: p.side === 'right' ? 0.2 : 0.8, y: 0.25 }
   const own = beside ?? {
-    x: place?.xMm ?? host.widthMm * (p.side === 'right' ? 0.2 : 0.8),
-    y: place?.yMm ?? host.heightMm * 0.25,
+    x: place?.xMm ?? host.widthMm * usual.x,
+    y: place?.yMm ?? host.heightMm * usual.y,
   }
   const outline = outlineOf(host)
   const to = turned(own, at.turnDeg, outline.widthMm, outline.heightMm)

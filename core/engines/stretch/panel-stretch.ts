@@ -4,7 +4,7 @@ import { figure, from, input, type Figure } from '../../model/figure/figure'
 import { call } from '../../model/figure/formula'
 import { type SolvedStretch, type SolvedTable, stretchKey } from '../../model/catalogue/solved-stretch'
 import { shingledAs } from '../sheets/shingled-as'
-import { choiceFor } from '../../model/plan/new-plan'
+import { choiceFor } from '../../model/plan/piece-choice'
 import type { BesidePanels } from '../../model/plan/schema'
 import type { Panel, Recess } from '../../model/vehicle/schema'
 import { crownStretch } from './crown-stretch'
@@ -42,7 +42,7 @@ export function panelStretch(
   { solved, faults, scan = '' }: KnownStretch = {},
 ): PanelStretch {
   const sheets = shingledAs(plan, panel, film)
-  const choice = choiceFor(plan, panel.id)
+  const choice = choiceFor(plan, panel, film)
   // Sheets lie side by side: each has its own share of the panel to take, and nothing else is solved.
   const { crown, parts: crownParts } = sheets
     ? crownStretch(panel, sheets.columns, 'width')
@@ -73,7 +73,7 @@ export function panelStretch(
 
 /** The worst stretch by the closed forms alone, as a fraction. */
 export function worstByRule(plan: BesidePanels, panel: Panel, film: FilmSheet): number {
-  const choice = choiceFor(plan, panel.id)
+  const choice = choiceFor(plan, panel, film)
   const { crown } = crownStretch(panel, choice.parts, choice.along)
   return afterMethod(plan, panel, film, [crown, ...panel.recesses.map((r) => recessStretch(panel, r).f)])
 }
@@ -90,7 +90,7 @@ const relaxedFirst = (plan: BesidePanels, film: FilmSheet): number =>
 const afterMethod = (plan: BesidePanels, panel: Panel, film: FilmSheet, stretches: readonly Figure[]): number =>
   stretchAsMade(
     (1 + greatest(stretches)) * (1 - relaxedFirst(plan, film)) - 1,
-    choiceFor(plan, panel.id).preStretch,
+    choiceFor(plan, panel, film).preStretch,
     film,
   )
 
@@ -118,7 +118,7 @@ function ruleFigure({
   settling: boolean
 }): Figure {
   const relax = relaxedFirst(plan, film)
-  const pre = choiceFor(plan, panel.id).preStretch
+  const pre = choiceFor(plan, panel, film).preStretch
   const ofFilm = (key: string, field: 'rollResidue' | 'recovers' | 'heatShrink', value: number) =>
     input(key, value, 'fraction', filmStanding(film, field), `film/${film.id}/${field}`)
   const formula = [

@@ -3,12 +3,11 @@ import type { Lack, SolutionTables } from '../../model/catalogue/solutions'
 import { stretchKey } from '../../model/catalogue/solved-stretch'
 import { SCHOOLS } from '../../model/method/method-data'
 import type { Method } from '../../model/method/schema'
-import { choiceFor } from '../../model/plan/new-plan'
+import { choiceFor, filmOf } from '../../model/plan/piece-choice'
 import type { Plan } from '../../model/plan/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import { shrinkCapacity } from './pre-stretch'
 import { stuckFirst } from './sticking-order'
-import { filmOf } from './way-candidates'
 
 type School = Pick<Method, 'order' | 'tension'>
 
@@ -47,12 +46,13 @@ export function variantsOf(plan: Plan, panel: Panel, rack: readonly FilmSheet[],
         tensions.map((tension): Variant => {
           const school = { order, tension }
           const varied = asVariant(plan, panel.id, { film, school })
-          const rest = shrinkCapacity(choiceFor(plan, panel.id).preStretch, film)
+          const { parts, along, preStretch } = choiceFor(plan, panel, film)
+          const rest = shrinkCapacity(preStretch, film)
           return {
             film,
             school,
             key: stretchKey(varied, panel, film, scan),
-            map: stuckFirst(panel, order) ? `${order}/${rest}` : 'free',
+            map: `${parts} by ${along}, ${stuckFirst(panel, order) ? `${order}/${rest}` : 'free'}`,
           }
         }),
       ),

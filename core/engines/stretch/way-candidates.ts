@@ -6,7 +6,7 @@ import type { SurfaceMap } from './surface-map'
 import { freeRound } from './sticking-order'
 import type { Plan } from '../../model/plan/schema'
 import type { FilmSheet } from '../../model/film/schema'
-import { choiceFor } from '../../model/plan/new-plan'
+import { choiceFor, filmOf } from '../../model/plan/piece-choice'
 import type { PlanChange } from '../../model/plan/plan-change'
 import { offeredPreStretch } from './pre-stretch'
 
@@ -124,8 +124,8 @@ export function bothOf(panel: Panel, seam: Candidate, slits: Candidate, both: Pr
 }
 
 export function candidates(plan: Plan, panel: Panel, map: SurfaceMap, films: readonly FilmSheet[]): Candidate[] {
-  const choice = choiceFor(plan, panel.id)
   const film = filmOf(plan, panel) as FilmSheet
+  const choice = choiceFor(plan, panel, film)
   const none = { seamMm: 0, seen: 'none' as const }
   const out: Candidate[] = []
   for (const r of panel.recesses) {
@@ -205,5 +205,3 @@ export interface SolvedWay {
 export type SeamSeen = 'none' | 'body_line' | 'near_edge' | 'open'
 /** Other films solved at most, and seams combined with cuts. */
 export const OTHER_FILMS = 4
-export const filmOf = (plan: Plan, panel: Panel): FilmSheet | undefined =>
-  plan.film.sheets.find((s) => s.id === (panel.filmId ?? plan.film.mainId))

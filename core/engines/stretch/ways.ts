@@ -1,7 +1,7 @@
 import { mustGet } from '../../kit/known'
 import type { FilmSheet } from '../../model/film/schema'
 import { ok, type Result } from '../../kit/result'
-import { choiceFor } from '../../model/plan/new-plan'
+import { choiceFor, filmOf } from '../../model/plan/piece-choice'
 import type { Plan } from '../../model/plan/schema'
 import { applyChange } from '../../model/plan/plan-change'
 import { feelOf, type Feel } from './feel'
@@ -10,7 +10,7 @@ import { shrinkCapacity } from './pre-stretch'
 import { seamWithSlits } from './proposals'
 import type { ScanSurface } from '../../solve/mesh/scan'
 import type { SurfaceMap } from './surface-map'
-import { bothOf, Candidate, candidates, filmOf, SeamSeen, SolvedWay } from './way-candidates'
+import { bothOf, Candidate, candidates, SeamSeen, SolvedWay } from './way-candidates'
 
 export interface WaysOptions {
   /** Triangles of each map: few, since many are solved. */
@@ -52,7 +52,7 @@ export function mapInPlan(
   const panel = plan.panels.find((p) => p.id === panelId)
   const film = panel && filmOf(plan, panel)
   if (!panel || !film) return null
-  const choice = choiceFor(plan, panelId)
+  const choice = choiceFor(plan, panel, film)
   // Film pre-stretched gives back what heat returns; the map itself takes no squeeze for it.
   const made = laidPanel(panel, choice, {
     pull: 'even',
@@ -61,7 +61,7 @@ export function mapInPlan(
     order: plan.method.order,
     limit: film.stretchLimit,
     shrink: 0,
-    restShrink: shrinkCapacity(choiceFor(plan, panel.id).preStretch, film),
+    restShrink: shrinkCapacity(choiceFor(plan, panel, film).preStretch, film),
   })
   if (!made.ok) return made
   return ok({ map: made.value, feel: feelOf(made.value, panel, film, choice, plan.method) })

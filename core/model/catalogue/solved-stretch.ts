@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { FilmSheet } from '../film/schema'
 import { textHash } from '../../kit/random'
-import { choiceFor } from '../plan/new-plan'
+import { choiceFor } from '../plan/piece-choice'
 import { PieceChoice, type BesidePanels } from '../plan/schema'
 import { Panel } from '../vehicle/schema'
 
@@ -43,7 +43,7 @@ function shapeOf(panel: Panel): Record<string, unknown> {
  * `scan`: the mark of the panel's scan, empty where it has none.
  */
 export function stretchKey(plan: BesidePanels, panel: Panel, film: FilmSheet, scan = ''): string {
-  const { parts, along, preStretch, seamsAtMm, slits } = choiceFor(plan, panel.id)
+  const { parts, along, preStretch, seamsAtMm, slits } = choiceFor(plan, panel, film)
   return textHash(
     JSON.stringify([
       STRETCH_VERSION,

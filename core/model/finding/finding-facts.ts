@@ -167,6 +167,7 @@ export interface FindingFacts {
   heat_no_way: { count: number; first: string; why: 'limit_below_band' | 'cannot_reach' | 'band_too_narrow' }
   corner_seam: { panel: string; count: number; value: number; limit: number }
   pre_stretch_past_bound: { panel: string; film: string; value: number; limit: number }
+  fewer_parts_than_usual: { panel: string; film: string; parts: number; usual: number }
   pre_stretch_warm: { panel: string; film: string; value: number; limit: number }
   // Roll
   piece_wider_than_roll: { piece: string; across_mm: number; roll_mm: number; film: string; why: string }

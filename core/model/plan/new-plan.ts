@@ -1,7 +1,7 @@
 import { CAREFUL } from '../method/schema'
 import { Vehicle } from '../vehicle/schema'
 import type { z } from 'zod'
-import { FORMAT, type PieceChoice, type Plan } from './schema'
+import { FORMAT, type Plan } from './schema'
 
 /** An empty plan for a vehicle just taken in. */
 export const newPlan = (name: string, customerRef: string, vehicle: z.input<typeof Vehicle>): Plan => ({
@@ -49,15 +49,3 @@ export const newPlan = (name: string, customerRef: string, vehicle: z.input<type
   conditions: { vehicleC: null, massKg: null, wet: true, airC: null, humidity: null },
   note: '',
 })
-
-export const choiceFor = (plan: Pick<Plan, 'pieces'>, panelId: string): PieceChoice =>
-  plan.pieces.find((c) => c.panelId === panelId) ?? {
-    panelId,
-    parts: 1,
-    along: 'height',
-    preStretch: 0,
-    bleedMm: null,
-    seamsAtMm: [],
-    slits: [],
-    flat: null,
-  }

@@ -1,4 +1,5 @@
 import { sheetOfLot } from '../film/strip-test'
+import { choiceFor, filmOf } from './piece-choice'
 import type { Plan } from './schema'
 
 /** A change to the plan that answers a finding, as data: applied by `applyWayOut`, priced by `priceWayOut`. */
@@ -18,16 +19,9 @@ export type PlanChange =
 export function applyChange(plan: Plan, change: PlanChange): Plan {
   switch (change.kind) {
     case 'piece': {
-      const was = plan.pieces.find((c) => c.panelId === change.panelId) ?? {
-        panelId: change.panelId,
-        parts: 1,
-        along: 'height' as const,
-        preStretch: 0,
-        bleedMm: null,
-        seamsAtMm: [],
-        slits: [],
-        flat: null,
-      }
+      const panel = plan.panels.find((p) => p.id === change.panelId)
+      if (!panel) return plan
+      const was = choiceFor(plan, panel, filmOf(plan, panel))
       return {
         ...plan,
         pieces: [...plan.pieces.filter((c) => c.panelId !== change.panelId), { ...was, ...change.set }],

@@ -7,6 +7,7 @@ const KIND_WORDS: [RegExp, Panel['kind']][] = [
   [/\b(bonnet|hood)\b/, 'bonnet'],
   [/\b(boot|trunk)\b/, 'boot_lid'],
   [/\bhandle\b/, 'handle'],
+  [/\b(aerial|antenna)\b/, 'aerial'],
   [/\bmirror\b/, 'mirror'],
   [/\bfuel\b/, 'fuel_flap'],
   [/\b(wing|fender)\b/, 'wing'],

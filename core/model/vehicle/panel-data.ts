@@ -53,6 +53,8 @@ export const PANEL_FACTS: Record<Panel['kind'], PanelFacts> = {
     plausibleMm: 600 }),
   handle: flat({ layMinPerM2: 300, edges: ['free', 'free', 'free', 'free'], rollAlongWidth: true, compound: true,
     plausibleMm: 500 }),
+  aerial: flat({ surface: 'horizontal', layMinPerM2: 300, edges: ['rubber_seal', 'rubber_seal', 'rubber_seal', 'rubber_seal'],
+    compound: true, plausibleMm: 500 }),
   pillar: flat({ layMinPerM2: 40, edges: ['drip_rail', 'window_trim', 'fixed_gap', 'window_trim'], plausibleMm: 1500 }),
   sill: flat({ layMinPerM2: 20, edges: ['opening', 'wheel_arch', 'bumper_underside', 'wheel_arch'], plausibleMm: 14000 }),
   spoiler: flat({ surface: 'horizontal', layMinPerM2: 30, edges: ['free', 'free', 'free', 'free'], compound: true,

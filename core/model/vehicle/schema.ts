@@ -15,6 +15,7 @@ export const PANEL_KINDS = [
   'bed_side',
   'mirror',
   'handle',
+  'aerial',
   'pillar',
   'sill',
   'spoiler',

@@ -4,7 +4,7 @@ import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import { finding, type Finding, type WayOut } from '../../model/finding/finding'
 import { applyChange } from '../../model/plan/plan-change'
-import { choiceFor } from '../../model/plan/new-plan'
+import { choiceFor, usualParts } from '../../model/plan/piece-choice'
 import type { Plan } from '../../model/plan/schema'
 import type { Panel, Recess } from '../../model/vehicle/schema'
 
@@ -22,7 +22,10 @@ const ROUNDING = 1e-9
 export function stretchFindings(plan: Plan, panel: Panel, film: FilmSheet, stretch: PanelStretch): Finding[] {
   const { worst, solved } = stretch
   const about = { panelId: panel.id }
-  const findings = preStretchFindings(panel, film, choiceFor(plan, panel.id).preStretch)
+  const findings = [
+    ...preStretchFindings(panel, film, choiceFor(plan, panel, film).preStretch),
+    ...partsFindings(plan, panel, film),
+  ]
   const value = Number(worst.value)
   if (value > film.stretchLimit + ROUNDING)
     findings.push(
@@ -84,6 +87,24 @@ function preStretchFindings(panel: Panel, film: FilmSheet, pre: number): Finding
   return pre > cold + ROUNDING ? [finding('pre_stretch_warm', 'note', 'pieces', details(cold))] : []
 }
 
+/** What hands lay in two or three parts is planned in fewer. */
+function partsFindings(plan: Plan, panel: Panel, film: FilmSheet): Finding[] {
+  const usual = usualParts(panel, film)
+  const { parts } = choiceFor(plan, panel, film)
+  if (parts >= usual.parts) return []
+  const change = { kind: 'piece', panelId: panel.id, set: usual } as const
+  const divided = applyChange(plan, change).panels.find((p) => p.id === panel.id) ?? panel
+  return [
+    finding('fewer_parts_than_usual', 'note', 'pieces', {
+      panelId: panel.id,
+      facts: { panel: panel.name, film: film.name, parts, usual: usual.parts },
+      waysOut: [
+        { code: 'seam', change, becomes: worstByRule(applyChange(plan, change), divided, film), facts: { ...usual } },
+      ],
+    }),
+  ]
+}
+
 /** Answers to a stretch past the limit, each computed; those that do not bring it down are left out. */
 function waysOut(plan: Plan, panel: Panel, film: FilmSheet, recess: Recess | null): WayOut[] {
   const now = worstByRule(plan, panel, film)
@@ -100,7 +121,7 @@ function waysOut(plan: Plan, panel: Panel, film: FilmSheet, recess: Recess | nul
 }
 
 function candidates(plan: Plan, panel: Panel, film: FilmSheet, recess: Recess | null): WayOut[] {
-  const choice = choiceFor(plan, panel.id)
+  const choice = choiceFor(plan, panel, film)
   const out: WayOut[] = []
   const becomes = null
   if (recess) {
