@@ -24,7 +24,7 @@ import { NO_RECORD } from '../model/log/shop-record'
 import { DEFAULT_SHOP } from '../model/shop/shop'
 import { logFindings } from '../stages/bay/findings'
 import { edgeFigures } from '../stages/edges/figures'
-import { cornerFindings, heatFindings } from '../stages/edges/findings'
+import { cornerFindings, cutFindings, depthFindings, heatFindings } from '../stages/edges/findings'
 import { suppliesOf } from '../stages/edges/supplies'
 import { conditionsOf } from '../stages/film/conditions'
 import { filmFindings } from '../stages/film/findings'
@@ -141,7 +141,12 @@ const STEPS = [
   ),
   step('edges', ['beside', 'films', 'panels', 'laid', 'around'], ({ beside, films, panels, around, laid: pieces }) => {
     const edges = edgesOfJob({ method: beside.method, panels, films, pieces, around })
-    return { ...edges, figures: edgeFigures(edges, panels, pieces), findings: cornerFindings(edges.corners, panels) }
+    const findings = [
+      ...cutFindings(panels),
+      ...depthFindings(edges.edges, panels),
+      ...cornerFindings(edges.corners, panels),
+    ]
+    return { ...edges, figures: edgeFigures(edges, panels, pieces), findings }
   }),
   step('supplies', ['edges', 'panels', 'laid', 'shop', 'levels', 'ledger'], (p) =>
     suppliesOf({ ...p, consumables: p.edges.consumables, pieces: p.laid }),

@@ -4,7 +4,7 @@ import { z } from 'zod'
 import { DamageSpan, StripTest } from '@/core/model/film/schema'
 import { Name, Id } from '@/core/model/values/values'
 import { createUser } from '@/db/auth'
-import { ShopSettings } from '@/core/model/shop/shop'
+import { SavedShop } from '@/core/model/shop/shop'
 import { saveShop as keepShop } from '@/db/queries/shop'
 import { ROLES } from '@/core/model/rights/rights'
 import { Method } from '@/core/model/method/schema'
@@ -121,7 +121,7 @@ export async function setShopMethod(raw: unknown): Promise<Answer<null>> {
   })
 }
 
-const ShopVersion = z.strictObject({ settings: ShopSettings, basedOn: z.number().int().min(0) })
+const ShopVersion = z.strictObject({ settings: SavedShop, basedOn: z.number().int().min(0) })
 
 /** What the shop says of itself: a new version on the one that was seen. */
 export async function saveShop(raw: unknown): Promise<Answer<{ number: number }>> {

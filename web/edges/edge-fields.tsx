@@ -2,6 +2,7 @@
 
 import Form from 'react-bootstrap/Form'
 import type { EdgeDecision } from '@/core/engines/edge/edge-plan'
+import { cutGoes } from '@/core/model/edge/cut-goes'
 import { edgeCut, type EdgeSetting } from '@/core/model/edge/edge-leave'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { CUT_SIDES, GRABS, OPENS, TIGHTNESS, WIDEST_GAP_MM, type Edge, type Panel } from '@/core/model/vehicle/schema'
@@ -89,7 +90,7 @@ export function EdgeFields({
         wide
         value={edge.cutAs}
         none={`by the rules: ${would(null)}`}
-        options={CUT_SIDES.filter((c) => c !== 'none')}
+        options={CUT_SIDES.filter((c) => c !== 'none' && (cutGoes(edge.meets, c) || c === edge.cutAs))}
         name={would}
         onPick={(cutAs) => onEdge({ cutAs })}
       />

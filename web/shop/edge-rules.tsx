@@ -1,5 +1,6 @@
 import Table from 'react-bootstrap/Table'
 import { CUT_RULES, type CutRule } from '@/core/model/edge/cut-rules'
+import { ruleCanCut } from '@/core/model/edge/cut-goes'
 import { EDGE_RULES } from '@/core/model/edge/edge-data'
 import { CUT_SIDES, EDGE_MEETS } from '@/core/model/vehicle/schema'
 import { word } from '@/web/words/names'
@@ -54,7 +55,7 @@ export function EdgeRules() {
                 <td style={{ minWidth: 230 }}>
                   <ShopField hidden name={`edgeCut.${r.id}`} label={`Cut, ${when(r)}`}>
                     <option value="">{word('cutSide', r.cut)} (usual)</option>
-                    {CUT_SIDES.filter((c) => c !== r.cut && c !== 'none').map((c) => (
+                    {CUT_SIDES.filter((c) => c !== r.cut && c !== 'none' && ruleCanCut(r, c)).map((c) => (
                       <option key={c} value={c}>
                         {word('cutSide', c)}
                       </option>

@@ -2,7 +2,7 @@ import { dayText, readDay } from '@/core/model/shop/hours-text'
 import { CUT_RULES } from '@/core/model/edge/cut-rules'
 import { USED_KINDS } from '@/core/model/log/schema'
 import { EDGE_MEETS } from '@/core/model/vehicle/schema'
-import { ShopSettings, type ReadyWith } from '@/core/model/shop/shop'
+import { SavedShop, type ReadyWith, type ShopSettings } from '@/core/model/shop/shop'
 import { pathText } from '@/core/kit/json-guard'
 import { faultText } from '@/web/words/faults'
 
@@ -141,7 +141,7 @@ export function readShop(v: ShopValues): { ok: true; value: ShopSettings } | { o
     ),
     margin: number(v.marginPercent) / 100,
   }
-  const read = ShopSettings.safeParse(raw)
+  const read = SavedShop.safeParse(raw)
   if (read.success && faults.length === 0) return { ok: true, value: read.data }
   for (const issue of read.success ? [] : read.error.issues)
     faults.push({ field: fieldOf(issue.path), text: said(issue.code, issue.message) })

@@ -213,6 +213,10 @@ const FINDINGS: { [C in FindingCode]: (f: FindingFacts[C], fmt: Formatter) => st
     `${f.panel} is planned with a pre-stretch of ${pct(f, 'value', fmt)}; ${f.film} bears ${pct(f, 'limit', fmt)}. Choose less, or another film.`,
   pre_stretch_warm: (f, fmt) =>
     `${f.panel}: a pre-stretch of ${pct(f, 'value', fmt)} is more than ${f.film} takes cold (${pct(f, 'limit', fmt)}). Warm the piece first.`,
+  tuck_too_deep: (f, fmt) =>
+    `${f.panel}, ${f.at}: ${mm(f, 'leave_mm', fmt)} of film are to go where there is room for ${mm(f, 'room_mm', fmt)}. Leave less, or take the gap or seal again.`,
+  cut_not_there: (f) =>
+    `${f.panel}, ${f.at}: the cut is set to “${word('cutSide', String(f.cut))}”, and an edge like this (${word('edge', String(f.meets))}) has none. Choose another cut, or say what it meets.`,
   fewer_parts_than_usual: (f) =>
     `${f.panel} is planned in ${Number(f.parts) === 1 ? 'one piece' : `${f.parts} pieces`} of ${f.film}; hands go round it in ${f.usual}.`,
   defect_logged: (f) => `${f.panel}: ${word('defect', String(f.defect))}${f.note ? ` (${f.note})` : ''}.`,

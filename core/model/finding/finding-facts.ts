@@ -167,6 +167,8 @@ export interface FindingFacts {
   heat_no_way: { count: number; first: string; why: 'limit_below_band' | 'cannot_reach' | 'band_too_narrow' }
   corner_seam: { panel: string; count: number; value: number; limit: number }
   pre_stretch_past_bound: { panel: string; film: string; value: number; limit: number }
+  tuck_too_deep: { panel: string; at: Edge['at']; leave_mm: number; room_mm: number }
+  cut_not_there: { panel: string; at: Edge['at']; meets: Edge['meets']; cut: Exclude<Edge['cutAs'], null> }
   fewer_parts_than_usual: { panel: string; film: string; parts: number; usual: number }
   pre_stretch_warm: { panel: string; film: string; value: number; limit: number }
   // Roll

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { civilToMinutes, type OpenHours } from '../../kit/civil'
 import { Id, Name } from '../values/values'
 import { USED_KINDS } from '../log/schema'
+import { cutFaults } from '../edge/cut-goes'
 import { CUT_SIDES, EDGE_MEETS } from '../vehicle/schema'
 
 /** What people of a shop can do beyond what everybody can. */
@@ -113,6 +114,12 @@ export const ShopSettings = z.strictObject({
     .default({ lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB' }),
 })
 export type ShopSettings = z.infer<typeof ShopSettings>
+
+/** Settings as they may be saved: also no cut of the shop's own where there is nothing to cut. */
+export const SavedShop = ShopSettings.superRefine((shop, ctx) => {
+  for (const { rule, code } of cutFaults(shop.edgeCut))
+    ctx.addIssue({ code: 'custom', path: ['edgeCut', rule], message: code })
+})
 
 const WORKDAYS = [0, 1, 2, 3, 4]
 
