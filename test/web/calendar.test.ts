@@ -8,6 +8,7 @@ import { jobOutline } from '@/core/engines/schedule/job-outline'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { DEMO_SETTINGS } from '@/db/demo/people'
 import { calendarText, jobCalendar, memberCalendarText } from '@/web/calendar/calendar-text'
+import { readClosedDays, withClosedDays } from '@/web/calendar/closed-days'
 import { calendarToken, readCalendarToken } from '@/web/actions/calendar'
 import { catalogue } from '../fixtures/plans'
 
@@ -89,5 +90,71 @@ describe('a link', () => {
     expect(utc('2031-10-26T00:30')).toBe('2031-10-25T23:30:00.000Z')
     expect(utc('2031-10-26T01:30')).toBe('2031-10-26T00:30:00.000Z')
     expect(utc('2031-10-26T02:30')).toBe('2031-10-26T02:30:00.000Z')
+  })
+})
+
+describe('closed days out of a calendar file', () => {
+  const file = (...events: string[]) =>
+    ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//x//y//EN', ...events, 'END:VCALENDAR'].join('\r\n')
+  const day = (lines: string, name: string) =>
+    ['BEGIN:VEVENT', `UID:${name}`, 'DTSTAMP:20260101T000000Z', lines, `SUMMARY:${name}`, 'END:VEVENT'].join('\r\n')
+  const daysOf = (text: string, from = '2026-11-30') => {
+    const read = readClosedDays(text, from)
+    return read.ok ? read.value.days.map((d) => `${d.date} ${d.name}`) : read.error.code
+  }
+
+  it('takes whole days to come, each once and in order, and leaves out appointments', () => {
+    const text = file(
+      day('DTSTART;VALUE=DATE:20261226', 'St Stephen’s Day'),
+      day('DTSTART;VALUE=DATE:20261225\r\nDTEND;VALUE=DATE:20261226', 'Christmas Day'),
+      day('DTSTART;VALUE=DATE:20261225', 'Christmas again'),
+      day('DTSTART;VALUE=DATE:20260317', 'St Patrick’s Day, over'),
+      day('DTSTART:20261201T090000Z\r\nDTEND:20261201T100000Z', 'Dentist'),
+    )
+    const read = readClosedDays(text, '2026-11-30')
+    expect(read).toEqual({
+      ok: true,
+      value: {
+        days: [
+          { date: '2026-12-25', name: 'Christmas Day' },
+          { date: '2026-12-26', name: 'St Stephen’s Day' },
+        ],
+        withTime: 1,
+      },
+    })
+  })
+  it('an end is the day after (RFC 5545, 3.6.1), a duration counts days, weeks are seven', () => {
+    const over = day('DTSTART;VALUE=DATE:20261230\r\nDTEND;VALUE=DATE:20270103', 'Between the years')
+    expect(daysOf(file(over))).toEqual(
+      ['2026-12-30', '2026-12-31', '2027-01-01', '2027-01-02'].map((d) => `${d} Between the years`),
+    )
+    expect(daysOf(file(day('DTSTART;VALUE=DATE:20270301\r\nDURATION:P1W', 'Works holiday')))).toHaveLength(7)
+  })
+  it('what comes again each year is taken for two years, a rule without end among them; a day taken out stays out', () => {
+    const yearly = day('DTSTART;VALUE=DATE:20200106\r\nRRULE:FREQ=YEARLY', 'Epiphany')
+    expect(daysOf(file(yearly))).toEqual(['2027-01-06 Epiphany', '2028-01-06 Epiphany'])
+    const but = day('DTSTART;VALUE=DATE:20200106\r\nRRULE:FREQ=YEARLY\r\nEXDATE;VALUE=DATE:20270106', 'Epiphany')
+    expect(daysOf(file(but))).toEqual(['2028-01-06 Epiphany'])
+  })
+  it('what the shop’s own calendar says closed is read back', () =>
+    expect(daysOf(calendarText('Shop', [], shop), '2031-01-01')).toEqual(['2031-04-18 Closed: Good Friday']))
+  it.each([
+    ['no calendar', 'Date;Name\n2026-12-25;Christmas', 'bad_calendar'],
+    ['cut off in the middle', file(day('DTSTART;VALUE=DATE:20261225', 'C')).slice(0, 90), 'bad_calendar'],
+    ['nothing', '', 'bad_calendar'],
+    ['no day to come', file(day('DTSTART;VALUE=DATE:20200101', 'New Year')), 'no_closed_days'],
+    ['only appointments', file(day('DTSTART:20261201T090000Z', 'Dentist')), 'no_closed_days'],
+    ['far too long', 'x'.repeat(2_000_001), 'bad_calendar'],
+  ])('%s: a clear answer', (_, text, code) => expect(daysOf(text)).toBe(code))
+  it('goes among the typed lines: a day that is there keeps its name, nothing is lost', () => {
+    const days = [
+      { date: '2026-12-25', name: 'Christmas Day' },
+      { date: '2026-12-24', name: '' },
+    ]
+    expect(withClosedDays('2027-01-01 New Year\n\n2026-12-25 Christmas, all of us', days)).toEqual({
+      text: '2026-12-24\n2026-12-25 Christmas, all of us\n2027-01-01 New Year',
+      added: 1,
+    })
+    expect(withClosedDays('', [])).toEqual({ text: '', added: 0 })
   })
 })

@@ -1,3 +1,4 @@
+import { ClosedDaysIn } from './closed-days-in'
 import { ShopField } from './shop-field'
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
@@ -18,6 +19,7 @@ export function HoursFields({ zones }: { zones: string[] }) {
         </div>
         <div className="col-md-4">
           <ShopField name="closed" label="Closed days, one a line" rows={8} placeholder="2026-12-25 Christmas" />
+          <ClosedDaysIn />
           <ShopField name="timeZone" label="Time zone">
             {zones.map((zone) => (
               <option key={zone}>{zone}</option>
