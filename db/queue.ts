@@ -30,6 +30,11 @@ export interface SolveTask extends SettleTask {
   lack: Lack
 }
 export const SOLVE_QUEUE = 'solve'
+/** Lays out the board of a shop. */
+export interface BoardTask {
+  shopId: string
+}
+export const BOARD_QUEUE = 'board'
 /** How a worker's connection calls itself: while the process lives it is there, and no longer. */
 export const WORKER_NAME = 'cuirass-worker'
 /**
@@ -40,6 +45,8 @@ export const QUEUES: Record<string, Omit<PgBoss.Queue, 'name'>> = {
   [FLEET_QUEUE]: { retryLimit: 3, retryDelay: 0, expireInSeconds: 30 * 60 },
   // One look at a job waits at a time: it reads what stands when it begins.
   [SETTLE_QUEUE]: { policy: 'short', retryLimit: 3, retryDelay: 1, expireInSeconds: 30 },
+  // One look at a shop's board waits at a time, as with a job.
+  [BOARD_QUEUE]: { policy: 'short', retryLimit: 1, retryDelay: 1, expireInSeconds: 180 },
   // One solution is worked on once, however often it is asked for.
   [SOLVE_QUEUE]: { policy: 'stately', retryLimit: 2, retryDelay: 1, expireInSeconds: 180 },
 }

@@ -7,19 +7,21 @@ import { closeDatabase } from '@/db/client'
 import { environment } from '@/db/environment'
 import { cleanDatabaseError } from '@/db/errors'
 import {
+  BOARD_QUEUE,
   closeWorkQueue,
   FLEET_QUEUE,
   SETTLE_QUEUE,
   SOLVE_QUEUE,
   WORKER_NAME,
   workQueue,
+  type BoardTask,
   type FleetTask,
   type RackTask,
   type SettleTask,
   type SolveTask,
 } from '@/db/queue'
 import { beatFleet, endFleet, takeFleet } from '@/db/queries/fleet'
-import { endSolvers, settleJob, solveOne } from './settling'
+import { endSolvers, layOutBoard, settleJob, solveOne } from './settling'
 import type { SolveAsk, SolveNews } from './solve'
 
 /** How often progress is written and cancelling is looked for, and how often orphaned work is looked for, ms. */
@@ -149,6 +151,9 @@ for (let i = 0; i < environment().SOLVERS; i++) {
     if (task) await clean(solveOne(task.data, name))
   })
 }
+await boss.work<BoardTask>(BOARD_QUEUE, { batchSize: 1, pollingIntervalSeconds: POLL_SECONDS }, async ([task]) => {
+  if (task) await clean(layOutBoard(task.data, name))
+})
 /** What the queue keeps of a failure names no values. */
 async function clean(work: Promise<void>): Promise<void> {
   try {

@@ -9,7 +9,9 @@ import {
   requestSolves,
   reuseSolution,
 } from '@/db/queries/solutions'
-import type { RackTask, SettleTask, SolveTask } from '@/db/queue'
+import { boardKey } from '@/core/engines/schedule/settled-board'
+import { boardToSettle, keepBoard } from '@/db/queries/board'
+import type { BoardTask, RackTask, SettleTask, SolveTask } from '@/db/queue'
 import type { Solution } from '@/core/model/catalogue/solutions'
 import type { SolverAnswers, SolverAsk } from './solver'
 
@@ -89,6 +91,12 @@ export async function solveOne(task: SolveTask, by: string): Promise<void> {
   if (!still.some((l) => l.key === lack.key)) return requestSettleAgain(task)
   log.error({ part: 'worker', lack }, 'a plan lacks what its solver does not find')
   await keepSolutions(task, [faultOf(task, 'not_solved')], by)
+}
+
+/** Lays out the board of a shop, where nobody has for what it hangs on now; `by`: the worker. */
+export async function layOutBoard(task: BoardTask, by: string): Promise<void> {
+  const input = await boardToSettle(task, new Date())
+  if (input) await keepBoard(task, boardKey(input), await ask({ kind: 'board', input }), by)
 }
 
 export const endSolvers = async (): Promise<void> =>

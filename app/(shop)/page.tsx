@@ -1,5 +1,6 @@
 import { yardJobs } from '@/web/actions/yard'
 import { may } from '@/core/model/rights/rights'
+import { settledBoard } from '@/db/queries/board'
 import { shopOf } from '@/db/queries/shop'
 import { LiveRefresh } from '@/web/live/live-refresh'
 import { requireMember } from '@/web/actions/session'
@@ -18,6 +19,7 @@ export default async function YardPage() {
         mayAdd={may(who.role, 'newJob')}
         mayMove={may(who.role, 'plan')}
         settings={(await shopOf(who)).settings}
+        settled={await settledBoard(who, new Date())}
       />
     </>
   )

@@ -18,7 +18,7 @@ import { climateIn } from './climate'
 import { changeNow, ledgerIn, nextChange, ownJob, planIn, recordIn } from './job-rows'
 import { rackIn } from './rack'
 import { shopIn } from './shop'
-import { requestSettle, solutionsOf, solutionTablesOf } from './solutions'
+import { requestBoard, requestSettle, solutionsOf, solutionTablesOf } from './solutions'
 import { suppliesIn } from './supplies'
 import { scanBytesIn, scanMarksIn } from './stretch'
 
@@ -102,6 +102,7 @@ export const setPin = (
     const pins = [...row.pins.filter((p) => p.code !== code), ...(at === null ? [] : [{ code, at }])]
     await tx.update(job).set({ pins }).where(ownJob(who, jobId))
     await tell(tx, { shop: who.shopId, job: jobId, head: await nextChange(tx, who), kind: 'yard' })
+    await requestBoard(tx, who)
     return true
   })
 
@@ -249,7 +250,9 @@ export const keepYard = (who: Who, id: string, changes: number, columns: YardCol
       .set({ ...columns, yardOf: changes })
       .where(and(ownJob(who, id), sql`${job.yardOf} < ${changes}`))
       .returning({ id: job.id })
-    if (rows.length > 0) await tell(tx, { shop: who.shopId, job: id, head: changes, kind: 'yard' })
+    if (rows.length === 0) return
+    await tell(tx, { shop: who.shopId, job: id, head: changes, kind: 'yard' })
+    await requestBoard(tx, who)
   })
 /** Brings the yard's columns of a job up to date here and now; servers do it on a thread instead. */
 export async function settleYard(who: Who, id: string, now: Date): Promise<void> {

@@ -4,7 +4,7 @@ import { guarded, type Tx, type Who } from '../client'
 import { tell } from '../live'
 import { shop, shopSettings } from '../schema'
 import { nextChange, type InShop } from './job-rows'
-import { requestSettleAll } from './solutions'
+import { requestBoard, requestSettleAll } from './solutions'
 
 /** What a shop says of itself, and which version that is; 0: it has not said anything yet. */
 export interface ShopVersion {
@@ -64,5 +64,6 @@ export const saveShop = (
     await tell(tx, { shop: who.shopId, job: null, head, kind: 'shop' })
     // Its rules for edges change what is cut, and its guns how edges are heated.
     await requestSettleAll(tx, who)
+    await requestBoard(tx, who)
     return { number: number + 1 }
   })

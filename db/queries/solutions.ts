@@ -18,7 +18,17 @@ import { guarded, inShop, type Tx, type Who } from '../client'
 import { tell } from '../live'
 import { log } from '../log'
 import { QUOTAS } from '../quotas'
-import { SETTLE_QUEUE, SOLVE_QUEUE, within, workQueue, type RackTask, type SettleTask, type SolveTask } from '../queue'
+import {
+  BOARD_QUEUE,
+  SETTLE_QUEUE,
+  SOLVE_QUEUE,
+  within,
+  workQueue,
+  type BoardTask,
+  type RackTask,
+  type SettleTask,
+  type SolveTask,
+} from '../queue'
 import { job, solution } from '../schema'
 import { nextChange, type InShop } from './job-rows'
 
@@ -103,6 +113,13 @@ export async function requestSettleAll(tx: Tx, { shopId }: InShop): Promise<void
   const task: RackTask = { shopId, jobId: null, since: secondsNow() - RACK_LATER }
   const queue = await workQueue()
   await queue.send(SETTLE_QUEUE, task, { singletonKey: `${shopId}/rack`, priority: task.since, db: within(tx) })
+}
+
+/** Asks for the shop's board to be laid out anew: in the transaction that changes what it hangs on, or not at all. */
+export async function requestBoard(tx: Tx, { shopId }: InShop): Promise<void> {
+  const queue = await workQueue()
+  const task: BoardTask = { shopId }
+  await queue.send(BOARD_QUEUE, task, { singletonKey: shopId, db: within(tx) })
 }
 
 /** Asks for what each job of the shop lacks that is not over. */

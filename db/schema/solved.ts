@@ -12,6 +12,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import type { LayoutInput, LayoutPlan } from '@/core/engines/roll/contract'
+import type { SettledBoard } from '@/core/engines/schedule/settled-board'
 import type { Solution } from '@/core/model/catalogue/solutions'
 import { at } from './columns'
 import { shopId, change } from './shop'
@@ -57,11 +58,11 @@ export const solution = pgTable(
   'solution',
   {
     shopId: shopId(),
-    kind: text('kind').$type<Solution['kind']>().notNull(),
+    kind: text('kind').$type<Solution['kind'] | 'board'>().notNull(),
     key: text('key').notNull(),
     /** Triangles, or moves: a coarser one never takes the place of a finer one. */
     fineness: integer('fineness').notNull(),
-    value: json('value').$type<Solution['value']>().notNull(),
+    value: json('value').$type<Solution['value'] | SettledBoard>().notNull(),
     /** The job it was solved for. */
     jobId: uuid('job_id'),
     by: text('by').notNull(),

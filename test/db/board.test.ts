@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { closeDatabase, Denied } from '@/db/client'
-import { closeWorkQueue } from '@/db/queue'
+import { boardKey, settleBoard } from '@/core/engines/schedule/settled-board'
+import { BOARD_QUEUE, closeWorkQueue, workQueue, type BoardTask } from '@/db/queue'
+import { boardToSettle, keepBoard, settledBoard } from '@/db/queries/board'
 import { changesOf } from '@/db/queries/changes'
 import { jobs, openPlans, setPin } from '@/db/queries/jobs'
 import { addMember, whoIs } from '@/db/queries/people'
@@ -66,6 +68,70 @@ describe('work set to a moment', () => {
     const { who, jobId } = world()
     await expect(setPin(who.installer, jobId, { code: 'wrap', at: null })).rejects.toThrow(Denied)
     expect(await setPin(who.lead, randomUUID(), { code: 'wrap', at: null })).toBe(false)
+  })
+})
+
+describe('the board, laid out behind the screens', () => {
+  const NOON = new Date('2031-03-03T12:00:00Z')
+  const asked = async () => {
+    const queue = await workQueue()
+    const tasks = await queue.fetch<BoardTask>(BOARD_QUEUE, { batchSize: 200 })
+    await Promise.all(tasks.map((t) => queue.complete(BOARD_QUEUE, t.id)))
+    return tasks.filter((t) => t.data.shopId === world().who.lead.shopId).length
+  }
+
+  it('is asked for once however many look, laid out by a worker, and there for all until something changes', async () => {
+    const { who, jobId } = world()
+    await asked()
+    expect(await settledBoard(who.desk, NOON)).toBeNull()
+    expect(await settledBoard(who.lead, NOON)).toBeNull()
+    expect(await asked()).toBe(1)
+    const task = { shopId: who.lead.shopId }
+    const input = await boardToSettle(task, NOON)
+    if (!input) throw new Error('nothing to lay out')
+    await keepBoard(task, boardKey(input), settleBoard(input), 'a worker')
+    expect(await boardToSettle(task, NOON)).toBeNull()
+    expect(await settledBoard(who.installer, NOON)).toEqual({ key: boardKey(input), board: settleBoard(input).board })
+    expect(await asked()).toBe(0)
+    // A quarter of an hour later, or with other work set, it is another board.
+    expect(await settledBoard(who.desk, new Date('2031-03-03T12:05:00Z'))).toBeNull()
+    await setPin(who.lead, jobId, { code: 'wrap', at: '2031-03-06T10:00' })
+    expect(await asked()).toBe(1)
+    expect(await settledBoard(who.desk, NOON)).toBeNull()
+  })
+
+  it('a board that does not read counts as none, and another shop’s is not seen', async () => {
+    const { who } = world()
+    const task = { shopId: who.lead.shopId }
+    const input = await boardToSettle(task, NOON)
+    if (!input) throw new Error('nothing to lay out')
+    const broken = { rounds: 1, board: { bars: 'none' } as never }
+    await keepBoard(task, boardKey(input), broken, 'a worker')
+    expect(await settledBoard(who.lead, NOON)).toBeNull()
+    expect(await boardToSettle(task, NOON)).not.toBeNull()
+    const other = await shopWorld()
+    await keepBoard(task, boardKey(input), settleBoard(input), 'a worker')
+    expect(await settledBoard(other.who.lead, NOON)).toBeNull()
+    expect(await settledBoard(who.lead, NOON)).not.toBeNull()
+  })
+
+  it('only the newest is kept: what hung on something else makes room', async () => {
+    const { who } = world()
+    const task = { shopId: who.lead.shopId }
+    const later = new Date('2031-03-03T13:00:00Z')
+    const input = await boardToSettle(task, later)
+    if (!input) throw new Error('nothing to lay out')
+    await keepBoard(task, boardKey(input), settleBoard(input), 'a worker')
+    expect(await settledBoard(who.lead, later)).not.toBeNull()
+    expect(await settledBoard(who.lead, NOON)).toBeNull()
+  })
+
+  it('a shop that changes its hours asks for it', async () => {
+    const { who } = world()
+    await asked()
+    const { number, settings } = await shopOf(who.owner)
+    await saveShop(who.owner, { ...settings, bays: settings.bays.slice(0, 1) }, number)
+    expect(await asked()).toBe(1)
   })
 })
 

@@ -63,7 +63,7 @@ describe('a calendar file, read back by another parser', () => {
     const r = at('2031-03-03T08:00')
     const jobs = [{ id: 'j', name: 'Hatch', outline: jobOutline(r.parts.plan, r.steps, 'recheck') }]
     const of = (person: string) =>
-      read(memberCalendarText({ jobs, shop, now: '2031-03-03T07:00', person, appUrl: '' })).filter((e) =>
+      read(memberCalendarText({ settled: null, jobs, shop, now: '2031-03-03T07:00', person, appUrl: '' })).filter((e) =>
         e.summary.startsWith('Hatch'),
       )
     const [imre, stranger] = [of('Imre Saltwell'), of('Nell Averidge')]

@@ -1,6 +1,6 @@
 import { createHmac, timingSafeEqual } from 'node:crypto'
-import { localMinutes } from '@/core/kit/time-zone'
-import { minutesToCivil } from '@/core/kit/civil'
+import { boardNow } from '@/core/engines/schedule/settled-board'
+import { settledBoard } from '@/db/queries/board'
 import { jobs, openJob } from '@/db/queries/jobs'
 import { byCalendar, whoIs } from '@/db/queries/people'
 import { shopOf } from '@/db/queries/shop'
@@ -50,11 +50,13 @@ export async function memberCalendar(token: string): Promise<Response> {
   if (!member) return GONE()
   const { settings } = await shopOf(member.who)
   const heads = await jobs(member.who)
-  const now = minutesToCivil(localMinutes(new Date().toISOString(), settings.timeZone) ?? 0)
+  const now = new Date()
+  const settled = await settledBoard(member.who, now)
   const text = await threads().run('memberCalendar', {
     jobs: heads.flatMap(({ id, name, outline, pins }) => (outline ? [{ id, name, outline, pins }] : [])),
     shop: settings,
-    now,
+    now: boardNow(now.toISOString(), settings.timeZone),
+    settled: settled?.board ?? null,
     person: member.who.name,
     appUrl: process.env.APP_URL ?? '',
   })

@@ -1,6 +1,7 @@
 import ical, { ICalCalendarMethod } from 'ical-generator'
 import { plannedSteps } from '@/core/engines/run-sheet/steps'
 import { shopSchedule, type BoardJob } from '@/core/engines/schedule/shop-schedule'
+import { boardFrom, type SettledBoard } from '@/core/engines/schedule/settled-board'
 import { momentAt } from '@/core/kit/time-zone'
 import type { ShopSettings } from '@/core/model/shop/shop'
 import type { Reckoning } from '@/core/reckon/reckon'
@@ -78,8 +79,10 @@ export function memberCalendarText(of: {
   now: string
   person: string
   appUrl: string
+  /** The board as it was settled; where it was not, it is laid out quickly. */
+  settled: SettledBoard | null
 }): string {
-  const board = shopSchedule(of.jobs, of.shop, of.now)
+  const board = of.settled ? boardFrom(of.settled) : shopSchedule(of.jobs, of.shop, of.now)
   const bars = 'code' in board ? [] : board.bars
   const named = of.shop.people.some((p) => p.name === of.person)
   const bayOf = new Map('code' in board ? [] : board.stays.map((s) => [s.jobId, of.shop.bays[s.bay]?.name ?? '']))

@@ -5,8 +5,8 @@ import { useState } from 'react'
 import Alert from 'react-bootstrap/Alert'
 import Button from 'react-bootstrap/Button'
 import Spinner from 'react-bootstrap/Spinner'
+import { boardInput, boardNow } from '@/core/engines/schedule/settled-board'
 import { civilToMinutes, minutesToCivil } from '@/core/kit/civil'
-import { localMinutes } from '@/core/kit/time-zone'
 import type { Bar, BoardJob, Board as Laid } from '@/core/engines/schedule/shop-schedule'
 import type { PinRefusal } from '@/core/engines/schedule/pins'
 import type { ShopSettings } from '@/core/model/shop/shop'
@@ -18,7 +18,7 @@ import { word } from '@/web/words/names'
 import { useNow } from '@/web/bay/use-now'
 import { BoardDrawing } from './board-drawing'
 import { BoardPin } from './board-pin'
-import { useBoard } from './use-board'
+import { useBoard, type KeptBoard } from './use-board'
 
 export interface BoardRow extends BoardJob {
   name: string
@@ -28,7 +28,6 @@ export interface BoardRow extends BoardJob {
 const SPANS = { day: 1, week: 7, fortnight: 14 } as const
 type Span = keyof typeof SPANS
 const STEP_MIN = 1440
-const QUARTER_MIN = 15
 const RESCUE = {
   one_more_person: 'one more person',
   one_more_bay: 'one more bay',
@@ -39,10 +38,7 @@ const RESCUE = {
 export function Board(given: Omit<BoardProps, 'now'>) {
   const ms = useNow(60_000)
   if (ms === null) return null
-  const local = localMinutes(new Date(ms).toISOString(), given.shop.timeZone) ?? 0
-  // A board moves on by quarters of an hour.
-  const now = minutesToCivil(Math.ceil(local / QUARTER_MIN) * QUARTER_MIN)
-  return <BoardAt {...given} now={now} />
+  return <BoardAt {...given} now={boardNow(new Date(ms).toISOString(), given.shop.timeZone)} />
 }
 
 interface BoardProps {
@@ -51,21 +47,19 @@ interface BoardProps {
   /** Those that are drawn. */
   shown: ReadonlySet<string>
   shop: ShopSettings
+  /** The board as it was laid out behind the screens. */
+  settled: KeptBoard | null
   fmt: Formatter
   now: string
   /** Whether work may be set to another moment. */
   mayMove: boolean
 }
 
-function BoardAt({ jobs, shown, shop, fmt, now, mayMove }: BoardProps) {
+function BoardAt({ jobs, shown, shop, settled, fmt, now, mayMove }: BoardProps) {
   const [span, setSpan] = useState<Span>('week')
   const [by, setBy] = useState<'bay' | 'person'>('bay')
   const [shift, setShift] = useState(0)
-  const { board, attempt, restore } = useBoard({
-    jobs: jobs.map(({ id, outline, pins = [] }) => ({ id, outline, pins })),
-    shop,
-    now,
-  })
+  const { board, isSettled, attempt, restore } = useBoard(boardInput(jobs, shop, now), settled)
   const [picked, setPicked] = useState<Bar | null>(null)
   const [said, setSaid] = useState('')
   const name = (id: string) => jobs.find((j) => j.id === id)?.name ?? id
@@ -113,6 +107,11 @@ function BoardAt({ jobs, shown, shop, fmt, now, mayMove }: BoardProps) {
           ›
         </Button>
         <span className="label ms-auto">
+          {board !== null && !isSettled && (
+            <span className="me-3" title="Laid out quickly; a better one is being looked for">
+              settling
+            </span>
+          )}
           {undated.length > 0 && `${undated.length} without a start: ${undated.map((j) => j.name).join(', ')}`}
         </span>
       </div>

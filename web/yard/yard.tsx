@@ -16,6 +16,7 @@ import { word } from '@/web/words/names'
 import { stageWhy } from '@/web/words/stages'
 import { Alerts } from './alerts'
 import { Board, type BoardRow } from './board'
+import type { KeptBoard } from './use-board'
 import { NewJob } from './new-job'
 
 export interface YardJob {
@@ -46,12 +47,14 @@ export function Yard({
   mayAdd,
   mayMove,
   settings,
+  settled,
 }: {
   jobs: YardJob[]
   units: MemberUnits
   mayAdd: boolean
   mayMove: boolean
   settings: ShopSettings
+  settled: KeptBoard | null
 }) {
   const [filter, setFilter] = useState('')
   const alive = useHydrated()
@@ -85,6 +88,7 @@ export function Yard({
           jobs={boardRows(jobs)}
           shown={new Set(shown.map((j) => j.id))}
           shop={settings}
+          settled={settled}
           fmt={fmt}
           mayMove={mayMove}
         />
