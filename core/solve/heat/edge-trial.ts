@@ -17,6 +17,7 @@ export interface Seen {
 export class EdgeTrial {
   private readonly base: SweepRun
   private readonly prepared: PreparedPanel
+  private readonly seen = new Map<string, Seen>()
   /** What is left out of the middle of the edge, m. */
   private readonly leftOutM: number
   constructor(
@@ -47,14 +48,20 @@ export class EdgeTrial {
     this.prepared = preparePanel(this.base, fineness)
   }
 
+  /** What a way does to the edge; one that was looked at is not carried out again. */
   look(way: Way): Seen {
+    const name = [way.fromMm, way.toMm, way.speedMmS, way.passes, way.holdS, way.gapS].join(' ')
+    const known = this.seen.get(name)
+    if (known) return known
+    const seen = this.carriedOut(way)
+    this.seen.set(name, seen)
+    return seen
+  }
+
+  private carriedOut(way: Way): Seen {
     const { x } = this.prepared
-    const carriedOut = { ...way, toMm: way.toMm - this.leftOutM * 1000 }
-    const result = sweepHeat(
-      { ...this.base, sweep: { ...this.base.sweep, ...carriedOut } },
-      this.fineness,
-      this.prepared,
-    )
+    const shorter = { ...way, toMm: way.toMm - this.leftOutM * 1000 }
+    const result = sweepHeat({ ...this.base, sweep: { ...this.base.sweep, ...shorter } }, this.fineness, this.prepared)
     const placeOf = (i: number): number => {
       const atM = ((x.lengthM + this.leftOutM) * (i + 0.25)) / (PLACES - 0.5)
       const middleM = x.lengthM / 2
@@ -66,11 +73,18 @@ export class EdgeTrial {
     return {
       way,
       peaks: Array.from({ length: PLACES }, (_, i) => peakAt(x, result.peaks, placeOf(i))),
-      inBand: edge.inWindowFraction ?? 0,
+      inBand: this.withLeftOut(edge.inWindowFraction ?? 0, peakAt(x, result.peaks, x.lengthM / 2)),
       minPeakC: edge.minPeakC,
       maxPeakC: edge.maxPeakC,
       holdsAboveMinS: hot.length > 0 ? Math.min(...hot) : 0,
     }
+  }
+
+  /** A share of the length that was carried out, as a share of the whole edge: what was left out is as its middle is. */
+  private withLeftOut(share: number, middleC: number): number {
+    const { bandC, panel } = this.task
+    const isIn = middleC >= bandC.min && middleC <= bandC.max
+    return (share * (panel.lengthM - this.leftOutM) + (isIn ? this.leftOutM : 0)) / panel.lengthM
   }
 }
 

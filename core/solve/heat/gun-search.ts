@@ -25,13 +25,18 @@ const HASTE_STEPS = 6
 /** What the whole time of the first guess weighs against kelvins (squared) outside the band, at each place. */
 const TIME_WEIGHT = 0.8
 
+/** What of a way is turned while it is fitted. */
+type Knob = 'pace' | 'hold' | 'from' | 'to' | 'gap'
+
 /** The search for one gun: pace, hold, begin, end and gap. */
 export class GunSearch {
   private readonly whole: EdgeTrial
   /** The edge without most of its middle, which is alike all along where the gun passes once. */
   private readonly short: EdgeTrial
+  private readonly shortM: number
   private passes = 1
-  private checkTrial: EdgeTrial | null = null
+  private wholeCheck: EdgeTrial | null = null
+  private shortCheck: EdgeTrial | null = null
   hottestC = -Infinity
   private readonly paces = new Map<number, number>()
   private readonly low: number
@@ -47,8 +52,8 @@ export class GunSearch {
   ) {
     this.whole = new EdgeTrial(task, gun, ROUGH)
     const scaleM = footprintScale(gun.footprint)
-    const lengthM = Math.min(task.panel.lengthM, Math.max(SHORT_M, SHORT_SCALES * scaleM))
-    this.short = lengthM < task.panel.lengthM ? new EdgeTrial(task, gun, ROUGH, lengthM) : this.whole
+    this.shortM = Math.min(task.panel.lengthM, Math.max(SHORT_M, SHORT_SCALES * scaleM))
+    this.short = this.shortM < task.panel.lengthM ? new EdgeTrial(task, gun, ROUGH, this.shortM) : this.whole
     const high = Math.min(task.bandC.max, task.limitC)
     const margin = Math.min(0.4, (high - task.bandC.min) * 0.06)
     this.low = task.bandC.min + margin
@@ -57,9 +62,16 @@ export class GunSearch {
   private get rough(): EdgeTrial {
     return this.passes === 1 ? this.short : this.whole
   }
+  /** The finer look, at the whole edge. */
   private get check(): EdgeTrial {
-    this.checkTrial ??= new EdgeTrial(this.task, this.gun, MEDIUM)
-    return this.checkTrial
+    this.wholeCheck ??= new EdgeTrial(this.task, this.gun, MEDIUM)
+    return this.wholeCheck
+  }
+  /** The finer look while a way is put right: at the shorter edge where the middle is alike. */
+  private get quickCheck(): EdgeTrial {
+    if (this.rough === this.whole) return this.check
+    this.shortCheck ??= new EdgeTrial(this.task, this.gun, MEDIUM, this.shortM)
+    return this.shortCheck
   }
 
   /** Whether the gun gets anything hot enough at all: as slow, as often and as long as is allowed. */
@@ -122,8 +134,20 @@ export class GunSearch {
   search(passes: number): EdgePlan | null {
     const plain = this.plain(this.pace(passes), passes)
     this.passes = passes
-    this.offsets = this.offsets.map(() => 0)
     this.wholeS = secondsOf(plain)
+    const quick = this.attempts(plain, this.quickCheck)
+    if (!quick || this.quickCheck === this.check) return quick?.hastened ?? null
+    // What the shorter edge bore out has to hold for the whole one.
+    for (const { way } of quick.hastened === quick.plan ? [quick.plan] : [quick.hastened, quick.plan]) {
+      const whole = this.planOf(this.check.look(way))
+      if (this.isAllowed(whole) && (isGood(whole) || !isGood(quick.plan))) return whole
+    }
+    return this.attempts(plain, this.check)?.hastened ?? null
+  }
+
+  /** Fits the way by the rough look and puts right what a finer one sees, again and again. */
+  private attempts(plain: Way, check: EdgeTrial): { plan: EdgePlan; hastened: EdgePlan } | null {
+    this.offsets = this.offsets.map(() => 0)
     let way = this.within(plain)
     for (const holdS of HOLDS_TO_BEGIN_S.filter((s) => s <= this.task.holdMaxS)) {
       const held = { ...way, holdS }
@@ -132,20 +156,23 @@ export class GunSearch {
     let best: EdgePlan | null = null
     for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
       way = this.fit(way, attempt === 0 ? ROUNDS : 2)
-      const exact = this.check.look(way)
+      const exact = check.look(way)
       const plan = this.planOf(exact)
-      const allowed = exact.maxPeakC <= this.task.limitC - LIMIT_MARGIN_C
       const before: EdgePlan | null = best
-      if (allowed && (!before || rank(plan) < rank(before))) best = plan
+      if (this.isAllowed(plan) && (!before || rank(plan) < rank(before))) best = plan
       if (before && best === before) break
       const rough = this.rough.look(way)
       this.offsets = exact.peaks.map((c, i) => c - rough.peaks[i])
     }
-    return best && isGood(best) ? this.hasten(best) : best
+    return best && { plan: best, hastened: isGood(best) ? this.hasten(best, check) : best }
+  }
+
+  private isAllowed(plan: EdgePlan): boolean {
+    return plan.maxPeakC <= this.task.limitC - LIMIT_MARGIN_C
   }
 
   /** A good plan at a quicker pace, as long as the edge bears it; the last one that the finer look bears out. */
-  private hasten(plan: EdgePlan): EdgePlan {
+  private hasten(plan: EdgePlan, check: EdgeTrial): EdgePlan {
     let faster: Way | null = null
     for (let step = 1; step <= HASTE_STEPS; step++) {
       const way = this.within({ ...plan.way, speedMmS: plan.way.speedMmS * (1 + HASTE * step) })
@@ -155,9 +182,8 @@ export class GunSearch {
       faster = way
     }
     if (!faster) return plan
-    const quicker = this.planOf(this.check.look(faster))
-    const allowed = quicker.maxPeakC <= this.task.limitC - LIMIT_MARGIN_C
-    return allowed && rank(quicker) < rank(plan) ? quicker : plan
+    const quicker = this.planOf(check.look(faster))
+    return this.isAllowed(quicker) && rank(quicker) < rank(plan) ? quicker : plan
   }
 
   /** The coolest way there is, for where all others spoil the film. */
@@ -187,23 +213,22 @@ export class GunSearch {
     const { low, high } = this
     const peaks = this.rough.look(way).peaks.map((c, i) => c + this.offsets[i])
     const out = peaks.map((c) => (c < low ? c - low : c > high ? c - high : 0))
-    return [...out, Math.sqrt((TIME_WEIGHT * PLACES * secondsOf(way)) / this.wholeS)]
+    return [...out, this.timeResidual(way)]
+  }
+  private timeResidual(way: Way): number {
+    return Math.sqrt((TIME_WEIGHT * PLACES * secondsOf(way)) / this.wholeS)
   }
 
   /** Damped least squares (Levenberg 1944, Marquardt 1963) over pace, hold, ends and gap. */
   private fit(start: Way, rounds: number): Way {
-    const names: ('pace' | 'hold' | 'from' | 'to' | 'gap')[] = ['pace', 'from', 'to']
+    const names: Knob[] = ['pace', 'from', 'to']
     if (this.task.holdMaxS > 0) names.push('hold')
     if (start.passes > 1 && this.task.gapMaxS > 0) names.push('gap')
     let way = this.within(start)
     let off = this.residuals(way)
     let damping = 0.1
     for (let round = 0; round < rounds; round++) {
-      const slopes = names.map((name) => {
-        const { moved, by } = this.feel(way, name)
-        const there = this.residuals(moved)
-        return there.map((r, i) => (r - off[i]) / by)
-      })
+      const slopes = this.slopes(way, names, off)
       let improved = false
       for (let tries = 0; tries < 4 && !improved; tries++) {
         const by = leastSquares(slopes, off, damping)
@@ -222,15 +247,38 @@ export class GunSearch {
     return way
   }
 
+  /**
+   * How the residuals follow each number. Begin and end are felt in one look where the gun passes once: what one of them
+   * changes, the other does not.
+   */
+  private slopes(way: Way, names: readonly Knob[], off: readonly number[]): number[][] {
+    const single = (name: Knob): number[] => {
+      const { moved, by } = this.feel(way, name)
+      return this.residuals(moved).map((r, i) => (r - off[i]) / by)
+    }
+    if (way.passes > 1) return names.map(single)
+    const [from, to] = [this.feel(way, 'from'), this.feel(way, 'to')]
+    const both = this.residuals({ ...way, fromMm: from.moved.fromMm, toMm: to.moved.toMm })
+    const half = ({ moved, by }: typeof from, isMine: (i: number) => boolean): number[] =>
+      both.map((r, i) => (i < PLACES ? (isMine(i) ? r - off[i] : 0) : this.timeResidual(moved) - off[i]) / by)
+    return names.map((name) =>
+      name === 'from'
+        ? half(from, (i) => i < PLACES / 2)
+        : name === 'to'
+          ? half(to, (i) => i >= PLACES / 2)
+          : single(name),
+    )
+  }
+
   /** A small move of one of the numbers, in units of its own step, inwards where it stands at its limit. */
-  private feel(way: Way, name: 'pace' | 'hold' | 'from' | 'to' | 'gap'): { moved: Way; by: number } {
+  private feel(way: Way, name: Knob): { moved: Way; by: number } {
     const there = this.within(this.moved(way, [name], [1]))
     return JSON.stringify(there) === JSON.stringify(way)
       ? { moved: this.within(this.moved(way, [name], [-1])), by: -1 }
       : { moved: there, by: 1 }
   }
 
-  private moved(way: Way, names: readonly ('pace' | 'hold' | 'from' | 'to' | 'gap')[], by: readonly number[]): Way {
+  private moved(way: Way, names: readonly Knob[], by: readonly number[]): Way {
     const next = { ...way }
     names.forEach((name, i) => {
       const step = Math.max(-12, Math.min(12, by[i]))

@@ -54,10 +54,12 @@ export class Propagator {
   readonly waves: number
   private readonly offsets: Int32Array
   private readonly amplitudes: Float64Array
-  private readonly tables = new Map<string, StepTable>()
+  private readonly tables: Map<string, StepTable>
 
   constructor(private readonly modes: WaveModes) {
     this.waves = modes.waves
+    this.tables = tablesOf.get(modes) ?? new Map<string, StepTable>()
+    tablesOf.set(modes, this.tables)
     this.offsets = modes.offsets
     this.amplitudes = new Float64Array(modes.rates.length)
   }
@@ -65,7 +67,12 @@ export class Propagator {
   table(seconds: number): StepTable {
     const name = seconds.toPrecision(10)
     const known = this.tables.get(name)
-    if (known) return known
+    if (known) {
+      // What was used last goes last.
+      this.tables.delete(name)
+      this.tables.set(name, known)
+      return known
+    }
     const first = this.tables.keys().next().value
     if (this.tables.size >= TABLES_KEPT && first !== undefined) this.tables.delete(first)
     const made = new StepTable(seconds, this.modes)
@@ -107,6 +114,8 @@ export class Propagator {
 }
 
 const TABLES_KEPT = 16
+/** Runs on one panel share the steps that they have in common: the short ones at the beginning of each stretch. */
+const tablesOf = new WeakMap<WaveModes, Map<string, StepTable>>()
 
 /** Everything of a step that hangs on its length alone. */
 export class StepTable {
@@ -131,13 +140,14 @@ export class StepTable {
     const halfKeeps = new Float64Array(modes)
     for (let j = 0; j < modes; j++) {
       const x = rates[j] * seconds
-      this.keeps[j] = Math.exp(-x)
-      halfKeeps[j] = Math.exp(-x / 2)
-      const [a, b, c] = moments(x)
+      const half = Math.exp(-x / 2)
+      this.keeps[j] = half * half
+      halfKeeps[j] = half
+      const [a, b, c] = moments(x, half * half)
       this.gains[0][j] = seconds * (a - 3 * b + 2 * c)
       this.gains[1][j] = seconds * (4 * b - 4 * c)
       this.gains[2][j] = seconds * (2 * c - b)
-      const [p, q, r] = moments(x / 2)
+      const [p, q, r] = moments(x / 2, half)
       halfGains[0][j] = (seconds / 2) * (p - 1.5 * q + 0.5 * r)
       halfGains[1][j] = (seconds / 2) * (2 * q - r)
       halfGains[2][j] = (seconds / 4) * (r - q)
@@ -163,20 +173,21 @@ export class StepTable {
   }
 }
 
-/** ∫₀¹ uᵏ e^(−x(1−u)) du for k = 0, 1, 2; as a series where the closed form would cancel out. */
-function moments(x: number): [number, number, number] {
+/**
+ * ∫₀¹ uᵏ e^(−x(1−u)) du for k = 0, 1, 2, of which each gives the next by parts: 1 = k·Mₖ₋₁ + x·Mₖ. `kept`: e^(−x). Upward
+ * where x is large; where that would cancel out, downward from the last as a series.
+ */
+function moments(x: number, kept: number): [number, number, number] {
   if (x > 1) {
-    const a = (1 - Math.exp(-x)) / x
+    const a = (1 - kept) / x
     const b = (1 - a) / x
     return [a, b, (1 - 2 * b) / x]
   }
-  const out: [number, number, number] = [0, 0, 0]
-  for (let k = 0; k < 3; k++) {
-    let term = 1 / (k + 1)
-    for (let i = 0; i < 18; i++) {
-      out[k] += term
-      term *= -x / (k + i + 2)
-    }
+  let [last, term] = [0, 1 / 3]
+  for (let i = 4; Math.abs(term) > 1e-17; i++) {
+    last += term
+    term *= -x / i
   }
-  return out
+  const b = (1 - x * last) / 2
+  return [1 - x * b, b, last]
 }
