@@ -24,6 +24,7 @@ import { NO_RECORD } from '../model/log/shop-record'
 import { DEFAULT_SHOP } from '../model/shop/shop'
 import { logFindings } from '../stages/bay/findings'
 import { edgeFigures } from '../stages/edges/figures'
+import { heatFigures } from '../stages/edges/heat-figures'
 import { cornerFindings, cutFindings, depthFindings, heatFindings } from '../stages/edges/findings'
 import { suppliesOf } from '../stages/edges/supplies'
 import { conditionsOf } from '../stages/film/conditions'
@@ -159,7 +160,8 @@ const STEPS = [
   ),
   step('heat', ['points', 'laid', 'panels', 'films', 'shop', 'solutions'], (p) => {
     const ways = gunWays({ ...p, pieces: p.laid, guns: p.shop.guns })
-    return { ...none, ...ways, findings: heatFindings(ways.byPanel, p.panels) }
+    const figures = heatFigures({ ...p, ways: ways.byPanel, pieces: p.laid, guns: p.shop.guns })
+    return { ...ways, figures, findings: heatFindings(ways.byPanel, p.panels) }
   }),
   step('steps', ['plan', 'beside', 'panels', 'films', 'laid', 'points', 'heat', 'edges', 'record', 'ledger'], (p) =>
     stepsOf({ ...p, pieces: p.laid, ways: p.heat.byPanel }, p.ledger),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { edgeTask, solvedHeat, type EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
+import type { HeatPart } from '@/core/model/figure/figure-id'
 import { NO_SOLUTIONS, type SolutionTables } from '@/core/model/catalogue/solutions'
 import { reckon } from '@/core/reckon/reckon'
 import { catalogue, handCar } from '../fixtures/plans'
@@ -52,6 +53,20 @@ describe('the gun along an edge of a job', () => {
   })
 })
 
+/** A way that nothing but its pace takes time of. */
+const FAKE = {
+  kind: 'plan' as const,
+  gun: 'wide',
+  holdS: 0,
+  paceMmS: 10,
+  passes: 1,
+  gapS: 0,
+  beforeMm: 0,
+  pastMm: 0,
+  peakC: { min: 80, max: 90 },
+  inBand: 1,
+}
+
 describe('how the gun goes, behind a plan', () => {
   const shop = { ...catalogue, shop: DEMO_SETTINGS }
   const heatLacks = (solutions: SolutionTables) =>
@@ -72,19 +87,40 @@ describe('how the gun goes, behind a plan', () => {
     const fault = { [key]: { code: 'took_too_long', facts: {} } }
     expect(heatLacks({ ...NO_SOLUTIONS, fault })).toEqual([])
   })
+  it('opens its working: what it was solved from, the film’s limit, and the time of all edges by its own pace', () => {
+    const solved = { ...FAKE, holdS: 3.5, paceMmS: 9, passes: 2, gapS: 12, beforeMm: 10, pastMm: 15 }
+    const r = reckon(handCar(), { ...shop, solutions: { ...NO_SOLUTIONS, heat: { [key]: solved } } }, [])
+    const of = (part: HeatPart) => r.figures.get(`heat/bonnet/${part}`)
+    expect(of('pace')).toMatchObject({ value: 9, unit: 'mm_s' })
+    expect(of('hold')).toMatchObject({ value: 3.5, unit: 's' })
+    expect(of('peak_high')?.limit).toMatchObject({ value: film.heatLimitC, kind: 'max' })
+    const given = Object.fromEntries((of('pace')?.inputs ?? []).map((i) => [i.key, i.value]))
+    const wide = DEMO_SETTINGS.guns.find((g) => g.id === 'wide')
+    expect(given).toMatchObject({ air: wide?.airC, transfer: wide?.coefficient, footprint: wide?.sigmaMm })
+    expect([given.low, given.high]).toEqual([film.postHeatC.min, film.postHeatC.max])
+    // Nobody named the wall: it is taken for sheet steel, and said to be.
+    expect(of('pace')?.inputs.find((i) => i.key === 'wall')).toMatchObject({ value: 0.8, standing: 'assumed' })
+    const lengths = r.points.flatMap((p) => (p.panelId === 'bonnet' && p.lengthMm !== null ? [p.lengthMm] : []))
+    const seconds = lengths.reduce((sum, mm) => sum + 2 * (3.5 + (mm + 25) / 9) + 12, 0)
+    expect(lengths.length).toBeGreaterThan(2)
+    expect(of('moving')?.value).toBeCloseTo(seconds, 6)
+  })
+  it('without a measured gun the time is by the usual pace, and nothing claims to be solved', () => {
+    const r = reckon(handCar(), { ...shop, shop: { ...DEMO_SETTINGS, guns: [] }, solutions: NO_SOLUTIONS }, [])
+    expect(r.figures.has('heat/bonnet/pace')).toBe(false)
+    const lengths = r.points.flatMap((p) => (p.panelId === 'bonnet' && p.lengthMm !== null ? [p.lengthMm] : []))
+    // Sheet steel: held 5 s, then 9 mm/s, run 20 mm past the end.
+    const seconds = lengths.reduce((sum, mm) => sum + 5 + (mm + 20) / 9, 0)
+    expect(r.figures.get('heat/bonnet/moving')?.value).toBeCloseTo(seconds, 6)
+  })
+  it('where no gun can, there is no pace to open', () => {
+    const heat = { [key]: { kind: 'none' as const, code: 'cannot_reach' as const } }
+    const r = reckon(handCar(), { ...shop, solutions: { ...NO_SOLUTIONS, heat } }, [])
+    expect(r.figures.has('heat/bonnet/pace')).toBe(false)
+    expect(r.figures.has('heat/bonnet/moving')).toBe(true)
+  })
   it('decides the minutes of post-heat, which settle with it', () => {
-    const way = (paceMmS: number) => ({
-      kind: 'plan' as const,
-      gun: 'wide',
-      holdS: 0,
-      paceMmS,
-      passes: 1,
-      gapS: 0,
-      beforeMm: 0,
-      pastMm: 0,
-      peakC: { min: 80, max: 90 },
-      inBand: 1,
-    })
+    const way = (paceMmS: number) => ({ ...FAKE, paceMmS })
     const at = (paceMmS: number) =>
       reckon(handCar(), { ...shop, solutions: { ...NO_SOLUTIONS, heat: { [key]: way(paceMmS) } } }, [])
     const work = (paceMmS: number) => at(paceMmS).steps.find((s) => s.id === 'post_heat:bonnet')?.minutes ?? NaN

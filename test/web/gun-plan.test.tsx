@@ -35,17 +35,17 @@ afterEach(cleanup)
 
 describe('how to move the gun along an edge', () => {
   const show = (known: SolvedHeat | undefined, lengthMm = 700) =>
-    render(<GunPlan ask={ask} known={known} lengthMm={lengthMm} frame={null} fmt={fmt} />)
+    render(<GunPlan ask={ask} known={known} panelId={null} lengthMm={lengthMm} frame={null} fmt={fmt} />)
   const asks = () => screen.queryByRole('button', { name: 'How to move the gun' })
 
   it('stands there without asking where it was solved behind the plan, in seconds of this very edge', () => {
     show(SOLVED)
-    expect(screen.getByText(/^Wide nozzle: hold 3.9 s at the start, then 10.8 mm\/s/)).toBeDefined()
+    expect(document.body.textContent).toContain('Wide nozzle: hold 3.9 s at the start, then 10.8 mm/s (25 mm in 2.3 s)')
     const seconds = Math.round(paceSeconds(solvedPace(SOLVED, 700)))
     // Two passes with what runs over both ends, each held at its start, and the gap between.
     expect(seconds).toBe(Math.round(2 * (3.9 + 713 / 10.8) + 14))
     expect(document.body.textContent).toContain(`${seconds} s for this edge`)
-    expect(document.body.textContent).toContain('81 °C to 92 °C; 99 % of it')
+    expect(document.body.textContent).toContain('81 °C to 92 °C; 99.0 % of it')
     expect(asks()).toBe(null)
   })
   it('a longer edge takes longer by the same way', () => {

@@ -80,6 +80,7 @@ export function EdgeCard({
           key={JSON.stringify([edge.pieceId, edge.edgeId, heat])}
           ask={heat}
           known={way}
+          panelId={edge.panelId}
           lengthMm={edge.lengthMm}
           frame={frame}
           fmt={fmt}

@@ -5,6 +5,9 @@ import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
 import { paceSeconds, solvedPace } from '@/core/engines/heat/pace'
 import type { SolvedHeat } from '@/core/model/catalogue/solved-heat'
 import type { Formatter } from '@/web/words/format'
+import type { FigureUnit } from '@/core/model/figure/figure'
+import type { HeatPart } from '@/core/model/figure/figure-id'
+import { Fig } from '@/web/job/figure'
 import { HeatPictures, type PanelFrame } from './heat-pictures'
 import { useGunPlan } from './use-gun-plan'
 
@@ -23,11 +26,14 @@ const NONE: Record<Extract<SolvedHeat, { kind: 'none' }>['code'], string> = {
 export function GunPlan({
   ask,
   known,
+  panelId,
   lengthMm,
   frame,
   fmt,
 }: {
   ask: EdgeHeatAsk
+  /** The panel whose figures open its working; null where it is none of the job's. */
+  panelId: string | null
   known: SolvedHeat | undefined
   lengthMm: number
   frame: PanelFrame | null
@@ -40,7 +46,13 @@ export function GunPlan({
     <div className="mt-2" aria-live="polite">
       {state.kind === 'plan' ? (
         <>
-          <Told plan={state} gun={nameOf(ask.guns, state.gun)} lengthMm={lengthMm} fmt={fmt} />
+          <Told
+            plan={state}
+            panelId={known ? panelId : null}
+            gun={nameOf(ask.guns, state.gun)}
+            lengthMm={lengthMm}
+            fmt={fmt}
+          />
           <Button
             variant="outline-secondary"
             size="sm"
@@ -79,27 +91,33 @@ const nameOf = (guns: EdgeHeatAsk['guns'], id: string): string => guns.find((g) 
 
 function Told({
   plan,
+  panelId,
   gun,
   lengthMm,
   fmt,
 }: {
   plan: Extract<SolvedHeat, { kind: 'plan' }>
+  /** The panel whose figures these are; null: asked for here, and none of the job's. */
+  panelId: string | null
   gun: string
   lengthMm: number
   fmt: Formatter
 }) {
-  const temp = (c: number) => fmt.text(fmt.temp(c))
-  const hold = plan.holdS > 0 ? `hold ${plan.holdS.toFixed(1)} s at the start, then ` : ''
+  const told = (part: HeatPart, value: number, unit: FigureUnit) =>
+    panelId === null ? fmt.text(fmt.quantity(value, unit)) : <Fig id={`heat/${panelId}/${part}`} />
   const per25 = (25 / plan.paceMmS).toFixed(1)
-  const passes = plan.passes > 1 ? `, ${plan.passes} passes with ${plan.gapS.toFixed(0)} s between` : ''
   return (
     <p className="mb-0">
-      <b>
-        {gun}: {hold}
-        {plan.paceMmS.toFixed(1)} mm/s (25 mm in {per25} s){passes}
-      </b>
-      , {Math.round(paceSeconds(solvedPace(plan, lengthMm)))} s for this edge. It becomes {temp(plan.peakC.min)} to{' '}
-      {temp(plan.peakC.max)}; {Math.round(plan.inBand * 100)} % of it in the film’s range.{' '}
+      <b>{gun}:</b> {plan.holdS > 0 && <>hold {told('hold', plan.holdS, 's')} at the start, then </>}
+      {told('pace', plan.paceMmS, 'mm_s')} ({fmt.text(fmt.length(25))} in {per25} s)
+      {plan.passes > 1 && (
+        <>
+          , {plan.passes} passes with {told('gap', plan.gapS, 's')} between
+        </>
+      )}
+      , {Math.round(paceSeconds(solvedPace(plan, lengthMm)))} s for this edge. It becomes{' '}
+      {told('peak_low', plan.peakC.min, 'C')} to {told('peak_high', plan.peakC.max, 'C')};{' '}
+      {told('in_band', plan.inBand, 'fraction')} of it in the film’s range.{' '}
       <span className="label">
         By the shop’s gun, the film’s sheet and the panel’s material; room 20 °C and matter from memory or assumed.
         Never still, never over the film’s limit: read after the gun is away.

@@ -1,4 +1,4 @@
-import type { ConditionCode, FigureId, RollPart, SurfacePart, WayPart } from '@/core/model/figure/figure-id'
+import type { ConditionCode, FigureId, HeatPart, RollPart, SurfacePart, WayPart } from '@/core/model/figure/figure-id'
 import type { Plan } from '@/core/model/plan/schema'
 import { word } from './names'
 
@@ -59,6 +59,16 @@ const STRETCH: Record<string, string> = {
   wrinkles: 'surface that wrinkles',
 }
 
+const HEAT: Record<HeatPart, string> = {
+  pace: 'pace',
+  hold: 'hold at the start',
+  gap: 'pause between passes',
+  peak_low: 'coolest place',
+  peak_high: 'hottest place',
+  in_band: 'share in the film’s range',
+  moving: 'time it moves',
+}
+
 const FLEET: Record<string, string> = {
   used: 'Film used',
   bound: 'Least possible',
@@ -108,6 +118,7 @@ const NAMES: { [H in Head]: (rest: string[], names: Names) => string } = {
     const where = n.edge(panel, own)
     return `${n.panel(panel)}, corner after ${where}: ${part === 'pull' ? 'pull' : 'squeeze'}`
   },
+  heat: ([id, part], n) => `${n.panel(id)}, gun along its edges: ${HEAT[(part ?? 'pace') as HeatPart]}`,
   supply: ([kind = '', part]) => {
     if (kind === 'all') return 'Supplies to order'
     return `${word('supply', kind)}${part === 'order' ? ': packs to order' : part === 'cost' ? ': cost of what is to order' : ''}`

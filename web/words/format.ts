@@ -1,4 +1,4 @@
-import { formatLength, fromC, fromMm, type LengthUnit, type TempUnit } from '@/core/kit/units'
+import { formatLength, fromC, fromMm, MM_PER, type LengthUnit, type TempUnit } from '@/core/kit/units'
 import type { FigureUnit } from '@/core/model/figure/figure'
 
 export interface MemberUnits {
@@ -104,6 +104,14 @@ export function formatter(units: MemberUnits) {
         return temp(value)
       case 'min':
         return minutes(value)
+      case 's':
+        return { text: number(value, 1), unit: 's' }
+      case 'mm_s':
+        return u.lengthUnit === 'in'
+          ? { text: number(value / MM_PER.in, 2), unit: 'in/s' }
+          : { text: number(value, 1), unit: 'mm/s' }
+      case 'w_m2k':
+        return { text: number(value, 0), unit: 'W/m²K' }
       case 'money':
       case 'money_each':
         return money(value)

@@ -15,6 +15,8 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   fewest_strips: (printable, side, overlap) =>
     `fewest strips of ${printable} over ${side} with ${overlap}, seams kept off`,
   flat: (crown) => `${crown} is taken as flat`,
+  gun_solved: (air, transfer, footprint, film, wall, room, low, high, limit) =>
+    `solved as heat that goes into ${film} and ${wall} while air of ${air} (${transfer}, over ${footprint}) moves along, in a room of ${room}: the quickest way that brings the edge to ${low} to ${high} and nothing over ${limit}`,
   inlaid: (depth) => `inlay: a piece of its own, ${depth} deep`,
   largest_again: (again, risky) => `film for the largest ${again} of ${risky} pieces that may be done twice`,
   laid_even: () => 'worst stretch of the most even pull over the surface',

@@ -40,6 +40,7 @@ const HOURS: Record<string, string> = {
   closes: 'the shop closes',
   week: 'the shop is open in a week',
   supplies: 'how supplies are bought',
+  guns: 'the shop’s guns',
 }
 
 const field = (name = ''): string => FIELDS[name] ?? name

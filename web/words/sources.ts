@@ -2,6 +2,7 @@
 const SOURCES: Record<string, string> = {
   'alduchov-eskridge-1996': 'Alduchov, Eskridge: Improved Magnus Form Approximation of Saturation Vapor Pressure, 1996',
   'fekete-schepers-2004': 'Fekete, Schepers: bounds for higher-dimensional orthogonal packing, 2004',
+  'incropera-dewitt': 'Incropera, DeWitt: Fundamentals of Heat and Mass Transfer',
   geometry: 'elementary geometry',
   'iso-8502-4': 'ISO 8502-4: probability of condensation before coating',
   'lumped-capacity': 'Incropera, DeWitt: Fundamentals of Heat and Mass Transfer, chapter 5',

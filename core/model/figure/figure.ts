@@ -4,7 +4,10 @@ import type { FigureId } from './figure-id'
 export const STANDINGS = ['measured', 'film_sheet', 'published', 'common_practice', 'assumed'] as const
 export type Standing = (typeof STANDINGS)[number]
 
-/** Lengths mm, areas mm², fractions, °C, minutes, money in the shop's currency, ΔE00, local wall time. */
+/**
+ * Lengths mm, areas mm², fractions, °C, minutes, money in the shop's currency, ΔE00, local wall time; of the gun s, mm/s and
+ * W/(m² K).
+ */
 export type FigureUnit =
   | 'mm'
   | 'mm2'
@@ -12,6 +15,9 @@ export type FigureUnit =
   | 'rad'
   | 'C'
   | 'min'
+  | 's'
+  | 'mm_s'
+  | 'w_m2k'
   | 'count'
   | 'money'
   | 'delta_e'

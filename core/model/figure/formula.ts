@@ -16,6 +16,7 @@ export const FORMULA_FUNCTIONS = [
   'fed',
   'fewest_strips',
   'flat',
+  'gun_solved',
   'inlaid',
   'largest_again',
   'laid_even',
