@@ -2,11 +2,13 @@
 
 import Link from 'next/link'
 import { useEffect, useRef, useState } from 'react'
+import Alert from 'react-bootstrap/Alert'
 import Button from 'react-bootstrap/Button'
 import { Moon, PersonFill, Sun } from 'react-bootstrap-icons'
 import { defectsOf } from '@/core/engines/heat/defects'
 import { useJob } from '@/web/job/job-state'
 import { KeptEntries, SentMark } from '@/web/job/kept-entries'
+import { useOnline } from '@/web/offline/network-mark'
 import { findingText } from '@/web/words/findings'
 import { ChangePerson } from './change-person'
 import { CheckView } from './check-view'
@@ -53,6 +55,7 @@ export function Bay() {
       </nav>
       <div className="bay-body">
         <KeptEntries />
+        <StandInNote onPerson={onPerson} />
         <PieceCard />
         {stops.map((f) => (
           <div key={f.id} className="finding" data-level="stop" role="alert">
@@ -76,9 +79,10 @@ export function Bay() {
 function useShift() {
   const { catalogue } = useJob('catalogue')
   const [open, setOpen] = useState(false)
-  const { idle } = useIdle(catalogue.shop?.lockAfterMin ?? 0)
+  const { idle, wake } = useIdle(catalogue.shop?.lockAfterMin ?? 0)
   const ended = useRef(false)
   useEffect(() => {
+    if (!idle) ended.current = false
     if (!idle || ended.current) return
     ended.current = true
     // The session ends: what waits on the device goes out when its person is back.
@@ -87,9 +91,38 @@ function useShift() {
     })
   }, [idle])
   return {
-    person: open || idle ? <ChangePerson locked={idle} onBack={() => setOpen(false)} /> : null,
+    person:
+      open || idle ? (
+        <ChangePerson
+          locked={idle}
+          onBack={() => {
+            setOpen(false)
+            wake()
+          }}
+        />
+      ) : null,
     onPerson: () => setOpen(true),
   }
+}
+
+/** Who was let in without a network comes in at the server once there is one: only then their entries go out. */
+function StandInNote({ onPerson }: { onPerson: () => void }) {
+  const { standsIn, member } = useJob('standsIn', 'member')
+  const online = useOnline()
+  if (!standsIn) return null
+  return (
+    <Alert variant="warning" className="caution mb-2 d-flex gap-2 align-items-center">
+      <span className="flex-fill">
+        {member.name} was let in without a network. {online ? 'It is back: ' : 'Once it is back, '}four digits once more
+        send what was entered.
+      </span>
+      {online && (
+        <Button variant="plain" onClick={onPerson}>
+          Come in
+        </Button>
+      )}
+    </Alert>
+  )
 }
 
 /** One slim line: the way out, vehicle, clock, what waits to be sent, who. */

@@ -6,8 +6,35 @@ import Button from 'react-bootstrap/Button'
 import Spinner from 'react-bootstrap/Spinner'
 import { useJob } from '@/web/job/job-state'
 import { faultText } from '@/web/words/faults'
+import type { Fault } from '@/core/kit/result'
+import { ROLES } from '@/core/model/rights/rights'
+import { setStandIn } from '@/web/job/stand-in'
 import { Keypad } from './keypad'
+import { checkPin, dropPin, keepPin, peopleKept } from './pins-here'
 import { changeIn, endSession, forgetOwnPin, peopleHere, setOwnPin, type TabletPerson } from './tablet'
+
+/** In by four digits: at the server, or where no answer comes on this tablet alone, as whoever stands in. */
+async function comeIn(who: TabletPerson, pin: string, isSelf: boolean): Promise<'server' | 'here' | Fault> {
+  const fault = await changeIn(who.memberId, pin)
+  if (fault === null) {
+    setStandIn(null)
+    await keepPin(who, pin).catch(() => {})
+    return 'server'
+  }
+  if (fault.code === 'full_sign_in') await dropPin(who.memberId).catch(() => {})
+  if (fault.code !== 'no_answer') return fault
+  const here = await checkPin(who.memberId, pin).catch(() => fault)
+  if (here) return here
+  const role = ROLES.find((r) => r === who.role)
+  // Who is on the screen already stays who they are.
+  return isSelf || (role && setStandIn({ id: who.memberId, name: who.name, role })) ? 'here' : { code: 'device_full' }
+}
+
+async function fullSignIn(go: () => void): Promise<void> {
+  setStandIn(null)
+  await endSession().catch(() => {})
+  go()
+}
 
 const DIGITS = 4
 const SIGN_IN = '/sign-in'
@@ -26,29 +53,37 @@ export function ChangePerson({ locked, onBack }: { locked: boolean; onBack: () =
   const [busy, setBusy] = useState(false)
   useEffect(() => {
     let there = true
-    peopleHere().then(
-      (list) => there && setPeople(list),
-      () => there && setPeople([]),
-    )
+    void peopleHere()
+      .catch(peopleKept)
+      .catch(() => [])
+      .then((list) => there && setPeople(list))
     return () => {
       there = false
     }
   }, [])
   const enter = async (whole: string) => {
     if (who === null) return
+    const isSelf = who !== 'own' && who.memberId === member.id
     setBusy(true)
-    const fault = who === 'own' ? await setOwnPin(whole) : await changeIn(who.memberId, whole)
+    const out = who === 'own' ? await own(whole) : await comeIn(who, whole, isSelf)
     setBusy(false)
     setPin('')
-    if (fault) {
-      if (fault.code === 'full_sign_in') setPeople((was) => (was ?? []).filter((p) => p !== who))
-      return setSaid(faultText(fault))
+    if (typeof out === 'object' && out !== null) {
+      if (out.code === 'full_sign_in') setPeople((was) => (was ?? []).filter((p) => p !== who))
+      return setSaid(faultText(out))
     }
+    if (out === 'here' && isSelf) return onBack()
     // Another person's page: their name, their rights, their waiting entries.
-    if (who !== 'own') return window.location.reload()
+    if (out !== null) return window.location.reload()
     setWho(null)
     setSaid('Your PIN counts on this tablet now.')
     setPeople(await peopleHere().catch(() => people))
+  }
+  /** One's own PIN: what the server takes this tablet keeps, to let its person in without it. */
+  const own = async (whole: string): Promise<Fault | null> => {
+    const fault = await setOwnPin(whole)
+    if (!fault) await keepPin({ memberId: member.id, name: member.name, role: member.role }, whole).catch(() => {})
+    return fault
   }
   const digit = (d: string) => {
     if (busy || !/^\d$/.test(d)) return
@@ -84,6 +119,7 @@ export function ChangePerson({ locked, onBack }: { locked: boolean; onBack: () =
                   variant="plain"
                   onClick={() =>
                     void forgetOwnPin().then(async (fault) => {
+                      if (!fault) await dropPin(member.id).catch(() => {})
                       setSaid(fault ? faultText(fault) : 'Your PIN is gone from this tablet.')
                       setPeople(await peopleHere().catch(() => people))
                     })
@@ -92,7 +128,7 @@ export function ChangePerson({ locked, onBack }: { locked: boolean; onBack: () =
                   Forget mine
                 </Button>
               )}
-              <Button variant="plain" onClick={() => void endSession().finally(() => router.push(SIGN_IN))}>
+              <Button variant="plain" onClick={() => void fullSignIn(() => router.push(SIGN_IN))}>
                 Full sign-in
               </Button>
             </div>

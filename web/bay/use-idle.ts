@@ -1,10 +1,11 @@
-import { useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { peopleKept } from './pins-here'
 
 const LOOK_MS = 5000
 const TOUCHES = ['pointerdown', 'keydown', 'wheel'] as const
 
 /** Whether nobody touched the page for so many minutes; 0: it never counts as idle. */
-export function useIdle(minutes: number): { idle: boolean } {
+export function useIdle(minutes: number): { idle: boolean; wake: () => void } {
   const last = useRef(0)
   const [idle, setIdle] = useState(false)
   useEffect(() => {
@@ -14,14 +15,23 @@ export function useIdle(minutes: number): { idle: boolean } {
       last.current = Date.now()
     }
     for (const kind of TOUCHES) window.addEventListener(kind, touch, { passive: true })
-    // Without a network nobody could be let in again: a lock waits for it.
-    const clock = setInterval(() => {
-      if (navigator.onLine && Date.now() - last.current > minutes * 60_000) setIdle(true)
-    }, LOOK_MS)
+    let open = true
+    const look = async () => {
+      if (Date.now() - last.current <= minutes * 60_000) return
+      // Without a network only those are let in whose PIN this tablet keeps: where there are none, a lock waits for it.
+      const canOpen = navigator.onLine || (await peopleKept().catch(() => [])).length > 0
+      if (canOpen && open) setIdle(true)
+    }
+    const clock = setInterval(() => void look(), LOOK_MS)
     return () => {
       for (const kind of TOUCHES) window.removeEventListener(kind, touch)
       clearInterval(clock)
+      open = false
     }
   }, [minutes])
-  return { idle }
+  const wake = useCallback(() => {
+    last.current = Date.now()
+    setIdle(false)
+  }, [])
+  return { idle, wake }
 }

@@ -20,6 +20,7 @@ import { usePhotoQueue, type PhotoQueue } from './use-photo-queue'
 import { usePlan, type PlanStore } from './use-plan'
 import { useShopSide } from './use-shop-side'
 import type { JobStart } from './job-start'
+import { setStandIn, standIn } from './stand-in'
 
 export interface JobContext extends PlanStore, Ledger {
   jobId: string
@@ -35,6 +36,8 @@ export interface JobContext extends PlanStore, Ledger {
   mayWalkaround: boolean
   mayLog: boolean
   member: JobStart['member']
+  /** Let in here by their PIN without a network: what they log waits until they come in at the server. */
+  standsIn: boolean
   photos: PhotoQueue
   /** Marks of the scans that the job has now, by panel. */
   scansAre: (marks: Readonly<Record<string, string>>) => void
@@ -85,7 +88,7 @@ export function useJob<K extends keyof JobContext>(...parts: K[]): Pick<JobConte
 /** A job is reckoned where it is shown: the server sends what it hangs on, and never reckons a page itself. */
 export function JobProvider({ start, children }: { start: JobStart; children: ReactNode }) {
   const alive = useHydrated()
-  if (alive) return <OpenJob start={start}>{children}</OpenJob>
+  if (alive) return <OpenAs start={start}>{children}</OpenAs>
   return (
     <main className="sheet" id="main" aria-busy="true">
       <h1>{start.plan.vehicle.name}</h1>
@@ -94,7 +97,23 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
   )
 }
 
-function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) {
+/** As the member that the server knows, or as whoever was let in here while there was no network. */
+function OpenAs({ start, children }: { start: JobStart; children: ReactNode }) {
+  const [guest] = useState(() => {
+    const who = standIn()
+    // They came in at the server meanwhile.
+    if (who?.id === start.member.id) setStandIn(null)
+    return who
+  })
+  const isGuest = guest !== null && guest.id !== start.member.id
+  return (
+    <OpenJob start={isGuest ? { ...start, member: guest } : start} standsIn={isGuest}>
+      {children}
+    </OpenJob>
+  )
+}
+
+function OpenJob({ start, standsIn, children }: { start: JobStart; standsIn: boolean; children: ReactNode }) {
   const { jobId, member } = start
   const planStore = usePlan(start)
   const ledgerStore = useLedger(start)
@@ -117,7 +136,8 @@ function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) 
   const [reckonAgain] = useState(reckoner)
   const reckoning = useMemo(() => reckonAgain(reckoned, catalogue, ledger), [reckonAgain, reckoned, catalogue, ledger])
   const waysFound = useMemo(() => foundWays(reckoned, catalogue), [reckoned, catalogue])
-  const parts = planPartsOf(member.role)
+  // A plan is saved by whoever the server knows: who stands in logs, and changes no plan.
+  const parts = standsIn ? [] : planPartsOf(member.role)
   const value: JobContext = {
     ...planStore,
     ...ledgerStore,
@@ -126,11 +146,12 @@ function OpenJob({ start, children }: { start: JobStart; children: ReactNode }) 
     catalogue,
     reckoning,
     fmt,
-    mayPlan: may(member.role, 'plan'),
+    mayPlan: !standsIn && may(member.role, 'plan'),
     mayTape: parts === null || parts.includes('panels'),
     mayWalkaround: parts === null || parts.includes('walkaround'),
     mayLog: may(member.role, 'log'),
     member,
+    standsIn,
     photos,
     scansAre,
     waysFound,

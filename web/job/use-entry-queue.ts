@@ -3,6 +3,7 @@ import type { Fault } from '@/core/kit/result'
 import { learnServerTime } from '@/web/kit/clock'
 import { deviceStore, type DeviceStore, type KeptEntry } from './device-store'
 import { sendEntries } from './send-entries'
+import { standIn } from './stand-in'
 
 /**
  * A page that was being rendered while an entry arrived does not show it yet: what was sent lately is shown beside
@@ -68,6 +69,8 @@ export function useEntryQueue(jobId: string, memberId: string) {
         const list = await look(store)
         const batch = list.filter((e) => e.state === 'waiting' && e.memberId === memberId).slice(0, MOST_AT_ONCE)
         if (batch.length === 0) return sayFault(null)
+        // Under another's session they would be refused: they wait until their person comes in.
+        if (standIn()) return sayFault(null)
         const out = await sendEntries(jobId, memberId, batch)
         if (!Array.isArray(out)) return sayFault(out)
         sayFault(null)
