@@ -72,7 +72,11 @@ const headOf = ({
 })
 
 /** What the shop brings to a job as it stands, the solutions that the plan hangs on among it. */
-async function catalogueIn(tx: Tx, who: InShop, jobId: string, plan: Plan, now: Date): Promise<Catalogue> {
+async function catalogueIn(
+  tx: Tx,
+  who: InShop,
+  { jobId, plan, now, part }: { jobId: string; plan: Plan; now: Date; part?: 'own' | undefined },
+): Promise<Catalogue> {
   const { films, stock } = await rackIn(tx, who)
   const scans = await scanMarksIn(tx, who, jobId)
   const { settings } = await shopIn(tx, who)
@@ -85,7 +89,14 @@ async function catalogueIn(tx: Tx, who: InShop, jobId: string, plan: Plan, now: 
     climate: await climateIn(tx, who),
     supplies: await suppliesIn(tx, who),
     record: await recordIn(tx, who),
-    solutions: await solutionTablesOf(tx, who, { jobId, plan, films, scans, guns: settings.guns }),
+    solutions: await solutionTablesOf(tx, who, {
+      jobId,
+      plan,
+      films,
+      scans,
+      guns: settings.guns,
+      ...(part ? { part } : {}),
+    }),
     scans,
     now: utcWall(now),
   }
@@ -143,10 +154,23 @@ async function handedOverIn(tx: Tx, who: InShop, id: string, rows: readonly LogR
   return planIn(tx, who, id, then?.number ?? 1)
 }
 
-export const openJob = (who: Who, id: string, now: Date): Promise<JobFile | null> =>
-  guarded(who, 'read', (tx) => jobIn(tx, who, id, now))
+/** `part: 'own'`: without the solutions that the plan is only compared by; a page asks for those once it stands. */
+export const openJob = (who: Who, id: string, now: Date, part?: 'own'): Promise<JobFile | null> =>
+  guarded(who, 'read', (tx) => jobIn(tx, who, id, now, part))
 
-async function jobIn(tx: Tx, who: InShop, id: string, now: Date): Promise<JobFile | null> {
+/** What the plan of a job is compared by: other films, other schools. Null: there is no such job. */
+export const comparedSolutions = (who: Who, id: string): Promise<Solution[] | null> =>
+  guarded(who, 'read', async (tx) => {
+    const [row] = await tx.select({ head: job.head }).from(job).where(ownJob(who, id))
+    const plan = row ? await planIn(tx, who, id, row.head) : null
+    if (!plan) return null
+    const { films } = await rackIn(tx, who)
+    const scans = await scanMarksIn(tx, who, id)
+    const { settings } = await shopIn(tx, who)
+    return solutionsOf(tx, who, { jobId: id, plan, films, scans, guns: settings.guns, part: 'compared' })
+  })
+
+async function jobIn(tx: Tx, who: InShop, id: string, now: Date, part?: 'own'): Promise<JobFile | null> {
   // First of all: what is written while the rest is read is told again later, never left out.
   const shopHead = await changeNow(tx, who)
   const [row] = await tx.select().from(job).where(ownJob(who, id))
@@ -158,7 +182,7 @@ async function jobIn(tx: Tx, who: InShop, id: string, now: Date): Promise<JobFil
     plan,
     ledger: rows,
     handedOver: await handedOverIn(tx, who, id, rows),
-    catalogue: await catalogueIn(tx, who, id, plan, now),
+    catalogue: await catalogueIn(tx, who, { jobId: id, plan, now, part }),
     changes: row.changes,
     shopHead,
   }

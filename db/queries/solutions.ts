@@ -42,8 +42,8 @@ const TURN = 2
 const YEAR_2024 = 1_704_067_200
 const secondsNow = (): number => Math.floor((Date.now() / 1000 - YEAR_2024) / 10) * 10
 
-/** Keys of the panels' solutions that a plan hangs on, and of those that it is compared by. */
-function panelKeys({ plan, films, scans, guns }: OfJob): string[] {
+/** Keys of the panels' solutions that a plan hangs on, and of those that it is only compared by. */
+function panelKeys({ plan, films, scans, guns }: OfJob): { own: string[]; compared: string[] } {
   const heat = plan.panels.flatMap((panel) => {
     const film = filmOf(plan, panel)
     return (panel.wrap && film && heatKey(panel.surface, film, guns)) || []
@@ -52,7 +52,13 @@ function panelKeys({ plan, films, scans, guns }: OfJob): string[] {
     const film = filmOf(plan, panel)
     return panel.wrap && film ? [waysKey(stretchKey(plan, panel, film, scans[panel.id]), panel.id, films)] : []
   })
-  return [...stretchKeysOf(plan, films, scans), ...ways, ...heat]
+  const stretch = plan.panels.flatMap((panel) => {
+    const film = filmOf(plan, panel)
+    return panel.wrap && film ? [stretchKey(plan, panel, film, scans[panel.id])] : []
+  })
+  const own = [...new Set([...stretch, ...ways, ...heat])]
+  const known = new Set(own)
+  return { own, compared: stretchKeysOf(plan, films, scans).filter((key) => !known.has(key)) }
 }
 
 /** A row as it reads; null, and told, where it does not: a value of another shape counts as not there. */
@@ -74,13 +80,17 @@ interface OfJob {
   guns: ShopSettings['guns']
   /** Only those of after this change number. */
   since?: number
+  /** Only those that the plan hangs on, or only those that it is compared by; all where it is not said. */
+  part?: 'own' | 'compared'
 }
 
 /** The solutions that a job's plan hangs on, as far as they are there: of its panels by key, and its own layouts. */
 export async function solutionsOf(tx: Tx, who: InShop, of: OfJob): Promise<Solution[]> {
-  const { jobId, since = -1 } = of
-  const keys = panelKeys(of)
-  const own = and(inArray(solution.kind, ['layout', 'fault']), or(eq(solution.jobId, jobId), isNull(solution.jobId)))
+  const { jobId, since = -1, part } = of
+  const { own: hangsOn, compared } = panelKeys(of)
+  const keys = part === 'own' ? hangsOn : part === 'compared' ? compared : [...hangsOn, ...compared]
+  const byKey = keys.length > 0 ? inArray(solution.key, keys) : undefined
+  const ofJob = and(inArray(solution.kind, ['layout', 'fault']), or(eq(solution.jobId, jobId), isNull(solution.jobId)))
   const rows = await tx
     .select()
     .from(solution)
@@ -88,7 +98,7 @@ export async function solutionsOf(tx: Tx, who: InShop, of: OfJob): Promise<Solut
       and(
         eq(solution.shopId, who.shopId),
         gt(solution.change, since),
-        keys.length > 0 ? or(own, inArray(solution.key, keys)) : own,
+        part === 'compared' ? (byKey ?? sql`false`) : or(ofJob, byKey),
       ),
     )
     .orderBy(desc(solution.change))

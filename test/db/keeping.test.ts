@@ -6,7 +6,7 @@ import { settle } from '@/core/reckon/solve-lack'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { DEMO_MORE_JOBS } from '@/db/demo/more-jobs'
 import { DEMO_SHOP } from '@/db/demo/people'
-import { jobToSettle, jobWithSolutions } from '@/db/queries/jobs'
+import { comparedSolutions, jobToSettle, jobWithSolutions } from '@/db/queries/jobs'
 import { eq } from 'drizzle-orm'
 import { readCatalogue, readLedger, writeCatalogue, writeLedger } from '@/core/model/catalogue/files'
 import { readPlan, writePlan } from '@/core/model/plan/parse'
@@ -232,6 +232,34 @@ describe('demo data', () => {
       const onPage = reckon(file.plan, file.catalogue, file.ledger)
       expect(reckoningJson(atPrompt)).toEqual(reckoningJson(onPage))
     }
+  })
+  it('a page comes without what its plan is only compared by, and no figure of it waits for that', async () => {
+    await demo()
+    const now = new Date('2031-03-03T08:00:00Z')
+    const lead = await inShop(DEMO_SHOP.id, async (tx) => {
+      const [row] = await tx.select().from(member).where(eq(member.role, 'lead'))
+      return whoIs(row?.userId ?? '')
+    })
+    if (!lead) throw new Error('no lead')
+    for (const { id } of DEMO_JOBS) {
+      const [page, whole] = [await openJob(lead.who, id, now, 'own'), await openJob(lead.who, id, now)]
+      const compared = await comparedSolutions(lead.who, id)
+      if (!page || !whole || !compared) throw new Error('no demo job')
+      const keys = (file: typeof page) => Object.keys(file.catalogue.solutions?.stretch ?? {})
+      const later = compared.map((s) => s.key)
+      // Nothing twice, nothing left out.
+      expect(keys(page).filter((key) => later.includes(key))).toEqual([])
+      expect([...keys(page), ...later].sort()).toEqual(keys(whole).sort())
+      expect(compared.every((s) => s.kind === 'stretch')).toBe(true)
+      const told = (file: typeof page) => reckoningJson(reckon(file.plan, file.catalogue, file.ledger))
+      expect(told(page)).toEqual(told(whole))
+    }
+    const hatch = await comparedSolutions(lead.who, DEMO_JOBS[0]?.id ?? '')
+    const own = (await openJob(lead.who, DEMO_JOBS[0]?.id ?? '', now, 'own'))?.catalogue.solutions?.stretch ?? {}
+    expect(hatch?.length).toBeGreaterThan(Object.keys(own).length)
+    expect(await comparedSolutions(lead.who, randomUUID())).toBeNull()
+    const stranger = await shopWorld()
+    expect(await comparedSolutions(stranger.who.lead, DEMO_JOBS[0]?.id ?? '')).toBeNull()
   })
   it('loads settled: every solution that its jobs hang on ships with it (else: npm run demo:solve)', async () => {
     await demo()

@@ -1,5 +1,5 @@
 import { fleetFile, fleetHead, fleets } from '@/db/queries/fleet'
-import { jobIsThere } from '@/db/queries/jobs'
+import { comparedSolutions, jobIsThere } from '@/db/queries/jobs'
 import { cuttingTable } from '@/outside/cutting-table'
 export type { FleetFile, FleetHead } from '@/db/queries/fleet'
 export type { TableReport } from '@/outside/cutting-table'
@@ -41,4 +41,11 @@ export const readTableReports = (jobId: string): Promise<Response> =>
     if (!table) return { ok: true, value: null }
     if (!isUuid(jobId) || !(await jobIsThere(who, jobId))) return refuse('not_found')
     return { ok: true, value: await table.reports(`${jobId}_`) }
+  })
+
+/** Solutions that a job's plan is only compared by: a page asks for them once it stands. */
+export const readCompared = (jobId: string): Promise<Response> =>
+  reads(async ({ who }) => {
+    const list = isUuid(jobId) ? await comparedSolutions(who, jobId) : null
+    return list ? { ok: true, value: list } : refuse('not_found')
   })

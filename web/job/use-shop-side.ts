@@ -1,11 +1,12 @@
-import { useCallback, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
-import { NO_SOLUTIONS, solutionTables, type SolutionTables } from '@/core/model/catalogue/solutions'
+import { NO_SOLUTIONS, solutionTables, type Solution, type SolutionTables } from '@/core/model/catalogue/solutions'
 import { hoursOf } from '@/core/model/shop/shop'
 import { usedOn } from '@/core/engines/edge/supply-list'
 import { NO_RECORD } from '@/core/model/log/shop-record'
 import { stockAfter } from '@/core/model/log/cut-pieces'
 import type { Changes } from '@/web/actions/live'
+import { read } from '@/web/kit/read'
 import { useChanges } from '@/web/live/use-changes'
 import type { JobStart } from './job-start'
 import type { Ledger } from './use-ledger'
@@ -84,8 +85,32 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
     () => suppliesAfter(sent.supplies ?? {}, ledger.ledger, suppliesCounted),
     [sent.supplies, ledger.ledger, suppliesCounted],
   )
-  const catalogue = useMemo(() => ({ ...sent, stock, supplies }), [sent, stock, supplies])
+  const compared = useCompared(start.jobId)
+  // What was told since stands before what was read once.
+  const solutions = useMemo(
+    () => (compared && sent.solutions ? withTables(compared, sent.solutions) : sent.solutions),
+    [compared, sent.solutions],
+  )
+  const catalogue = useMemo(
+    (): Catalogue => ({ ...sent, stock, supplies, ...(solutions ? { solutions } : {}) }),
+    [sent, stock, supplies, solutions],
+  )
   return { catalogue, scansAre }
+}
+
+/** What the plan is compared by, other films and schools: the larger half of its solutions, and no figure waits for it. */
+function useCompared(jobId: string): SolutionTables | null {
+  const [tables, setTables] = useState<SolutionTables | null>(null)
+  useEffect(() => {
+    const gone = new AbortController()
+    read<Solution[]>(`/api/jobs/${jobId}/compared`, gone.signal).then(
+      (list) => Array.isArray(list) && setTables({ ...NO_SOLUTIONS, ...solutionTables(list) }),
+      // Without an answer films and schools are compared by the rule, and say so.
+      () => {},
+    )
+    return () => gone.abort()
+  }, [jobId])
+  return tables
 }
 
 /** Levels as they were sent, less what was used here since; of what the shop does not count there is none. */

@@ -16,7 +16,7 @@ export default async function JobLayout({
 }) {
   const { jobId } = await params
   const { who, units, shop } = await requireMember()
-  const file = UUID.test(jobId) ? await openJob(who, jobId, new Date()) : null
+  const file = UUID.test(jobId) ? await openJob(who, jobId, new Date(), 'own') : null
   if (!file) notFound()
   return (
     <JobProvider
