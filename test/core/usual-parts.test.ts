@@ -8,6 +8,7 @@ import { newPanel } from '@/core/model/vehicle/new-panel'
 import { familyPanels, usualKeys } from '@/core/model/vehicle/families'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { reckon } from '@/core/reckon/reckon'
+import { variantsOf } from '@/core/engines/stretch/variants'
 import { skinOf } from '@/core/engines/skin/skin'
 import { catalogue, choiceOf, film } from '../fixtures/plans'
 
@@ -55,6 +56,17 @@ describe('parts that hands lay (common practice: chrome handles in two or three,
     const seams = edges.tapes.filter((t) => t.edgeId === null && t.kind === 'wire')
     expect(seams.map((t) => t.pieceId)).toEqual([`${HANDLE.id}.2`])
     expect(seams[0]?.lengthMm).toBeGreaterThan(HANDLE.heightMm)
+  })
+  it('films that take it in other parts are compared by maps of their own', () => {
+    const films = [CHROME, CAST]
+    const marks = (panel: Panel) =>
+      films.map(
+        (f) => new Set(variantsOf(planOf([panel], CHROME), panel, films).flatMap((v) => (v.film === f ? [v.map] : []))),
+      )
+    const [chrome, cast] = marks({ ...HANDLE, filmId: null })
+    expect([...(chrome ?? [])].some((m) => cast?.has(m))).toBe(false)
+    const [roofChrome, roofCast] = marks({ ...ROOF, filmId: null })
+    expect([...(roofChrome ?? [])].some((m) => roofCast?.has(m))).toBe(true)
   })
   it('who chooses one piece is told, with the usual parts as a way out, and nothing is told once it is taken', () => {
     const plan = applyChange(planOf([HANDLE], CHROME), { kind: 'piece', panelId: HANDLE.id, set: { parts: 1 } })
