@@ -61,7 +61,10 @@ describe('parts that hands lay (common practice: chrome handles in two or three,
     const films = [CHROME, CAST]
     const marks = (panel: Panel) =>
       films.map(
-        (f) => new Set(variantsOf(planOf([panel], CHROME), panel, films).flatMap((v) => (v.film === f ? [v.map] : []))),
+        (f) =>
+          new Set(
+            variantsOf(planOf([panel], CHROME), panel, films).flatMap((v) => (v.film.id === f.id ? [v.map] : [])),
+          ),
       )
     const [chrome, cast] = marks({ ...HANDLE, filmId: null })
     expect([...(chrome ?? [])].some((m) => cast?.has(m))).toBe(false)

@@ -110,6 +110,15 @@ export function panelMarks(panel: Panel): PanelMarks {
   }
 }
 
+interface Named {
+  id: string
+  name: string
+  x: number
+  y: number
+  w: number
+  h: number
+}
+
 /** Sizes of what is on the panel and rises of its curved edges, each where it is typed. */
 function sizesOf({
   unit,
@@ -119,80 +128,42 @@ function sizesOf({
   outline,
 }: {
   unit: number
-  recesses: {
-    x: number
-    y: number
-    id: string
-    name: string
-    w: number
-    h: number
-    open: 'left' | 'right' | 'top' | 'bottom' | null
-  }[]
+  recesses: readonly Named[]
   panel: Panel
-  parts: {
-    x: number
-    y: number
-    id: string
-    name: string
-    kind: 'raised' | 'convex' | 'concave' | 'hole'
-    w: number
-    h: number
-  }[]
+  parts: readonly (Named & { kind: 'raised' | 'convex' | 'concave' | 'hole' })[]
   outline: Outline
 }) {
-  const size = (key: string, name: string, mm: number, x: number, y: number, turnDeg = 0) => ({
-    key,
-    name,
-    mm,
-    at: { x, y },
-    turnDeg,
-  })
-  const around = (
-    list: string,
-    x: { id: string; name: string; x: number; y: number; w: number; h: number },
-    fields: [string, string],
-    mm: [number, number],
-  ) => [
-    size(`${list}.${x.id}.${fields[0]}`, `${x.name} width`, mm[0], x.x + x.w / 2, x.y - unit * 0.3),
-    size(`${list}.${x.id}.${fields[1]}`, `${x.name} height`, mm[1], x.x - unit * 0.3, x.y + x.h / 2, -90),
+  const around = (key: string, { name, x, y, w, h }: Named, fields: [string, string], mm: [number, number]) => [
+    size(`${key}.${fields[0]}`, `${name} width`, mm[0], { x: x + w / 2, y: y - unit * 0.3 }),
+    size(`${key}.${fields[1]}`, `${name} height`, mm[1], { x: x - unit * 0.3, y: y + h / 2 }, -90),
   ]
-  const sizes = [
-    ...recesses.flatMap((x, i) =>
-      around(
-        'recesses',
-        x,
-        ['mouthWidthMm', 'mouthHeightMm'],
-        [panel.recesses[i]?.mouthWidthMm ?? 0, panel.recesses[i]?.mouthHeightMm ?? 0],
-      ),
-    ),
+  return [
+    ...recesses.flatMap((x, i) => {
+      const { mouthWidthMm = 0, mouthHeightMm = 0 } = panel.recesses[i] ?? {}
+      return around(`recesses.${x.id}`, x, ['mouthWidthMm', 'mouthHeightMm'], [mouthWidthMm, mouthHeightMm])
+    }),
     ...parts.flatMap((x) => {
       const list = x.kind === 'raised' ? 'raised' : x.kind === 'hole' ? 'holes' : 'zones'
-      const own = (panel[list] as readonly { id: string; widthMm: number; heightMm: number }[]).find(
-        (r) => r.id === x.id,
+      const all: readonly { id: string; widthMm: number; heightMm: number }[] = panel[list]
+      const own = all.find((r) => r.id === x.id)
+      if (!own) return []
+      // Below what stands out there is room for one figure only.
+      const below = { ...x, y: x.y + (list === 'raised' ? x.h + unit * 2.2 : 0), h: 0 }
+      return around(`${list}.${x.id}`, below, ['widthMm', 'heightMm'], [own.widthMm, own.heightMm]).slice(
+        0,
+        list === 'raised' ? 1 : 2,
       )
-      return own
-        ? around(
-            list,
-            { ...x, y: x.y + (list === 'raised' ? x.h + unit * 2.2 : 0), h: 0 },
-            ['widthMm', 'heightMm'],
-            [own.widthMm, own.heightMm],
-          ).slice(0, list === 'raised' ? 1 : 2)
-        : []
     }),
-    ...outline.edges
-      .filter((e) => e.edge.riseMm !== 0)
-      .map((e) => {
-        const m = { x: (e.from.x + e.to.x) / 2, y: (e.from.y + e.to.y) / 2 }
-        const length = Math.hypot(e.to.x - e.from.x, e.to.y - e.from.y) || 1
-        const [nx, ny] = [(e.to.y - e.from.y) / length, -(e.to.x - e.from.x) / length]
-        return size(
-          `edges.${e.edge.id}.riseMm`,
-          `${e.edge.id} rise`,
-          e.edge.riseMm,
-          m.x + (nx * e.edge.riseMm) / 2,
-          m.y + (ny * e.edge.riseMm) / 2,
-        )
-      }),
+    ...outline.edges.filter((e) => e.edge.riseMm !== 0).map(riseOf),
   ]
-  return sizes
+}
+
+const size = (key: string, name: string, mm: number, at: Point, turnDeg = 0) => ({ key, name, mm, at, turnDeg })
+
+/** The rise of a curved edge, in the middle between its chord and its arc. */
+function riseOf({ edge, from, to }: Outline['edges'][number]) {
+  const length = Math.hypot(to.x - from.x, to.y - from.y) || 1
+  const out = edge.riseMm / 2 / length
+  const at = { x: (from.x + to.x) / 2 + (to.y - from.y) * out, y: (from.y + to.y) / 2 - (to.x - from.x) * out }
+  return size(`edges.${edge.id}.riseMm`, `${edge.id} rise`, edge.riseMm, at)
 }

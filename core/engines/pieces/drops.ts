@@ -60,49 +60,108 @@ const STEP_MM = 1
  * each end. Errors: no_seam_place, drop_too_narrow, bad_size.
  */
 export function dropPlan(task: DropTask): Result<DropPlan> {
-  const { sideMm, heightMm, printableMm, overlapMm, bleedMm, distanceMm, leastMm } = task
+  const { sideMm, heightMm, printableMm, overlapMm, distanceMm, leastMm } = task
   if (!(sideMm > 0 && heightMm > 0 && printableMm > 0)) return err({ code: 'bad_size', at: 'sideMm' })
   if (printableMm <= overlapMm + leastMm)
     return err({ code: 'drop_too_narrow', facts: { printable_mm: printableMm, overlap_mm: overlapMm } })
-  const side = Math.round(sideMm / STEP_MM)
-  const bad = new Uint8Array(side + 1)
-  const cost = new Float64Array(side + 1)
-  for (const z of task.zones)
-    for (
-      let x = Math.max(0, Math.ceil(z.fromMm - (z.weight === 'never' ? distanceMm : 0)));
-      x <= Math.min(side, Math.floor(z.toMm + (z.weight === 'never' ? distanceMm : 0)));
-      x++
-    )
-      if (z.weight === 'never') bad[x] = 1
-      else cost[x] = nth(cost, x) + z.weight
-  // A seam at s: the drop before it ends at s + overlap, the drop after it begins at s.
-  const widthOf = (a: number, b: number) => b - a + (a === 0 ? bleedMm : 0) + (b === side ? bleedMm : overlapMm)
-  const from = (x: number) => task.profile?.fromMm[Math.min(x, task.profile.fromMm.length - 1)] ?? 0
-  const to = (x: number) => task.profile?.toMm[Math.min(x, task.profile.toMm.length - 1)] ?? heightMm
-  const lap = Math.ceil(overlapMm)
-  const drops = new Int32Array(side + 1).fill(2 ** 30)
-  const film = new Float64Array(side + 1).fill(Infinity)
-  const weight = new Float64Array(side + 1).fill(Infinity)
-  const before = new Int32Array(side + 1).fill(-1)
+  const side = new SideInSteps(task)
+  const ends = bestSeams(side)
+  if (!ends) return err({ code: 'no_seam_place', facts: { printable_mm: printableMm, distance_mm: distanceMm } })
+  const drops = ends.values.map((end, i) => side.drop(i + 1, ends.values[i - 1] ?? 0, end))
+  return ok({
+    drops,
+    seamsMm: ends.values.slice(0, -1),
+    filmMm: drops.reduce((t, d) => t + d.lengthMm, 0),
+    weight: ends.weight,
+  })
+}
+
+/** A side in whole millimetres from its front: where no seam may lie, what one costs, and how high the side is there. */
+class SideInSteps {
+  readonly size: number
+  /** A drop reaches so far past its seam, in steps. */
+  readonly lap: number
+  readonly never: Uint8Array
+  readonly cost: Float64Array
+
+  constructor(readonly task: DropTask) {
+    this.size = Math.round(task.sideMm / STEP_MM)
+    this.lap = Math.ceil(task.overlapMm)
+    this.never = new Uint8Array(this.size + 1)
+    this.cost = new Float64Array(this.size + 1)
+    for (const { fromMm, toMm, weight } of task.zones) {
+      const around = weight === 'never' ? task.distanceMm : 0
+      const last = Math.min(this.size, Math.floor(toMm + around))
+      for (let x = Math.max(0, Math.ceil(fromMm - around)); x <= last; x++)
+        if (weight === 'never') this.never[x] = 1
+        else this.cost[x] = nth(this.cost, x) + weight
+    }
+  }
+
+  mayHaveSeam(at: number): boolean {
+    return at === this.size || (!this.never[at] && at + this.task.overlapMm <= this.size)
+  }
+  /** A seam at s: the drop before it ends at s + overlap, the drop after it begins at s. */
+  widthOf(a: number, b: number): number {
+    const { bleedMm, overlapMm } = this.task
+    return b - a + (a === 0 ? bleedMm : 0) + (b === this.size ? bleedMm : overlapMm)
+  }
+  /** The last place that a drop which ends at a seam covers. */
+  coveredTo(end: number): number {
+    return Math.min(this.size, end + (end < this.size ? this.lap : 0))
+  }
+  /** Highest and lowest place of the side at x, mm from its top. */
+  reach(x: number): [from: number, to: number] {
+    const { profile, heightMm } = this.task
+    const at = Math.min(x, (profile?.fromMm.length ?? 1) - 1)
+    return [profile?.fromMm[at] ?? 0, profile?.toMm[at] ?? heightMm]
+  }
+
+  drop(number: number, begin: number, end: number): Drop {
+    const { bleedMm, overlapMm } = this.task
+    const fromMm = begin === 0 ? -bleedMm : begin
+    const toMm = end === this.size ? this.size + bleedMm : end + overlapMm
+    let [low, high] = [Infinity, -Infinity]
+    for (let x = begin; x <= this.coveredTo(end); x++) {
+      const [from, to] = this.reach(x)
+      low = Math.min(low, from)
+      high = Math.max(high, to)
+    }
+    const lengthMm = Math.max(0, high - low) + 2 * bleedMm
+    return { number, fromMm, toMm, widthMm: toMm - fromMm, lengthMm, startMm: low - bleedMm }
+  }
+}
+
+/** No chain of drops reaches there. */
+const NO_DROPS = 2 ** 30
+
+/** Ends of the drops, the last at the side's rear; null: no seams go. */
+function bestSeams(side: SideInSteps): { values: number[]; weight: number } | null {
+  const { printableMm, leastMm, bleedMm } = side.task
+  const { size } = side
+  const drops = new Int32Array(size + 1).fill(NO_DROPS)
+  const film = new Float64Array(size + 1).fill(Infinity)
+  const weight = new Float64Array(size + 1).fill(Infinity)
+  const before = new Int32Array(size + 1).fill(-1)
   drops[0] = 0
   film[0] = 0
   weight[0] = 0
-  for (let s = 1; s <= side; s++) {
-    if (s < side && (bad[s] || s + overlapMm > side)) continue
+  for (let s = 1; s <= size; s++) {
+    if (!side.mayHaveSeam(s)) continue
     let [low, high] = [Infinity, -Infinity]
     const take = (x: number) => {
-      low = Math.min(low, from(x))
-      high = Math.max(high, to(x))
+      const [from, to] = side.reach(x)
+      low = Math.min(low, from)
+      high = Math.max(high, to)
     }
-    for (let x = s; x <= Math.min(side, s + (s < side ? lap : 0)); x++) take(x)
+    for (let x = s; x <= side.coveredTo(s); x++) take(x)
     for (let p = s - 1; p >= Math.max(0, s - Math.ceil(printableMm)); p--) {
       take(p)
-      if (nth(drops, p) >= 2 ** 30) continue
-      const w = widthOf(p, s)
-      if (w > printableMm + 1e-9 || s - p < Math.min(leastMm, side)) continue
+      if (nth(drops, p) >= NO_DROPS) continue
+      if (side.widthOf(p, s) > printableMm + 1e-9 || s - p < Math.min(leastMm, size)) continue
       const n = nth(drops, p) + 1
       const f = nth(film, p) + Math.max(0, high - low) + 2 * bleedMm
-      const c = nth(weight, p) + (s < side ? nth(cost, s) : 0)
+      const c = nth(weight, p) + (s < size ? nth(side.cost, s) : 0)
       if (n > nth(drops, s)) continue
       const same = n === drops[s]
       if (same && f > nth(film, s) + 1e-6) continue
@@ -113,34 +172,10 @@ export function dropPlan(task: DropTask): Result<DropPlan> {
       before[s] = p
     }
   }
-  if (nth(drops, side) >= 2 ** 30)
-    return err({ code: 'no_seam_place', facts: { printable_mm: printableMm, distance_mm: distanceMm } })
-  const ends: number[] = []
-  for (let s = side; s > 0; s = nth(before, s)) ends.unshift(s)
-  const list = ends.map((b, i): Drop => {
-    const a = i === 0 ? 0 : nth(ends, i - 1)
-    const fromMm = a === 0 ? -bleedMm : a
-    const toMm = b === side ? side + bleedMm : b + overlapMm
-    let [low, high] = [Infinity, -Infinity]
-    for (let x = a; x <= Math.min(side, b + (b < side ? lap : 0)); x++) {
-      low = Math.min(low, from(x))
-      high = Math.max(high, to(x))
-    }
-    return {
-      number: i + 1,
-      fromMm,
-      toMm,
-      widthMm: toMm - fromMm,
-      lengthMm: Math.max(0, high - low) + 2 * bleedMm,
-      startMm: low - bleedMm,
-    }
-  })
-  return ok({
-    drops: list,
-    seamsMm: ends.slice(0, -1),
-    filmMm: list.reduce((t, d) => t + d.lengthMm, 0),
-    weight: nth(weight, side),
-  })
+  if (nth(drops, size) >= NO_DROPS) return null
+  const values: number[] = []
+  for (let s = size; s > 0; s = nth(before, s)) values.unshift(s)
+  return { values, weight: nth(weight, size) }
 }
 
 /** Registration marks of a drop: crosses at its corners, mm within the drop, for lining up on its neighbour. */

@@ -108,59 +108,21 @@ function oneSide({
   const [top, bottom] = [Math.min(...all.map((b) => b.top)), Math.max(...all.map((b) => b.bottom))]
   const [sideMm, heightMm] = [rear - front, bottom - top]
   const lettering = drops.lettering.filter((l) => l.side === side)
-  const spans: Span[] = lettering.map((l) => ({
-    name: l.name,
-    x: [l.fromFrontMm, l.fromFrontMm + l.widthMm],
-    y: [l.fromTopMm, l.fromTopMm + l.heightMm],
-  }))
-  for (const { panel, s } of main) {
-    const put = (name: string, x: number, y: number, width: number, height: number) => {
-      const box = mustGet(boxes, panel.id)
-      const local = (px: number, py: number): Point =>
-        loose
-          ? { x: side === 'right' ? box.right - px : box.left + px, y: box.top + py }
-          : see(toSkin(s, panel, px, py))
-      const [a, b] = [local(x, y), local(x + width, y + height)]
-      spans.push({
-        name: `${name} of ${panel.name}`,
-        x: [Math.min(a.x, b.x) - front, Math.max(a.x, b.x) - front],
-        y: [Math.min(a.y, b.y) - top, Math.max(a.y, b.y) - top],
-      })
-    }
-    for (const r of panel.recesses)
-      put(
-        r.name,
-        (r.xMm ?? panel.widthMm / 2) - r.mouthWidthMm / 2,
-        (r.yMm ?? panel.heightMm / 2) - r.mouthHeightMm / 2,
-        r.mouthWidthMm,
-        r.mouthHeightMm,
-      )
-    for (const r of panel.raised)
-      if (r.xMm !== null)
-        put(r.name, r.xMm - r.widthMm / 2, (r.yMm ?? panel.heightMm / 2) - r.heightMm / 2, r.widthMm, r.heightMm)
-  }
-  for (const part of plan.panels) {
-    const s = at.get(part.id)
-    const box = s && boxFrom(s, see)
-    if (!loose && part.side === side && s?.on && box)
-      spans.push({ name: part.name, x: [box.left - front, box.right - front], y: [box.top - top, box.bottom - top] })
-  }
+  const frame: SideFrame = { side, main, boxes, loose, see, front, rear, top, bottom }
+  const spans = [
+    ...lettering.map((l): Span => ({
+      name: l.name,
+      x: [l.fromFrontMm, l.fromFrontMm + l.widthMm],
+      y: [l.fromTopMm, l.fromTopMm + l.heightMm],
+    })),
+    ...main.flatMap((placed) => spansOn(placed, frame)),
+    ...(loose ? [] : partsOn(plan.panels, at, frame)),
+  ]
   const axis = run === 'upright' ? 'x' : 'y'
-  const zones: SideDrops['zones'] = spans.map((z) => ({
-    name: z.name,
-    fromMm: z[axis][0],
-    toMm: z[axis][1],
-    weight: 'never',
-  }))
-  for (const { panel } of main) {
-    const box = mustGet(boxes, panel.id)
-    const [begin, end, first, last] =
-      run === 'upright' ? [box.left, box.right, front, rear] : [box.top, box.bottom, top, bottom]
-    const never = (name: string, mm: number) =>
-      zones.push({ name, fromMm: mm - first, toMm: mm - first, weight: 'never' })
-    if (begin > first + 1) never(`gap before ${panel.name}`, begin)
-    if (end < last - 1) never(`gap after ${panel.name}`, end)
-  }
+  const zones = [
+    ...spans.map((z) => ({ name: z.name, fromMm: z[axis][0], toMm: z[axis][1], weight: 'never' as const })),
+    ...gapsOf(run, frame),
+  ]
   const [alongMm, acrossMm] = run === 'upright' ? [sideMm, heightMm] : [heightMm, sideMm]
   return {
     side,
@@ -192,6 +154,79 @@ function oneSide({
       profile: profileOf(all, run, alongMm, front, top),
     }),
   }
+}
+
+/** The panels of a side as they stand beside each other, from its front and top. */
+interface SideFrame {
+  side: 'left' | 'right'
+  main: readonly Placed[]
+  boxes: ReadonlyMap<string, Box>
+  /** Set out in rows, not tied together. */
+  loose: boolean
+  see: See
+  front: number
+  rear: number
+  top: number
+  bottom: number
+}
+
+/** Recesses and what stands out of a panel: no seam runs there. */
+function spansOn({ panel, s }: Placed, { side, boxes, loose, see, front, top }: SideFrame): Span[] {
+  const box = mustGet(boxes, panel.id)
+  const local = (px: number, py: number): Point =>
+    loose ? { x: side === 'right' ? box.right - px : box.left + px, y: box.top + py } : see(toSkin(s, panel, px, py))
+  const span = (name: string, middle: Point, width: number, height: number): Span => {
+    const [a, b] = [
+      local(middle.x - width / 2, middle.y - height / 2),
+      local(middle.x + width / 2, middle.y + height / 2),
+    ]
+    return {
+      name: `${name} of ${panel.name}`,
+      x: [Math.min(a.x, b.x) - front, Math.max(a.x, b.x) - front],
+      y: [Math.min(a.y, b.y) - top, Math.max(a.y, b.y) - top],
+    }
+  }
+  const middle = (o: { xMm: number | null; yMm: number | null }): Point => ({
+    x: o.xMm ?? panel.widthMm / 2,
+    y: o.yMm ?? panel.heightMm / 2,
+  })
+  return [
+    ...panel.recesses.map((r) => span(r.name, middle(r), r.mouthWidthMm, r.mouthHeightMm)),
+    ...panel.raised.flatMap((r) => (r.xMm === null ? [] : [span(r.name, middle(r), r.widthMm, r.heightMm)])),
+  ]
+}
+
+/** Small parts that sit on the panels of this side. */
+const partsOn = (
+  panels: readonly Panel[],
+  at: ReadonlyMap<string, SkinPanel>,
+  { side, see, front, top }: SideFrame,
+): Span[] =>
+  panels.flatMap((part) => {
+    const s = at.get(part.id)
+    const box = s && boxFrom(s, see)
+    return part.side === side && s?.on && box
+      ? [{ name: part.name, x: [box.left - front, box.right - front], y: [box.top - top, box.bottom - top] }]
+      : []
+  })
+
+/** Where one panel ends and the next begins, but for the ends of the side. */
+function gapsOf(run: 'upright' | 'level', { main, boxes, front, rear, top, bottom }: SideFrame): SideDrops['zones'] {
+  return main.flatMap(({ panel }) => {
+    const box = mustGet(boxes, panel.id)
+    const [begin, end, first, last] =
+      run === 'upright' ? [box.left, box.right, front, rear] : [box.top, box.bottom, top, bottom]
+    const never = (name: string, mm: number) => ({
+      name,
+      fromMm: mm - first,
+      toMm: mm - first,
+      weight: 'never' as const,
+    })
+    return [
+      ...(begin > first + 1 ? [never(`gap before ${panel.name}`, begin)] : []),
+      ...(end < last - 1 ? [never(`gap after ${panel.name}`, end)] : []),
+    ]
+  })
 }
 
 type See = (p: Point) => Point

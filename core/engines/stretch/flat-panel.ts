@@ -1,5 +1,5 @@
 import { nth } from '../../kit/known'
-import { err, ok, type Result } from '../../kit/result'
+import { err, ok, type Fault, type Result } from '../../kit/result'
 import {
   cutAlong,
   flatten,
@@ -115,97 +115,133 @@ function flatMended(
 }
 
 function flatSound(mesh: TriMesh, options: StretchOptions): Result<FlatPanel> {
-  const whole = topologyOf(mesh)
-  if (!whole.ok) return whole
-  let cut = { mesh, from: null as Uint32Array | null }
-  let topology: Topology = whole.value
-  if (options.lines && options.lines.length > 0) {
-    const sides = pathSides(mesh, whole.value, options.lines)
-    if (!sides.ok) return sides
-    cut = cutAlong(mesh, whole.value.opposite, sides.value)
-    const again = topologyOf(cut.mesh)
-    if (!again.ok) return again
-    topology = again.value
-  }
+  const cut = cutByLines(mesh, options.lines)
+  if (!cut.ok) return cut
+  const { topology } = cut.value
   const count = mesh.triangles.length / 3
   const laid = new Set(options.laid ?? [])
   for (const t of laid)
     if (!Number.isInteger(t) || t < 0 || t >= count)
       return err({ code: 'no_such_triangle', facts: { triangle: t, triangles: count } })
-  const corners = new Float64Array(6 * count)
-  let right = 0
-  let done = 0
-  let overlap = false
-  const warnings: FlatWarning[] = sizeWarnings(mesh)
-  if (topology.parts.length > 1) warnings.push({ code: 'parts_apart', parts: topology.parts.length })
-  for (const part of topology.parts) {
-    const own = partOfMesh(cut.mesh, part)
-    const there = topologyOf(own)
-    if (!there.ok) return there
-    const fault = whyNoPanel(own, there.value, nth(part, 0))
-    if (fault) return err(fault)
-    const share = part.length / count
-    const how = {
-      shrink: options.shrink,
-      restShrink: options.restShrink ?? options.shrink,
-      ...(options.pull ? { pull: options.pull } : {}),
-      ...(options.quick ? { quick: true } : {}),
-      ...(options.thorough ? { thorough: true } : {}),
-      ...(options.spent ? { spent: options.spent } : {}),
-      progress: (p: number) => options.progress?.(done + p * share),
-    }
-    const stuck = part.flatMap((t, i) => (laid.has(t) ? [i] : []))
-    const flat =
-      stuck.length === 0 || stuck.length === part.length
-        ? flatten(own, there.value, how)
-        : layRestBeside(own, there.value, stuck, how)
-    if (!flat.ok) return err({ ...flat.error, facts: { triangle: nth(part, 0) + 1 } })
-    if (!flat.value.whole) warnings.push({ code: 'stopped_early' })
-    done += share
-    const { places } = flat.value
-    const [low, high] = [0, 1].map((d) => places.reduce((m, x, i) => (i % 2 === d ? Math.min(m, x) : m), Infinity)) as [
-      number,
-      number,
-    ]
-    const width = places.reduce((m, x, i) => (i % 2 === 0 ? Math.max(m, x) : m), -Infinity) - low
-    part.forEach((t, i) => {
-      for (let k = 0; k < 3; k++) {
-        const v = nth(own.triangles, 3 * i + k)
-        corners[6 * t + 2 * k] = nth(places, 2 * v) - low + right
-        corners[6 * t + 2 * k + 1] = nth(places, 2 * v + 1) - high
-      }
-    })
-    right += width * (1 + BETWEEN)
-    if (overlaps(rimOf(own, there.value, places))) {
-      overlap = true
-      warnings.push({ code: 'lies_on_itself' })
-    }
+  const sheet: Sheet = {
+    corners: new Float64Array(6 * count),
+    right: 0,
+    overlap: false,
+    warnings: sizeWarnings(mesh),
   }
-  const strain = strainOf(mesh, corners)
-  if (max(strain.squeeze) > Math.max(options.shrink, options.restShrink ?? 0) + SQUEEZED)
-    warnings.push({ code: 'squeezed_beside_laid', squeeze: max(strain.squeeze) })
-  const area = strain.area.reduce((s, a) => s + a, 0)
-  const mean = strain.stretch.reduce((s, x, i) => s + x * nth(strain.area, i), 0) / area
+  if (topology.parts.length > 1) sheet.warnings.push({ code: 'parts_apart', parts: topology.parts.length })
+  let done = 0
+  for (const part of topology.parts) {
+    const share = part.length / count
+    const progress = (p: number) => options.progress?.(done + p * share)
+    const fault = layPart(sheet, cut.value.mesh, part, { laid, options: { ...options, progress } })
+    if (fault) return err(fault)
+    done += share
+  }
   return ok({
     mesh,
-    corners,
-    filmVertex: cut.mesh.triangles,
-    filmVertices: cut.mesh.positions.length / 3,
-    report: {
-      format: 'cuirass/stretch@1',
-      triangles: count,
-      area_mm2: area,
-      stretch: {
-        max: Math.max(0, max(strain.stretch)),
-        p99: Math.max(0, quantile(strain.stretch, strain.area, 0.99)),
-        mean: Math.max(0, mean),
-      },
-      squeeze: { max: Math.max(0, max(strain.squeeze)) },
-      over_limit_mm2: strain.stretch.reduce((s, x, i) => (x > options.limit ? s + nth(strain.area, i) : s), 0),
-      overlaps: overlap,
-      pieces: topology.parts.length,
-      warnings,
-    },
+    corners: sheet.corners,
+    filmVertex: cut.value.mesh.triangles,
+    filmVertices: cut.value.mesh.positions.length / 3,
+    report: reportOf(mesh, sheet, { pieces: topology.parts.length, options }),
   })
+}
+
+/** The mesh parted along seams and slits, and how it hangs together then. */
+function cutByLines(mesh: TriMesh, lines: StretchOptions['lines']): Result<{ mesh: TriMesh; topology: Topology }> {
+  const whole = topologyOf(mesh)
+  if (!whole.ok) return whole
+  if (!lines || lines.length === 0) return ok({ mesh, topology: whole.value })
+  const sides = pathSides(mesh, whole.value, lines)
+  if (!sides.ok) return sides
+  const cut = cutAlong(mesh, whole.value.opposite, sides.value)
+  const topology = topologyOf(cut.mesh)
+  return topology.ok ? ok({ mesh: cut.mesh, topology: topology.value }) : topology
+}
+
+/** Parts that were laid flat so far, side by side: three corners a triangle. */
+interface Sheet {
+  corners: Float64Array
+  /** Where the next part begins. */
+  right: number
+  /** Some part lies on itself. */
+  overlap: boolean
+  warnings: FlatWarning[]
+}
+
+/** Lays one part flat beside those before; what of it cannot be. */
+function layPart(
+  sheet: Sheet,
+  mesh: TriMesh,
+  part: readonly number[],
+  { laid, options }: { laid: ReadonlySet<number>; options: StretchOptions },
+): Fault | null {
+  const own = partOfMesh(mesh, part)
+  const there = topologyOf(own)
+  if (!there.ok) return there.error
+  const fault = whyNoPanel(own, there.value, nth(part, 0))
+  if (fault) return fault
+  const how = {
+    shrink: options.shrink,
+    restShrink: options.restShrink ?? options.shrink,
+    ...(options.pull ? { pull: options.pull } : {}),
+    ...(options.quick ? { quick: true } : {}),
+    ...(options.thorough ? { thorough: true } : {}),
+    ...(options.spent ? { spent: options.spent } : {}),
+    progress: (share: number) => options.progress?.(share),
+  }
+  const stuck = part.flatMap((t, i) => (laid.has(t) ? [i] : []))
+  const flat =
+    stuck.length === 0 || stuck.length === part.length
+      ? flatten(own, there.value, how)
+      : layRestBeside(own, there.value, stuck, how)
+  if (!flat.ok) return { ...flat.error, facts: { triangle: nth(part, 0) + 1 } }
+  if (!flat.value.whole) sheet.warnings.push({ code: 'stopped_early' })
+  const { places } = flat.value
+  const least = (d: number) => places.reduce((m, x, i) => (i % 2 === d ? Math.min(m, x) : m), Infinity)
+  const [low, high] = [least(0), least(1)]
+  part.forEach((t, i) => {
+    for (let k = 0; k < 3; k++) {
+      const v = nth(own.triangles, 3 * i + k)
+      sheet.corners[6 * t + 2 * k] = nth(places, 2 * v) - low + sheet.right
+      sheet.corners[6 * t + 2 * k + 1] = nth(places, 2 * v + 1) - high
+    }
+  })
+  const width = places.reduce((m, x, i) => (i % 2 === 0 ? Math.max(m, x) : m), -Infinity) - low
+  sheet.right += width * (1 + BETWEEN)
+  if (overlaps(rimOf(own, there.value, places))) {
+    sheet.overlap = true
+    sheet.warnings.push({ code: 'lies_on_itself' })
+  }
+  return null
+}
+
+function reportOf(
+  mesh: TriMesh,
+  { corners, overlap, warnings }: Sheet,
+  { pieces, options }: { pieces: number; options: StretchOptions },
+): FlatPanel['report'] {
+  const strain = strainOf(mesh, corners)
+  const most = max(strain.squeeze)
+  const area = strain.area.reduce((s, a) => s + a, 0)
+  const mean = strain.stretch.reduce((s, x, i) => s + x * nth(strain.area, i), 0) / area
+  return {
+    format: 'cuirass/stretch@1',
+    triangles: mesh.triangles.length / 3,
+    area_mm2: area,
+    stretch: {
+      max: Math.max(0, max(strain.stretch)),
+      p99: Math.max(0, quantile(strain.stretch, strain.area, 0.99)),
+      mean: Math.max(0, mean),
+    },
+    squeeze: { max: Math.max(0, most) },
+    over_limit_mm2: strain.stretch.reduce((s, x, i) => (x > options.limit ? s + nth(strain.area, i) : s), 0),
+    overlaps: overlap,
+    pieces,
+    warnings:
+      most > Math.max(options.shrink, options.restShrink ?? 0) + SQUEEZED
+        ? [...warnings, { code: 'squeezed_beside_laid', squeeze: most }]
+        : warnings,
+  }
 }
 const max = (list: Float64Array): number => list.reduce((m, x) => Math.max(m, x), -Infinity)
