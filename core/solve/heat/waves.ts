@@ -75,11 +75,22 @@ export class WaveField {
     const [along, across] = [this.x.cosines, this.y.cosines]
     // First across, into half[k·nx + m].
     half.fill(0, wy.from * nx, wy.to * nx)
-    for (let n = 0; n < ny; n++)
-      for (let k = wy.from; k < wy.to; k++) {
-        const c = across[n * ny + k]
-        for (let m = 0, a = n * nx, b = k * nx; m < nx; m++) half[b + m] += c * waves[a + m]
+    for (let k = wy.from; k < wy.to; k++) {
+      const to = k * nx
+      let n = 0
+      for (; n + 3 < ny; n += 4) {
+        const at = n * ny + k
+        const [c0, c1, c2, c3] = [across[at], across[at + ny], across[at + 2 * ny], across[at + 3 * ny]]
+        const a0 = n * nx
+        const [a1, a2, a3] = [a0 + nx, a0 + 2 * nx, a0 + 3 * nx]
+        for (let m = 0; m < nx; m++)
+          half[to + m] += c0 * waves[a0 + m] + c1 * waves[a1 + m] + c2 * waves[a2 + m] + c3 * waves[a3 + m]
       }
+      for (; n < ny; n++) {
+        const c = across[n * ny + k]
+        for (let m = 0, a = n * nx; m < nx; m++) half[to + m] += c * waves[a + m]
+      }
+    }
     const wide = wx.to - wx.from
     for (let k = wy.from; k < wy.to; k++) {
       const row = (k - wy.from) * wide
@@ -108,7 +119,25 @@ export class WaveField {
     const wide = wx.to - wx.from
     for (let k = wy.from; k < wy.to; k++) {
       const row = (k - wy.from) * wide
-      for (let m = 0; m < nx; m++) {
+      let m = 0
+      for (; m + 3 < nx; m += 4) {
+        let [s0, s1, s2, s3] = [0, 0, 0, 0]
+        const c0 = m * nx + wx.from
+        const [c1, c2, c3] = [c0 + nx, c0 + 2 * nx, c0 + 3 * nx]
+        for (let i = 0; i < wide; i++) {
+          const value = values[row + i]
+          s0 += value * along[c0 + i]
+          s1 += value * along[c1 + i]
+          s2 += value * along[c2 + i]
+          s3 += value * along[c3 + i]
+        }
+        const at = k * nx + m
+        half[at] = s0 * waveShare(this.x, m)
+        half[at + 1] = s1 * waveShare(this.x, m + 1)
+        half[at + 2] = s2 * waveShare(this.x, m + 2)
+        half[at + 3] = s3 * waveShare(this.x, m + 3)
+      }
+      for (; m < nx; m++) {
         let sum = 0
         for (let i = 0, c = m * nx + wx.from; i < wide; i++) sum += values[row + i] * along[c + i]
         half[k * nx + m] = sum * waveShare(this.x, m)
@@ -118,7 +147,17 @@ export class WaveField {
       const a = n * nx
       waves.fill(0, a, a + nx)
       const share = waveShare(this.y, n)
-      for (let k = wy.from; k < wy.to; k++) {
+      let k = wy.from
+      for (; k + 3 < wy.to; k += 4) {
+        const at = n * ny + k
+        const [c0, c1] = [across[at] * share, across[at + 1] * share]
+        const [c2, c3] = [across[at + 2] * share, across[at + 3] * share]
+        const b0 = k * nx
+        const [b1, b2, b3] = [b0 + nx, b0 + 2 * nx, b0 + 3 * nx]
+        for (let m = 0; m < nx; m++)
+          waves[a + m] += c0 * half[b0 + m] + c1 * half[b1 + m] + c2 * half[b2 + m] + c3 * half[b3 + m]
+      }
+      for (; k < wy.to; k++) {
         const c = across[n * ny + k] * share
         for (let m = 0, b = k * nx; m < nx; m++) waves[a + m] += c * half[b + m]
       }
