@@ -97,42 +97,24 @@ export function Reading({
   }
   if (doubt)
     return (
-      <div className="plate bay-doubt" role="alertdialog" aria-label="Is that so?">
-        <p className="fs-4">
-          {fmt.text(fmt.temp(doubt.c))}? {SUSPICION[doubt.why]}
-        </p>
-        <div className="step-buttons">
-          <Button
-            variant="go"
-            className="btn-go"
-            onClick={() => {
-              setDoubt(null)
-              setText('')
-            }}
-          >
-            Read again
-          </Button>
-          {doubt.why === 'mirror_reflects' ? (
-            <Button
-              variant="plain"
-              onClick={() => {
-                if (thermometer !== null) {
-                  setDoubt(null)
-                  return switchOn(true)
-                }
-                onInstrument({ ...instrument, dulled: true })
-                keep(doubt.c, doubt.gunAway)
-              }}
-            >
-              {thermometer === null ? 'Read on tape: log it' : 'Tape is on: read again'}
-            </Button>
-          ) : (
-            <Button variant="plain" onClick={() => keep(doubt.c, doubt.gunAway)}>
-              Log it all the same
-            </Button>
-          )}
-        </div>
-      </div>
+      <Doubt
+        temp={fmt.text(fmt.temp(doubt.c))}
+        why={doubt.why}
+        isInstrument={thermometer !== null}
+        onAgain={() => {
+          setDoubt(null)
+          setText('')
+        }}
+        onKeep={() => keep(doubt.c, doubt.gunAway)}
+        onTape={() => {
+          if (thermometer !== null) {
+            setDoubt(null)
+            return switchOn(true)
+          }
+          onInstrument({ ...instrument, dulled: true })
+          keep(doubt.c, doubt.gunAway)
+        }}
+      />
     )
   return (
     <div className="bay-reading">
@@ -199,6 +181,47 @@ export function Reading({
         <Button variant="go" className="btn-go" disabled={c === null} onClick={() => enter(true)}>
           Gun away: log
         </Button>
+      </div>
+    </div>
+  )
+}
+
+/** A reading that cannot be, or hardly: read again, or it counts all the same. */
+function Doubt({
+  temp,
+  why,
+  isInstrument,
+  onAgain,
+  onKeep,
+  onTape,
+}: {
+  temp: string
+  why: Suspicion
+  /** The thermometer is switched on: it reads again by itself. */
+  isInstrument: boolean
+  onAgain: () => void
+  onKeep: () => void
+  /** A mirror is read on tape or spray. */
+  onTape: () => void
+}) {
+  return (
+    <div className="plate bay-doubt" role="alertdialog" aria-label="Is that so?">
+      <p className="fs-4">
+        {temp}? {SUSPICION[why]}
+      </p>
+      <div className="step-buttons">
+        <Button variant="go" className="btn-go" onClick={onAgain}>
+          Read again
+        </Button>
+        {why === 'mirror_reflects' ? (
+          <Button variant="plain" onClick={onTape}>
+            {isInstrument ? 'Tape is on: read again' : 'Read on tape: log it'}
+          </Button>
+        ) : (
+          <Button variant="plain" onClick={onKeep}>
+            Log it all the same
+          </Button>
+        )}
       </div>
     </div>
   )

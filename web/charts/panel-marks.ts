@@ -73,23 +73,8 @@ export function panelMarks(panel: Panel): PanelMarks {
     ...panel.holes.map(part('hole')),
     ...panel.zones.map((z, i, all) => part(z.kind)(z, i, all)),
   ]
-  const lines = panel.bodyLines.map((l) => {
-    const [from, to] =
-      l.along === 'width'
-        ? [
-            { x: 0, y: l.atMm * ky },
-            { x: w, y: l.atMm * ky },
-          ]
-        : [
-            { x: l.atMm * kx, y: 0 },
-            { x: l.atMm * kx, y: h },
-          ]
-    return { id: l.id, name: l.name, from, to, seam: l.seam }
-  })
-  const noseAt = panel.nose && outline.edges.filter((e) => e.edge.at === panel.nose?.at)
-  const nose = noseAt?.length
-    ? { from: (noseAt[0] as (typeof noseAt)[0]).from, to: (noseAt.at(-1) as (typeof noseAt)[0]).to }
-    : null
+  const lines = linesOf(panel, { w, h, kx, ky })
+  const nose = noseOf(panel, outline)
   const out = unit * 3.6
   const dimensions = questionsOf(panel).flatMap((q) => {
     const mark = placeMeasure(q, panel, { w, h, unit, out, recesses, lines })
@@ -108,6 +93,34 @@ export function panelMarks(panel: Panel): PanelMarks {
     nose,
     sizes,
   }
+}
+
+/** Creases and other lines of a panel, from rim to rim. */
+function linesOf(
+  panel: Panel,
+  { w, h, kx, ky }: { w: number; h: number; kx: number; ky: number },
+): PanelMarks['lines'] {
+  return panel.bodyLines.map(({ id, name, seam, along, atMm }) => {
+    const [x, y] = [atMm * kx, atMm * ky]
+    const [from, to] =
+      along === 'width'
+        ? [
+            { x: 0, y },
+            { x: w, y },
+          ]
+        : [
+            { x, y: 0 },
+            { x, y: h },
+          ]
+    return { id, name, from, to, seam }
+  })
+}
+
+/** The edges that a nose turns over, from the begin of the first to the end of the last. */
+function noseOf(panel: Panel, outline: Outline): PanelMarks['nose'] {
+  const edges = panel.nose ? outline.edges.filter((e) => e.edge.at === panel.nose?.at) : []
+  const [first, last] = [edges[0], edges.at(-1)]
+  return first && last ? { from: first.from, to: last.to } : null
 }
 
 interface Named {

@@ -17,6 +17,46 @@ const MOST_AT_ONCE = 100
 const isSame = (a: KeptEntry, b: KeptEntry | undefined): boolean =>
   a.id === b?.id && a.n === b.n && a.state === b.state && a.code === b.code
 
+/** What stands in the store, and what was pressed this moment and is on its way into it. */
+function withPressed(list: readonly KeptEntry[], was: readonly KeptEntry[]): readonly KeptEntry[] {
+  const known = new Set(list.map((entry) => entry.id))
+  const next = [...list, ...was.filter((entry) => entry.n < 0 && !known.has(entry.id))]
+  // Looked into every few seconds: what says the same stays the same list, and nothing is reckoned again.
+  return next.length === was.length && next.every((entry, i) => isSame(entry, was[i])) ? was : next
+}
+
+/** What was sent lately is shown beside a page that does not know it yet; after that the server's own row is. */
+async function forgetSent(store: DeviceStore, list: readonly KeptEntry[]): Promise<void> {
+  const now = Date.now()
+  for (const entry of list)
+    if (entry.state === 'sent' && now - (entry.sentAtMs ?? 0) > SENT_KEPT_MS) await store.remove(entry.id)
+}
+
+/** Sends what waits of one person until nothing does. Null: nothing stopped it. */
+async function sendWaiting(store: DeviceStore, { jobId, memberId, look, tellTabs }: Sender): Promise<Fault | null> {
+  for (;;) {
+    const list = await look(store)
+    const batch = list.filter((e) => e.state === 'waiting' && e.memberId === memberId).slice(0, MOST_AT_ONCE)
+    // Under another's session they would be refused: they wait until their person comes in.
+    if (batch.length === 0 || standIn()) return null
+    const out = await sendEntries(jobId, memberId, batch)
+    if (!Array.isArray(out)) return out
+    for (const { id, outcome, code } of out)
+      await store.update(
+        id,
+        outcome === 'refused' ? { state: 'refused', code: code ?? 'refused' } : { state: 'sent', sentAtMs: Date.now() },
+      )
+    tellTabs()
+    if (out.length === 0) return { code: 'went_wrong', facts: { reference: 'no outcome' } }
+  }
+}
+interface Sender {
+  jobId: string
+  memberId: string
+  look: (store: DeviceStore) => Promise<readonly KeptEntry[]>
+  tellTabs: () => void
+}
+
 /** Entries of one job on this device: read, sent as often as it takes, and the same in every tab. */
 export function useEntryQueue(jobId: string, memberId: string) {
   const [entries, setEntries] = useState<readonly KeptEntry[]>([])
@@ -42,19 +82,11 @@ export function useEntryQueue(jobId: string, memberId: string) {
   const look = useCallback(
     async (store: DeviceStore) => {
       const list = await store.entries(jobId)
-      const now = Date.now()
-      for (const entry of list)
-        if (entry.state === 'sent' && now - (entry.sentAtMs ?? 0) > SENT_KEPT_MS) await store.remove(entry.id)
+      await forgetSent(store, list)
       if (!open.current) return list
       setLasts(store.lasts)
       setLooked(true)
-      setEntries((was) => {
-        const known = new Set(list.map((entry) => entry.id))
-        // What was pressed this moment is on its way into the store.
-        const next = [...list, ...was.filter((entry) => entry.n < 0 && !known.has(entry.id))]
-        // Looked into every few seconds: what says the same stays the same list, and nothing is reckoned again.
-        return next.length === was.length && next.every((entry, i) => isSame(entry, was[i])) ? was : next
-      })
+      setEntries((was) => withPressed(list, was))
       return list
     },
     [jobId],
@@ -64,26 +96,7 @@ export function useEntryQueue(jobId: string, memberId: string) {
     if (busy.current) return
     busy.current = true
     try {
-      const store = await deviceStore()
-      for (;;) {
-        const list = await look(store)
-        const batch = list.filter((e) => e.state === 'waiting' && e.memberId === memberId).slice(0, MOST_AT_ONCE)
-        if (batch.length === 0) return sayFault(null)
-        // Under another's session they would be refused: they wait until their person comes in.
-        if (standIn()) return sayFault(null)
-        const out = await sendEntries(jobId, memberId, batch)
-        if (!Array.isArray(out)) return sayFault(out)
-        sayFault(null)
-        for (const { id, outcome, code } of out)
-          await store.update(
-            id,
-            outcome === 'refused'
-              ? { state: 'refused', code: code ?? 'refused' }
-              : { state: 'sent', sentAtMs: Date.now() },
-          )
-        tellTabs()
-        if (out.length === 0) return sayFault({ code: 'went_wrong', facts: { reference: 'no outcome' } })
-      }
+      sayFault(await sendWaiting(await deviceStore(), { jobId, memberId, look, tellTabs }))
     } finally {
       busy.current = false
       void deviceStore().then(look)

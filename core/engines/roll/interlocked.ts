@@ -18,66 +18,81 @@ export function interlocked(
   locked: NonNullable<SearchOptions['locked']>,
   options: SearchOptions,
 ): NestedRoll[] | null {
-  const { gapMm, trimMm, seed } = plan.layout
   const out: NestedRoll[] = []
   let shorter = false
   for (const [at, part] of parts.entries()) {
     const own = rolls.filter((r) => part.bins.some((b) => b.id === r.id))
-    const before = own.flatMap((r) => [...r.placements].sort((a, b) => a.yMm - b.yMm || a.xMm - b.xMm))
     const stays = locked.filter((l) => part.pieces.some((p) => p.id === l.placement.pieceId))
-    const free = part.pieces.filter((p) => !stays.some((l) => l.placement.pieceId === p.id))
-    const shapes = free.map((piece) => ({
-      id: piece.id,
-      lies: turnsOf(piece).map((turnDeg) => {
-        const [width, length] = turnDeg % 180 === 90 ? [piece.alongMm, piece.acrossMm] : [piece.acrossMm, piece.alongMm]
-        return { turnDeg, points: onRoll(piece, turnDeg), width, length }
-      }),
-    }))
-    const still = stays.map((l) => ({
-      binId: l.rollId,
-      points: moved(
-        onRoll(known(part.pieces.find((p) => p.id === l.placement.pieceId)), l.placement.turnDeg),
-        l.placement.xMm - trimMm,
-        l.placement.yMm,
-      ),
-    }))
-    const to = NEST_FROM + ((1 - NEST_FROM) * (at + 1)) / parts.length
-    const plan2 = nest(shapes, part.bins, {
-      gap: gapMm,
-      random: seeded(seed),
-      still,
-      start: before.map((p) => p.pieceId).filter((id) => free.some((p) => p.id === id)),
-      budget: {
-        rounds: options.rounds ?? 0,
-        spent: () => options.spent?.() === true || (options.elapsed?.() ?? 0) >= to,
-      },
-      better: (_, used) => (parts.length === 1 ? options.better?.(used, outlineBound(parts)) : undefined),
-    })
-    if (!plan2 || plan2.used >= sum(own) - 1e-6) {
-      out.push(...own)
-      continue
-    }
-    shorter = true
-    for (const bin of part.bins) {
-      const placements: RollPlan['placements'] = [
-        ...stays.filter((l) => l.rollId === bin.id).map((l) => l.placement),
-        ...plan2.placed
-          .filter((p) => p.binId === bin.id)
-          .map((p) => ({
-            pieceId: p.id,
-            xMm: p.x + trimMm,
-            yMm: p.y,
-            widthMm: p.lie.width,
-            lengthMm: p.lie.length,
-            turnDeg: p.lie.turnDeg,
-            locked: false,
-          })),
-      ]
-      const usedMm = placements.reduce((far, p) => Math.max(far, p.yMm + p.lengthMm), 0)
-      if (usedMm > 0) out.push({ id: bin.id, widthMm: bin.width + 2 * trimMm, usedMm, placements })
-    }
+    const nested = nestPart(plan, part, { own, stays, options, until: (at + 1) / parts.length, parts })
+    if (nested) shorter = true
+    out.push(...(nested ?? own))
   }
   return shorter ? out : null
+}
+
+type Locked = NonNullable<SearchOptions['locked']>
+
+/** One part's outlines interlocked; null where that is no shorter than its rolls are. `until`: share of all parts. */
+function nestPart(
+  plan: Plan,
+  part: Part,
+  {
+    own,
+    stays,
+    options,
+    until,
+    parts,
+  }: { own: readonly RollPlan[]; stays: Locked; options: SearchOptions; until: number; parts: readonly Part[] },
+): NestedRoll[] | null {
+  const { gapMm, trimMm, seed } = plan.layout
+  const before = own.flatMap((r) => [...r.placements].sort((a, b) => a.yMm - b.yMm || a.xMm - b.xMm))
+  const free = part.pieces.filter((p) => !stays.some((l) => l.placement.pieceId === p.id))
+  const shapes = free.map((piece) => ({
+    id: piece.id,
+    lies: turnsOf(piece).map((turnDeg) => {
+      const [width, length] = turnDeg % 180 === 90 ? [piece.alongMm, piece.acrossMm] : [piece.acrossMm, piece.alongMm]
+      return { turnDeg, points: onRoll(piece, turnDeg), width, length }
+    }),
+  }))
+  const still = stays.map((l) => ({
+    binId: l.rollId,
+    points: moved(
+      onRoll(known(part.pieces.find((p) => p.id === l.placement.pieceId)), l.placement.turnDeg),
+      l.placement.xMm - trimMm,
+      l.placement.yMm,
+    ),
+  }))
+  const to = NEST_FROM + (1 - NEST_FROM) * until
+  const nested = nest(shapes, part.bins, {
+    gap: gapMm,
+    random: seeded(seed),
+    still,
+    start: before.map((p) => p.pieceId).filter((id) => free.some((p) => p.id === id)),
+    budget: {
+      rounds: options.rounds ?? 0,
+      spent: () => options.spent?.() === true || (options.elapsed?.() ?? 0) >= to,
+    },
+    better: (_, used) => (parts.length === 1 ? options.better?.(used, outlineBound(parts)) : undefined),
+  })
+  if (!nested || nested.used >= sum(own) - 1e-6) return null
+  return part.bins.flatMap((bin): NestedRoll[] => {
+    const placements: RollPlan['placements'] = [
+      ...stays.filter((l) => l.rollId === bin.id).map((l) => l.placement),
+      ...nested.placed
+        .filter((p) => p.binId === bin.id)
+        .map((p) => ({
+          pieceId: p.id,
+          xMm: p.x + trimMm,
+          yMm: p.y,
+          widthMm: p.lie.width,
+          lengthMm: p.lie.length,
+          turnDeg: p.lie.turnDeg,
+          locked: false,
+        })),
+    ]
+    const usedMm = placements.reduce((far, p) => Math.max(far, p.yMm + p.lengthMm), 0)
+    return usedMm > 0 ? [{ id: bin.id, widthMm: bin.width + 2 * trimMm, usedMm, placements }] : []
+  })
 }
 
 /** No plan of these outlines is shorter: their bare area over the width, and the longest of them, part by part. */

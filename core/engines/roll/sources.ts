@@ -181,75 +181,77 @@ function newWay(ask: SourceAsk, pieces: readonly Piece[], widthMm: number): Film
 
 /** Two lots of the shelf, or one and what is bought beside it: pieces shared out so that the join shows least. */
 function joins(ask: SourceAsk, shelf: readonly FilmSource[], news: readonly FilmSource[]): FilmSource[] {
-  const { plan, pieces, film } = ask
-  const { gapMm } = plan.layout
-  const out: FilmSource[] = []
-  const bound = (some: readonly Piece[], width: number) =>
-    some.length === 0
-      ? 0
-      : lengthBound(
-          itemsFor(plan, some).map((u) => u.item),
-          width,
-          gapMm,
-        )
-  const widthOf = (w: FilmSource) => Math.max(...nth(w.parts, 0).bins.map((b) => b.width))
-  const room = (w: FilmSource) => roomOf(nth(w.parts, 0).bins)
   const lots = [...shelf].sort((a, b) => room(b) - room(a)).slice(0, JOIN_LOTS)
   const cheapest = [...news]
     .filter((w) => w.source.lacks === 'nothing')
     .sort((a, b) => a.source.cost - b.source.cost)[0]
-  for (const [i, a] of lots.entries())
-    for (const b of [...lots.slice(i + 1), ...(cheapest ? [cheapest] : [])]) {
-      for (const fill of JOIN_FILL) {
-        const fits = (lot: 0 | 1, some: readonly Piece[]) => {
-          const way = lot === 0 ? a : b
-          if (some.length === 0) return false
-          if (way.source.kind === 'new') return true
-          // The bare area first: it is cheap, and rules most ways out.
-          const most = fill * room(way)
-          const area = some.reduce((s, p) => s + p.acrossMm * p.alongMm, 0)
-          return area / widthOf(way) <= most && bound(some, widthOf(way)) <= most
-        }
-        const shared = shareLots(plan, pieces, fits)
-        if (!shared) break
-        const first: Part = { ...nth(a.parts, 0), pieces: shared.first }
-        const rest = b.source.kind === 'new' ? newPart(ask, shared.second, b.source.widthMm) : null
-        const second: Part = rest?.part ?? { ...nth(b.parts, 0), pieces: shared.second }
-        const [p, q] = [ask.lay(first), rest?.packing ?? ask.lay(second)]
-        if (p.unplaced.length + q.unplaced.length > 0) continue
-        const order = rest ? orderFor(film, b.source.widthMm, [...bandsOf(q), ...ask.reserve]) : null
-        const usedMm = usedOf(p) + usedOf(q)
-        const leavesMm = room(a) - usedOf(p) + (order ? order.orderMm - usedOf(q) : room(b) - usedOf(q))
-        const lacks = !order && leavesMm < sum(ask.reserve) ? 'reserve' : 'nothing'
-        const joined = b.source.kind === 'new' ? 'new' : (b.source.lot as string)
-        out.push({
-          parts: [first, second],
-          packings: [p, q],
-          join: {
-            first: a.source.lot as string,
-            second: joined,
-            panels: shared.panels,
-            seams: shared.seams,
-            lengthMm: shared.lengthMm,
-          },
-          source: {
-            id: `join:${a.source.lot}+${joined}`,
-            kind: 'join',
-            lot: a.source.lot,
-            joined,
-            widthMm: Math.max(a.source.widthMm, b.source.widthMm),
-            covers: lacks === 'nothing',
-            lacks,
-            usedMm,
-            orderMm: order?.orderMm ?? 0,
-            units: order?.units ?? 0,
-            cost: order?.cost ?? 0,
-            leavesMm,
-          },
-        })
-        break
-      }
+  return lots.flatMap((a, i) =>
+    [...lots.slice(i + 1), ...(cheapest ? [cheapest] : [])].flatMap((b) => joinOfTwo(ask, a, b) ?? []),
+  )
+}
+
+const widthOf = (w: FilmSource): number => Math.max(...nth(w.parts, 0).bins.map((b) => b.width))
+const room = (w: FilmSource): number => roomOf(nth(w.parts, 0).bins)
+
+/** Two ways of getting film used together, filled as far as their layouts go; null where they hold too little. */
+function joinOfTwo(ask: SourceAsk, a: FilmSource, b: FilmSource): FilmSource | null {
+  const { plan, pieces } = ask
+  const bound = (some: readonly Piece[], width: number): number =>
+    lengthBound(
+      itemsFor(plan, some).map((u) => u.item),
+      width,
+      plan.layout.gapMm,
+    )
+  for (const fill of JOIN_FILL) {
+    const fits = (lot: 0 | 1, some: readonly Piece[]): boolean => {
+      const way = lot === 0 ? a : b
+      if (some.length === 0) return false
+      if (way.source.kind === 'new') return true
+      // The bare area first: it is cheap, and rules most ways out.
+      const most = fill * room(way)
+      const area = some.reduce((s, p) => s + p.acrossMm * p.alongMm, 0)
+      return area / widthOf(way) <= most && bound(some, widthOf(way)) <= most
     }
-  return out
+    const shared = shareLots(plan, pieces, fits)
+    if (!shared) return null
+    const join = laidJoin(ask, a, b, shared)
+    if (join) return join
+  }
+  return null
+}
+
+type Shared = NonNullable<ReturnType<typeof shareLots>>
+
+/** The pieces of two lots laid out, each on its own; null where some find no place. */
+function laidJoin(ask: SourceAsk, a: FilmSource, b: FilmSource, shared: Shared): FilmSource | null {
+  const first: Part = { ...nth(a.parts, 0), pieces: shared.first }
+  const rest = b.source.kind === 'new' ? newPart(ask, shared.second, b.source.widthMm) : null
+  const second: Part = rest?.part ?? { ...nth(b.parts, 0), pieces: shared.second }
+  const [p, q] = [ask.lay(first), rest?.packing ?? ask.lay(second)]
+  if (p.unplaced.length + q.unplaced.length > 0) return null
+  const order = rest ? orderFor(ask.film, b.source.widthMm, [...bandsOf(q), ...ask.reserve]) : null
+  const leavesMm = room(a) - usedOf(p) + (order ? order.orderMm - usedOf(q) : room(b) - usedOf(q))
+  const lacks = !order && leavesMm < sum(ask.reserve) ? 'reserve' : 'nothing'
+  const joined = b.source.kind === 'new' ? 'new' : (b.source.lot as string)
+  const { panels, seams, lengthMm } = shared
+  return {
+    parts: [first, second],
+    packings: [p, q],
+    join: { first: a.source.lot as string, second: joined, panels, seams, lengthMm },
+    source: {
+      id: `join:${a.source.lot}+${joined}`,
+      kind: 'join',
+      lot: a.source.lot,
+      joined,
+      widthMm: Math.max(a.source.widthMm, b.source.widthMm),
+      covers: lacks === 'nothing',
+      lacks,
+      usedMm: usedOf(p) + usedOf(q),
+      orderMm: order?.orderMm ?? 0,
+      units: order?.units ?? 0,
+      cost: order?.cost ?? 0,
+      leavesMm,
+    },
+  }
 }
 const sum = (list: readonly number[]): number => list.reduce((s, x) => s + x, 0)

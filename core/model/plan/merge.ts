@@ -40,6 +40,28 @@ function parts(plan: Plan): Map<string, unknown> {
   return out
 }
 
+/** A plan put together from its parts: each list in the order of mine, and then what only theirs has. */
+function assembled(out: ReadonlyMap<string, unknown>, mine: Plan, theirs: Plan): Plan {
+  /** Those of a list's ids whose part is there, in both lists' order. */
+  const pick = <T>(prefix: string, lists: readonly (readonly T[])[], id: (x: T) => string): unknown[] =>
+    [...new Set(lists.flat().map(id))].map((x) => out.get(`${prefix}/${x}`)).filter((v) => v !== undefined)
+  const walkaround = Object.keys(mine.walkaround).map((key) => {
+    const [m, t] = [mine, theirs].map((p) => p.walkaround[key as keyof Plan['walkaround']])
+    if (!Array.isArray(m)) return [key, out.get(`walkaround/${key}`) ?? null]
+    return [key, pick(`walkaround/${key}`, [m, t] as { id: string }[][], (x) => x.id)]
+  })
+  return {
+    ...Object.fromEntries([...out].filter(([part]) => !part.includes('/'))),
+    walkaround: Object.fromEntries(walkaround),
+    panels: pick('panels', [mine.panels, theirs.panels], (p) => p.id),
+    pieces: pick('pieces', [mine.pieces, theirs.pieces], (c) => c.panelId),
+    film: {
+      mainId: out.get('film/main') ?? null,
+      sheets: pick('film', [mine.film.sheets, theirs.film.sheets], (s) => s.id),
+    },
+  } as unknown as Plan
+}
+
 /**
  * Three-way merge: both sides' changes where they touched different parts; the clashes where they touched the same.
  * `prefer` settles every clash for one side.
@@ -71,44 +93,7 @@ export function mergePlans(
     if (value !== undefined) out.set(part, value)
   }
   if (clashes.length > 0) return { clean: false, clashes }
-  const pick = (prefix: string, order: string[]) =>
-    order.map((id) => out.get(`${prefix}/${id}`)).filter((v) => v !== undefined)
-  const ids = <T>(list: T[], other: T[], id: (x: T) => string): string[] => [
-    ...new Set([...list.map(id), ...other.map(id)]),
-  ]
-  const plan = {
-    ...Object.fromEntries([...out].filter(([part]) => !part.includes('/'))),
-    walkaround: Object.fromEntries(
-      Object.keys(mine.walkaround).map((key) => {
-        const [m, t] = [mine, theirs].map((p) => p.walkaround[key as keyof Plan['walkaround']])
-        const list = (x: unknown) => x as { id: string }[]
-        return Array.isArray(m)
-          ? [
-              key,
-              pick(
-                `walkaround/${key}`,
-                ids(list(m), list(t), (x) => x.id),
-              ),
-            ]
-          : [key, out.get(`walkaround/${key}`) ?? null]
-      }),
-    ),
-    panels: pick(
-      'panels',
-      ids(mine.panels, theirs.panels, (p) => p.id),
-    ),
-    pieces: pick(
-      'pieces',
-      ids(mine.pieces, theirs.pieces, (c) => c.panelId),
-    ),
-    film: {
-      mainId: out.get('film/main') ?? null,
-      sheets: pick(
-        'film',
-        ids(mine.film.sheets, theirs.film.sheets, (s) => s.id),
-      ),
-    },
-  } as unknown as Plan
+  const plan = assembled(out, mine, theirs)
   // A panel taken away by one takes its piece choice with it.
   const alive = new Set(plan.panels.map((p) => p.id))
   return { clean: true, plan: { ...plan, pieces: plan.pieces.filter((c) => alive.has(c.panelId)) }, theirParts }

@@ -135,37 +135,16 @@ export function panelFitness(
   const contrast = contrastOf(plan, film)
   const strong = contrast !== null && Number(contrast.value) >= STRONG_CONTRAST_DE
   if (stretch > film.stretchLimit + 1e-9) add('fit_stretch', 'warn', { value: stretch, limit: film.stretchLimit })
-  if (!isFormed(film.kind) && isCompound(panel))
-    add(
-      film.kind === 'sheet_goods'
-        ? 'fit_sheet_curve'
-        : CHROME_CLASS.includes(film.kind)
-          ? 'fit_chrome_curve'
-          : 'fit_calendered_curve',
-      CHROME_CLASS.includes(film.kind) ? 'note' : 'warn',
-    )
-  if (!isFormed(film.kind) && panel.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge'))
-    add('fit_deep_recess', 'warn')
+  formingUnfit(film, panel, add)
   const pieces = piecesOf(own, panel, film, {
     ...aroundOf(own, catalogue.shop ?? DEFAULT_SHOP),
     strongContrast: strong,
   })
-  const widest = Math.max(...film.widthsMm)
-  for (const piece of pieces) {
-    const least = piece.turn === 'fixed' ? piece.acrossMm : Math.min(piece.acrossMm, piece.alongMm)
-    if (least > widest) add('fit_width', 'warn', { piece_mm: least, roll_mm: widest })
-    const longest = Math.max(...film.rollLengthsMm)
-    if (Math.max(piece.acrossMm, piece.alongMm) > Math.max(longest, widest))
-      add('fit_length', 'warn', { piece_mm: Math.max(piece.acrossMm, piece.alongMm), roll_mm: longest })
-  }
-  if (CHROME_CLASS.includes(film.kind)) add('chrome_law', 'note')
-  if (film.gasOutHours) add('print_gas_out', 'note', { min: film.gasOutHours.min, max: film.gasOutHours.max })
-  if (film.directional && facts.sameWayUp) add('fit_direction', 'note')
+  sizeUnfit(film, pieces, add)
+  handlingUnfit(film, panel, add)
   const { air } = climateOf(plan, catalogue.climate)
   if (air && (air.value < film.airC.min || air.value > film.airC.max))
     add('fit_air', 'warn', { c: air.value, min_c: film.airC.min, max_c: film.airC.max })
-  if (panel.surface.material === 'plastic' && film.postHeatC.min >= PLASTIC_HEAT_C)
-    add('fit_plastic_heat', 'warn', { min_c: film.postHeatC.min })
   if (strong) add('fit_contrast', 'note', { delta_e: Math.round(Number(contrast.value)) })
   const warranty = film.warrantyMonths.find((w) => w.zone === plan.walkaround.zone && w.surface === facts.surface)
   if (!warranty || warranty.months === 0)
@@ -188,6 +167,42 @@ export function panelFitness(
     warrantyMonths: warranty?.months ?? null,
     contrast: contrast ? Number(contrast.value) : null,
   }
+}
+
+/** Curves that a film which is not cast does not take. */
+function formingUnfit(film: FilmSheet, panel: Panel, add: AddUnfit): void {
+  if (!isFormed(film.kind) && isCompound(panel))
+    add(
+      film.kind === 'sheet_goods'
+        ? 'fit_sheet_curve'
+        : CHROME_CLASS.includes(film.kind)
+          ? 'fit_chrome_curve'
+          : 'fit_calendered_curve',
+      CHROME_CLASS.includes(film.kind) ? 'note' : 'warn',
+    )
+  if (!isFormed(film.kind) && panel.recesses.some((r) => r.depthMm > 10 && r.way === 'bridge'))
+    add('fit_deep_recess', 'warn')
+}
+
+/** Pieces wider or longer than any roll of the film. */
+function sizeUnfit(film: FilmSheet, pieces: readonly Piece[], add: AddUnfit): void {
+  const widest = Math.max(...film.widthsMm)
+  for (const piece of pieces) {
+    const least = piece.turn === 'fixed' ? piece.acrossMm : Math.min(piece.acrossMm, piece.alongMm)
+    if (least > widest) add('fit_width', 'warn', { piece_mm: least, roll_mm: widest })
+    const longest = Math.max(...film.rollLengthsMm)
+    if (Math.max(piece.acrossMm, piece.alongMm) > Math.max(longest, widest))
+      add('fit_length', 'warn', { piece_mm: Math.max(piece.acrossMm, piece.alongMm), roll_mm: longest })
+  }
+}
+
+/** What has to be known of a film before it goes on this panel. */
+function handlingUnfit(film: FilmSheet, panel: Panel, add: AddUnfit): void {
+  if (CHROME_CLASS.includes(film.kind)) add('chrome_law', 'note')
+  if (film.gasOutHours) add('print_gas_out', 'note', { min: film.gasOutHours.min, max: film.gasOutHours.max })
+  if (film.directional && PANEL_FACTS[panel.kind].sameWayUp) add('fit_direction', 'note')
+  if (panel.surface.material === 'plastic' && film.postHeatC.min >= PLASTIC_HEAT_C)
+    add('fit_plastic_heat', 'warn', { min_c: film.postHeatC.min })
 }
 
 /**
