@@ -36,7 +36,11 @@ const actions = vi.hoisted(() => ({
 }))
 vi.mock('@/web/actions/shop', () => ({ setDamage: actions.setDamage, receiveStock: actions.receiveStock }))
 vi.mock('@/web/actions/cutting-table', () => ({ sendToTable: actions.sendToTable }))
-vi.mock('@/web/kit/read', () => ({ read: actions.read }))
+// A job that is compared with nothing.
+vi.mock('@/web/kit/read', () => ({
+  read: (path: string, ...rest: unknown[]) =>
+    path.endsWith('/compared') ? Promise.resolve([]) : actions.read(path, ...rest),
+}))
 vi.mock('@/web/actions/fleet', () => ({
   startFleet: actions.startFleet,
   startFleetFile: actions.startFleetFile,

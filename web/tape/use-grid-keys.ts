@@ -10,8 +10,19 @@ interface Spot {
   column: number
 }
 
+interface Block {
+  from: Spot
+  to: Spot
+}
+interface GridSheet {
+  shown: readonly Panel[]
+  plan: Plan
+  edit: (change: (plan: Plan) => Plan) => void
+  fmt: Formatter
+}
+
 /** A block of cells, its first and last row and column. */
-const cornersOf = ({ from, to }: { from: Spot; to: Spot }) => ({
+const cornersOf = ({ from, to }: Block) => ({
   top: Math.min(from.row, to.row),
   bottom: Math.max(from.row, to.row),
   first: Math.min(from.column, to.column),
@@ -34,22 +45,9 @@ const ARROWS: Record<string, [number, number]> = {
 }
 
 /** The measuring sheet by keys: Enter and arrows walk it, Shift marks blocks, which go to and from a spreadsheet. */
-export function useGridKeys({
-  grid,
-  shown,
-  plan,
-  edit,
-  fmt,
-}: {
-  grid: RefObject<HTMLTableElement | null>
-  shown: readonly Panel[]
-  plan: Plan
-  edit: (change: (plan: Plan) => Plan) => void
-  fmt: Formatter
-}) {
-  const [range, setRange] = useState<{ from: Spot; to: Spot } | null>(null)
-  const [said, setSaid] = useState('')
-  const { lengthUnit: unit } = fmt.units
+export function useGridKeys({ grid, ...sheet }: GridSheet & { grid: RefObject<HTMLTableElement | null> }) {
+  const { shown } = sheet
+  const [range, setRange] = useState<Block | null>(null)
   const moveTo = (row: number, column: number) => {
     const cell = grid.current?.querySelector<HTMLElement>(`[data-cell="${row}:${column}"]`)
     cell?.focus()
@@ -101,6 +99,19 @@ export function useGridKeys({
     if (leaves && moveTo(row + down, toNewRow ? 0 : column + right)) event.preventDefault()
   }
 
+  const { copy, paste, said } = useGridClipboard({ ...sheet, range })
+  const marked = (row: number, column: number): boolean => {
+    if (!range) return false
+    const { top, bottom, first, last } = cornersOf(range)
+    return row >= top && row <= bottom && column >= first && column <= last
+  }
+  return { moveTo, keys, copy, paste, marked, said }
+}
+
+/** Blocks of cells to and from a spreadsheet; `said`: what came of it. */
+function useGridClipboard({ shown, plan, edit, fmt, range }: GridSheet & { range: Block | null }) {
+  const [said, setSaid] = useState('')
+  const { lengthUnit: unit } = fmt.units
   const copy = (event: ClipboardEvent) => {
     const at = spotOf(event.target)
     const block = range ?? (at ? { from: at, to: at } : null)
@@ -131,10 +142,5 @@ export function useGridKeys({
     })
     setSaid(`${text.replace(/\n$/, '').split('\n').length} rows pasted.`)
   }
-  const marked = (row: number, column: number): boolean => {
-    if (!range) return false
-    const { top, bottom, first, last } = cornersOf(range)
-    return row >= top && row <= bottom && column >= first && column <= last
-  }
-  return { moveTo, keys, copy, paste, marked, said }
+  return { copy, paste, said }
 }

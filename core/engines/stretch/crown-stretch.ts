@@ -38,25 +38,7 @@ export function crownStretch(
     along === 'width' ? panel.widthMm / parts : panel.widthMm,
     along === 'height' ? panel.heightMm / parts : panel.heightMm,
   ]
-  const single = '({over}² ÷ 4 + {crown}²) ÷ (2 × {crown})'
-  const taken = [
-    input('over', panel.crownOverMm, 'mm', measureStanding(panel, 'crownOverMm'), at('crownOverMm')),
-    input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
-  ]
-  const radius = figure(
-    `stretch/${panel.id}/radius`,
-    radiusMm,
-    'mm',
-    down === null ? single : `√(${single} × ({over_down}² ÷ 4 + {down}²) ÷ (2 × {down}))`,
-    down === null
-      ? taken
-      : [
-          ...taken,
-          input('over_down', panel.crownDownOverMm, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownOverMm')),
-          input('down', panel.crownDownMm, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownMm')),
-        ],
-    { standing: down === null ? 'measured' : 'common_practice', source: GEOMETRY },
-  )
+  const radius = radiusFigure(panel, radiusMm, down)
   // A reading over a short straightedge can ask for more than a half sphere: no panel is that.
   const alphaRad = Math.min(Math.hypot(w, h) / 2 / radiusMm, Math.PI / 2)
   const alpha = figure(
@@ -75,6 +57,30 @@ export function crownStretch(
     standing: 'published',
   })
   return { crown, parts: [radius, alpha] }
+}
+
+/** The crown's radius from its straightedge, both ways where both were taken. */
+function radiusFigure(panel: Panel, radiusMm: number, down: number | null): Figure {
+  const at = (f: string) => `panels/${panel.id}/${f}`
+  const single = '({over}² ÷ 4 + {crown}²) ÷ (2 × {crown})'
+  const taken = [
+    input('over', panel.crownOverMm, 'mm', measureStanding(panel, 'crownOverMm'), at('crownOverMm')),
+    input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
+  ]
+  return figure(
+    `stretch/${panel.id}/radius`,
+    radiusMm,
+    'mm',
+    down === null ? single : `√(${single} × ({over_down}² ÷ 4 + {down}²) ÷ (2 × {down}))`,
+    down === null
+      ? taken
+      : [
+          ...taken,
+          input('over_down', panel.crownDownOverMm, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownOverMm')),
+          input('down', panel.crownDownMm, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownMm')),
+        ],
+    { standing: down === null ? 'measured' : 'common_practice', source: GEOMETRY },
+  )
 }
 
 /** Radius along the height; 0 where it was found flat, null where it was not taken. */

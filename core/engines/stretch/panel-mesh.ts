@@ -143,45 +143,19 @@ function toRing(ring: readonly Point[], x: number, y: number): number {
   return least
 }
 
-/** Points on the rim, the holes and the lines, then a triangular lattice inside, finer where the panel bends. */
-function scatter({
-  panel,
-  boxes,
-  rim,
-  holes,
-  chains,
-  triangles,
-}: {
+interface Scattered {
   panel: Panel
   boxes: readonly Bend[]
   rim: readonly Point[]
   holes: readonly Point[][]
   chains: readonly Chain[]
   triangles: number
-}): { points: Point[]; along: number[][] } {
-  const { widthMm: W, heightMm: H } = panel
-  const area = (ring: readonly Point[]) =>
-    Math.abs(
-      ring.reduce(
-        (s, p, i) => s + p.x * nth(ring, (i + 1) % ring.length).y - p.y * nth(ring, (i + 1) % ring.length).x,
-        0,
-      ),
-    ) / 2
-  const whole = area(rim) - holes.reduce((s, h) => s + area(h), 0)
-  // A triangle of the lattice has √3/4 of its side squared.
-  const stepFor = (mm2: number, count: number) => Math.sqrt((mm2 / count) * (4 / Math.sqrt(3)))
-  const even = stepFor(whole, triangles)
-  const bent = boxes.reduce((s, f) => s + (f.x1 - f.x0) * (f.y1 - f.y0), 0)
-  // Bends get steps by their radius, and no more than their share of the triangles.
-  const least = bent > 0 ? stepFor(Math.min(whole, bent), triangles * BENDS_SHARE) : even
-  const fine = boxes.map((f) => ({ ...f, step: Math.min(even, Math.max(least, Math.min(even * FINER, f.step))) }))
-  const used = fine.reduce((s, f) => s + ((f.x1 - f.x0) * (f.y1 - f.y0)) / ((f.step ** 2 * Math.sqrt(3)) / 4), 0)
-  const side = Math.max(
-    even,
-    stepFor(Math.max(whole * 0.05, whole - bent), Math.max(triangles * 0.2, triangles - used)),
-  )
-  const spacing = (x: number, y: number) =>
-    fine.reduce((s, f) => (x >= f.x0 && x <= f.x1 && y >= f.y0 && y <= f.y1 ? Math.min(s, f.step) : s), side)
+}
+
+/** Points on the rim, the holes and the lines, then a triangular lattice inside, finer where the panel bends. */
+function scatter(task: Scattered): { points: Point[]; along: number[][] } {
+  const { panel, rim, holes, chains } = task
+  const { steps, spacing } = spacingOf(task)
   const out: Point[] = []
   const ids = new Map<string, number>()
   const put = (p: Point): number => {
@@ -205,28 +179,55 @@ function scatter({
   )
   // A hair's breadth of chance keeps four points off one circle, where the lattice could be split either way.
   const random = seeded(11)
-  for (const step of new Set([side, ...fine.map((f) => f.step)]))
-    for (let row = 0, y = step * 0.43; y < H; row++, y += (step * Math.sqrt(3)) / 2)
-      for (let x = step * (row % 2 ? 0.75 : 0.25); x < W; x += step) {
+  for (const step of steps)
+    for (let row = 0, y = step * 0.43; y < panel.heightMm; row++, y += (step * Math.sqrt(3)) / 2)
+      for (let x = step * (row % 2 ? 0.75 : 0.25); x < panel.widthMm; x += step) {
         const p = { x: x + (random() - 0.5) * step * 0.02, y: y + (random() - 0.5) * step * 0.02 }
-        if (
-          Math.abs(spacing(p.x, p.y) - step) > 1e-9 ||
-          !within(rim, p.x, p.y) ||
-          holes.some((h) => within(h, p.x, p.y))
-        )
-          continue
-        if (toRing(rim, p.x, p.y) < RIM_SHARE * step || holes.some((h) => toRing(h, p.x, p.y) < RIM_SHARE * step))
-          continue
-        if (
-          chains.some((c) =>
-            c.points.some((a, i) => i > 0 && toSegment(nth(c.points, i - 1), a, p.x, p.y) < RIM_SHARE * step),
-          )
-        )
-          continue
-        out.push(p)
+        if (Math.abs(spacing(p.x, p.y) - step) <= 1e-9 && isClear(p, RIM_SHARE * step, task)) out.push(p)
       }
   return { points: out, along: lines }
 }
+
+/** How far apart points lie: wide on what is flat, by the radius in bends, as many triangles in all as were asked for. */
+function spacingOf({ boxes, rim, holes, triangles }: Scattered): {
+  steps: ReadonlySet<number>
+  spacing: (x: number, y: number) => number
+} {
+  const area = (ring: readonly Point[]) =>
+    Math.abs(
+      ring.reduce(
+        (s, p, i) => s + p.x * nth(ring, (i + 1) % ring.length).y - p.y * nth(ring, (i + 1) % ring.length).x,
+        0,
+      ),
+    ) / 2
+  const whole = area(rim) - holes.reduce((s, h) => s + area(h), 0)
+  // A triangle of the lattice has √3/4 of its side squared.
+  const stepFor = (mm2: number, count: number) => Math.sqrt((mm2 / count) * (4 / Math.sqrt(3)))
+  const even = stepFor(whole, triangles)
+  const bent = boxes.reduce((s, f) => s + (f.x1 - f.x0) * (f.y1 - f.y0), 0)
+  // Bends get steps by their radius, and no more than their share of the triangles.
+  const least = bent > 0 ? stepFor(Math.min(whole, bent), triangles * BENDS_SHARE) : even
+  const fine = boxes.map((f) => ({ ...f, step: Math.min(even, Math.max(least, Math.min(even * FINER, f.step))) }))
+  const used = fine.reduce((s, f) => s + ((f.x1 - f.x0) * (f.y1 - f.y0)) / ((f.step ** 2 * Math.sqrt(3)) / 4), 0)
+  const side = Math.max(
+    even,
+    stepFor(Math.max(whole * 0.05, whole - bent), Math.max(triangles * 0.2, triangles - used)),
+  )
+  return {
+    steps: new Set([side, ...fine.map((f) => f.step)]),
+    spacing: (x, y) =>
+      fine.reduce((s, f) => (x >= f.x0 && x <= f.x1 && y >= f.y0 && y <= f.y1 ? Math.min(s, f.step) : s), side),
+  }
+}
+
+/** Within the rim, outside of every hole, and not too near to any of them or to a line. */
+const isClear = (p: Point, nearMm: number, { rim, holes, chains }: Scattered): boolean =>
+  within(rim, p.x, p.y) &&
+  !holes.some((h) => within(h, p.x, p.y)) &&
+  toRing(rim, p.x, p.y) >= nearMm &&
+  !holes.some((h) => toRing(h, p.x, p.y) < nearMm) &&
+  !chains.some((c) => c.points.some((a, i) => i > 0 && toSegment(nth(c.points, i - 1), a, p.x, p.y) < nearMm))
+
 /** Points from a up to b, not b itself, as far apart as the spacing is where they are. */
 function along(a: Point, b: Point, spacing: (x: number, y: number) => number): Point[] {
   const long = Math.hypot(b.x - a.x, b.y - a.y)
