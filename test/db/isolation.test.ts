@@ -53,7 +53,7 @@ const { jobCalendarFile, memberCalendar } = await import('@/web/actions/calendar
 const { showPhoto, takePhoto } = await import('@/web/actions/photos')
 const { listScans, takeScan } = await import('@/web/actions/scans')
 const { readChanges } = await import('@/web/actions/live')
-const { readFleetFile, readFleetHead, readFleets, readTableReports } = await import('@/web/actions/reads')
+const { readCompared, readFleetFile, readFleetHead, readFleets, readTableReports } = await import('@/web/actions/reads')
 const { exportFilms } = await import('@/web/actions/film-files')
 
 let ours: ShopWorld
@@ -286,6 +286,7 @@ const ROUTES: Record<string, { call: () => Promise<Response>; want: number } | {
   'app/api/fleets/[fleetId]/route.ts': { call: () => readFleetFile(fleetId), want: 404 },
   'app/api/fleets/[fleetId]/head/route.ts': { call: () => readFleetHead(fleetId), want: 404 },
   'app/api/jobs/[jobId]/table/route.ts': { call: () => readTableReports(ours.jobId), want: 404 },
+  'app/api/jobs/[jobId]/compared/route.ts': { call: () => readCompared(ours.jobId), want: 404 },
   'app/api/jobs/[jobId]/changes/route.ts': {
     call: () => readChanges(new Request('http://127.0.0.1:3999/x?since=0'), ours.jobId),
     want: 404,

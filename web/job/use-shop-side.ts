@@ -103,11 +103,10 @@ function useCompared(jobId: string): SolutionTables | null {
   const [tables, setTables] = useState<SolutionTables | null>(null)
   useEffect(() => {
     const gone = new AbortController()
-    read<Solution[]>(`/api/jobs/${jobId}/compared`, gone.signal).then(
-      (list) => Array.isArray(list) && setTables({ ...NO_SOLUTIONS, ...solutionTables(list) }),
+    read<Solution[]>(`/api/jobs/${jobId}/compared`, gone.signal)
+      .then((list) => setTables({ ...NO_SOLUTIONS, ...solutionTables(list) }))
       // Without an answer films and schools are compared by the rule, and say so.
-      () => {},
-    )
+      .catch(() => {})
     return () => gone.abort()
   }, [jobId])
   return tables
