@@ -42,23 +42,22 @@ const TURN = 2
 const YEAR_2024 = 1_704_067_200
 const secondsNow = (): number => Math.floor((Date.now() / 1000 - YEAR_2024) / 10) * 10
 
-/** Keys of the panels' solutions that a plan hangs on, and of those that it is only compared by. */
-function panelKeys({ plan, films, scans, guns }: OfJob): { own: string[]; compared: string[] } {
-  const heat = plan.panels.flatMap((panel) => {
+/** Keys of the panels' solutions that a plan hangs on. */
+function ownKeys({ plan, films, scans, guns }: OfJob): string[] {
+  const keys = plan.panels.flatMap((panel) => {
     const film = filmOf(plan, panel)
-    return (panel.wrap && film && heatKey(panel.surface, film, guns)) || []
+    if (!panel.wrap || !film) return []
+    const stretch = stretchKey(plan, panel, film, scans[panel.id])
+    const heat = heatKey(panel.surface, film, guns)
+    return [stretch, waysKey(stretch, panel.id, films), ...(heat === null ? [] : [heat])]
   })
-  const ways = plan.panels.flatMap((panel) => {
-    const film = filmOf(plan, panel)
-    return panel.wrap && film ? [waysKey(stretchKey(plan, panel, film, scans[panel.id]), panel.id, films)] : []
-  })
-  const stretch = plan.panels.flatMap((panel) => {
-    const film = filmOf(plan, panel)
-    return panel.wrap && film ? [stretchKey(plan, panel, film, scans[panel.id])] : []
-  })
-  const own = [...new Set([...stretch, ...ways, ...heat])]
-  const known = new Set(own)
-  return { own, compared: stretchKeysOf(plan, films, scans).filter((key) => !known.has(key)) }
+  return [...new Set(keys)]
+}
+
+/** Keys that it is only compared by: other films, other schools. */
+function comparedKeys(of: OfJob): string[] {
+  const own = new Set(ownKeys(of))
+  return stretchKeysOf(of.plan, of.films, of.scans).filter((key) => !own.has(key))
 }
 
 /** A row as it reads; null, and told, where it does not: a value of another shape counts as not there. */
@@ -87,8 +86,7 @@ interface OfJob {
 /** The solutions that a job's plan hangs on, as far as they are there: of its panels by key, and its own layouts. */
 export async function solutionsOf(tx: Tx, who: InShop, of: OfJob): Promise<Solution[]> {
   const { jobId, since = -1, part } = of
-  const { own: hangsOn, compared } = panelKeys(of)
-  const keys = part === 'own' ? hangsOn : part === 'compared' ? compared : [...hangsOn, ...compared]
+  const keys = [...(part === 'compared' ? [] : ownKeys(of)), ...(part === 'own' ? [] : comparedKeys(of))]
   const byKey = keys.length > 0 ? inArray(solution.key, keys) : undefined
   const ofJob = and(inArray(solution.kind, ['layout', 'fault']), or(eq(solution.jobId, jobId), isNull(solution.jobId)))
   const rows = await tx

@@ -1,16 +1,18 @@
 import 'fake-indexeddb/auto'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
-import { useLayoutEffect, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { ChangePerson } from '@/web/bay/change-person'
 import { checkPin, dropPin, keepPin, peopleKept } from '@/web/bay/pins-here'
 import { useIdle } from '@/web/bay/use-idle'
 import { deviceStore } from '@/web/job/device-store'
-import { JobProvider, useJob, type JobContext } from '@/web/job/job-state'
-import { setStandIn, standIn } from '@/web/job/stand-in'
+import { JobProvider } from '@/web/job/job-state'
+import { endStandIn, isLocked, setLocked, setStandIn, standIn } from '@/web/job/at-this-tablet'
+import { SignIn } from '@/web/people/sign-in'
 import { stubBrowser } from '../fixtures/browser'
 import { catalogue, handCar } from '../fixtures/plans'
+import { watchJob } from '../fixtures/watch-job'
 
 vi.mock('@/web/actions/jobs', () => ({ saveJob: vi.fn(), takeBackChange: vi.fn() }))
 vi.mock('next/navigation', () => ({
@@ -22,6 +24,8 @@ stubBrowser()
 
 const IMRE = { memberId: '00000000-0000-4000-8000-00000000aaaa', name: 'Imre Saltwell', role: 'installer' }
 const TAMSIN = { memberId: '00000000-0000-4000-8000-00000000bbbb', name: 'Tamsin Brack', role: 'lead' }
+/** Let in over the page of Tamsin, whose session the server knows. */
+const IMRE_OVER_TAMSIN = { id: IMRE.memberId, name: IMRE.name, role: 'installer', over: TAMSIN.memberId } as const
 const JOB = '00000000-0000-4000-8000-00000000cccc'
 /** What the server answers; null: there is no network. */
 let server: ((url: string, init?: RequestInit) => Response) | null = null
@@ -32,7 +36,7 @@ beforeEach(async () => {
   server = null
   asked = []
   reload.mockReset()
-  setStandIn(null)
+  endStandIn()
   for (const { memberId } of await peopleKept()) await dropPin(memberId)
   vi.stubGlobal('fetch', async (url: string, init?: RequestInit) => {
     if (!server) throw new TypeError('no network')
@@ -43,14 +47,7 @@ beforeEach(async () => {
 })
 afterEach(cleanup)
 
-let job: JobContext
-function Watch() {
-  const now = useJob()
-  useLayoutEffect(() => {
-    job = now
-  })
-  return null
-}
+const { Watch, job } = watchJob()
 const start = {
   jobId: JOB,
   number: 1,
@@ -107,7 +104,7 @@ describe('changing the person without a network', () => {
     expect(standIn()).toBeNull()
     press('2580')
     await waitFor(() => expect(reload).toHaveBeenCalled())
-    expect(standIn()).toEqual({ id: IMRE.memberId, name: IMRE.name, role: 'installer' })
+    expect(standIn()).toEqual({ id: IMRE.memberId, name: IMRE.name, role: 'installer', over: TAMSIN.memberId })
   })
   it('whose page it is unlocks it and goes on with it', async () => {
     await keepPin(TAMSIN, '1470')
@@ -148,29 +145,41 @@ describe('changing the person without a network', () => {
 describe('whoever stands in', () => {
   const entry = () => ({ kind: 'note' as const, text: 'Edge at the sill lifts' })
   it('is who logs, changes no plan, and sends nothing under another’s session', async () => {
-    setStandIn({ id: IMRE.memberId, name: IMRE.name, role: 'installer' })
+    setStandIn(IMRE_OVER_TAMSIN)
     server = () => Response.json({ outcomes: [], head: 0 })
     open(null)
-    expect(job.member.name).toBe(IMRE.name)
-    expect([job.standsIn, job.mayLog, job.mayPlan, job.mayTape, job.mayWalkaround]).toEqual([
+    expect(job().member.name).toBe(IMRE.name)
+    expect([job().standsIn, job().mayLog, job().mayPlan, job().mayTape, job().mayWalkaround]).toEqual([
       true,
       true,
       false,
       false,
       false,
     ])
-    act(() => job.log(entry()))
+    act(() => job().log(entry()))
     await waitFor(async () => expect(await (await deviceStore()).waiting()).toHaveLength(1))
     await act(async () => void (await new Promise((r) => setTimeout(r, 100))))
     expect((await (await deviceStore()).waiting())[0]?.memberId).toBe(IMRE.memberId)
     expect(asked.filter((a) => a.url.includes('/entries'))).toEqual([])
-    expect(job.waiting).toBe(1)
+    expect(job().waiting).toBe(1)
   })
   it('is themselves again once they came in at the server', async () => {
-    setStandIn({ id: TAMSIN.memberId, name: TAMSIN.name, role: 'lead' })
+    setStandIn({ id: TAMSIN.memberId, name: TAMSIN.name, role: 'lead', over: IMRE.memberId })
     open(null)
     expect(standIn()).toBeNull()
-    expect([job.standsIn, job.mayPlan]).toEqual([false, true])
+    expect([job().standsIn, job().mayPlan]).toEqual([false, true])
+  })
+  it('is nobody any more once the server knows another member than before', () => {
+    setStandIn({ ...IMRE_OVER_TAMSIN, over: '00000000-0000-4000-8000-00000000dddd' })
+    open(null)
+    expect([job().member.name, job().standsIn]).toEqual([TAMSIN.name, false])
+    expect(standIn()).toBeNull()
+  })
+  it('is forgotten where somebody signs in, and so is a lock', () => {
+    setStandIn(IMRE_OVER_TAMSIN)
+    setLocked(true)
+    render(<SignIn demo={false} />)
+    expect([standIn(), isLocked()]).toEqual([null, false])
   })
   it.each([['{'], ['{"id":"x"}'], ['{"id":"x","name":"y","role":"king"}']])(
     'what is no person stands in for nobody: %s',
@@ -186,6 +195,27 @@ describe('a lock without a network', () => {
     const { idle } = useIdle(1)
     return <p>{idle ? 'locked' : 'open'}</p>
   }
+  it('stays over a reload, and not for a shop that locks nothing', () => {
+    setLocked(true)
+    render(<Idle />)
+    expect(screen.getByText('locked')).toBeDefined()
+    cleanup()
+    function Never() {
+      const { idle } = useIdle(0)
+      return <p>{idle ? 'locked' : 'open'}</p>
+    }
+    render(<Never />)
+    expect(screen.getByText('open')).toBeDefined()
+  })
+  it('is opened by four digits, and is open after the next reload too', async () => {
+    await keepPin(IMRE, '2580')
+    setLocked(true)
+    open(<ChangePerson locked onBack={() => {}} />)
+    await pick(IMRE.name)
+    press('2580')
+    await waitFor(() => expect(reload).toHaveBeenCalled())
+    expect(isLocked()).toBe(false)
+  })
   it.each([
     ['falls where somebody can be let in', [IMRE], 'locked'],
     ['waits where nobody could', [], 'open'],

@@ -1,7 +1,6 @@
 import 'fake-indexeddb/auto'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react'
-import { useLayoutEffect } from 'react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { NO_SOLUTIONS, solutionTables } from '@/core/model/catalogue/solutions'
@@ -9,9 +8,10 @@ import { Plan } from '@/core/model/plan/schema'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { demoSolutions } from '@/db/demo/solutions'
 import { Bay } from '@/web/bay/bay'
-import { JobProvider, useJob, type JobContext } from '@/web/job/job-state'
+import { JobProvider } from '@/web/job/job-state'
 import { stubBrowser } from '../fixtures/browser'
 import { catalogue } from '../fixtures/plans'
+import { watchJob } from '../fixtures/watch-job'
 
 vi.mock('@/web/actions/jobs', () => ({ saveJob: vi.fn(), takeBackChange: vi.fn() }))
 vi.mock('next/navigation', () => ({
@@ -37,15 +37,7 @@ const start = {
   member: { id: '00000000-0000-4000-8000-00000000aaaa', name: 'Imre Saltwell', role: 'installer' as const },
 }
 
-/** The job as the screen has it. */
-let job: JobContext
-function Watch() {
-  const now = useJob()
-  useLayoutEffect(() => {
-    job = now
-  })
-  return null
-}
+const { Watch, job } = watchJob()
 
 let taps = 0
 const kinds = new Map<string, number>()
@@ -66,7 +58,7 @@ const later = (minutes: number): void => {
 
 /** Reads all places of the panel that is shown: its edges in a sweep, then what is left place by place. */
 function readPanel(panelId: string): void {
-  const due = () => job.reckoning.points.filter((p) => p.panelId === panelId && p.state === 'due')
+  const due = () => job().reckoning.points.filter((p) => p.panelId === panelId && p.state === 'due')
   const sweep = screen.queryAllByRole('button', { name: /^All \d+ edges$/ })[0]
   if (sweep && due().length > 1) tap(sweep, 'all edges')
   for (let left = due().length; left > 0; left = due().length) {
@@ -103,16 +95,16 @@ describe('the demo hatch by thumb, from its wash to the recheck', () => {
         </JobProvider>
       </QueryClientProvider>,
     )
-    const open = () => job.reckoning.steps.filter((s) => s.state === 'to_do' || s.state === 'running')
+    const open = () => job().reckoning.steps.filter((s) => s.state === 'to_do' || s.state === 'running')
     for (let guard = 0; open().length > 0 && guard < 120; guard++) {
       const go = maybe('Start')
       if (go) tap(go, 'start')
       if (screen.queryByRole('alertdialog')) throw new Error(`asked: ${screen.getByRole('alertdialog').textContent}`)
-      const running = job.reckoning.steps.find((s) => s.state === 'running')
+      const running = job().reckoning.steps.find((s) => s.state === 'running')
       if (!running) throw new Error('nothing runs')
       const { panelId } = running
       later(running.minutes)
-      if (panelId && job.reckoning.points.some((p) => p.panelId === panelId)) {
+      if (panelId && job().reckoning.points.some((p) => p.panelId === panelId)) {
         later(60)
         tap(view('Heat'), 'view')
         readPanel(panelId)
@@ -134,7 +126,7 @@ describe('the demo hatch by thumb, from its wash to the recheck', () => {
       later(Math.max(running.waitMin, 24 * 60 * Number(running.code === 'rest')))
     }
     expect(open()).toEqual([])
-    expect(job.reckoning.points.filter((p) => p.state !== 'done')).toEqual([])
+    expect(job().reckoning.points.filter((p) => p.state !== 'done')).toEqual([])
     expect(taps).toBeLessThanOrEqual(200)
   })
 })

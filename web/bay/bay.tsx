@@ -1,7 +1,7 @@
 'use client'
 
 import Link from 'next/link'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import Alert from 'react-bootstrap/Alert'
 import Button from 'react-bootstrap/Button'
 import { Moon, PersonFill, Sun } from 'react-bootstrap-icons'
@@ -80,15 +80,13 @@ function useShift() {
   const { catalogue } = useJob('catalogue')
   const [open, setOpen] = useState(false)
   const { idle, wake } = useIdle(catalogue.shop?.lockAfterMin ?? 0)
-  const ended = useRef(false)
   useEffect(() => {
-    if (!idle) ended.current = false
-    if (!idle || ended.current) return
-    ended.current = true
-    // The session ends: what waits on the device goes out when its person is back.
-    endSession().catch(() => {
-      ended.current = false
-    })
+    if (!idle) return
+    // The session ends, now or once there is a network: what waits on the device goes out when its person is back.
+    const end = () => void endSession().catch(() => {})
+    end()
+    window.addEventListener('online', end)
+    return () => window.removeEventListener('online', end)
   }, [idle])
   return {
     person:

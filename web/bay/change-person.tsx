@@ -8,16 +8,20 @@ import { useJob } from '@/web/job/job-state'
 import { faultText } from '@/web/words/faults'
 import type { Fault } from '@/core/kit/result'
 import { ROLES } from '@/core/model/rights/rights'
-import { setStandIn } from '@/web/job/stand-in'
+import { endStandIn, setLocked, setStandIn } from '@/web/job/at-this-tablet'
 import { Keypad } from './keypad'
 import { checkPin, dropPin, keepPin, peopleKept } from './pins-here'
 import { changeIn, endSession, forgetOwnPin, peopleHere, setOwnPin, type TabletPerson } from './tablet'
 
 /** In by four digits: at the server, or where no answer comes on this tablet alone, as whoever stands in. */
-async function comeIn(who: TabletPerson, pin: string, isSelf: boolean): Promise<'server' | 'here' | Fault> {
+async function comeIn(
+  who: TabletPerson,
+  pin: string,
+  { isSelf, over }: { isSelf: boolean; over: string },
+): Promise<'server' | 'here' | Fault> {
   const fault = await changeIn(who.memberId, pin)
   if (fault === null) {
-    setStandIn(null)
+    endStandIn()
     await keepPin(who, pin).catch(() => {})
     return 'server'
   }
@@ -25,13 +29,16 @@ async function comeIn(who: TabletPerson, pin: string, isSelf: boolean): Promise<
   if (fault.code !== 'no_answer') return fault
   const here = await checkPin(who.memberId, pin).catch(() => fault)
   if (here) return here
-  const role = ROLES.find((r) => r === who.role)
   // Who is on the screen already stays who they are.
-  return isSelf || (role && setStandIn({ id: who.memberId, name: who.name, role })) ? 'here' : { code: 'device_full' }
+  if (isSelf) return 'here'
+  const role = ROLES.find((r) => r === who.role)
+  if (!role || !setStandIn({ id: who.memberId, name: who.name, role, over })) return { code: 'device_full' }
+  setLocked(false)
+  return 'here'
 }
 
 async function fullSignIn(go: () => void): Promise<void> {
-  setStandIn(null)
+  endStandIn()
   await endSession().catch(() => {})
   go()
 }
@@ -44,7 +51,7 @@ const SIGN_IN = '/sign-in'
  * Locked, there is no way back but one of these.
  */
 export function ChangePerson({ locked, onBack }: { locked: boolean; onBack: () => void }) {
-  const { member } = useJob('member')
+  const { member, signedInId } = useJob('member', 'signedInId')
   const router = useRouter()
   const [people, setPeople] = useState<TabletPerson[] | null>(null)
   const [who, setWho] = useState<TabletPerson | 'own' | null>(null)
@@ -65,7 +72,7 @@ export function ChangePerson({ locked, onBack }: { locked: boolean; onBack: () =
     if (who === null) return
     const isSelf = who !== 'own' && who.memberId === member.id
     setBusy(true)
-    const out = who === 'own' ? await own(whole) : await comeIn(who, whole, isSelf)
+    const out = who === 'own' ? await own(whole) : await comeIn(who, whole, { isSelf, over: signedInId })
     setBusy(false)
     setPin('')
     if (typeof out === 'object' && out !== null) {

@@ -123,14 +123,7 @@ function noseOf(panel: Panel, outline: Outline): PanelMarks['nose'] {
   return first && last ? { from: first.from, to: last.to } : null
 }
 
-interface Named {
-  id: string
-  name: string
-  x: number
-  y: number
-  w: number
-  h: number
-}
+type Named = Omit<PanelMarks['parts'][number], 'kind'>
 
 /** Sizes of what is on the panel and rises of its curved edges, each where it is typed. */
 function sizesOf({
@@ -143,7 +136,7 @@ function sizesOf({
   unit: number
   recesses: readonly Named[]
   panel: Panel
-  parts: readonly (Named & { kind: 'raised' | 'convex' | 'concave' | 'hole' })[]
+  parts: PanelMarks['parts']
   outline: Outline
 }) {
   const around = (key: string, { name, x, y, w, h }: Named, fields: [string, string], mm: [number, number]) => [

@@ -20,7 +20,7 @@ import { usePhotoQueue, type PhotoQueue } from './use-photo-queue'
 import { usePlan, type PlanStore } from './use-plan'
 import { useShopSide } from './use-shop-side'
 import type { JobStart } from './job-start'
-import { setStandIn, standIn } from './stand-in'
+import { endStandIn, standIn } from './at-this-tablet'
 
 export interface JobContext extends PlanStore, Ledger {
   jobId: string
@@ -38,6 +38,8 @@ export interface JobContext extends PlanStore, Ledger {
   member: JobStart['member']
   /** Let in here by their PIN without a network: what they log waits until they come in at the server. */
   standsIn: boolean
+  /** Whose session the server knows. */
+  signedInId: string
   photos: PhotoQueue
   /** Marks of the scans that the job has now, by panel. */
   scansAre: (marks: Readonly<Record<string, string>>) => void
@@ -101,19 +103,29 @@ export function JobProvider({ start, children }: { start: JobStart; children: Re
 function OpenAs({ start, children }: { start: JobStart; children: ReactNode }) {
   const [guest] = useState(() => {
     const who = standIn()
-    // They came in at the server meanwhile.
-    if (who?.id === start.member.id) setStandIn(null)
-    return who
+    // They came in at the server meanwhile, or somebody else did.
+    const isOver = who !== null && (who.id === start.member.id || who.over !== start.member.id)
+    if (isOver) endStandIn()
+    return isOver ? null : who
   })
-  const isGuest = guest !== null && guest.id !== start.member.id
   return (
-    <OpenJob start={isGuest ? { ...start, member: guest } : start} standsIn={isGuest}>
+    <OpenJob start={guest ? { ...start, member: guest } : start} signedInId={start.member.id} standsIn={guest !== null}>
       {children}
     </OpenJob>
   )
 }
 
-function OpenJob({ start, standsIn, children }: { start: JobStart; standsIn: boolean; children: ReactNode }) {
+function OpenJob({
+  start,
+  signedInId,
+  standsIn,
+  children,
+}: {
+  start: JobStart
+  signedInId: string
+  standsIn: boolean
+  children: ReactNode
+}) {
   const { jobId, member } = start
   const planStore = usePlan(start)
   const ledgerStore = useLedger(start)
@@ -152,6 +164,7 @@ function OpenJob({ start, standsIn, children }: { start: JobStart; standsIn: boo
     mayLog: may(member.role, 'log'),
     member,
     standsIn,
+    signedInId,
     photos,
     scansAre,
     waysFound,

@@ -3,7 +3,7 @@ import type { Fault } from '@/core/kit/result'
 import { learnServerTime } from '@/web/kit/clock'
 import { deviceStore, type DeviceStore, type KeptEntry } from './device-store'
 import { sendEntries } from './send-entries'
-import { standIn } from './stand-in'
+import { standIn } from './at-this-tablet'
 
 /**
  * A page that was being rendered while an entry arrived does not show it yet: what was sent lately is shown beside

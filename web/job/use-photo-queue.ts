@@ -3,7 +3,7 @@ import type { Fault } from '@/core/kit/result'
 import { newId } from '@/web/kit/call'
 import { deviceStore } from './device-store'
 import type { JobStart } from './job-start'
-import { standIn } from './stand-in'
+import { standIn } from './at-this-tablet'
 
 const LONGEST_PX = 2000
 const QUALITY = 0.85

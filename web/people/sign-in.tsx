@@ -4,9 +4,10 @@ import Form from 'react-bootstrap/Form'
 import Button from 'react-bootstrap/Button'
 import { zodResolver } from '@hookform/resolvers/zod'
 import { useRouter } from 'next/navigation'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { z } from 'zod'
+import { endStandIn } from '@/web/job/at-this-tablet'
 import { useHydrated } from '@/web/kit/use-hydrated'
 import { faultText } from '@/web/words/faults'
 
@@ -22,6 +23,7 @@ export function SignIn({ demo }: { demo: boolean }) {
   const alive = useHydrated()
   const [fault, setFault] = useState<string | null>(null)
   const { register, handleSubmit, formState } = useForm<z.infer<typeof Door>>({ resolver: zodResolver(Door) })
+  useEffect(endStandIn, [])
   const enter = async (response: Promise<Response>) => {
     try {
       const r = await response

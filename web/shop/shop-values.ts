@@ -1,4 +1,5 @@
 import { dayText, readDay } from '@/core/model/shop/hours-text'
+import { ruleCanCut } from '@/core/model/edge/cut-goes'
 import { CUT_RULES } from '@/core/model/edge/cut-rules'
 import { USED_KINDS } from '@/core/model/log/schema'
 import { EDGE_MEETS } from '@/core/model/vehicle/schema'
@@ -64,7 +65,13 @@ export const valuesOf = (s: ShopSettings): ShopValues => ({
   ),
   bays: s.bays.map((b) => b.name).join('\n'),
   edgeLeave: Object.fromEntries(EDGE_MEETS.map((m) => [m, blank(s.edgeLeave[m] ?? null)])),
-  edgeCut: Object.fromEntries(CUT_RULES.map((r) => [r.id, s.edgeCut[r.id] ?? ''])),
+  // What was once saved against a row's own edges cannot be chosen any more: the usual cut stands in its place.
+  edgeCut: Object.fromEntries(
+    CUT_RULES.map((r) => {
+      const own = s.edgeCut[r.id]
+      return [r.id, own && ruleCanCut(r, own) ? own : '']
+    }),
+  ),
   people: s.people.map((p) => ({
     id: p.id,
     name: p.name,

@@ -1,6 +1,6 @@
 import { wallOf } from '../../engines/heat/edge-heat'
 import type { HeatPoint } from '../../engines/heat/heat-points'
-import { usualPace } from '../../engines/heat/pace'
+import { paceFor, paceSeconds } from '../../engines/heat/pace'
 import type { SolvedHeat } from '../../model/catalogue/solved-heat'
 import { keptFor } from '../../kit/kept'
 import { figure, from, input, type Figure, type FigureUnit } from '../../model/figure/figure'
@@ -35,9 +35,8 @@ export function heatFigures(given: Given): Figure[] {
     const film = given.films.get(given.pieces.find((p) => p.id === points[0]?.pieceId)?.filmId ?? '')
     if (!panel || !film) return []
     const way = given.ways.get(panelId)
-    if (way?.kind !== 'plan') return [usualMoving(panel, points)]
-    const solved = keptFigures(panel, film, way, given.guns)
-    return [...solved, solvedMoving(panel, points, way, solved)]
+    const solved = way?.kind === 'plan' ? keptFigures(panel, film, way, given.guns) : []
+    return [...solved, movingFigure(panel, points, way, solved)]
   })
 }
 
@@ -89,52 +88,35 @@ const keptFigures = keptFor(solvedFigures)
 const MOVING = '{passes} × ({edges} × {hold} + ({length} + {edges} × ({before} + {past})) ÷ {pace})'
 const PAUSES = ' + {edges} × ({passes} − 1) × {gap}'
 
-const runOf = (points: readonly HeatPoint[]) => ({
-  edges: points.length,
-  lengthMm: points.reduce((sum, p) => sum + (p.lengthMm ?? 0), 0),
-})
-
-function solvedMoving(panel: Panel, points: readonly HeatPoint[], way: Plan, solved: readonly Figure[]): Figure {
-  const part = (name: HeatPart) => solved.find((f) => f.id === `heat/${panel.id}/${name}`)
-  const take = (name: HeatPart, value: number, unit: FigureUnit) => {
-    const known = part(name)
-    return known ? from(name, known) : input(name, value, unit, 'assumed', 'shop/guns')
+/** How long the gun moves along the panel's edges, by the way that was solved or the usual one. */
+function movingFigure(
+  panel: Panel,
+  points: readonly HeatPoint[],
+  way: SolvedHeat | undefined,
+  solved: readonly Figure[],
+): Figure {
+  const lengths = points.map((p) => p.lengthMm ?? 0)
+  const { holdS, mmS, passes, gapS, beforeMm, pastMm } = paceFor(panel, way, 0)
+  const seconds = lengths.reduce((sum, mm) => sum + paceSeconds(paceFor(panel, way, mm)), 0)
+  const usual = (key: string, value: number, unit: FigureUnit) => input(key, value, unit, 'assumed', 'data/heat')
+  const part = (name: 'hold' | 'pace' | 'gap', value: number, unit: FigureUnit) => {
+    const known = solved.find((f) => f.id === `heat/${panel.id}/${name}`)
+    return known ? from(name, known) : usual(name, value, unit)
   }
-  return moving(panel, points, { ...way, mmS: way.paceMmS }, [
-    take('hold', way.holdS, 's'),
-    take('pace', way.paceMmS, 'mm_s'),
-    ...(way.passes > 1 ? [take('gap', way.gapS, 's')] : []),
-  ])
-}
-
-function usualMoving(panel: Panel, points: readonly HeatPoint[]): Figure {
-  const pace = usualPace(panel, 0)
-  return moving(panel, points, pace, [
-    input('hold', pace.holdS, 's', 'assumed', 'data/heat'),
-    input('pace', pace.mmS, 'mm_s', 'assumed', 'data/heat'),
-    ...(pace.passes > 1 ? [input('gap', pace.gapS, 's', 'assumed', 'data/heat')] : []),
-  ])
-}
-
-interface Run {
-  holdS: number
-  mmS: number
-  passes: number
-  gapS: number
-  beforeMm: number
-  pastMm: number
-}
-
-function moving(panel: Panel, points: readonly HeatPoint[], run: Run, told: Figure['inputs']): Figure {
-  const { edges, lengthMm } = runOf(points)
-  const runMm = lengthMm + edges * (run.beforeMm + run.pastMm)
-  const seconds = run.passes * (edges * run.holdS + runMm / run.mmS) + edges * (run.passes - 1) * run.gapS
-  return figure(`heat/${panel.id}/moving`, seconds, 's', run.passes > 1 ? MOVING + PAUSES : MOVING, [
-    input('passes', run.passes, 'count', 'assumed', 'data/heat'),
-    input('edges', edges, 'count', 'common_practice', 'points'),
-    input('length', lengthMm, 'mm', 'common_practice', `panels/${panel.id}/edges`),
-    input('before', run.beforeMm, 'mm', 'assumed', 'data/heat'),
-    input('past', run.pastMm, 'mm', 'assumed', 'data/heat'),
-    ...told,
+  return figure(`heat/${panel.id}/moving`, seconds, 's', passes > 1 ? MOVING + PAUSES : MOVING, [
+    usual('passes', passes, 'count'),
+    input('edges', lengths.length, 'count', 'common_practice', 'points'),
+    input(
+      'length',
+      lengths.reduce((sum, mm) => sum + mm, 0),
+      'mm',
+      'common_practice',
+      `panels/${panel.id}/edges`,
+    ),
+    usual('before', beforeMm, 'mm'),
+    usual('past', pastMm, 'mm'),
+    part('hold', holdS, 's'),
+    part('pace', mmS, 'mm_s'),
+    ...(passes > 1 ? [part('gap', gapS, 's')] : []),
   ])
 }
