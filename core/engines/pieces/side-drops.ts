@@ -156,7 +156,7 @@ function oneSide({
   }
 }
 
-/** The panels of a side as they stand beside each other, from its front and top. */
+/** The panels of a side beside each other, from its front and top. */
 interface SideFrame {
   side: 'left' | 'right'
   main: readonly Placed[]

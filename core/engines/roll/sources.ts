@@ -193,7 +193,7 @@ function joins(ask: SourceAsk, shelf: readonly FilmSource[], news: readonly Film
 const widthOf = (w: FilmSource): number => Math.max(...nth(w.parts, 0).bins.map((b) => b.width))
 const room = (w: FilmSource): number => roomOf(nth(w.parts, 0).bins)
 
-/** Two ways of getting film used together, filled as far as their layouts go; null where they hold too little. */
+/** Two ways of getting film used together, filled until their layouts are full; null where they hold too little. */
 function joinOfTwo(ask: SourceAsk, a: FilmSource, b: FilmSource): FilmSource | null {
   const { plan, pieces } = ask
   const bound = (some: readonly Piece[], width: number): number =>
@@ -232,16 +232,18 @@ function laidJoin(ask: SourceAsk, a: FilmSource, b: FilmSource, shared: Shared):
   const order = rest ? orderFor(ask.film, b.source.widthMm, [...bandsOf(q), ...ask.reserve]) : null
   const leavesMm = room(a) - usedOf(p) + (order ? order.orderMm - usedOf(q) : room(b) - usedOf(q))
   const lacks = !order && leavesMm < sum(ask.reserve) ? 'reserve' : 'nothing'
-  const joined = b.source.kind === 'new' ? 'new' : (b.source.lot as string)
+  const joined = b.source.lot ?? 'new'
+  const { lot } = a.source
+  if (lot === null) return null
   const { panels, seams, lengthMm } = shared
   return {
     parts: [first, second],
     packings: [p, q],
-    join: { first: a.source.lot as string, second: joined, panels, seams, lengthMm },
+    join: { first: lot, second: joined, panels, seams, lengthMm },
     source: {
-      id: `join:${a.source.lot}+${joined}`,
+      id: `join:${lot}+${joined}`,
       kind: 'join',
-      lot: a.source.lot,
+      lot,
       joined,
       widthMm: Math.max(a.source.widthMm, b.source.widthMm),
       covers: lacks === 'nothing',

@@ -10,7 +10,7 @@ import { shopSchedule, type Board, type BoardFault, type BoardJob } from './shop
 
 /** Raised whenever the same shop would be laid out in another way. */
 const BOARD_VERSION = 1
-/** A board moves on by quarters of an hour: what it hangs on stays the same for as long. */
+/** A board moves on by quarters of an hour: until the next one it hangs on the same. */
 const QUARTER_MIN = 15
 /** Rounds of the search behind the screens, by how many jobs there are: the more, the longer each takes. Assumed. */
 const ROUNDS: readonly { upToJobs: number; rounds: number }[] = [
@@ -40,13 +40,13 @@ export function boardInput(
   return { jobs: own.sort((a, b) => (a.id < b.id ? -1 : 1)), shop, now }
 }
 
-/** What tells boards apart: as long as it is the same, a settled board holds. */
+/** What tells boards apart: while it is the same, a settled board holds. */
 export const boardKey = ({ jobs, shop: { week, closed, bays, people }, now }: BoardInput): string =>
   textHash(JSON.stringify([BOARD_VERSION, jobs, week, closed.map((c) => c.date), bays.length, people, now]))
 
 const Span = { from: WallTime, to: WallTime }
 const code = z.enum(BLOCKS)
-/** A board as the shop keeps it, or why there is none. */
+/** A board that the shop keeps, or why there is none. */
 export const SettledBoard = z.union([
   z.strictObject({
     bars: z
@@ -83,6 +83,6 @@ export function settleBoard(
   return { rounds, board: SettledBoard.parse({ ...board, ready: Object.fromEntries(board.ready) }) }
 }
 
-/** A settled board as screens read it. */
+/** A settled board, for screens to read. */
 export const boardFrom = (settled: SettledBoard): Board | BoardFault =>
   'code' in settled ? settled : { ...settled, ready: new Map(Object.entries(settled.ready)) }

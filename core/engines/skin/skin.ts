@@ -112,7 +112,7 @@ function placeOfMirror(p: Panel, host: Panel): Point {
   return { x, y: -MIRROR_AT.overMm - outline.heightMm / 2 }
 }
 
-/** An aerial whose place was not taken stands in the middle of a roof's rear, as shares of its size. */
+/** An aerial whose place was not taken stands in the middle of a roof's rear. Shares of its size. */
 const REAR_MIDDLE = { x: 0.5, y: 0.85 }
 
 function sitOn(p: Panel, part: SkinPanel, host: Panel, at: SkinPanel): SkinPanel {

@@ -188,7 +188,7 @@ function scatter(task: Scattered): { points: Point[]; along: number[][] } {
   return { points: out, along: lines }
 }
 
-/** How far apart points lie: wide on what is flat, by the radius in bends, as many triangles in all as were asked for. */
+/** How far apart points lie: wide on what is flat, by the radius in bends, so that the triangles asked for cover it. */
 function spacingOf({ boxes, rim, holes, triangles }: Scattered): {
   steps: ReadonlySet<number>
   spacing: (x: number, y: number) => number

@@ -115,7 +115,7 @@ export const ShopSettings = z.strictObject({
 })
 export type ShopSettings = z.infer<typeof ShopSettings>
 
-/** Settings as they may be saved: also no cut of the shop's own where there is nothing to cut. */
+/** Settings that may be saved: also no cut of the shop's own where there is nothing to cut. */
 export const SavedShop = ShopSettings.superRefine((shop, ctx) => {
   for (const { rule, code } of cutFaults(shop.edgeCut))
     ctx.addIssue({ code: 'custom', path: ['edgeCut', rule], message: code })

@@ -80,7 +80,7 @@ export class EdgeTrial {
     }
   }
 
-  /** A share of the length that was carried out, as a share of the whole edge: what was left out is as its middle is. */
+  /** From a share of the length that was carried out to one of the whole edge: what was left out is like its middle. */
   private withLeftOut(share: number, middleC: number): number {
     const { bandC, panel } = this.task
     const isIn = middleC >= bandC.min && middleC <= bandC.max

@@ -175,7 +175,7 @@ export class StepTable {
 
 /**
  * ∫₀¹ uᵏ e^(−x(1−u)) du for k = 0, 1, 2, of which each gives the next by parts: 1 = k·Mₖ₋₁ + x·Mₖ. `kept`: e^(−x). Upward
- * where x is large; where that would cancel out, downward from the last as a series.
+ * where x is large; where that would cancel out, downward from the last, which is a series.
  */
 function moments(x: number, kept: number): [number, number, number] {
   if (x > 1) {

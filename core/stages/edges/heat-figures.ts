@@ -84,7 +84,7 @@ function solvedFigures(panel: Panel, film: FilmSheet, way: Plan, guns: Given['gu
 
 const keptFigures = keptFor(solvedFigures)
 
-/** Each edge is held at its begin, run along from before its begin to past its end, and that as often as there are passes. */
+/** Each edge is held at its begin, run along from before its begin to past its end, once for each pass. */
 const MOVING = '{passes} × ({edges} × {hold} + ({length} + {edges} × ({before} + {past})) ÷ {pace})'
 const PAUSES = ' + {edges} × ({passes} − 1) × {gap}'
 
