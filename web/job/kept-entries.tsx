@@ -10,7 +10,7 @@ import { useJob } from './job-state'
 
 /** How much of what was entered here the server has. */
 export function SentMark() {
-  const { waiting, looked, refused, photos } = useJob('waiting', 'looked', 'refused', 'photos')
+  const { waiting, looked, refused, photos, standsIn } = useJob('waiting', 'looked', 'refused', 'photos', 'standsIn')
   const online = useOnline()
   return (
     <span role="status" data-testid="outbox">
@@ -19,7 +19,7 @@ export function SentMark() {
         ? 'Looking what waits here…'
         : waiting === 0
           ? 'All entries sent'
-          : `${waiting} ${waiting === 1 ? 'entry' : 'entries'} kept here${online ? ', sending' : ''}`}
+          : `${waiting} ${waiting === 1 ? 'entry' : 'entries'} kept here${online && !standsIn ? ', sending' : ''}`}
       {photos.waiting > 0 && `, ${photos.waiting} ${photos.waiting === 1 ? 'photo' : 'photos'} still to send`}
       {refused.length > 0 && `, ${refused.length} not taken`}
     </span>
