@@ -83,13 +83,13 @@ async function follow(): Promise<void> {
   isFollowing = false
 }
 
-/** The shop's jobs, with columns that are up to date wherever that can be had in a few seconds. */
-export async function yardJobs(who: Who): Promise<JobHead[]> {
+/** The shop's jobs, with columns that are up to date wherever that can be had in `waitMs`. */
+export async function yardJobs(who: Who, { waitMs = PAGE_WAIT_MS } = {}): Promise<JobHead[]> {
   const heads = await jobs(who)
   const behind = heads.filter((head) => head.behind)
   if (behind.length === 0) return heads
   let timer: ReturnType<typeof setTimeout> | undefined
-  const enough = new Promise<void>((resolve) => (timer = setTimeout(resolve, PAGE_WAIT_MS)))
+  const enough = new Promise<void>((resolve) => (timer = setTimeout(resolve, waitMs)))
   await Promise.race([Promise.allSettled(behind.map((head) => settle(who, head.id))), enough])
   clearTimeout(timer)
   return jobs(who)
