@@ -34,6 +34,8 @@ export interface SourceAsk {
   standIn?: { joins: boolean } | null
 }
 
+/** Rolls of the first try, as a multiple of the least: a quick plan loses more than the bound, and rolls too many stay unused. */
+const FIRST_TRY = 1.4
 const MOST_NEW_ROLLS = 192
 /** Share of a lot's length that its part of a join is held to take, tried one after the other. */
 const JOIN_FILL = [0.93, 0.8]
@@ -139,7 +141,7 @@ export function newPart(
   const rollMm = film.rollLengthsMm[0] ?? 25000
   const inner = widthMm - 2 * trimMm
   const items = itemsFor(plan, pieces).map((u) => u.item)
-  const need = Math.max(1, Math.ceil(lengthBound(items, inner, gapMm) / rollMm))
+  const need = Math.max(1, Math.ceil((lengthBound(items, inner, gapMm) * FIRST_TRY) / rollMm))
   for (let count = need; ; count = Math.min(MOST_NEW_ROLLS, count * 2)) {
     const bins = Array.from({ length: count }, (_, i) => ({
       id: `new-${i + 1}`,

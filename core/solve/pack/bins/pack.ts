@@ -107,6 +107,7 @@ const RELIEVE_SHARE = 0.3
 
 /** A lot whose first quick plan finds no room for all gives whole groups away to lots that can take them. */
 function relieve(lots: Lot[], options: PackOptions): void {
+  if (lots.length < 2) return
   const { budget } = options
   const late = () => budget.spent?.() === true || (budget.elapsed?.() ?? 0) > RELIEVE_SHARE
   const none = { rounds: 0, spent: late, boundSpent: () => true }

@@ -93,13 +93,18 @@ function fullest(bands: readonly Band[], room: number): Set<number> {
   order.sort((a, b) => b.cells - a.cells)
   const reached = new Uint8Array(CELLS + 1)
   reached[0] = 1
-  for (const { i, cells } of order)
-    for (let c = CELLS; c >= cells; c--)
+  let most = 0
+  for (const { i, cells } of order) {
+    // A span that is full to the last cell gets no fuller: the bands that fill it are known.
+    if (reached[CELLS]) break
+    most = Math.min(CELLS, most + cells)
+    for (let c = most; c >= cells; c--)
       if (!reached[c] && reached[c - cells]) {
         reached[c] = 1
         from[c] = i
         before[c] = c - cells
       }
+  }
   let c = CELLS
   while (!reached[c]) c--
   const chosen = new Set<number>()
