@@ -30,14 +30,14 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
   ]
   const filmOf = (panelId: string) => films.get(piecesBy.get(panelId)?.[0]?.filmId ?? '')
   const known = steppedBefore(plan, pieces)
+  const skipped = new Set(plan.runSheet.skip)
   const steps = withOwn(plan, made).map((rule): Step => {
     const s = asLearned(rule, context.record)
     const typed = plan.runSheet.minutes[s.id]
-    return {
-      ...s,
-      ...(typed === undefined ? {} : { minutes: typed, minutesByRule: s.minutes }),
-      state: known(s, (id) => plan.runSheet.skip.includes(id)) ? 'skipped' : s.state,
-    }
+    const leftOut = skipped.size > 0 && known(s, (id) => skipped.has(id))
+    if (typed === undefined && !leftOut) return s
+    const minutes = typed === undefined ? {} : { minutes: typed, minutesByRule: s.minutes }
+    return { ...s, ...minutes, state: leftOut ? 'skipped' : s.state }
   })
   return withWaits(applyLedger(steps, ledger, known), filmOf)
 }
@@ -89,6 +89,8 @@ function applyLedger(steps: Step[], ledger: readonly LogRow[], known: ReturnType
     if (payload.kind === 'step_done' && !done.has(payload.stepId)) done.set(payload.stepId, at)
     if (payload.kind === 'step_done_taken_back') done.delete(payload.stepId)
   }
+  // Nothing was begun: every step is as it was made.
+  if (started.size === 0 && done.size === 0) return steps
   const moment = (s: Step, of: ReadonlyMap<string, string>): string | null => {
     let found: string | null = null
     known(s, (id) => (found = of.get(id) ?? null) !== null)

@@ -1,6 +1,7 @@
 import type { CornerDecision } from '../../engines/edge/corner-plan'
 import type { EdgeDecision } from '../../engines/edge/edge-plan'
 import { groupedBy } from '../../kit/grouped'
+import { keptFor } from '../../kit/kept'
 import { cutGoes } from '../../model/edge/cut-goes'
 import { SEALS } from '../../model/edge/cut-rules'
 import { finding, type Finding } from '../../model/finding/finding'
@@ -25,34 +26,31 @@ const TUCK_TOLERANCE_MM = 1
 export function depthFindings(edges: readonly EdgeDecision[], panels: ReadonlyMap<string, Panel>): Finding[] {
   // An edge that lies on several pieces is told once.
   const byEdge = new Map(edges.map((e) => [`${e.panelId}/${e.edgeId}`, e]))
-  return [...byEdge].flatMap(([key, e]): Finding[] => {
-    const panel = panels.get(e.panelId)
-    const own = panel?.edges.find((x) => x.id === e.edgeId)
-    if (!panel || !own || own.leaveMm === null) return []
-    const narrow = own.gapMm !== null && own.gapMm < own.leaveMm && e.cut === 'far_side' && own.meets === 'fixed_gap'
-    const room = SEALS.includes(own.meets) && e.cut === 'seal_middle' ? e.tuckMm : narrow ? own.gapMm : null
-    if (room === null || own.leaveMm <= room + TUCK_TOLERANCE_MM) return []
-    const facts = { panel: panel.name, at: own.at, leave_mm: own.leaveMm, room_mm: room }
-    return [finding('tuck_too_deep', 'warn', 'edges', { id: `tuck_too_deep/${key}`, panelId: panel.id, facts })]
-  })
+  return [...byEdge.values()].flatMap((e) => depthOf(e, panels.get(e.panelId)))
 }
+const depthOf = keptFor((e: EdgeDecision, panel: Panel | undefined): Finding[] => {
+  const own = panel?.edges.find((x) => x.id === e.edgeId)
+  if (!panel || !own || own.leaveMm === null) return []
+  const narrow = own.gapMm !== null && own.gapMm < own.leaveMm && e.cut === 'far_side' && own.meets === 'fixed_gap'
+  const room = SEALS.includes(own.meets) && e.cut === 'seal_middle' ? e.tuckMm : narrow ? own.gapMm : null
+  if (room === null || own.leaveMm <= room + TUCK_TOLERANCE_MM) return []
+  const facts = { panel: panel.name, at: own.at, leave_mm: own.leaveMm, room_mm: room }
+  const id = `tuck_too_deep/${panel.id}/${own.id}`
+  return [finding('tuck_too_deep', 'warn', 'edges', { id, panelId: panel.id, facts })]
+})
 
 /** Edges that somebody has cut where there is nothing of the kind. */
 export function cutFindings(panels: ReadonlyMap<string, Panel>): Finding[] {
-  return [...panels.values()].flatMap((panel) =>
-    panel.edges.flatMap((edge): Finding[] => {
-      if (edge.cutAs === null || cutGoes(edge.meets, edge.cutAs)) return []
-      const facts = { panel: panel.name, at: edge.at, meets: edge.meets, cut: edge.cutAs }
-      return [
-        finding('cut_not_there', 'warn', 'edges', {
-          id: `cut_not_there/${panel.id}/${edge.id}`,
-          panelId: panel.id,
-          facts,
-        }),
-      ]
-    }),
-  )
+  return [...panels.values()].flatMap((panel) => cutsOf(panel))
 }
+const cutsOf = keptFor((panel: Panel): Finding[] =>
+  panel.edges.flatMap((edge): Finding[] => {
+    if (edge.cutAs === null || cutGoes(edge.meets, edge.cutAs)) return []
+    const facts = { panel: panel.name, at: edge.at, meets: edge.meets, cut: edge.cutAs }
+    const id = `cut_not_there/${panel.id}/${edge.id}`
+    return [finding('cut_not_there', 'warn', 'edges', { id, panelId: panel.id, facts })]
+  }),
+)
 
 /** Corners that hands cannot lay by pull and heat, panel by panel: by their own decision, and no other rule. */
 export function cornerFindings(corners: readonly CornerDecision[], panels: ReadonlyMap<string, Panel>): Finding[] {

@@ -1,3 +1,4 @@
+import { keptFor } from '../../kit/kept'
 import { nth } from '../../kit/known'
 import type { Plan } from '../../model/plan/schema'
 import { finding, type Finding } from '../../model/finding/finding'
@@ -16,12 +17,18 @@ const LOOSE_CLOSURE = 0.15
 const AGAINST_STYLE = 0.4
 
 /** The style's own panels for the key lengths that were taped; empty where none was. */
-function styleOf(plan: Plan): ReadonlyMap<string, Panel> {
-  const { kind, keys, keysAssumed } = plan.vehicle
+const styleOf = keptFor(({ kind, keys, keysAssumed }: Plan['vehicle']): ReadonlyMap<string, Panel> => {
   if (kind === 'other' || Object.keys(keys).length === 0 || keysAssumed.length === Object.keys(keys).length)
     return new Map()
   return new Map(familyPanels(kind, keys).map((p) => [p.id, p]))
-}
+})
+
+/** What a panel's own figures say against each other, against its style and against what such a panel can be. */
+const ownFindings = keptFor((panel: Panel, styled: Panel | undefined, vehicle: Plan['vehicle']): Finding[] => [
+  ...sizeFindings(panel, styled, vehicle),
+  ...outlineFindings(panel, vehicle.toleranceMm),
+  ...featureFindings(panel),
+])
 
 /** Measures that do not agree with each other or with what a panel of that kind can be. */
 export function panelFindings(plan: Plan): Finding[] {
@@ -31,11 +38,9 @@ export function panelFindings(plan: Plan): Finding[] {
   if (open.length > 0)
     out.push(finding('figures_assumed', 'note', 'tape', { facts: { count: open.length, first: open[0]?.name ?? '' } }))
   const byId = new Map(plan.panels.map((p) => [p.id, p]))
-  const family = styleOf(plan)
+  const family = styleOf(plan.vehicle)
   for (const panel of plan.panels) {
-    out.push(...sizeFindings(panel, family.get(panel.id), plan.vehicle))
-    out.push(...outlineFindings(panel, plan.vehicle.toleranceMm))
-    out.push(...featureFindings(panel))
+    out.push(...ownFindings(panel, family.get(panel.id), plan.vehicle))
     out.push(...neighbourFindings(plan, panel, byId, family))
     out.push(...mirrorFindings(panel, byId, family, plan.vehicle.toleranceMm))
   }

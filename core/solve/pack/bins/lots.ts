@@ -1,5 +1,4 @@
-import { dualFeasible, longest } from '../bound/bound'
-import { kindsOf } from '../model/kinds'
+import { lengthBound } from '../bound/bound'
 import type { Span } from './spread'
 import { PACK_TOLERANCE, type PackBin, type PackItem, type Packing, type Placed, type WhyNot } from '../model/types'
 
@@ -67,16 +66,6 @@ export function lotsOf(bins: readonly PackBin[], locked: readonly Placed[], gap:
   })
 }
 
-/** Quick bound on the length that items take on a strip of this width. */
-export function boundOf(items: readonly PackItem[], width: number, gap: number): number {
-  const fit = items.filter(
-    (i) => i.width <= width + PACK_TOLERANCE || (i.turn === 'quarter' && i.length <= width + PACK_TOLERANCE),
-  )
-  if (fit.length === 0) return 0
-  const kinds = kindsOf(fit, gap, width + gap)
-  return Math.max(dualFeasible(kinds, width + gap).bound, longest(kinds)) - gap
-}
-
 /**
  * Groups to lots, the largest first: the first lot not yet full, else the least full that can take it; then what is
  * loose.
@@ -119,10 +108,10 @@ export function share(
   }
   // Of lots that hold nothing yet the bound hangs on their width alone: many rolls are many such lots.
   const boundWith = (lot: Lot, more: readonly PackItem[], known: Map<number, number>): number => {
-    if (lot.items.length > 0) return boundOf([...lot.items, ...more], width(lot), gap)
+    if (lot.items.length > 0) return lengthBound([...lot.items, ...more], width(lot), gap)
     const kept = known.get(width(lot))
     if (kept !== undefined) return kept
-    const bound = boundOf(more, width(lot), gap)
+    const bound = lengthBound(more, width(lot), gap)
     known.set(width(lot), bound)
     return bound
   }
@@ -157,13 +146,13 @@ export function share(
   if (loose.length === 0) return
   // Loose items to one lot where it can hold them, else as they fit.
   const one = lots.find(
-    (lot) => holds(lot, loose) && boundOf([...lot.items, ...loose], width(lot), gap) <= LOT_FILL * room(lot),
+    (lot) => holds(lot, loose) && lengthBound([...lot.items, ...loose], width(lot), gap) <= LOT_FILL * room(lot),
   )
   if (one) {
     take(one, loose)
     return
   }
-  const estimate = new Map(lots.map((lot) => [lot, boundOf(lot.items, width(lot), gap)]))
+  const estimate = new Map(lots.map((lot) => [lot, lengthBound(lot.items, width(lot), gap)]))
   for (const item of [...loose].sort((a, b) => b.width * b.length - a.width * a.length)) {
     const grows = (lot: Lot) => (item.width * item.length * 1.12) / width(lot)
     const fullness = (lot: Lot) => (estimate.get(lot) as number) / room(lot)

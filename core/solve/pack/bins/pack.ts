@@ -3,9 +3,9 @@ import type { Budget } from '../../../kit/budget'
 import type { Random } from '../../../kit/random'
 import type { Band } from '../model/band'
 import { bars } from '../bound/bars'
-import { dualFeasible } from '../bound/bound'
+import { dualFeasible, lengthBound } from '../bound/bound'
 import { fillBeside, placementsOf, settle } from './beside'
-import { area, boundOf, keyOf, lotsOf, neverFits, share, type Lot } from './lots'
+import { area, keyOf, lotsOf, neverFits, share, type Lot } from './lots'
 import { kindsOf } from '../model/kinds'
 import { spread } from './spread'
 import { strip } from './strip'
@@ -204,7 +204,7 @@ function summary(
   const used = bins.map((bin) => ({ binId: bin.id, length: far.get(bin.id) ?? 0 }))
   const sum = used.reduce((s, u) => s + u.length, 0)
   const widest = Math.max(0, ...bins.map((b) => b.width))
-  const quick = boundOf(
+  const quick = lengthBound(
     placed.map((p) => p.item),
     widest,
     gap,

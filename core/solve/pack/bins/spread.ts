@@ -11,6 +11,9 @@ export interface Span {
 const TOLERANCE = 1e-6
 /** Cells of the table that finds which bands fill a span best. */
 const CELLS = 4000
+const WORDS = (CELLS >>> 5) + 1
+/** The bits of the last word that are cells. */
+const LAST_WORD = 2 ** ((CELLS & 31) + 1) - 1
 
 /**
  * Bands onto spans: the first span that takes them all; else span by span in the order given, each filled as full as
@@ -91,22 +94,29 @@ function fullest(bands: readonly Band[], room: number): Set<number> {
     .map((band, i) => ({ i, cells: Math.max(1, Math.ceil(band.length / step - 1e-9)) }))
     .filter((b) => b.cells <= CELLS)
   order.sort((a, b) => b.cells - a.cells)
-  const reached = new Uint8Array(CELLS + 1)
+  // A bit a cell: all sums that a band makes of those before it are one shift of them.
+  const reached = new Uint32Array(WORDS)
   reached[0] = 1
-  let most = 0
+  const isReached = (cell: number) => ((reached[cell >>> 5] >>> (cell & 31)) & 1) === 1
   for (const { i, cells } of order) {
     // A span that is full to the last cell gets no fuller: the bands that fill it are known.
-    if (reached[CELLS]) break
-    most = Math.min(CELLS, most + cells)
-    for (let c = most; c >= cells; c--)
-      if (!reached[c] && reached[c - cells]) {
-        reached[c] = 1
-        from[c] = i
-        before[c] = c - cells
+    if (isReached(CELLS)) break
+    const [words, bits] = [cells >>> 5, cells & 31]
+    for (let k = WORDS - 1; k >= words; k--) {
+      const carried = bits > 0 && k > words ? reached[k - words - 1] >>> (32 - bits) : 0
+      let fresh = ((reached[k - words] << bits) | carried) & ~reached[k]
+      if (k === WORDS - 1) fresh &= LAST_WORD
+      if (fresh === 0) continue
+      reached[k] |= fresh
+      for (; fresh !== 0; fresh &= fresh - 1) {
+        const cell = k * 32 + 31 - Math.clz32(fresh & -fresh)
+        from[cell] = i
+        before[cell] = cell - cells
       }
+    }
   }
   let c = CELLS
-  while (!reached[c]) c--
+  while (!isReached(c)) c--
   const chosen = new Set<number>()
   for (; c > 0; c = before[c]) chosen.add(from[c])
   return chosen

@@ -74,8 +74,29 @@ export function raised(bound: number, kinds: readonly Kind[]): number {
   return least * step
 }
 
+/** Bounds asked for last: one layout asks for the same several times, shelf by shelf and roll by roll. */
+const MOST_KNOWN = 6
+const known: { width: number; gap: number; items: PackItem[]; bound: number }[] = []
+const isSameSize = (a: PackItem, b: PackItem): boolean =>
+  a.width === b.width && a.length === b.length && a.turn === b.turn
+
 /** A quick proven lower bound on the length of one endless bin that holds all items with a clear gap between them. */
-export function lengthBound(items: readonly PackItem[], binWidth: number, gap: number): number {
+export function lengthBound(items: readonly PackItem[], width: number, gap: number): number {
+  const had = known.find(
+    (k) =>
+      k.width === width &&
+      k.gap === gap &&
+      k.items.length === items.length &&
+      k.items.every((item, i) => isSameSize(item, items[i])),
+  )
+  if (had) return had.bound
+  const bound = boundOf(items, width, gap)
+  known.unshift({ width, gap, items: [...items], bound })
+  known.length = Math.min(known.length, MOST_KNOWN)
+  return bound
+}
+
+function boundOf(items: readonly PackItem[], binWidth: number, gap: number): number {
   const fit = items.filter(
     (i) => i.width <= binWidth + PACK_TOLERANCE || (i.turn === 'quarter' && i.length <= binWidth + PACK_TOLERANCE),
   )
