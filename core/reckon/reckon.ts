@@ -158,17 +158,19 @@ const STEPS = [
     (p) => heatPoints({ ...p, pieces: p.laid, stretch: p.stretch.byPanel, outlines: p.stretch.outlines }),
     isSameList,
   ),
-  step('heat', ['points', 'laid', 'panels', 'films', 'shop', 'solutions'], (p) => {
-    const ways = gunWays({ ...p, pieces: p.laid, guns: p.shop.guns })
-    const figures = heatFigures({ ...p, ways: ways.byPanel, pieces: p.laid, guns: p.shop.guns })
+  step('heat', ['points', 'laid', 'panels', 'films', 'shop', 'solutions', 'edges', 'beside'], (p) => {
+    const given = { ...p, pieces: p.laid, guns: p.shop.guns }
+    const ways = gunWays(given)
+    const { paceFactor } = p.beside.runSheet
+    const figures = heatFigures({ ...given, ways: ways.byPanel, edges: p.edges.edges, paceFactor })
     return { ...ways, figures, findings: heatFindings(ways.byPanel, p.panels) }
   }),
   step('steps', ['plan', 'beside', 'panels', 'films', 'laid', 'points', 'heat', 'edges', 'record', 'ledger'], (p) =>
     stepsOf({ ...p, pieces: p.laid, ways: p.heat.byPanel }, p.ledger),
   ),
   step('schedule', ['plan', 'steps', 'hours', 'shop', 'ledger'], (p) => jobSchedule(p.plan, p.steps, clockOf(p))),
-  step('runSheet', ['plan', 'steps', 'schedule', 'hours', 'shop', 'ledger'], (p) => ({
-    figures: cardFigures(p.steps),
+  step('runSheet', ['plan', 'steps', 'schedule', 'hours', 'shop', 'ledger', 'heat'], (p) => ({
+    figures: cardFigures(p.steps, p.heat.figures),
     findings: [...crewFindings(p.plan, p.steps), ...timeFindings(p.plan, p.steps, p.schedule, clockOf(p))],
   })),
   step('conditions', ['plan', 'climate', 'steps', 'hours'], ({ plan, climate, steps, hours }) =>

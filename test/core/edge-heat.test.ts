@@ -119,6 +119,35 @@ describe('how the gun goes, behind a plan', () => {
     expect(r.figures.has('heat/bonnet/pace')).toBe(false)
     expect(r.figures.has('heat/bonnet/moving')).toBe(true)
   })
+  it('the minutes of post-heat are worked out part by part, and a panel’s work opens them', () => {
+    const plain = handCar()
+    const pressed = { ...plain, method: { ...plain.method, plainEdges: 'pressed' as const } }
+    for (const plan of [plain, pressed, { ...plain, runSheet: { ...plain.runSheet, paceFactor: 1.3 } }]) {
+      const r = reckon(plan, { ...shop, solutions: { ...NO_SOLUTIONS, heat: { [key]: FAKE } } }, [])
+      const working = r.figures.get('heat/bonnet/minutes')
+      const of = Object.fromEntries((working?.inputs ?? []).map((i) => [i.key, Number(i.value)]))
+      const term = (key: string) => of[key] ?? NaN
+      // With a pencil: seconds of the gun, places, readings, metres pressed again, metres pressed without a reading.
+      const minutes =
+        (term('moving') / 60) * term('slower') +
+        term('places') * term('place') +
+        term('readings') * term('read') +
+        (term('length') / term('press') + term('pressed') / term('plain')) / 60 +
+        term('steam')
+      expect(working?.value).toBe(Math.ceil(minutes * term('crew_pace')))
+      const step = r.steps.find((s) => s.id === 'post_heat:bonnet')
+      expect(working?.value).toBe(step?.minutes)
+      const work = r.figures.get('panel/bonnet/minutes')?.inputs.find((i) => i.key === 'post_heat:bonnet')
+      expect(work).toMatchObject({ value: step?.minutes, at: 'figure:heat/bonnet/minutes' })
+    }
+    const typed = { ...plain, runSheet: { ...plain.runSheet, minutes: { 'post_heat:bonnet': 77 } } }
+    const own = reckon(typed, { ...shop, solutions: NO_SOLUTIONS }, []).figures.get('panel/bonnet/minutes')
+    // What somebody typed is nobody's sum.
+    expect(own?.inputs.find((i) => i.key === 'post_heat:bonnet')).toMatchObject({
+      value: 77,
+      at: 'steps/post_heat:bonnet',
+    })
+  })
   it('decides the minutes of post-heat, which settle with it', () => {
     const way = (paceMmS: number) => ({ ...FAKE, paceMmS })
     const at = (paceMmS: number) =>

@@ -4,7 +4,7 @@ import { heatByContract } from '@/core/engines/heat/heat-contract'
 import { INSULATED, type Layer } from '@/core/solve/heat/layers'
 import { pointHeat, type PointRun } from '@/core/solve/heat/point'
 import { sweepHeat } from '@/core/solve/heat/sweep'
-import type { SweepRun } from '@/core/solve/heat/sweep-model'
+import { FINE, type SweepRun } from '@/core/solve/heat/sweep-model'
 import { air, FILM, STEEL, SWEEP } from '../fixtures/heat-cases'
 import { movingGaussian, planeWallSeries, semiInfiniteFlux, semiInfiniteInAir } from '../fixtures/heat-forms'
 
@@ -220,6 +220,23 @@ describe('heat under a moving gun', () => {
       expect(room).toBeLessThan(0)
     }
     expect(passes[1]?.stored).toBeGreaterThan(passes[0]?.stored ?? Infinity)
+  })
+
+  const guns: [string, Partial<SweepRun>][] = [
+    ['a round of air that thins out', {}],
+    ['a disc with a rim', { gun: { ...SWEEP.gun, footprint: { shape: 'disc', radiusM: 0.035 } } }],
+    ['film that shines', { radiation: { emissivity: 0.9, surroundC: 20 } }],
+    ['two passes and a rest', { sweep: { ...SWEEP.sweep, passes: 2, gapS: 6, speedMmS: 14 } }],
+    ['air colder than the room', { gun: { ...SWEEP.gun, airC: -20 } }],
+  ]
+  test.each(guns)('%s: a step is carried out as well as by as many rounds as there may be', (_, over) => {
+    const sweep = { ...SWEEP, sweep: { ...SWEEP.sweep, holdS: 2 }, ...over }
+    const run = { ...sweep, panel: { lengthM: 0.5, widthM: 0.2 }, probes: [{ xM: 0.2, yM: 0.11, depthM: 0 }] }
+    const [asIs, exact] = [FINE, { ...FINE, sameC: 1e-10 }].map((fineness) => sweepHeat(run, fineness))
+    const parts = asIs?.peaks.map((c, i) => Math.abs(c - (exact?.peaks[i] ?? NaN)))
+    expect(Math.max(...(parts ?? [NaN]))).toBeLessThan(4e-3)
+    expect(asIs?.probes[0]?.finalC).toBeCloseTo(exact?.probes[0]?.finalC ?? NaN, 2)
+    expect((asIs?.energy.gun ?? NaN) / (exact?.energy.gun ?? NaN)).toBeCloseTo(1, 4)
   })
 
   test('350 °C air moved 25 mm in 2 to 3 s brings film on steel to about 90 °C (common practice, no source)', () => {

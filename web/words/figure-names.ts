@@ -67,6 +67,7 @@ const HEAT: Record<HeatPart, string> = {
   peak_high: 'hottest place',
   in_band: 'share in the film’s range',
   moving: 'time it moves',
+  minutes: 'minutes of post-heat',
 }
 
 const FLEET: Record<string, string> = {

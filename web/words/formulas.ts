@@ -41,6 +41,8 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
     `${start} + ${work} along the ${chain} steps that decide, on open days between ${opens} and ${closes} after midnight (${week} open in a week), + ${waits} waited by the clock`,
   packs_for: (needed, used, least, shelf, pack, each) =>
     `what is open of ${needed}${each ? ` (one for ${each})` : ''} less ${used}, and ${least} to keep, less ${shelf} on the shelf: in packs of ${pack}`,
+  post_heat_for: (moving, slower, places, place, readings, read, length, press, pressed, plain, steam, pace) =>
+    `${moving} along the edges (× ${slower}), ${places} heated alone at ${place}, ${readings} to be read at ${read}, ${length} pressed again at ${press}, ${pressed} heated and pressed at ${plain}, ${steam} of steam: all together × ${pace} for the crew, rounded up to a minute`,
   price_of: (order) => `price of ${order}`,
   profile: (mouth, wall, depth) =>
     `across a mouth of ${mouth}: walls of ${wall}° down ${depth}, the floor between, and up again`,

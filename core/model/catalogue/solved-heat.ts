@@ -5,7 +5,7 @@ import type { ShopSettings } from '../shop/shop'
 import type { Panel } from '../vehicle/schema'
 
 /** Raised whenever the same edge would be heated in another way. */
-const HEAT_VERSION = 1
+const HEAT_VERSION = 2
 /** Solved the same way wherever it is: none is finer than another. */
 export const HEAT_FINENESS = 1
 

@@ -36,6 +36,7 @@ export const FORMULA_FUNCTIONS = [
   'nothing_to_buy',
   'open_hours',
   'packs_for',
+  'post_heat_for',
   'price_of',
   'profile',
   'quick_plan',

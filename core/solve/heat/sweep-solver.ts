@@ -2,7 +2,7 @@ import { depthModes } from './depth-modes'
 import { footprintReach, footprintScale, shareAt } from './footprint'
 import { gunAt, gunPath, heatEnd, pathEnd, stepsTo, type Stretch } from './gun-path'
 import { nodeAt, radiated, radiatedSlope, type DepthMesh } from './layers'
-import { Propagator } from './propagator'
+import { Propagator, type StepTable } from './propagator'
 import { nodeRow, type PreparedPanel, type SweepFineness, type SweepResult, type SweepRun } from './sweep-model'
 import { SweepReader } from './sweep-reader'
 import { afterConstant, uniformPart, type UniformPart } from './uniform-part'
@@ -11,6 +11,8 @@ import { nodePlace, WaveField, windowOf, type Side, type Window } from './waves'
 const FIRST_STEP_S = 0.06
 const LONGEST_STEP_S = 2
 const MOST_ROUNDS = 12
+/** What is left of a difference after a round more is this much more than it was the last time, at most. */
+const ROUNDS_SAFETY = 2
 
 interface Field {
   /** Surface over the start, by wave; then the other rows. */
@@ -20,6 +22,44 @@ interface Field {
   /** Watts from the gun, and what the room gives more than it would give to a calm panel. */
   gunW: number
   roomW: number
+}
+
+/** How hot the nodes of a window were at begin, middle and end of the step before, over the start. */
+interface Trail {
+  w: { x: Window; y: Window }
+  seconds: number
+  begin: Float64Array
+  middle: Float64Array
+  end: Float64Array
+}
+
+/** A step so many times as long as the one before it goes on as that one went; a longer one is begun as it stands. */
+const GOES_ON = 2
+
+/** The surface so many seconds on, along the parabola of the step before, where that was in the window. */
+function goneOn(trail: Trail, { begin, w, seconds }: { begin: Float64Array; w: Trail['w']; seconds: number }) {
+  const out = begin.slice()
+  const t = seconds / trail.seconds
+  if (t > GOES_ON) return out
+  const [wide, wideBefore] = [w.x.to - w.x.from, trail.w.x.to - trail.w.x.from]
+  for (let k = Math.max(w.y.from, trail.w.y.from); k < Math.min(w.y.to, trail.w.y.to); k++)
+    for (let m = Math.max(w.x.from, trail.w.x.from); m < Math.min(w.x.to, trail.w.x.to); m++) {
+      const i = (k - trail.w.y.from) * wideBefore + m - trail.w.x.from
+      const [a, b, c] = [trail.begin[i], trail.middle[i], trail.end[i]]
+      out[(k - w.y.from) * wide + m - w.x.from] += t * (a - 4 * b + 3 * c) + 2 * t * t * (a - 2 * b + c)
+    }
+  return out
+}
+
+/** A row by wave: what is left of it, and what flux at begin, middle and end of the step adds. */
+function heatedInto(
+  row: Float64Array,
+  base: Float64Array,
+  [atBegin, atMiddle, atEnd]: readonly Float64Array[],
+  [begin, middle, end]: readonly Float64Array[],
+): void {
+  for (let i = 0; i < row.length; i++)
+    row[i] = base[i] + atBegin[i] * begin[i] + atMiddle[i] * middle[i] + atEnd[i] * end[i]
 }
 
 export class SweepSolver {
@@ -36,6 +76,12 @@ export class SweepSolver {
   private readonly level: UniformPart
   private readonly backOf: (flux: number) => number
   private readonly cellArea: number
+  /** What a whole share of the gun puts in more than the calm room does: at the start, and less by each kelvin over it. */
+  private readonly hot: number
+  private readonly softens: number
+  private trail: Trail | null = null
+  /** By the length of a step: what of a difference is left after a round more. */
+  private readonly shrinks = new Map<StepTable, number>()
   private now: Field
   private middle: Field
   private end: Field
@@ -45,8 +91,10 @@ export class SweepSolver {
     private readonly fineness: SweepFineness,
     prepared: PreparedPanel,
   ) {
-    const { sweep } = run_
+    const { sweep, gun, room, startC } = run_
     const { modes } = prepared
+    this.softens = gun.coefficient - room.coefficient
+    this.hot = gun.coefficient * (gun.airC - startC) + gun.flux - room.coefficient * (room.airC - startC)
     this.depths = prepared.depths
     this.mesh = modes.mesh
     this.x = prepared.x
@@ -138,15 +186,11 @@ export class SweepSolver {
     return out
   }
 
-  /** Flux beyond what room and start already account for, at one node. */
-  private extraFlux(share: number, temperature: number): number {
-    const { gun, room, radiation, startC } = this.run_
-    const blown = gun.coefficient * (gun.airC - temperature) + gun.flux
-    const calm = room.coefficient * (room.airC - temperature)
-    const shines = radiation
-      ? radiated(radiation, temperature) + radiatedSlope(radiation, startC) * (temperature - startC)
-      : 0
-    return share * (blown - calm) + shines
+  /** Flux beyond what room and start already account for, at one node that is `over` hotter than the start. */
+  private extraFlux(share: number, over: number): number {
+    const { radiation, startC } = this.run_
+    const blown = share * (this.hot - this.softens * over)
+    return radiation ? blown + radiated(radiation, startC + over) + radiatedSlope(radiation, startC) * over : blown
   }
 
   /** The flux right after something changed outside. */
@@ -155,14 +199,15 @@ export class SweepSolver {
     now.flux.fill(0)
     now.gunW = 0
     now.roomW = 0
+    this.trail = null
     const w = this.windows(part, part.beginS, part.beginS)
     if (!w) return
     const values = new Float64Array((w.x.to - w.x.from) * (w.y.to - w.y.from))
     field.valuesInto(values, now.rows[0], w.x, w.y)
     const shares = this.shares(part, part.beginS, w)
-    this.weigh(now, shares, values)
-    values.forEach((v, i) => (values[i] = this.extraFlux(shares[i], this.run_.startC + v)))
-    field.wavesInto(now.flux, values, w.x, w.y)
+    const flux = values.map((v, i) => this.extraFlux(shares[i], v))
+    this.weigh(now, shares, values, flux)
+    field.wavesInto(now.flux, flux, w.x, w.y)
   }
 
   private step(part: Stretch, atS: number, seconds: number): void {
@@ -204,9 +249,11 @@ export class SweepSolver {
     const { now, middle, end, field } = this
     const table = this.waves.table(seconds)
     const size = (w.x.to - w.x.from) * (w.y.to - w.y.from)
+    const begin = new Float64Array(size)
+    field.valuesInto(begin, now.rows[0], w.x, w.y)
     const targets = [
-      { field: middle, own: table.own.middle, gains: table.newAtMiddle, atS: atS + seconds / 2 },
-      { field: end, own: table.own.end, gains: table.newAtEnd, atS: atS + seconds },
+      { field: middle, own: table.own.middle, gains: table.newAtMiddle, atS: atS + seconds / 2, ahead: 0.5 },
+      { field: end, own: table.own.end, gains: table.newAtEnd, atS: atS + seconds, ahead: 1 },
     ].map((t) => ({
       ...t,
       base: t.field.rows.map((row) => row.slice()),
@@ -214,59 +261,52 @@ export class SweepSolver {
       flux: new Float64Array(size),
       values: new Float64Array(size),
     }))
-    const { gun, room } = this.run_
-    const softens = gun.coefficient - room.coefficient
-    // At first as if the surface stayed as hot as it is.
-    const begin = new Float64Array(size)
-    field.valuesInto(begin, now.rows[0], w.x, w.y)
+    // At first as if the surface went on getting hot as it did.
     for (const t of targets) {
-      for (let i = 0; i < size; i++) t.flux[i] = this.extraFlux(t.shares[i], this.run_.startC + begin[i])
+      const guess = this.trail ? goneOn(this.trail, { begin, w, seconds: t.ahead * seconds }) : begin
+      for (let i = 0; i < size; i++) t.flux[i] = this.extraFlux(t.shares[i], guess[i])
       field.wavesInto(t.field.flux, t.flux, w.x, w.y)
     }
+    const fluxes = [now.flux, middle.flux, end.flux] as const
+    let before = 0
     for (let round = 0; round < MOST_ROUNDS; round++) {
       let moved = 0
       for (const t of targets) {
         const surface = t.field.rows[0]
-        for (let i = 0; i < surface.length; i++)
-          surface[i] =
-            t.base[0][i] +
-            t.gains[0][0][i] * now.flux[i] +
-            t.gains[0][1][i] * middle.flux[i] +
-            t.gains[0][2][i] * end.flux[i]
+        heatedInto(surface, t.base[0], t.gains[0], fluxes)
         field.valuesInto(t.values, surface, w.x, w.y)
         for (let i = 0; i < size; i++) {
-          const yields = t.shares[i] * softens * t.own
-          const wanted = this.extraFlux(t.shares[i], this.run_.startC + t.values[i])
+          const yields = t.shares[i] * this.softens * t.own
+          const wanted = this.extraFlux(t.shares[i], t.values[i])
           const next = (wanted + yields * t.flux[i]) / (1 + yields)
           moved = Math.max(moved, Math.abs(next - t.flux[i]) * t.own)
           t.flux[i] = next
         }
       }
       for (const t of targets) field.wavesInto(t.field.flux, t.flux, w.x, w.y)
-      if (moved < this.fineness.sameC) break
+      // Steps of one length part by one factor from round to round: it is known from the first of them.
+      if (before > 0) this.shrinks.set(table, moved / before)
+      const left = Math.min(1, ROUNDS_SAFETY * (this.shrinks.get(table) ?? 1)) * moved
+      if (left < this.fineness.sameC) break
+      before = moved
     }
-    for (const t of targets) this.weigh(t.field, t.shares, t.values)
-    for (const t of targets)
-      t.field.rows.forEach((row, r) => {
-        for (let i = 0; i < row.length; i++)
-          row[i] =
-            t.base[r][i] +
-            t.gains[r][0][i] * now.flux[i] +
-            t.gains[r][1][i] * middle.flux[i] +
-            t.gains[r][2][i] * end.flux[i]
-      })
+    for (const t of targets) this.weigh(t.field, t.shares, t.values, t.flux)
+    this.trail = { w, seconds, begin, middle: targets[0].values, end: targets[1].values }
+    for (const t of targets) t.field.rows.forEach((row, r) => heatedInto(row, t.base[r], t.gains[r], fluxes))
   }
 
-  /** Watts from the gun, and what of the room differs from a calm surface, at the nodes of a window. */
-  private weigh(at: Field, shares: Float64Array, values: Float64Array): void {
-    const { room, gun, startC, radiation } = this.run_
+  /** Watts from the gun, and what of the room differs from a calm surface, by the flux at the nodes of a window. */
+  private weigh(at: Field, shares: Float64Array, values: Float64Array, flux: Float64Array): void {
+    const { room, startC, radiation } = this.run_
     at.gunW = 0
     at.roomW = 0
     for (let i = 0; i < values.length; i++) {
       const c = startC + values[i]
-      at.gunW += this.cellArea * shares[i] * (gun.coefficient * (gun.airC - c) + gun.flux)
-      at.roomW -= this.cellArea * shares[i] * room.coefficient * (room.airC - c)
-      if (radiation) at.roomW += this.cellArea * radiated(radiation, c)
+      const calm = shares[i] * room.coefficient * (room.airC - c)
+      const shines = radiation ? radiated(radiation, c) : 0
+      const known = radiation ? shines + radiatedSlope(radiation, startC) * values[i] : 0
+      at.gunW += this.cellArea * (flux[i] - known + calm)
+      at.roomW += this.cellArea * (shines - calm)
     }
   }
   /** Watts from the room into the whole panel. */

@@ -1,6 +1,10 @@
 import { wallOf } from '../../engines/heat/edge-heat'
 import type { HeatPoint } from '../../engines/heat/heat-points'
 import { paceFor, paceSeconds } from '../../engines/heat/pace'
+import type { EdgeDecision } from '../../engines/edge/edge-plan'
+import { postHeatMinutes, postHeatWork } from '../../engines/run-sheet/heat-step'
+import { PLACE_MIN, PRESSED_MIN_PER_M, PRESS_MIN_PER_M, READ_MIN } from '../../engines/run-sheet/step-data'
+import { groupedBy } from '../../kit/grouped'
 import type { SolvedHeat } from '../../model/catalogue/solved-heat'
 import { keptFor } from '../../kit/kept'
 import { figure, from, input, type Figure, type FigureUnit } from '../../model/figure/figure'
@@ -20,24 +24,62 @@ interface Given {
   panels: ReadonlyMap<string, Panel>
   films: ReadonlyMap<string, FilmSheet>
   guns: ShopSettings['guns']
+  edges: readonly EdgeDecision[]
+  paceFactor: number
 }
 type Plan = Extract<SolvedHeat, { kind: 'plan' }>
 
 /**
  * How the gun goes along the edges of each panel: pace, hold, pause and how hot they become, with what they were solved
- * from; and how long it moves along all of them, by the solved way or the usual one.
+ * from; how long it moves along all of them, by the solved way or the usual one; and the minutes of it all.
  */
 export function heatFigures(given: Given): Figure[] {
-  const along = new Map<string, HeatPoint[]>()
-  for (const p of given.points) if (p.lengthMm !== null) along.set(p.panelId, [...(along.get(p.panelId) ?? []), p])
-  return [...along].flatMap(([panelId, points]) => {
+  const pointsOf = groupedBy(given.points, (p) => p.panelId)
+  const edgesOf = groupedBy(given.edges, (e) => e.panelId)
+  const pieceOf = new Map(given.pieces.toReversed().map((p) => [p.id, p]))
+  return [...new Set([...pointsOf.keys(), ...edgesOf.keys()])].flatMap((panelId) => {
     const panel = given.panels.get(panelId)
-    const film = given.films.get(given.pieces.find((p) => p.id === points[0]?.pieceId)?.filmId ?? '')
+    const [points, edges] = [pointsOf.get(panelId) ?? [], edgesOf.get(panelId) ?? []]
+    const piece = pieceOf.get(points[0]?.pieceId ?? edges[0]?.pieceId ?? '')
+    const film = given.films.get(piece?.filmId ?? '')
     if (!panel || !film) return []
     const way = given.ways.get(panelId)
-    const solved = way?.kind === 'plan' ? keptFigures(panel, film, way, given.guns) : []
-    return [...solved, movingFigure(panel, points, way, solved)]
+    const along = points.filter((p) => p.lengthMm !== null)
+    const solved = along.length > 0 && way?.kind === 'plan' ? keptFigures(panel, film, way, given.guns) : []
+    const moving = along.length > 0 ? [movingFigure(panel, along, way, solved)] : []
+    // A side that is laid in drops is heated as one: its panels have no minutes of their own.
+    const minutes = piece?.covers ? [] : minutesFigure({ panel, film, points, way, edges }, given.paceFactor, moving[0])
+    return [...solved, ...moving, ...minutes]
   })
+}
+
+type PostHeat = Parameters<typeof postHeatWork>[0]
+
+/** The minutes of a panel's post-heat by the rule, part by part. */
+function minutesFigure(of: PostHeat, paceFactor: number, moving: Figure | undefined): Figure[] {
+  const work = postHeatWork(of)
+  if (!work) return []
+  const rule = (key: string, value: number, unit: FigureUnit) => input(key, value, unit, 'assumed', 'data/heat')
+  const plan = (key: string, value: number, unit: FigureUnit) =>
+    input(key, value, unit, 'common_practice', key === 'pressed' ? `panels/${of.panel.id}/edges` : 'points')
+  // Minutes for each metre, as the pace that they are.
+  const mmS = (minPerM: number) => 1000 / (60 * minPerM)
+  const inputs = [
+    moving ? from('moving', moving) : plan('moving', 0, 's'),
+    rule('slower', work.slower, 'fraction'),
+    plan('places', work.places, 'count'),
+    rule('place', PLACE_MIN, 'min'),
+    plan('readings', work.readings, 'count'),
+    rule('read', READ_MIN, 'min'),
+    plan('length', work.alongMm, 'mm'),
+    rule('press', mmS(PRESS_MIN_PER_M), 'mm_s'),
+    plan('pressed', work.pressedMm, 'mm'),
+    rule('plain', mmS(PRESSED_MIN_PER_M), 'mm_s'),
+    rule('steam', work.steamMin, 'min'),
+    input('crew_pace', paceFactor, 'fraction', 'measured', 'runSheet/paceFactor'),
+  ]
+  const formula = call('post_heat_for', ...inputs.map((i) => i.key))
+  return [figure(`heat/${of.panel.id}/minutes`, postHeatMinutes(work, paceFactor), 'min', formula, inputs)]
 }
 
 function solvedFigures(panel: Panel, film: FilmSheet, way: Plan, guns: Given['guns']): Figure[] {

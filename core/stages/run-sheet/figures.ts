@@ -1,13 +1,21 @@
 import { cardsOf } from '../../engines/run-sheet/cards'
 import type { Step } from '../../engines/run-sheet/step'
 import { plannedSteps } from '../../engines/run-sheet/steps'
-import { figure, input, type Figure } from '../../model/figure/figure'
+import { figure, from, input, type Figure } from '../../model/figure/figure'
 
-/** Work on each panel, from its degrease to its post-heat: the minutes of its steps, however many hands they take. */
-export function cardFigures(steps: readonly Step[]): Figure[] {
+/**
+ * Work on each panel, from its degrease to its post-heat: the minutes of its steps, however many hands they take.
+ * `heat`: the figures of heating; a post-heat whose minutes nobody typed and no record changed opens its own.
+ */
+export function cardFigures(steps: readonly Step[], heat: readonly Figure[]): Figure[] {
+  const known = new Map(heat.map((f) => [f.id, f]))
+  const ofStep = (s: Step) => {
+    const own = s.code === 'post_heat' && s.panelId !== null ? known.get(`heat/${s.panelId}/minutes`) : undefined
+    return own && own.value === s.minutes ? from(s.id, own) : input(s.id, s.minutes, 'min', 'assumed', `steps/${s.id}`)
+  }
   return cardsOf(plannedSteps(steps)).flatMap(({ panelId, parts }) => {
     if (panelId === null) return []
-    const inputs = parts.map((s) => input(s.id, s.minutes, 'min', 'assumed', `steps/${s.id}`))
+    const inputs = parts.map(ofStep)
     const minutes = parts.reduce((sum, s) => sum + s.minutes, 0)
     return [figure(`panel/${panelId}/minutes`, minutes, 'min', 'Σ inputs', inputs)]
   })
