@@ -1,5 +1,6 @@
 'use client'
 
+import { memo } from 'react'
 import Form from 'react-bootstrap/Form'
 import Button from 'react-bootstrap/Button'
 import { SIDES, type Panel } from '@/core/model/vehicle/schema'
@@ -7,39 +8,41 @@ import type { Plan } from '@/core/model/plan/schema'
 import { WordSelect } from '@/web/kit/fields'
 import { LengthInput } from '@/web/kit/quantity-input'
 import { word } from '@/web/words/names'
+import type { Formatter } from '@/web/words/format'
+import { useHeldFault } from '@/web/job/held'
 import { changePanel, removePanel } from './edit-panel'
 import { FIRST_SIZE, SIZES, sizeOf, withSize, WRAP_COLUMN } from './grid-columns'
-import type { Fault } from '@/core/kit/result'
 
-/** One panel in the measuring sheet. */
-export function GridRow({
+/** One panel in the measuring sheet: drawn anew when it is another, not when a panel beside it is typed. */
+export const GridRow = memo(function GridRow({
   p,
-  picked,
-  onPick,
-  marked,
   row,
+  isPicked,
+  onPick,
+  firstMarked,
+  lastMarked,
   edit,
-  locale,
-  heldFault,
-  unit,
-  format,
+  fmt,
   mayRemove,
 }: {
   p: Panel
-  picked: string | null
-  onPick: (id: string) => void
-  marked: (row: number, column: number) => boolean
   row: number
+  isPicked: boolean
+  onPick: (id: string) => void
+  /** Columns that are marked; the last before the first where none is. */
+  firstMarked: number
+  lastMarked: number
   edit: (change: (plan: Plan) => Plan) => void
-  locale: 'en-GB' | 'en-US'
-  heldFault: (place: string) => Fault | null
-  unit: 'in' | 'mm' | 'cm'
-  format: (mm: number) => string
+  fmt: Formatter
   mayRemove: boolean
 }) {
+  const heldFault = useHeldFault()
+  const { lengthUnit: unit, locale } = fmt.units
+  const format = (mm: number) => fmt.length(mm).text
+  const isMarked = (column: number) => column >= firstMarked && column <= lastMarked
   return (
-    <tr id={p.id} data-off={!p.wrap} data-picked={p.id === picked} onFocus={() => onPick(p.id)}>
-      <td style={{ minWidth: 150 }} data-marked={marked(row, 0)}>
+    <tr id={p.id} data-off={!p.wrap} data-picked={isPicked} onFocus={() => onPick(p.id)}>
+      <td style={{ minWidth: 150 }} data-marked={isMarked(0)}>
         <Form.Control
           data-cell={`${row}:0`}
           type="text"
@@ -52,7 +55,7 @@ export function GridRow({
           }
         />
       </td>
-      <td style={{ minWidth: 108 }} data-marked={marked(row, 1)}>
+      <td style={{ minWidth: 108 }} data-marked={isMarked(1)}>
         <WordSelect
           list="panel"
           locale={locale}
@@ -62,7 +65,7 @@ export function GridRow({
           onCode={(code) => edit((plan) => changePanel(plan, p.id, (was) => ({ ...was, kind: code })))}
         />
       </td>
-      <td style={{ minWidth: 72 }} data-marked={marked(row, 2)}>
+      <td style={{ minWidth: 72 }} data-marked={isMarked(2)}>
         <Form.Select
           data-cell={`${row}:2`}
           aria-label={`${p.name}, side`}
@@ -82,7 +85,7 @@ export function GridRow({
         <td
           key={field}
           data-assumed={p.assumed.includes(field)}
-          data-marked={marked(row, FIRST_SIZE + i)}
+          data-marked={isMarked(FIRST_SIZE + i)}
           style={{ position: 'relative', minWidth: 58 }}
         >
           <LengthInput
@@ -99,7 +102,7 @@ export function GridRow({
           />
         </td>
       ))}
-      <td className="text-center" style={{ width: 44 }} data-marked={marked(row, WRAP_COLUMN)}>
+      <td className="text-center" style={{ width: 44 }} data-marked={isMarked(WRAP_COLUMN)}>
         <Form.Check.Input
           data-cell={`${row}:${WRAP_COLUMN}`}
           type="checkbox"
@@ -124,4 +127,4 @@ export function GridRow({
       </td>
     </tr>
   )
-}
+})

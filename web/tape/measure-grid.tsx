@@ -6,7 +6,6 @@ import { useRef, useState } from 'react'
 import { MAX_PANELS } from '@/core/model/vehicle/schema'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Formatter } from '@/web/words/format'
-import { useHeldFault } from '@/web/job/held'
 import { addPanel } from './edit-panel'
 import { FIRST_SIZE, SIZES } from './grid-columns'
 import { GridRow } from './grid-row'
@@ -34,12 +33,10 @@ export function MeasureGrid({
 }) {
   const [name, setName] = useState('')
   const grid = useRef<HTMLTableElement>(null)
-  const heldFault = useHeldFault()
-  const { lengthUnit: unit, locale } = fmt.units
-  const format = (mm: number) => fmt.length(mm).text
+  const { lengthUnit: unit } = fmt.units
   const shown = plan.panels.filter((p) => p.name.toLowerCase().includes(wanted.trim().toLowerCase()))
 
-  const { moveTo, keys, copy, paste, marked, said } = useGridKeys({ grid, shown, plan, edit, fmt })
+  const { moveTo, keys, copy, paste, markedIn, said } = useGridKeys({ grid, shown, plan, edit, fmt })
   const add = () => {
     const wantedName = name.trim()
     if (wantedName === '' || plan.panels.length >= MAX_PANELS) return
@@ -70,15 +67,13 @@ export function MeasureGrid({
               <GridRow
                 key={p.id}
                 p={p}
-                picked={picked}
-                onPick={onPick}
-                marked={marked}
                 row={row}
+                isPicked={p.id === picked}
+                onPick={onPick}
+                firstMarked={markedIn(row).first}
+                lastMarked={markedIn(row).last}
                 edit={edit}
-                locale={locale}
-                heldFault={heldFault}
-                unit={unit}
-                format={format}
+                fmt={fmt}
                 mayRemove={mayRemove}
               />
             ))}

@@ -21,6 +21,13 @@ interface GridSheet {
   fmt: Formatter
 }
 
+/** Columns of a row that are marked, from first to last. */
+export interface MarkedColumns {
+  first: number
+  last: number
+}
+const NONE_MARKED: MarkedColumns = { first: 0, last: -1 }
+
 /** A block of cells, its first and last row and column. */
 const cornersOf = ({ from, to }: Block) => ({
   top: Math.min(from.row, to.row),
@@ -100,12 +107,12 @@ export function useGridKeys({ grid, ...sheet }: GridSheet & { grid: RefObject<HT
   }
 
   const { copy, paste, said } = useGridClipboard({ ...sheet, range })
-  const marked = (row: number, column: number): boolean => {
-    if (!range) return false
+  const markedIn = (row: number): MarkedColumns => {
+    if (!range) return NONE_MARKED
     const { top, bottom, first, last } = cornersOf(range)
-    return row >= top && row <= bottom && column >= first && column <= last
+    return row >= top && row <= bottom ? { first, last } : NONE_MARKED
   }
-  return { moveTo, keys, copy, paste, marked, said }
+  return { moveTo, keys, copy, paste, markedIn, said }
 }
 
 /** Blocks of cells to and from a spreadsheet; `said`: what came of it. */
