@@ -4,7 +4,10 @@ import { createContext, useCallback, useContext, useLayoutEffect, useMemo, useSt
 import { createStore, useStore, type StoreApi } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import { handedOver } from '@/core/stages/handover/handover'
-import type { Plan } from '@/core/model/plan/schema'
+import { keptFor } from '@/core/kit/kept'
+import type { BesidePanels, Plan } from '@/core/model/plan/schema'
+import type { FilmSheet } from '@/core/model/film/schema'
+import type { Panel } from '@/core/model/vehicle/schema'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import type { Figure } from '@/core/model/figure/figure'
 import { filmOf } from '@/core/model/plan/piece-choice'
@@ -56,12 +59,21 @@ function reckoner(): typeof reckon {
   return (plan, catalogue, ledger) => (before = reckon(plan, catalogue, ledger, before))
 }
 
+const NO_WAYS: JobContext['waysFound'] = new Map()
+const keptWaysKey = keptFor(
+  (panel: Panel, beside: BesidePanels, film: FilmSheet, scan: string | undefined, films: Catalogue['films']) =>
+    waysKey(stretchKey(beside, panel, film, scan), panel.id, films),
+)
+
 /** The best ways out of each panel's stretch, as far as they are solved. */
-function foundWays(plan: Plan, { solutions, films, scans }: Catalogue): JobContext['waysFound'] {
+function foundWays({ parts }: Reckoning, { solutions, films, scans }: Catalogue): JobContext['waysFound'] {
+  const { plan, beside } = parts
+  const solved = solutions?.ways
+  if (!solved || Object.keys(solved).length === 0) return NO_WAYS
   const found = new Map<string, readonly FoundWay[]>()
   for (const panel of plan.panels) {
     const film = filmOf(plan, panel)
-    const ways = film && solutions?.ways[waysKey(stretchKey(plan, panel, film, scans?.[panel.id]), panel.id, films)]
+    const ways = film && solved[keptWaysKey(panel, beside, film, scans?.[panel.id], films)]
     if (ways) found.set(panel.id, ways)
   }
   return found
@@ -147,7 +159,7 @@ function OpenJob({
   // Each part whose inputs are the same is taken over from the reckoning before.
   const [reckonAgain] = useState(reckoner)
   const reckoning = useMemo(() => reckonAgain(reckoned, catalogue, ledger), [reckonAgain, reckoned, catalogue, ledger])
-  const waysFound = useMemo(() => foundWays(reckoned, catalogue), [reckoned, catalogue])
+  const waysFound = useMemo(() => foundWays(reckoning, catalogue), [reckoning, catalogue])
   // A plan is saved by whoever the server knows: who stands in logs, and changes no plan.
   const parts = standsIn ? [] : planPartsOf(member.role)
   const value: JobContext = {
