@@ -1,6 +1,7 @@
 import { hexDifference } from '@/core/model/vehicle/colour'
 import type { Plan } from '@/core/model/plan/schema'
-import { skinOf, type Skin } from '@/core/engines/skin/skin'
+import { keptFor } from '@/core/kit/kept'
+import { panelShape, skinOf, type Skin } from '@/core/engines/skin/skin'
 import { panelAreaMm2 } from '@/core/model/vehicle/outline'
 import type { Edge, Panel } from '@/core/model/vehicle/schema'
 import { blockedPanels } from '@/core/engines/paint/blocked-panels'
@@ -88,6 +89,9 @@ const isDark = (fill: string): boolean => {
 }
 const point = ({ x, y }: { x: number; y: number }): string => `${x.toFixed(1)},${y.toFixed(1)}`
 
+/** Where a panel's lettering stands hangs on its outline alone. */
+const keptLabel = keptFor((panel: Panel) => labelPlace(panelShape(panel).path))
+
 /** Everything that the map draws, for one layer. Pure: the same plan gives the same marks. */
 export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: string): SkinMarks {
   const skin = skinOf(plan.panels)
@@ -97,7 +101,9 @@ export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: stri
   const most = Math.max(150, least * 2.6)
   const marks = skin.panels.map((s): SkinMark => {
     const panel = byId.get(s.id) as Panel
-    const place = labelPlace(s.path)
+    const shape = panelShape(panel)
+    const label = keptLabel(panel)
+    const place = { ...label, x: label.x + s.box.left - shape.box.left, y: label.y + s.box.top - shape.box.top }
     const seen = look(panel)
     const fontSize = Math.min(place.across / 2.6, place.along / Math.max(5, panel.name.length * 0.55), most)
     return {

@@ -1,3 +1,4 @@
+import { keptFor } from '../../kit/kept'
 import { nth } from '../../kit/known'
 import { boxOf, type Box, type Point } from '../../kit/plane'
 import { outlineOf } from '../../model/vehicle/outline'
@@ -29,7 +30,8 @@ function turned(point: Point, turn: Turn, w: number, h: number): Point {
   return turn === 270 ? { x: point.y, y: w - point.x } : point
 }
 
-function rawPanel(p: Panel): SkinPanel {
+/** A panel by itself, turned as it lies on the map: what is on the map is this, shifted. */
+export const panelShape = keptFor((p: Panel): SkinPanel => {
   const outline = outlineOf(p)
   const turn = turnOf(p)
   const place = (q: Point): Point => turned(q, turn, outline.widthMm, outline.heightMm)
@@ -48,14 +50,14 @@ function rawPanel(p: Panel): SkinPanel {
     }
   })
   return { id: p.id, turnDeg: turn, box: boxOf(path), path, edges, on: null }
-}
+})
 
 /**
  * The unrolled map of a vehicle from its own panels: each lies where the edges that it shares put it, in the
  * least-squares sense.
  */
 export function skinOf(panels: readonly Panel[]): Skin {
-  const raw = panels.map(rawPanel)
+  const raw = panels.map((p) => panelShape(p))
   const index = new Map(panels.map((p, i) => [p.id, i]))
   const host = panels.map((p) => hostOf(p, panels, index))
   const ties = tiesOf(panels, raw, index, host)
