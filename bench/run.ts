@@ -11,22 +11,31 @@ import { stretchBench } from './stretch'
 
 /**
  * Runs every bench and writes docs/bench.md. Numbers inform; nothing fails on them. `--core` leaves what is measured in
- * the browser as it was; `--reckon`, `--layout`, `--settle`, `--stretch`, `--heat`, `--schedule`, `--server`,
- * `--members` and `--live` measure that alone.
+ * the browser as it was; `--reckon`, `--layout`, `--settle`, `--stretch`, `--heat`, `--schedule`, `--pages`,
+ * `--server`, `--members` and `--live` measure that alone.
  */
 const file = new URL('../docs/bench.md', import.meta.url)
 const before = readFileSync(file, 'utf8')
 /** A part of the file as it stands. */
 const had = (from: string, to: string) =>
   new RegExp(`## ${from}[\\s\\S]*?(?=${to ? `## (?:${to})|` : ''}$(?![\\s\\S]))`).exec(before)?.[0] ?? ''
-const asked = ['core', 'reckon', 'layout', 'settle', 'stretch', 'heat', 'schedule', 'server', 'members', 'live'].find(
-  (name) => process.argv.includes(`--${name}`),
-)
+const PARTS = [
+  'core',
+  'reckon',
+  'layout',
+  'settle',
+  'stretch',
+  'heat',
+  'schedule',
+  'pages',
+  'server',
+  'members',
+  'live',
+] as const
+const asked = PARTS.find((name) => process.argv.includes(`--${name}`))
 /** Long: only where it is asked for. */
 const ablation = process.argv.includes('--ablation')
-const wants = (
-  part: 'reckon' | 'layout' | 'settle' | 'stretch' | 'heat' | 'schedule' | 'pages' | 'server' | 'members' | 'live',
-) =>
+const wants = (part: Exclude<(typeof PARTS)[number], 'core'>) =>
   asked === undefined ||
   (asked === 'core' ? part !== 'pages' && part !== 'server' && part !== 'members' && part !== 'live' : asked === part)
 const parts = [
