@@ -6,6 +6,8 @@ import type { Plan } from '@/core/model/plan/schema'
 import { familyPanels, usualKeys } from '@/core/model/vehicle/families'
 import { toSkin } from '@/core/engines/skin/skin'
 import { climateMarks } from '@/web/charts/climate-marks'
+import { outlineOf } from '@/core/model/vehicle/outline'
+import { questionsOf } from '@/core/stages/tape/tape-answer'
 import { panelMarks } from '@/web/charts/panel-marks'
 import { LAYERS, skinMarks } from '@/web/charts/skin-marks'
 import { FitnessTable } from '@/web/film/fitness-table'
@@ -238,6 +240,35 @@ describe('a panel opened large', () => {
         expect(q.x).toBeLessThan(m.view.x + m.view.w)
         expect(q.y).toBeGreaterThan(m.view.y)
         expect(q.y).toBeLessThan(m.view.y + m.view.h)
+      }
+    }
+  })
+})
+
+describe('what a question is drawn as', () => {
+  it('every question but a panel’s own says where on the panel it is asked, within the picture', () => {
+    for (const p of hatch().panels)
+      for (const q of questionsOf(p)) {
+        const { dimensions, sizes, view } = panelMarks(p, q.field)
+        expect(sizes).toEqual([])
+        expect(
+          dimensions.map((d) => d.question.field),
+          `${p.id} ${q.field}`,
+        ).toEqual([q.field])
+        for (const { at: place } of dimensions) {
+          expect(Math.abs(place.x - view.x - view.w / 2)).toBeLessThan(view.w / 2)
+          expect(Math.abs(place.y - view.y - view.h / 2)).toBeLessThan(view.h / 2)
+        }
+      }
+  })
+  it('a gap and a seal are drawn along their edge, and only where they alone are asked for', () => {
+    for (const p of hatch().panels) {
+      const asked = questionsOf(p).filter((q) => ['gap', 'seal'].includes(q.ask))
+      const whole = panelMarks(p).dimensions.map((d) => d.question.field)
+      for (const q of asked) {
+        expect(whole).not.toContain(q.field)
+        const side = outlineOf(p).edges.find((e) => e.edge.id === q.field.split('.')[1])
+        expect(panelMarks(p, q.field).dimensions[0]).toMatchObject({ from: side?.from, to: side?.to })
       }
     }
   })

@@ -70,6 +70,8 @@ const PLACES: Partial<Record<TapeQuestion['ask'], (asked: Asked) => Mark | null>
   },
   corner_radius: ({ room: { unit } }) => dot({ x: unit * 0.8, y: unit * 0.8 }, { x: unit * 2.4, y: unit * 1.7 }),
   edge: besideEdge,
+  gap: besideEdge,
+  seal: besideEdge,
   recess_depth: ({ room: { recesses, unit }, id }) => {
     const box = recesses.find((x) => x.id === id)
     if (!box) return null

@@ -1,7 +1,7 @@
 import type { Point } from '@/core/kit/plane'
 import { Outline, outlineOf } from '@/core/model/vehicle/outline'
 import type { Panel } from '@/core/model/vehicle/schema'
-import { questionsOf } from '@/core/stages/tape/tape-answer'
+import { questionsOf, type TapeQuestion } from '@/core/stages/tape/tape-answer'
 import { placeMeasure, type DimensionMark } from './measure-place'
 
 export interface PanelMarks {
@@ -35,8 +35,13 @@ export interface PanelMarks {
 
 const p = ({ x, y }: Point): string => `${x.toFixed(1)},${y.toFixed(1)}`
 
-/** A panel drawn large with every measure on it. mm; `unit` is a size that suits its lettering. */
-export function panelMarks(panel: Panel): PanelMarks {
+const BY_ITSELF: readonly TapeQuestion['ask'][] = ['gap', 'seal']
+
+/**
+ * A panel drawn large with every measure on it, or with the one that is asked for. mm; `unit` is a size that suits its
+ * lettering.
+ */
+export function panelMarks(panel: Panel, only?: string): PanelMarks {
   const outline = outlineOf(panel)
   const [w, h] = [outline.widthMm, outline.heightMm]
   const unit = Math.max(w, h, Math.min(w, h) * 2.2) / 26
@@ -76,11 +81,13 @@ export function panelMarks(panel: Panel): PanelMarks {
   const lines = linesOf(panel, { w, h, kx, ky })
   const nose = noseOf(panel, outline)
   const out = unit * 3.6
-  const dimensions = questionsOf(panel).flatMap((q) => {
+  // What an edge meets stands where its length does: it is drawn where it alone is asked for.
+  const asked = questionsOf(panel).filter((q) => (only === undefined ? !BY_ITSELF.includes(q.ask) : q.field === only))
+  const dimensions = asked.flatMap((q) => {
     const mark = placeMeasure(q, panel, { w, h, unit, out, recesses, lines })
     return mark ? [{ question: q, ...mark }] : []
   })
-  const sizes = sizesOf({ unit, recesses, panel, parts, outline })
+  const sizes = only === undefined ? sizesOf({ unit, recesses, panel, parts, outline }) : []
   const pad = unit * 6.2
   return {
     d: `M${outline.path.map(p).join('L')}Z`,

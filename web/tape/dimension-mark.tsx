@@ -1,16 +1,25 @@
 'use client'
 
+import type { TapeQuestion } from '@/core/stages/tape/tape-answer'
 import type { PanelMarks } from '@/web/charts/panel-marks'
 
-/** One measure on a panel's drawing: its line, the leads to it and its figure. `unit`: the drawing's own letter height. */
+/** Of these the drawing has the line already. */
+const DRAWN: readonly TapeQuestion['ask'][] = ['edge', 'body_line', 'recess_depth', 'gap', 'seal']
+
+/**
+ * One measure on a panel's drawing: its line, the leads to it and its figure. `unit`: the drawing's own letter height.
+ * `alone`: it is what is asked for, and its line stands out.
+ */
 export function DimensionMark({
   dimension: d,
   unit,
   label,
+  alone = false,
 }: {
   dimension: PanelMarks['dimensions'][number]
   unit: number
   label: string
+  alone?: boolean
 }) {
   const q = d.question
   return (
@@ -18,14 +27,14 @@ export function DimensionMark({
       {d.leads.map(([a, b], i) => (
         <line key={i} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--soft)" strokeWidth={unit / 20} />
       ))}
-      {q.ask !== 'edge' && q.ask !== 'body_line' && q.ask !== 'recess_depth' && (
+      {(alone || !DRAWN.includes(q.ask)) && (
         <line
           x1={d.from.x}
           y1={d.from.y}
           x2={d.to.x}
           y2={d.to.y}
           stroke="var(--ink)"
-          strokeWidth={unit / 16}
+          strokeWidth={unit / (alone && DRAWN.includes(q.ask) ? 4 : 16)}
           strokeDasharray={q.ask === 'crown' || q.ask === 'crown_down' ? `${unit / 5} ${unit / 5}` : undefined}
         />
       )}

@@ -9,6 +9,7 @@ import { panelMarks } from '@/web/charts/panel-marks'
 import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { changePanel } from './edit-panel'
+import { word } from '@/web/words/names'
 import { questionName } from './question-words'
 import { DimensionMark } from './dimension-mark'
 import { PanelShape } from './panel-shape'
@@ -29,19 +30,15 @@ export function PanelLarge({
   only?: string
 }) {
   const [open, setOpen] = useState<string | null>(null)
-  const m = useMemo(() => {
-    const all = panelMarks(panel)
-    return only === undefined
-      ? all
-      : { ...all, sizes: [], dimensions: all.dimensions.filter((d) => d.question.field === only) }
-  }, [panel, only])
+  const m = useMemo(() => panelMarks(panel, only), [panel, only])
   const u = m.unit
   const text = (q: TapeQuestion) => {
     const v = fmt.text(fmt.length(q.mm))
     if (q.ask === 'crown' || q.ask === 'crown_down') return `crown ${v} under ${fmt.text(fmt.length(q.overMm ?? 0))}`
     if (q.ask === 'corner_radius' || q.ask === 'nose' || q.ask === 'wraps')
       return `${q.ask === 'nose' ? 'nose ' : q.ask === 'wraps' ? 'ends ' : ''}r ${v}`
-    return q.ask === 'recess_depth' ? `${v} deep` : v
+    if (q.ask === 'seal') return q.words?.chosen ? `seal, ${word('tightness', q.words.chosen)}` : 'seal'
+    return q.ask === 'recess_depth' ? `${v} deep` : q.ask === 'gap' ? `gap ${v}` : v
   }
   const size = m.sizes.find((z) => z.key === open)
   const typed = m.dimensions.find((d) => d.question.field === open)
@@ -82,7 +79,13 @@ export function PanelLarge({
         <rect x={m.view.x} y={m.view.y} width={m.view.w} height={m.view.h} fill={`url(#lg-${panel.id})`} />
         <PanelShape m={m} u={u} />
         {m.dimensions.map((d) => (
-          <DimensionMark key={d.question.field} dimension={d} unit={u} label={text(d.question)} />
+          <DimensionMark
+            key={d.question.field}
+            dimension={d}
+            unit={u}
+            label={text(d.question)}
+            alone={only !== undefined}
+          />
         ))}
         {m.sizes.map((z) => (
           <text
