@@ -39,9 +39,13 @@ afterAll(async () => {
   await closeDatabase()
 })
 
-const send = async (body: Uint8Array<ArrayBuffer> | ReadableStream, headers: Record<string, string> = {}) => {
+const send = async (
+  body: Uint8Array<ArrayBuffer> | ReadableStream,
+  headers: Record<string, string> = {},
+  query: Record<string, string> = {},
+) => {
   const response = await takePhoto(
-    new Request('http://127.0.0.1:3999/x', {
+    new Request(`http://127.0.0.1:3999/x?${new URLSearchParams(query).toString()}`, {
       method: 'POST',
       body,
       headers: { host: '127.0.0.1:3999', ...headers },
@@ -105,6 +109,19 @@ describe('photos', () => {
     expect(await send(stream)).toMatchObject({ status: 413, error: { code: 'photo_too_large' } })
     expect(given).toBeLessThan(15_000_000)
     expect(await send(bytes(Buffer.alloc(10)), { 'content-length': '80000000' })).toMatchObject({ status: 413 })
+  })
+  it('is taken once under its device’s id, from whoever took it and from nobody else', async () => {
+    const id = randomUUID()
+    const png = bytes(await picturePng())
+    const { lead, installer } = world.who
+    expect(await send(png, {}, { id, member: installer.memberId })).toMatchObject({
+      status: 403,
+      error: { code: 'another_member' },
+    })
+    expect(await photoBytes(lead, id)).toBe(null)
+    for (let i = 0; i < 2; i++)
+      expect(await send(png, {}, { id, member: lead.memberId })).toMatchObject({ status: 201, value: { id } })
+    expect(await send(png, {}, { id: 'mine' })).toMatchObject({ status: 422, error: { code: 'bad_input' } })
   })
   it('a page of another origin may not send one', async () =>
     expect((await send(bytes(await picturePng()), { origin: 'http://elsewhere.example' })).status).toBe(403))

@@ -13,10 +13,14 @@ export const takePhoto = (request: Request, jobId: string): Promise<Response> =>
     { right: 'photo', limit: MAX_PHOTO_BYTES, tooLarge: 'photo_too_large' },
     async ({ who }, bytes) => {
       if (!isUuid(jobId)) return refuse('not_found')
+      const { searchParams } = new URL(request.url)
+      // Whose photo it is, where the device says: under another's session it would be another's.
+      const member = searchParams.get('member')
+      if (member !== null && member !== who.memberId) return refuse('another_member')
       const photo = await threads().run('photo', { bytes: new Uint8Array(bytes) })
       if ('fault' in photo) return refuse(photo.fault)
       // The bay's photos come with an id of their device, so that a second arrival changes nothing.
-      const asked = new URL(request.url).searchParams.get('id')
+      const asked = searchParams.get('id')
       if (asked !== null && !isUuid(asked)) return refuse('bad_input', { at: 'id' })
       const id = asked ?? crypto.randomUUID()
       const { width, height, data } = photo

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react'
 import type { Fault } from '@/core/kit/result'
 import { newId } from '@/web/kit/call'
-import { deviceStore } from './device-store'
+import { deviceStore, type KeptPhoto } from './device-store'
 import type { JobStart } from './job-start'
 import { standIn } from './at-this-tablet'
 
@@ -47,7 +47,7 @@ export function usePhotoQueue({ jobId, member }: Pick<JobStart, 'jobId' | 'membe
     const own = async () => (await store.photos(jobId)).filter((p) => p.memberId === member.id)
     // Under another's session they would be another's.
     for (const photo of standIn() ? [] : await own()) {
-      const out = await send(jobId, photo.id, photo.bytes)
+      const out = await send(jobId, photo)
       if (out === 'offline') break
       setFault(out === 'done' ? null : out)
       if (out !== 'done' && !FINAL.includes(out.code)) break
@@ -79,9 +79,9 @@ export function usePhotoQueue({ jobId, member }: Pick<JobStart, 'jobId' | 'membe
   return { take, fault, waiting }
 }
 
-async function send(jobId: string, id: string, bytes: Blob): Promise<'done' | 'offline' | Fault> {
+async function send(jobId: string, { id, memberId, bytes }: KeptPhoto): Promise<'done' | 'offline' | Fault> {
   try {
-    const response = await fetch(`/api/jobs/${jobId}/photos?id=${id}`, {
+    const response = await fetch(`/api/jobs/${jobId}/photos?id=${id}&member=${memberId}`, {
       method: 'POST',
       headers: { 'content-type': 'application/octet-stream' },
       body: bytes,

@@ -19,7 +19,7 @@ const FAULTS: Record<string, Say> = {
   took_too_long: () => 'This took too long and was stopped. Try again with fewer panels.',
   thread_ended: () => 'The work was cut off. Try again.',
   control_character: () => 'There is a character in it that is no text. Type it anew.',
-  another_member: () => 'These entries were made by another person. They go out when that person signs in here.',
+  another_member: () => 'This was made by another person. It goes out when that person signs in here.',
   in_the_future: () => 'This entry says it happened in the future. Set the clock of this device, then enter it again.',
   before_the_job: () =>
     'This entry says it happened before the job was taken in. Set the clock of this device, then enter it again.',
