@@ -118,28 +118,15 @@ export function Reading({
     )
   return (
     <div className="bay-reading">
-      <div className="reading-line">
-        <span>
-          <b>{title}</b>{' '}
-          <span className="label">
-            {word('pointState', state)}
-            {until && state === 'due' ? ` until ${fmt.clock(until)}` : ''}
-            {mirror && dulled ? ', read on tape' : ''}
-          </span>
-        </span>
-        <Form.Control
-          className="big"
-          aria-label={`Thermometer, °${fmt.units.tempUnit}`}
-          inputMode="none"
-          autoComplete="off"
-          maxLength={8}
-          placeholder={`°${fmt.units.tempUnit}`}
-          value={text}
-          aria-invalid={text !== '' && c === null ? true : undefined}
-          onChange={(e) => setText(e.target.value)}
-          onKeyDown={(e) => e.key === 'Enter' && enter(true)}
-        />
-      </div>
+      <ReadingLine
+        title={title}
+        note={`${word('pointState', state)}${until && state === 'due' ? ` until ${fmt.clock(until)}` : ''}${mirror && dulled ? ', read on tape' : ''}`}
+        unit={fmt.units.tempUnit}
+        text={text}
+        isWrong={text !== '' && c === null}
+        onText={setText}
+        onEnter={() => enter(true)}
+      />
       {text !== '' && c === null ? (
         <p className="reading-said verdict" role="alert" data-verdict="too_hot">
           {read.ok ? 'Between −40 and 400 °C.' : faultText(read.error, fmt)}
@@ -182,6 +169,45 @@ export function Reading({
           Gun away: log
         </Button>
       </div>
+    </div>
+  )
+}
+
+/** Which place is read, and the figure as it is typed. */
+function ReadingLine({
+  title,
+  note,
+  unit,
+  text,
+  isWrong,
+  onText,
+  onEnter,
+}: {
+  title: string
+  note: string
+  unit: string
+  text: string
+  isWrong: boolean
+  onText: (text: string) => void
+  onEnter: () => void
+}) {
+  return (
+    <div className="reading-line">
+      <span>
+        <b>{title}</b> <span className="label">{note}</span>
+      </span>
+      <Form.Control
+        className="big"
+        aria-label={`Thermometer, °${unit}`}
+        inputMode="none"
+        autoComplete="off"
+        maxLength={8}
+        placeholder={`°${unit}`}
+        value={text}
+        aria-invalid={isWrong ? true : undefined}
+        onChange={(e) => onText(e.target.value)}
+        onKeyDown={(e) => e.key === 'Enter' && onEnter()}
+      />
     </div>
   )
 }

@@ -34,8 +34,8 @@ interface Asked {
   now: string
 }
 
-/** The board as it is drawn: a column for each day, a row for each bay or person, bars for the work. px */
-export function boardMarks({ board, hours, from, days, width, by, bays, people, now }: Asked): BoardMarks {
+/** Days side by side, each with the hours that are shown of it: where a moment stands, and which stands at a place. */
+function daysAcross(from: string, days: number, width: number) {
   const start = civilToMinutes(`${from.slice(0, 10)}T00:00`) ?? 0
   const dayWidth = width / days
   const inDay = scaleLinear()
@@ -54,6 +54,12 @@ export function boardMarks({ board, hours, from, days, width, by, bays, people, 
     const minutes = Math.round(inDay.invert(x - day * dayWidth) / QUARTER_MIN) * QUARTER_MIN
     return minutesToCivil(start + day * DAY_MIN + minutes)
   }
+  return { start, dayWidth, inDay, xOf, momentAt }
+}
+
+/** The board as it is drawn: a column for each day, a row for each bay or person, bars for the work. px */
+export function boardMarks({ board, hours, from, days, width, by, bays, people, now }: Asked): BoardMarks {
+  const { start, dayWidth, inDay, xOf, momentAt } = daysAcross(from, days, width)
   const rowCount = by === 'bay' ? Math.max(bays, ...board.stays.map((s) => s.bay + 1)) : people.length
   const rows: BoardMarks['rows'] = Array.from({ length: rowCount }, (_, index) => ({
     key: `${by}-${index}`,

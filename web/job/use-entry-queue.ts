@@ -57,6 +57,16 @@ interface Sender {
   tellTabs: () => void
 }
 
+/** A page that is gone sets nothing any more. */
+function useIsOpen() {
+  const open = useRef(true)
+  useEffect(() => {
+    open.current = true
+    return () => void (open.current = false)
+  }, [])
+  return open
+}
+
 /** Entries of one job on this device: read, sent as often as it takes, and the same in every tab. */
 export function useEntryQueue(jobId: string, memberId: string) {
   const [entries, setEntries] = useState<readonly KeptEntry[]>([])
@@ -66,16 +76,14 @@ export function useEntryQueue(jobId: string, memberId: string) {
   const [logFault, setLogFault] = useState<Fault | null>(null)
   const busy = useRef(false)
   const channel = useRef<BroadcastChannel | null>(null)
-  /** A page that is gone sets nothing any more. */
-  const open = useRef(true)
-  useEffect(() => {
-    open.current = true
-    return () => void (open.current = false)
-  }, [])
+  const open = useIsOpen()
 
-  const sayFault = useCallback((fault: Fault | null) => {
-    if (open.current) setLogFault(fault)
-  }, [])
+  const sayFault = useCallback(
+    (fault: Fault | null) => {
+      if (open.current) setLogFault(fault)
+    },
+    [open],
+  )
 
   const tellTabs = useCallback(() => channel.current?.postMessage('changed'), [])
 
@@ -89,7 +97,7 @@ export function useEntryQueue(jobId: string, memberId: string) {
       setEntries((was) => withPressed(list, was))
       return list
     },
-    [jobId],
+    [jobId, open],
   )
 
   const flush = useCallback(async () => {
@@ -109,21 +117,29 @@ export function useEntryQueue(jobId: string, memberId: string) {
       channel.current = new BroadcastChannel(`cuirass/entries/${jobId}`)
       channel.current.onmessage = () => void deviceStore().then(look)
     }
-    const asked = Date.now()
-    void fetch('/api/health', { cache: 'no-store' })
-      .then((answer) => learnServerTime(answer, asked))
-      .catch(() => {}) // no network: the offset known before holds
-    void flush()
-    const again = setInterval(() => void flush(), RETRY_MS)
-    const online = () => void flush()
-    window.addEventListener('online', online)
+    const stop = again(flush)
     return () => {
-      clearInterval(again)
-      window.removeEventListener('online', online)
+      stop()
       channel.current?.close()
       channel.current = null // what is still on its way to the server comes back to a page that is left
     }
   }, [flush, jobId, look])
 
   return { entries, setEntries, looked, lasts, logFault, setLogFault, flush, look, tellTabs }
+}
+
+/** Now, every few seconds, and whenever the network comes back; the server's clock is learnt at the beginning. */
+function again(flush: () => Promise<void>): () => void {
+  const asked = Date.now()
+  void fetch('/api/health', { cache: 'no-store' })
+    .then((answer) => learnServerTime(answer, asked))
+    .catch(() => {}) // no network: the offset known before holds
+  const send = () => void flush()
+  send()
+  const timer = setInterval(send, RETRY_MS)
+  window.addEventListener('online', send)
+  return () => {
+    clearInterval(timer)
+    window.removeEventListener('online', send)
+  }
 }

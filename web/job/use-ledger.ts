@@ -37,9 +37,36 @@ interface LedgerStart {
   member: { id: string; name: string }
 }
 
+/** When and under which id an entry is made; what comes from a file tells the time as it was. */
+const stamped = (as: { id: string; at: string } | undefined) =>
+  as ? { id: as.id, at: as.at, offsetMs: 0 } : { id: newId(), at: new Date().toISOString(), offsetMs: clockOffsetMs() }
+
+/** An entry as the ledger shows it before the server has it, by the server's clock as far as that is known. */
+const rowOf = ({ id, at, offsetMs, payload }: KeptEntry, by: string): LogRow => ({
+  id,
+  at: new Date(Date.parse(at) + offsetMs).toISOString(),
+  by,
+  payload,
+})
+
+/** Rows that the server has: those of the page, and what came since. */
+function useConfirmed(began: LogRow[]) {
+  const [confirmed, setConfirmed] = useState(began)
+  // A page rendered anew brings the newest rows.
+  useEffect(() => {
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- rows of the server replace those of this page
+    setConfirmed((was) => (began.length >= was.length ? began : was))
+  }, [began])
+  const receiveRows = useCallback(
+    (rows: readonly LogRow[]) => setConfirmed((was) => (rows.length === 0 ? was : mergedRows(was, rows))),
+    [],
+  )
+  return { confirmed, receiveRows }
+}
+
 /** The bay's entries: shown at once, kept on this device until the server has them, sent as often as it takes. */
 export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger {
-  const [confirmed, setConfirmed] = useState(began)
+  const { confirmed, receiveRows } = useConfirmed(began)
   const { id: memberId, name } = member
   const queue = useEntryQueue(jobId, memberId)
   const { entries, setEntries, looked, lasts, logFault, setLogFault, flush, look, tellTabs } = queue
@@ -48,15 +75,7 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
     (payload: LogPayload, as?: { id: string; at: string }) => {
       const parsed = LogPayload.safeParse(payload)
       if (!parsed.success) return setLogFault(firstFault(parsed.error))
-      const entry = {
-        id: as?.id ?? newId(),
-        memberId,
-        jobId,
-        at: as?.at ?? new Date().toISOString(),
-        // What comes from a file tells the time as it was.
-        offsetMs: as ? 0 : clockOffsetMs(),
-        payload: parsed.data,
-      }
+      const entry = { memberId, jobId, ...stamped(as), payload: parsed.data }
       setEntries((was) => [...was, { ...entry, device: '', n: -1, state: 'waiting', code: null, sentAtMs: null }])
       void deviceStore()
         .then((store) => store.add(entry))
@@ -82,24 +101,9 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
   const ledger = useMemo(() => {
     const known = new Set(confirmed.map((row) => row.id))
     const own = entries.filter((e) => e.memberId === memberId && e.state !== 'refused' && !known.has(e.id))
-    const row = (e: KeptEntry): LogRow => ({
-      id: e.id,
-      at: new Date(Date.parse(e.at) + e.offsetMs).toISOString(),
-      by: name,
-      payload: e.payload,
-    })
-    return [...confirmed, ...own.map(row)]
+    return [...confirmed, ...own.map((e) => rowOf(e, name))]
     // eslint-disable-next-line react-hooks/exhaustive-deps -- a clock put right shows entries at another time
   }, [confirmed, entries, memberId, name, offset])
-  // A page rendered anew brings the newest rows.
-  useEffect(() => {
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- rows of the server replace those of this page
-    setConfirmed((was) => (began.length >= was.length ? began : was))
-  }, [began])
-  const receiveRows = useCallback(
-    (rows: readonly LogRow[]) => setConfirmed((was) => (rows.length === 0 ? was : mergedRows(was, rows))),
-    [],
-  )
   const ids = useMemo(() => new Set(confirmed.map((row) => row.id)), [confirmed])
   const own = entries.filter((e) => e.memberId === memberId)
   return {

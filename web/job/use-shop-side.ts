@@ -32,6 +32,35 @@ const withTables = (was: SolutionTables | undefined, more: SolutionTables): Solu
   fault: { ...was?.fault, ...more.fault },
 })
 
+/** What the server says is new put into what was there; `confirmed`: entries that it had before. */
+function withChanges(
+  was: ShopSide,
+  { entries, stock, films, supplies, record, shop, solutions, scans, head }: Changes,
+  confirmed: ReadonlySet<string>,
+): ShopSide {
+  const { catalogue } = was
+  const counted = new Set([...confirmed, ...entries.map((row) => row.id)])
+  return {
+    ...was,
+    head: Math.max(was.head, head),
+    catalogue: {
+      ...catalogue,
+      ...(stock ? { stock } : {}),
+      films: same(catalogue.films, films),
+      hours: same(catalogue.hours, hoursOf(shop)),
+      shop: same(catalogue.shop ?? shop, shop),
+      record: same(catalogue.record ?? NO_RECORD, record),
+      supplies: same(catalogue.supplies ?? {}, supplies),
+      scans: same(catalogue.scans ?? {}, scans),
+      ...(solutions.length > 0
+        ? { solutions: withTables(catalogue.solutions, { ...NO_SOLUTIONS, ...solutionTables(solutions) }) }
+        : {}),
+    },
+    counted: stock ? counted : was.counted,
+    suppliesCounted: counted,
+  }
+}
+
 /** What the shop brings to an open job, kept as it is on the server: rack, films, solutions; plan and ledger with it. */
 export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
   const ofStart = (): ShopSide => ({
@@ -45,28 +74,10 @@ export function useShopSide(start: JobStart, plan: PlanStore, ledger: Ledger) {
   if (start !== side.start) setSide(renderedAnew(side, start, ofStart()))
   const { receive } = plan
   const { receiveRows, confirmed } = ledger
-  const took = ({ entries, revision, stock, films, supplies, record, shop, solutions, scans, head }: Changes) => {
-    receiveRows(entries)
-    if (revision) receive(revision)
-    setSide((was) => ({
-      ...was,
-      head: Math.max(was.head, head),
-      catalogue: {
-        ...was.catalogue,
-        ...(stock ? { stock } : {}),
-        films: same(was.catalogue.films, films),
-        hours: same(was.catalogue.hours, hoursOf(shop)),
-        shop: same(was.catalogue.shop ?? shop, shop),
-        record: same(was.catalogue.record ?? NO_RECORD, record),
-        supplies: same(was.catalogue.supplies ?? {}, supplies),
-        scans: same(was.catalogue.scans ?? {}, scans),
-        ...(solutions.length > 0
-          ? { solutions: withTables(was.catalogue.solutions, { ...NO_SOLUTIONS, ...solutionTables(solutions) }) }
-          : {}),
-      },
-      counted: stock ? new Set([...confirmed, ...entries.map((row) => row.id)]) : was.counted,
-      suppliesCounted: new Set([...confirmed, ...entries.map((row) => row.id)]),
-    }))
+  const took = (changes: Changes) => {
+    receiveRows(changes.entries)
+    if (changes.revision) receive(changes.revision)
+    setSide((was) => withChanges(was, changes, confirmed))
   }
   // Another plan may hang on what was solved long ago: asked for once it is saved.
   useChanges(start.jobId, start.shopHead, { took, brought: receiveRows, asked: plan.number - start.number })

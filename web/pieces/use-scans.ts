@@ -18,6 +18,17 @@ export interface KeptScan {
 
 type Reply<T> = { ok: true; value: T } | { ok: false; error: Parameters<typeof faultText>[0] }
 
+/** A scan kept with its panel, or taken away. Throws where nobody answers. */
+async function sendScan(where: string, scan: ScanSurface | null, name: string): Promise<Reply<null>> {
+  const response = scan
+    ? await fetch(`${where}?name=${encodeURIComponent(name)}`, {
+        method: 'PUT',
+        body: new Blob([packScan(scan) as Uint8Array<ArrayBuffer>]),
+      })
+    : await fetch(where, { method: 'DELETE' })
+  return (await response.json()) as Reply<null>
+}
+
 /** The scans kept with a job: which panels have one, the surface of the one looked at, and keeping or dropping one. */
 export function useScans(jobId: string, panelId: string | null) {
   const { scansAre } = useJob('scansAre')
@@ -52,14 +63,7 @@ export function useScans(jobId: string, panelId: string | null) {
   /** Answers what went wrong, or nothing. */
   const keep = async (own: string, scan: ScanSurface | null, name: string): Promise<string> => {
     try {
-      const where = `/api/jobs/${jobId}/scans/${own}`
-      const response = scan
-        ? await fetch(`${where}?name=${encodeURIComponent(name)}`, {
-            method: 'PUT',
-            body: new Blob([packScan(scan) as Uint8Array<ArrayBuffer>]),
-          })
-        : await fetch(where, { method: 'DELETE' })
-      const reply = (await response.json()) as Reply<null>
+      const reply = await sendScan(`/api/jobs/${jobId}/scans/${own}`, scan, name)
       if (!reply.ok) return faultText(reply.error)
       setSurfaces((was) => {
         const next = new Map(was)

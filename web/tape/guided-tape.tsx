@@ -1,11 +1,11 @@
 'use client'
 
 import Button from 'react-bootstrap/Button'
-import { useMemo, useState } from 'react'
+import { useState } from 'react'
 import { parseLength } from '@/core/kit/units'
 import type { Plan } from '@/core/model/plan/schema'
 import { otherSideId } from '@/core/model/vehicle/mirror'
-import { MAX_PANEL_MM, type TIGHTNESS } from '@/core/model/vehicle/schema'
+import { MAX_PANEL_MM, type Panel, type TIGHTNESS } from '@/core/model/vehicle/schema'
 import { answerSeal, answerTape, questionsOf, sameAsOtherSide, type TapeQuestion } from '@/core/stages/tape/tape-answer'
 import { tapeList, walkingOrder } from '@/core/stages/tape/tape-list'
 import type { Formatter } from '@/web/words/format'
@@ -35,54 +35,29 @@ export function GuidedTape({
   fmt: Formatter
   onClose: () => void
 }) {
-  const [most, setMost] = useState(true)
-  // The round is fixed when it begins: answers do not reshuffle what is still to come.
-  const [round, setRound] = useState(() => roundOf(plan, true))
-  const [at, setAt] = useState(0)
   const [typed, setTyped] = useState('')
+  const { most, round, at, begin, go, pastPanel } = useRound(plan, () => setTyped(''))
   const inch = fmt.units.lengthUnit === 'in'
   const item = round[at]
   const panel = item && plan.panels.find((p) => p.id === item.panelId)
-  const question =
-    panel && questionsOf(panel, { inches: fmt.units.lengthUnit === 'in' }).find((q) => q.field === item.field)
+  const question = panel && questionsOf(panel, { inches: inch }).find((q) => q.field === item.field)
   const twin = panel && plan.panels.find((p) => p.id === otherSideId(panel.id) && p.id !== panel.id)
-  const left = useMemo(() => round.slice(at).length, [round, at])
-
-  const begin = (only: boolean) => {
-    setMost(only)
-    setRound(roundOf(plan, only))
-    setAt(0)
-    setTyped('')
-  }
-  const next = () => {
-    setTyped('')
-    setAt((i) => i + 1)
-  }
-  const back = () => {
-    setTyped('')
-    setAt((i) => Math.max(0, i - 1))
-  }
   const parsed = typed === '' ? null : parseLength(typed, fmt.units.lengthUnit)
-  const zero = question && ['crown', 'crown_down', 'body_line', 'gap'].includes(question.ask)
-  const tooBig = parsed?.ok && (parsed.value > MAX_PANEL_MM || (parsed.value <= 0 && !zero))
+  const tooBig = parsed?.ok && isNoSize(parsed.value, question)
   const good = parsed?.ok && !tooBig
   const enter = (mm: number) => {
     if (!item) return
     edit((p) => answerTape(p, item.panelId, item.field, mm, question?.overMm ?? null))
-    next()
+    go(1)
   }
   const feel = (tightness: (typeof TIGHTNESS)[number]) => {
     if (!item) return
     edit((p) => answerSeal(p, item.panelId, item.field, tightness))
-    next()
+    go(1)
   }
   const sameAsTwin = (panelId: string) => {
     edit((p) => sameAsOtherSide(p, panelId))
-    setTyped('')
-    setAt((i) => {
-      const j = round.findIndex((r, k) => k > i && r.panelId !== panelId)
-      return j < 0 ? round.length : j
-    })
+    pastPanel(panelId)
   }
   const press = (key: string) =>
     setTyped((t) =>
@@ -100,7 +75,7 @@ export function GuidedTape({
         most={most}
         more={roundOf(plan, false).length > 0}
         onMore={() => begin(false)}
-        onBack={at > 0 ? back : null}
+        onBack={at > 0 ? () => go(-1) : null}
         onClose={onClose}
       />
     )
@@ -121,42 +96,28 @@ export function GuidedTape({
           {at + 1} of {round.length}
           {most ? ', what matters most' : ''}
         </span>
-        <progress value={at} max={round.length} aria-label={`${left} questions left`} />
+        <progress value={at} max={round.length} aria-label={`${round.length - at} questions left`} />
         <Button variant="plain" className="ms-auto" onClick={onClose}>
           Leave
         </Button>
       </div>
       <div className="guided-body">
         <div>
-          <h2 className="mb-1">{panel.name}</h2>
-          <p className="guided-ask" aria-live="polite">
-            {questionName(question, fmt)}
-          </p>
-          <p className="label">{questionHint(question, fmt)}</p>
-          <p className="big my-2" data-testid="guided-typed">
-            {question.words ? (
-              <span className="label">
-                {question.words.chosen ? word('tightness', question.words.chosen) : 'nobody looked'}
-              </span>
-            ) : typed === '' ? (
-              <span className="label">
-                {question.assumed ? 'assumed' : 'taped'} {fmt.text(fmt.length(question.mm))}
-              </span>
-            ) : (
-              <>
-                {typed} <span className="unit">{/[a-z"']/i.test(typed) ? '' : fmt.units.lengthUnit}</span>
-              </>
-            )}
-          </p>
-          <p role="status" className="guided-said">
-            {parsed && !parsed.ok && parsed.error.code !== 'half_typed'
-              ? faultText(parsed.error)
-              : tooBig
-                ? 'No panel has that size. Check the figure.'
-                : good && /[a-z"'/]/i.test(typed)
-                  ? `= ${fmt.text(fmt.length(parsed.value))}`
-                  : ''}
-          </p>
+          <GuidedFace
+            panel={panel}
+            question={question}
+            fmt={fmt}
+            typed={typed}
+            said={
+              parsed && !parsed.ok && parsed.error.code !== 'half_typed'
+                ? faultText(parsed.error)
+                : tooBig
+                  ? 'No panel has that size. Check the figure.'
+                  : good && /[a-z"'/]/i.test(typed)
+                    ? `= ${fmt.text(fmt.length(parsed.value))}`
+                    : ''
+            }
+          />
           <div className="guided-drawing">
             <PanelLarge panel={panel} edit={edit} fmt={fmt} disabled only={question.field} />
           </div>
@@ -173,15 +134,89 @@ export function GuidedTape({
             fmt={fmt}
             question={question}
             twin={twin}
-            next={next}
+            next={() => go(1)}
             at={at}
-            back={back}
+            back={() => go(-1)}
             onTwin={() => sameAsTwin(panel.id)}
           />
         </div>
       </div>
     </section>
   )
+}
+
+/** What is asked of which panel, and what is typed of it. */
+function GuidedFace({
+  panel,
+  question,
+  fmt,
+  typed,
+  said,
+}: {
+  panel: Panel
+  question: TapeQuestion
+  fmt: Formatter
+  typed: string
+  said: string
+}) {
+  return (
+    <>
+      <h2 className="mb-1">{panel.name}</h2>
+      <p className="guided-ask" aria-live="polite">
+        {questionName(question, fmt)}
+      </p>
+      <p className="label">{questionHint(question, fmt)}</p>
+      <p className="big my-2" data-testid="guided-typed">
+        {question.words ? (
+          <span className="label">
+            {question.words.chosen ? word('tightness', question.words.chosen) : 'nobody looked'}
+          </span>
+        ) : typed === '' ? (
+          <span className="label">
+            {question.assumed ? 'assumed' : 'taped'} {fmt.text(fmt.length(question.mm))}
+          </span>
+        ) : (
+          <>
+            {typed} <span className="unit">{/[a-z"']/i.test(typed) ? '' : fmt.units.lengthUnit}</span>
+          </>
+        )}
+      </p>
+      <p role="status" className="guided-said">
+        {said}
+      </p>
+    </>
+  )
+}
+
+/** What may be nothing at all. */
+const MAY_BE_ZERO: readonly TapeQuestion['ask'][] = ['crown', 'crown_down', 'body_line', 'gap']
+const isNoSize = (mm: number, question: TapeQuestion | undefined): boolean =>
+  mm > MAX_PANEL_MM || (mm <= 0 && !(question && MAY_BE_ZERO.includes(question.ask)))
+
+/** The round as it was when it began: answers do not reshuffle what is still to come. `moved`: at each step of it. */
+function useRound(plan: Plan, moved: () => void) {
+  const [most, setMost] = useState(true)
+  const [round, setRound] = useState(() => roundOf(plan, true))
+  const [at, setAt] = useState(0)
+  const begin = (only: boolean) => {
+    setMost(only)
+    setRound(roundOf(plan, only))
+    setAt(0)
+    moved()
+  }
+  const go = (by: number) => {
+    moved()
+    setAt((i) => Math.max(0, i + by))
+  }
+  /** To the first question of another panel. */
+  const pastPanel = (panelId: string) => {
+    moved()
+    setAt((i) => {
+      const j = round.findIndex((r, k) => k > i && r.panelId !== panelId)
+      return j < 0 ? round.length : j
+    })
+  }
+  return { most, round, at, begin, go, pastPanel }
 }
 
 /** The usual ones until somebody gauges or feels them: asked for by whoever asks for all. */

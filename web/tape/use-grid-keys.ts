@@ -39,6 +39,13 @@ const cornersOf = ({ from, to }: Block) => ({
 /** The whole text of a field is marked: an arrow then leaves the field, and Ctrl C takes its cell. */
 const allMarked = (box: HTMLInputElement) => box.selectionStart === 0 && box.selectionEnd === box.value.length
 
+/** To the side, the hand stays in a text until it is at its end. */
+const leaves = (box: HTMLInputElement | null, right: number): boolean =>
+  right === 0 ||
+  !box ||
+  allMarked(box) ||
+  (right > 0 ? box.selectionStart === box.value.length : box.selectionEnd === 0)
+
 const spotOf = (target: EventTarget): Spot | null => {
   const at = (target as HTMLElement).closest<HTMLElement>('[data-cell]')?.dataset.cell?.split(':').map(Number)
   return at ? { row: at[0] ?? 0, column: at[1] ?? 0 } : null
@@ -99,11 +106,8 @@ export function useGridKeys({ grid, ...sheet }: GridSheet & { grid: RefObject<HT
     }
     if (!arrow || isSelect) return
     const [down, right] = arrow
-    // To the side, the hand stays in a text until it is at its end.
-    const leaves =
-      right === 0 || !box || whole || (right > 0 ? box.selectionStart === box.value.length : box.selectionEnd === 0)
     const toNewRow = down > 0 && row + 1 === shown.length
-    if (leaves && moveTo(row + down, toNewRow ? 0 : column + right)) event.preventDefault()
+    if (leaves(box, right) && moveTo(row + down, toNewRow ? 0 : column + right)) event.preventDefault()
   }
 
   const { copy, paste, said } = useGridClipboard({ ...sheet, range })

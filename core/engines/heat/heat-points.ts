@@ -131,19 +131,8 @@ function placesOf(
     })
   const corners = decided
     .filter((k) => k.method !== 'seam')
-    .map(({ panelId, between: [edgeId] }): Place => {
-      const at = panels.find((p) => p.panel.id === panelId)?.panel.edges.find((e) => e.id === edgeId)?.at ?? ''
-      return {
-        panelId,
-        kind: 'corner',
-        key: `corner-${key(panelId, edgeId)}`,
-        name: at,
-        range,
-        edgeId,
-        lengthMm: CORNER_HEATED_MM,
-        ...was(panelId, `corner-${edgeId}`),
-      }
-    })
+    .map((k) => ({ ...cornerPlace(k, panels, range), key: `corner-${key(k.panelId, k.between[0])}` }))
+    .map((place) => ({ ...place, ...was(place.panelId, `corner-${place.edgeId}`) }))
   const recesses =
     piece.part === 1
       ? panels.flatMap(({ panel: p }) =>
@@ -160,6 +149,17 @@ function placesOf(
     return { ...place('area', p.id, '', range), key: key(p.id, 'area'), ...known }
   })
   return [...onEdges, ...corners, ...recesses, ...areas, ...(piece.part > 1 ? [lap] : [])]
+}
+
+/** A corner is heated along both edges from it; it is named by where its first edge lies. */
+function cornerPlace(
+  { panelId, between: [edgeId] }: EdgesOfOne['corners'][number],
+  panels: readonly StretchedPanel[],
+  range: HeatPoint['range'],
+) {
+  const edges = panels.find((p) => p.panel.id === panelId)?.panel.edges
+  const name = edges?.find((e) => e.id === edgeId)?.at ?? ''
+  return { panelId, kind: 'corner' as const, name, range, edgeId, lengthMm: CORNER_HEATED_MM }
 }
 
 const place = (kind: HeatPoint['kind'], panelId: string, name: string, range: HeatPoint['range']) => ({

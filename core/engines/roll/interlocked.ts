@@ -1,3 +1,4 @@
+import type { Piece } from '../pieces/pieces'
 import { sum } from './kept-layout'
 import { turnsOf, SearchOptions, type RollPlan } from './roll-plan'
 import { onRoll, moved, pieceAreaMm2 } from '../pieces/shape'
@@ -32,6 +33,15 @@ export function interlocked(
 
 type Locked = NonNullable<SearchOptions['locked']>
 
+/** A piece as it may lie. */
+const shapeOf = (piece: Piece) => ({
+  id: piece.id,
+  lies: turnsOf(piece).map((turnDeg) => {
+    const [width, length] = turnDeg % 180 === 90 ? [piece.alongMm, piece.acrossMm] : [piece.acrossMm, piece.alongMm]
+    return { turnDeg, points: onRoll(piece, turnDeg), width, length }
+  }),
+})
+
 /** One part's outlines interlocked; null where that is no shorter than its rolls are. `until`: share of all parts. */
 function nestPart(
   plan: Plan,
@@ -47,13 +57,7 @@ function nestPart(
   const { gapMm, trimMm, seed } = plan.layout
   const before = own.flatMap((r) => [...r.placements].sort((a, b) => a.yMm - b.yMm || a.xMm - b.xMm))
   const free = part.pieces.filter((p) => !stays.some((l) => l.placement.pieceId === p.id))
-  const shapes = free.map((piece) => ({
-    id: piece.id,
-    lies: turnsOf(piece).map((turnDeg) => {
-      const [width, length] = turnDeg % 180 === 90 ? [piece.alongMm, piece.acrossMm] : [piece.acrossMm, piece.alongMm]
-      return { turnDeg, points: onRoll(piece, turnDeg), width, length }
-    }),
-  }))
+  const shapes = free.map(shapeOf)
   const still = stays.map((l) => ({
     binId: l.rollId,
     points: moved(
@@ -75,20 +79,22 @@ function nestPart(
     better: (_, used) => (parts.length === 1 ? options.better?.(used, outlineBound(parts)) : undefined),
   })
   if (!nested || nested.used >= sum(own) - 1e-6) return null
+  const placed = nested.placed.map((p) => ({
+    binId: p.binId,
+    placement: {
+      pieceId: p.id,
+      xMm: p.x + trimMm,
+      yMm: p.y,
+      widthMm: p.lie.width,
+      lengthMm: p.lie.length,
+      turnDeg: p.lie.turnDeg,
+      locked: false,
+    },
+  }))
   return part.bins.flatMap((bin): NestedRoll[] => {
     const placements: RollPlan['placements'] = [
       ...stays.filter((l) => l.rollId === bin.id).map((l) => l.placement),
-      ...nested.placed
-        .filter((p) => p.binId === bin.id)
-        .map((p) => ({
-          pieceId: p.id,
-          xMm: p.x + trimMm,
-          yMm: p.y,
-          widthMm: p.lie.width,
-          lengthMm: p.lie.length,
-          turnDeg: p.lie.turnDeg,
-          locked: false,
-        })),
+      ...placed.filter((p) => p.binId === bin.id).map((p) => p.placement),
     ]
     const usedMm = placements.reduce((far, p) => Math.max(far, p.yMm + p.lengthMm), 0)
     return usedMm > 0 ? [{ id: bin.id, widthMm: bin.width + 2 * trimMm, usedMm, placements }] : []

@@ -51,6 +51,17 @@ interface Piece {
   task: Task
 }
 
+/** Links are by place within their own job; put in order they are places in the whole list. */
+function tasksOf(jobs: readonly BoardJob[], pieces: ReturnType<typeof piecesOf>): Task[] {
+  const tasks: Task[] = []
+  for (const job of jobs) {
+    const offset = tasks.length
+    for (const { task } of pieces.filter((p) => p.jobId === job.id))
+      tasks.push({ ...task, after: task.after.map((l) => ({ ...l, task: l.task + offset })) })
+  }
+  return tasks
+}
+
 /**
  * What is left of all jobs, by the people of the shop with their skills and absences and by its bays: fewest late, then
  * soonest. Jobs without a start are not laid out. Deterministic. `now`: local wall time. `rescues: false`: what would keep
@@ -71,14 +82,6 @@ export function shopSchedule(
   const place = calendarOf(hours, start)
   const crew = peopleOf(shop, hours, start)
   const pieces = dated.flatMap((job, group) => piecesOf(job, group, start, crew.length))
-  let offset = 0
-  // Links are by place within their own job; put in order they are places in the whole list.
-  const tasks: Task[] = []
-  for (const job of dated) {
-    const own = pieces.filter((p) => p.jobId === job.id)
-    tasks.push(...own.map(({ task }) => ({ ...task, after: task.after.map((l) => ({ ...l, task: l.task + offset })) })))
-    offset += own.length
-  }
   const people: Person[] = crew.map((p) => p.person)
   const problem: Problem = {
     start,
@@ -86,7 +89,7 @@ export function shopSchedule(
     people,
     slots: Math.max(1, shop.bays.length),
     groups: dated.length,
-    tasks,
+    tasks: tasksOf(dated, pieces),
   }
   const kept = keptPins(problem, rounds, letGo)
   const solved = kept.solved

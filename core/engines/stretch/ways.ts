@@ -101,12 +101,7 @@ export function waysFor(
   }
   list.forEach(solve)
   // The best seam that is not enough by itself, with the best cuts.
-  const best = (code: SolvedWay['code'], n: number) =>
-    ways
-      .filter((w) => w.code === code)
-      .sort((a, b) => a.worst - b.worst)
-      .slice(0, n)
-      .map((w) => mustGet(solved, w))
+  const best = (code: SolvedWay['code'], n: number) => bestOf(ways, code, n).map((w) => mustGet(solved, w))
   for (const seam of best('seam', 1))
     for (const slits of best('slits', BOTH))
       if (seam.proposal && slits.proposal)
@@ -123,19 +118,26 @@ export function waysFor(
     found?.(again, ++confirmed + ways.length, of)
   }
   sortInPlace(ways)
-  return ok({
-    now: {
-      ...measured(now.value),
-      code: 'seam',
-      change: { kind: 'piece', panelId, set: {} },
-      facts: {},
-      seamMm: 0,
-      seen: 'none',
-      answers: false,
-    },
-    ways,
-  })
+  return ok({ now: asItIs(now.value, panelId), ways })
 }
+
+/** So many ways of one kind, those with the least stretch. */
+const bestOf = (ways: readonly SolvedWay[], code: SolvedWay['code'], n: number): SolvedWay[] =>
+  ways
+    .filter((w) => w.code === code)
+    .sort((a, b) => a.worst - b.worst)
+    .slice(0, n)
+
+/** The panel as the plan has it, to be held against the ways out. */
+const asItIs = (now: Parameters<typeof measured>[0], panelId: string): SolvedWay => ({
+  ...measured(now),
+  code: 'seam',
+  change: { kind: 'piece', panelId, set: {} },
+  facts: {},
+  seamMm: 0,
+  seen: 'none',
+  answers: false,
+})
 
 /** Those that answer first: least of a seam to be seen, then the shortest, then the least stretch. */
 function sortInPlace(ways: SolvedWay[]): void {

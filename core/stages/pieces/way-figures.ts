@@ -70,21 +70,17 @@ export function wayFigures({
     }),
   ]
   if (way.seamMm > 0) out.push(seamFigure(id('seam'), panel, way))
-  const against = (part: 'film' | 'minutes', unit: 'mm' | 'min', more: number, as: Figure | undefined) => {
-    if (as)
-      out.push(
-        figure(id(part), more, unit, '{with_it} − {now}', [
-          input('with_it', Number(as.value) + more, unit, as.standing, 'reckoned'),
-          from('now', as),
-        ]),
-      )
-  }
-  if (price) {
-    against('film', 'mm', price.filmMm, used)
-    against('minutes', 'min', price.minutes, crew)
-  }
+  if (price && used) out.push(moreThan(id('film'), 'mm', price.filmMm, used))
+  if (price && crew) out.push(moreThan(id('minutes'), 'min', price.minutes, crew))
   return out
 }
+
+/** What a way out adds to a figure of the job. */
+const moreThan = (id: FigureId, unit: 'mm' | 'min', more: number, as: Figure): Figure =>
+  figure(id, more, unit, '{with_it} − {now}', [
+    input('with_it', Number(as.value) + more, unit, as.standing, 'reckoned'),
+    from('now', as),
+  ])
 
 /** Seam to be made: along the divisions, along the cuts, and round what is inlaid. */
 function seamFigure(id: FigureId, panel: Panel, { change, seamMm }: SolvedWay): Figure {

@@ -111,39 +111,50 @@ export const lengthColumn = (column: string): { length: string; unit: LengthUnit
   return null
 }
 
+/** One of the words that a column may hold; null where its cell is empty. */
+function wordIn<T extends string>(
+  cells: Record<string, string>,
+  column: string,
+  allowed: readonly T[],
+  fail: Fail,
+): T | null {
+  const text = (cells[column] ?? '').toLowerCase()
+  if (text === '') return null
+  const found = allowed.find((word) => word === text)
+  if (found === undefined) fail(column, 'not_a_word', { text: text.slice(0, 40), allowed: allowed.join(', ') })
+  return found ?? null
+}
+
+/** What a length of a panel may be at most. [mm] */
+const mostOf = (length: string): number =>
+  length.startsWith('crown') && !length.endsWith('over') ? 1500 : length === 'corner_radius' ? 2000 : 15000
+
+/** Lengths by their names, whatever unit their column names; null where the cell is empty. [mm] */
+function lengthsIn(cells: Record<string, string>, fail: Fail): Record<string, number | null> {
+  const lengths: Record<string, number | null> = {}
+  for (const [column, text] of Object.entries(cells)) {
+    const found = lengthColumn(column)
+    if (!found) continue
+    const { length, unit } = found
+    const mm = text === '' ? null : parseLength(text, unit)
+    const most = mostOf(length)
+    if (mm === null) lengths[length] = null
+    else if (!mm.ok) fail(column, mm.error.code, mm.error.facts)
+    else if (mm.value < 0 || (mm.value === 0 && (length === 'width' || length === 'height')))
+      fail(column, 'too_small', { minimum: 'more than 0' })
+    else if (mm.value > most) fail(column, 'too_big', { maximum: `${most} mm` })
+    else lengths[length] = mm.value
+  }
+  return lengths
+}
+
 export function fillPanel(start: Panel, cells: Record<string, string>, fail: Fail): Panel {
   let p = start
-  const one = <T extends string>(column: string, allowed: readonly T[]): T | null => {
-    const text = (cells[column] ?? '').toLowerCase()
-    if (text === '') return null
-    if ((allowed as readonly string[]).includes(text)) return text as T
-    fail(column, 'not_a_word', { text: text.slice(0, 40), allowed: allowed.join(', ') })
-    return null
-  }
+  const one = <T extends string>(column: string, allowed: readonly T[]) => wordIn(cells, column, allowed, fail)
   const kind = one('kind', PANEL_KINDS)
   const side = one('side', SIDES)
   p = { ...p, ...(kind ? { kind } : {}), ...(side ? { side } : {}) }
-  const lengths: Record<string, number | null> = {}
-  for (const column of Object.keys(cells)) {
-    const found = lengthColumn(column)
-    if (!found) continue
-    const text = cells[column] ?? ''
-    if (text === '') lengths[found.length] = null
-    else {
-      const mm = parseLength(text, found.unit)
-      const most =
-        found.length.startsWith('crown') && !found.length.endsWith('over')
-          ? 1500
-          : found.length === 'corner_radius'
-            ? 2000
-            : 15000
-      if (!mm.ok) fail(column, mm.error.code, mm.error.facts)
-      else if (mm.value < 0 || (mm.value === 0 && (found.length === 'width' || found.length === 'height')))
-        fail(column, 'too_small', { minimum: 'more than 0' })
-      else if (mm.value > most) fail(column, 'too_big', { maximum: `${most} mm` })
-      else lengths[found.length] = mm.value
-    }
-  }
+  const lengths = lengthsIn(cells, fail)
   for (const [length, field] of [
     ['width', 'widthMm'],
     ['height', 'heightMm'],
