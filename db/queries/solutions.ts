@@ -1,4 +1,5 @@
 import { and, desc, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm'
+import type PgBoss from 'pg-boss'
 import { stretchKeysOf } from '@/core/engines/stretch/variants'
 import { waysKey } from '@/core/engines/stretch/ways-key'
 import { filmOf } from '@/core/model/plan/piece-choice'
@@ -116,11 +117,17 @@ export async function requestSettle(tx: Tx, who: InShop, jobId: string, since = 
   await queue.send(SETTLE_QUEUE, task, { singletonKey: `${jobId}/${since}`, priority: since, db: within(tx) })
 }
 
+/** Every job of a shop is to be looked at; one such look waits at a time. */
+export function settleAllTask(shopId: string): { name: string; data: RackTask; options: PgBoss.SendOptions } {
+  const data: RackTask = { shopId, jobId: null, since: secondsNow() - RACK_LATER }
+  return { name: SETTLE_QUEUE, data, options: { singletonKey: `${shopId}/rack`, priority: data.since } }
+}
+
 /** The same for every job of the shop: something changed that all of them share. A worker goes through them. */
 export async function requestSettleAll(tx: Tx, { shopId }: InShop): Promise<void> {
-  const task: RackTask = { shopId, jobId: null, since: secondsNow() - RACK_LATER }
+  const { name, data, options } = settleAllTask(shopId)
   const queue = await workQueue()
-  await queue.send(SETTLE_QUEUE, task, { singletonKey: `${shopId}/rack`, priority: task.since, db: within(tx) })
+  await queue.send(name, data, { ...options, db: within(tx) })
 }
 
 /** Asks for the shop's board to be laid out anew: in the transaction that changes what it hangs on, or not at all. */

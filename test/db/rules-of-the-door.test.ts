@@ -76,6 +76,23 @@ describe('the application’s role', () => {
     }
     await expect(migrateDatabase()).resolves.toBeUndefined()
   })
+  it('after a new version the jobs of every shop are looked at, and shops stay apart', async () => {
+    await migrateDatabase()
+    for (const { who } of [ours, theirs]) {
+      const { shopId } = who.lead
+      const waiting = await guarded(who.lead, 'read', (tx) =>
+        tx.execute<{ shop: string }>(sql`
+          select data ->> 'shopId' as shop from pgboss.job
+          where name = 'settle' and state = 'created' and data ->> 'jobId' is null`),
+      )
+      // However often it is asked for, one look waits.
+      expect(waiting.rows).toEqual([{ shop: shopId }])
+      const { rows } = await guarded(who.lead, 'read', (tx) =>
+        tx.execute<{ id: string }>(sql`select id from shop where not is_demo`),
+      )
+      expect(rows).toEqual([{ id: shopId }])
+    }
+  })
 })
 
 describe('users, sessions, accounts and queued work', () => {

@@ -33,15 +33,15 @@ export function DimensionMark({
           y1={d.from.y}
           x2={d.to.x}
           y2={d.to.y}
-          stroke="var(--ink)"
-          strokeWidth={unit / (alone && DRAWN.includes(q.ask) ? 4 : 16)}
+          stroke={alone ? 'var(--brass)' : 'var(--ink)'}
+          strokeWidth={unit / (!alone ? 16 : DRAWN.includes(q.ask) ? 2.5 : 7)}
           strokeDasharray={q.ask === 'crown' || q.ask === 'crown_down' ? `${unit / 5} ${unit / 5}` : undefined}
         />
       )}
       <text
         transform={`translate(${d.at.x} ${d.at.y}) rotate(${d.turnDeg})`}
         textAnchor="middle"
-        fontSize={q.ask === 'width' || q.ask === 'height' ? unit * 1.05 : unit * 0.8}
+        fontSize={alone ? unit * 1.5 : q.ask === 'width' || q.ask === 'height' ? unit * 1.05 : unit * 0.8}
         fontWeight={q.ask === 'width' || q.ask === 'height' ? 680 : 560}
       >
         {label}
