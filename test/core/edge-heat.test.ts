@@ -129,10 +129,12 @@ describe('how the gun goes, behind a plan', () => {
       const term = (key: string) => of[key] ?? NaN
       // With a pencil: seconds of the gun, places, readings, metres pressed again, metres pressed without a reading.
       const minutes =
-        (term('moving') / 60) * term('slower') +
-        term('places') * term('place') +
-        term('readings') * term('read') +
-        (term('length') / term('press') + term('pressed') / term('plain')) / 60 +
+        (term('moving') * term('slower') +
+          term('places') * term('place') +
+          term('readings') * term('read') +
+          term('length') / term('press') +
+          term('pressed') / term('plain')) /
+          60 +
         term('steam')
       expect(working?.value).toBe(Math.ceil(minutes * term('crew_pace')))
       const step = r.steps.find((s) => s.id === 'post_heat:bonnet')
