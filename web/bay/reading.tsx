@@ -120,7 +120,10 @@ export function Reading({
     <div className="bay-reading">
       <ReadingLine
         title={title}
-        note={`${word('pointState', state)}${until && state === 'due' ? ` until ${fmt.clock(until)}` : ''}${mirror && dulled ? ', read on tape' : ''}`}
+        note={[
+          `${word('pointState', state)}${until && state === 'due' ? ` until ${fmt.clock(until)}` : ''}`,
+          ...(mirror && dulled ? ['read on tape'] : []),
+        ].join(', ')}
         unit={fmt.units.tempUnit}
         text={text}
         isWrong={text !== '' && c === null}
