@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react'
-import { useState, type ComponentProps } from 'react'
+import { useEffect, useState, type ComponentProps } from 'react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Plan } from '@/core/model/plan/schema'
 import { familyPanels, usualKeys } from '@/core/model/vehicle/families'
@@ -29,7 +29,7 @@ let latest: Plan
 function Sheet() {
   const [plan, setPlan] = useState(start)
   const [picked, setPicked] = useState<string | null>(null)
-  latest = plan
+  useEffect(() => void (latest = plan), [plan])
   return <MeasureGrid plan={plan} edit={setPlan} fmt={fmt} picked={picked} onPick={setPicked} />
 }
 const cell = (row: number, column: number) =>
