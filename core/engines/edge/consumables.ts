@@ -1,4 +1,5 @@
 import { EDGE_M_PER_BLADE, M2_PER_FELT, PRIMER_FROM_MM, TAPE_LEAD_MM } from '../../model/edge/cut-rules'
+import { groupedBy } from '../../kit/grouped'
 import { keptFor } from '../../kit/kept'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Panel, Recess } from '../../model/vehicle/schema'
@@ -52,8 +53,9 @@ export function consumablesOf(
   pieces: readonly Piece[],
   panels: ReadonlyMap<string, Panel>,
 ): Consumable[] {
+  const ofKind = groupedBy(tapes, (t) => t.kind)
   const out: Consumable[] = TAPE_KINDS.flatMap((kind) => {
-    const lengthMm = tapes.filter((t) => t.kind === kind).reduce((sum, t) => sum + t.lengthMm, 0)
+    const lengthMm = (ofKind.get(kind) ?? []).reduce((sum, t) => sum + t.lengthMm, 0)
     return lengthMm > 0 ? [{ id: kind, kind, lengthMm }] : []
   })
   const covered = [...new Set(pieces.flatMap((p) => p.covers ?? [p.panelId]))].flatMap((id) => panels.get(id) ?? [])

@@ -1,3 +1,4 @@
+import { keptFor } from '../../kit/kept'
 import { weakest, type Standing } from '../figure/figure'
 import { outlineOf } from './outline'
 import type { Panel } from './schema'
@@ -9,9 +10,11 @@ export const measureStanding = (panel: Panel, field: string): Standing =>
     : 'measured'
 
 /** How well a panel's area is known: no better than its sizes, and than its edges where they make its outline. */
-export const areaStanding = (panel: Panel): Standing =>
-  weakest([
-    measureStanding(panel, 'widthMm'),
-    measureStanding(panel, 'heightMm'),
-    ...(outlineOf(panel).measured ? panel.edges.map((e) => measureStanding(panel, `edges.${e.id}`)) : []),
-  ])
+export const areaStanding = keptFor(
+  (panel: Panel): Standing =>
+    weakest([
+      measureStanding(panel, 'widthMm'),
+      measureStanding(panel, 'heightMm'),
+      ...(outlineOf(panel).measured ? panel.edges.map((e) => measureStanding(panel, `edges.${e.id}`)) : []),
+    ]),
+)

@@ -1,5 +1,6 @@
 import { primedMm2, wantsPrimer, type TapeUse } from '../../engines/edge/consumables'
 import { TAPE_KINDS, type EdgeDecision } from '../../engines/edge/edge-plan'
+import { groupedBy } from '../../kit/grouped'
 import { keptFor } from '../../kit/kept'
 import type { EdgesOfJob } from '../../engines/edge/edges-of-job'
 import type { Piece } from '../../engines/pieces/pieces'
@@ -15,8 +16,9 @@ export function edgeFigures(
   panels: ReadonlyMap<string, Panel>,
   pieces: readonly Piece[],
 ): Figure[] {
+  const ofKind = groupedBy(tapes, (t) => t.kind)
   const told = TAPE_KINDS.flatMap((kind) => {
-    const inputs = tapes.filter((t) => t.kind === kind).map((t) => tapeInput(t, panels.get(t.panelId)))
+    const inputs = (ofKind.get(kind) ?? []).map((t) => tapeInput(t, panels.get(t.panelId)))
     const lengthMm = inputs.reduce((sum, i) => sum + Number(i.value), 0)
     return inputs.length === 0
       ? []

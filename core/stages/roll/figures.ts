@@ -45,7 +45,7 @@ export function filmFigures(layout: FilmLayout, bought: Purchase, panels: Readon
     'fraction',
     oneWidth ? '{panels} ÷ ({used} × {width})' : '{panels} ÷ {film}',
     [
-      input('panels', area, 'mm2', weakest(coveredPanels(layout, panels).map(areaStanding)), 'panels'),
+      input('panels', area, 'mm2', weakest(coveredPanels(layout, panels).map((p) => areaStanding(p))), 'panels'),
       ...(oneWidth ? [from('used', used), width] : [input('film', film2, 'mm2', 'measured', 'layout')]),
     ],
   )
