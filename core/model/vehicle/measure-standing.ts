@@ -10,11 +10,10 @@ export const measureStanding = (panel: Panel, field: string): Standing =>
     : 'measured'
 
 /** How well a panel's area is known: no better than its sizes, and than its edges where they make its outline. */
-export const areaStanding = keptFor(
-  (panel: Panel): Standing =>
-    weakest([
-      measureStanding(panel, 'widthMm'),
-      measureStanding(panel, 'heightMm'),
-      ...(outlineOf(panel).measured ? panel.edges.map((e) => measureStanding(panel, `edges.${e.id}`)) : []),
-    ]),
+export const areaStanding = keptFor((panel: Panel): Standing =>
+  weakest([
+    measureStanding(panel, 'widthMm'),
+    measureStanding(panel, 'heightMm'),
+    ...(outlineOf(panel).measured ? panel.edges.map((e) => measureStanding(panel, `edges.${e.id}`)) : []),
+  ]),
 )
