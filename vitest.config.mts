@@ -18,12 +18,12 @@ export default defineConfig({
       {
         resolve: { alias },
         esbuild,
-        test: { name: 'core', include: ['test/core/**/*.test.ts', 'test/cli/**/*.test.ts'], testTimeout: 30_000 },
+        test: { name: 'core', include: ['test/core/**/*.test.ts', 'test/cli/**/*.test.ts'], testTimeout: 120_000 },
       },
       {
         resolve: { alias },
         esbuild,
-        test: { name: 'web', include: ['test/web/**/*.test.ts?(x)'], environment: 'jsdom', testTimeout: 30_000 },
+        test: { name: 'web', include: ['test/web/**/*.test.ts?(x)'], environment: 'jsdom', testTimeout: 120_000 },
       },
       {
         resolve: { alias },
@@ -33,7 +33,7 @@ export default defineConfig({
           include: ['test/db/**/*.test.ts?(x)'],
           globalSetup: 'test/db/setup.ts',
           fileParallelism: false,
-          testTimeout: 30_000,
+          testTimeout: 120_000,
           hookTimeout: 60_000,
         },
       },

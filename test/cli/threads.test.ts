@@ -32,7 +32,7 @@ describe('work beside the server’s own thread', () => {
     clearInterval(tick)
     expect(out).toEqual(yardColumnsOf(manyPanels(200), EMPTY_CATALOGUE, []))
     expect(turns).toBeGreaterThan(20)
-  }, 60_000)
+  }, 120_000)
   it('a picture is made anew there; what is none, or too large, is told', async () => {
     const p = pool()
     expect(await p.run('photo', { bytes: new Uint8Array(await picturePng()) })).toMatchObject({ width: 40, height: 20 })
@@ -42,25 +42,25 @@ describe('work beside the server’s own thread', () => {
     const crc = Buffer.alloc(4)
     const large = await p.run('photo', { bytes: new Uint8Array(Buffer.concat([header, crc])) })
     expect(large).toHaveProperty('fault')
-  }, 60_000)
+  }, 120_000)
   it('that takes too long ends with its thread, and the next has another', async () => {
     const p = pool()
     await expect(p.run('yard', job(manyPanels(500)), { timeLimitMs: 1 })).rejects.toMatchObject({
       code: 'took_too_long',
     })
     await expect(p.run('yard', job())).resolves.toHaveProperty('stage')
-  }, 60_000)
+  }, 120_000)
   it('beyond what may wait is refused at once', async () => {
     const p = pool({ mostWaiting: 2 })
     const first = [p.run('yard', job()), p.run('yard', job()), p.run('yard', job())]
     await expect(p.run('yard', job())).rejects.toMatchObject({ code: 'too_much_at_once' })
     expect(await Promise.all(first)).toHaveLength(3)
-  }, 60_000)
+  }, 120_000)
   it('that breaks rejects and holds up nothing', async () => {
     const p = pool()
     await expect(p.run('yard', { plan: null, catalogue: EMPTY_CATALOGUE, ledger: [] } as never)).rejects.toThrow()
     await expect(p.run('yard', job())).resolves.toHaveProperty('stage')
-  }, 60_000)
+  }, 120_000)
 })
 
 describe('a process that is kept running', () => {
@@ -74,7 +74,7 @@ describe('a process that is kept running', () => {
     expect(said).toHaveLength(4)
     expect(said[0]).toMatch(/The worker ended with code 3; it is started again in 0.001 s/)
     expect(said.at(-1)).toMatch(/4 times in a row, and is not started again/)
-  }, 30_000)
+  }, 120_000)
   it('stopped by us, it stays stopped; a killed one comes back', async () => {
     let started = 0
     const said: string[] = []
@@ -89,5 +89,5 @@ describe('a process that is kept running', () => {
     kept.kill('SIGKILL')
     await new Promise((r) => setTimeout(r, 300))
     expect(started).toBe(2)
-  }, 30_000)
+  }, 120_000)
 })

@@ -168,7 +168,7 @@ describe('the yard', () => {
     const isBehind = async () => (await jobs(world.who.lead)).filter((head) => ids.includes(head.id) && head.behind)
     expect((await isBehind()).length).toBeGreaterThan(0)
     // Nobody opens the yard meanwhile.
-    await vi.waitFor(async () => expect(await isBehind()).toEqual([]), { timeout: 20_000, interval: 200 })
+    await vi.waitFor(async () => expect(await isBehind()).toEqual([]), { timeout: 90_000, interval: 200 })
   })
 })
 

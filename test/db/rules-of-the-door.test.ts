@@ -181,7 +181,7 @@ describe('one shop’s trouble is not another’s', () => {
       await holder.query('rollback')
       await holder.end()
     }
-  }, 60_000)
+  }, 120_000)
   it('waiting too long for a row is told from what is wrong', () => {
     expect(isBusy(Object.assign(new Error('x'), { code: '55P03' }))).toBe(true)
     expect(isBusy(new Error('timeout exceeded when trying to connect'))).toBe(true)

@@ -98,7 +98,7 @@ describe('tries', () => {
     }
     expect(tried).toBeGreaterThanOrEqual(5)
     expect(tried).toBeLessThanOrEqual(10)
-  }, 60_000)
+  }, 120_000)
   it('from elsewhere do not shut out whoever signed in from their own address before', async () => {
     expect((await signIn(email, 'long-enough-words', '10.3.0.1')).status).toBe(200)
     for (let i = 0; i < 9; i++) await countFailure({ email, address: `10.4.0.${i}` }, new Date())
@@ -147,5 +147,5 @@ describe('the demo’s one click', () => {
     if (!(await demoLoaded())) expect((await click()).status).toBe(404)
     await demo()
     for (let i = 0; i < 12; i++) expect((await click()).status).toBe(200)
-  }, 60_000)
+  }, 120_000)
 })
