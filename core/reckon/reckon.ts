@@ -162,7 +162,13 @@ const STEPS = [
     const given = { ...p, pieces: p.laid, guns: p.shop.guns }
     const ways = gunWays(given)
     const { paceFactor } = p.beside.runSheet
-    const figures = heatFigures({ ...given, ways: ways.byPanel, edges: p.edges.edges, paceFactor })
+    const figures = heatFigures({
+      ...given,
+      ways: ways.byPanel,
+      waiting: ways.waiting,
+      edges: p.edges.edges,
+      paceFactor,
+    })
     return { ...ways, figures, findings: heatFindings(ways.byPanel, p.panels) }
   }),
   step('steps', ['plan', 'beside', 'panels', 'films', 'laid', 'points', 'heat', 'edges', 'record', 'ledger'], (p) =>

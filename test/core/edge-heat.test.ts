@@ -150,6 +150,20 @@ describe('how the gun goes, behind a plan', () => {
       at: 'steps/post_heat:bonnet',
     })
   })
+  it('whatever hangs on a way that is not solved yet says that it settles, and nothing else does', () => {
+    const ids = ['heat/bonnet/moving', 'heat/bonnet/minutes', 'panel/bonnet/minutes'] as const
+    const settling = (plan: ReturnType<typeof handCar>, solutions: SolutionTables) => {
+      const { figures } = reckon(plan, { ...shop, solutions }, [])
+      return ids.map((id) => figures.get(id)?.settling === true)
+    }
+    const plan = handCar()
+    const typed = { ...plan, runSheet: { ...plan.runSheet, minutes: { 'post_heat:bonnet': 77 } } }
+    expect(settling(plan, NO_SOLUTIONS)).toEqual([true, true, true])
+    expect(settling(typed, NO_SOLUTIONS)).toEqual([true, true, false])
+    expect(settling(plan, { ...NO_SOLUTIONS, heat: { [key]: FAKE } })).toEqual([false, false, false])
+    const fault = { [key]: { code: 'took_too_long', facts: {} } }
+    expect(settling(plan, { ...NO_SOLUTIONS, fault })).toEqual([false, false, false])
+  })
   it('decides the minutes of post-heat, which settle with it', () => {
     const way = (paceMmS: number) => ({ ...FAKE, paceMmS })
     const at = (paceMmS: number) =>

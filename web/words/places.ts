@@ -83,7 +83,7 @@ const PLACES: Record<string, (at: At) => Place> = {
   climate: ({ link }) => ({ label: 'reading of the shop’s air', href: link('film', 'conditions') }),
   layout: ({ link }) => ({ label: 'layout', href: link('roll') }),
   stock: () => ({ label: 'rack', href: '/rack' }),
-  runSheet: ({ link }) => ({ label: 'start', href: link('run-sheet') }),
+  runSheet: ({ id, link }) => ({ label: id === 'paceFactor' ? 'pace of the crew' : 'start', href: link('run-sheet') }),
   steps: ({ id, rest, link, plan }) => ({
     label: id
       ? stepOfId([id, ...rest].join('/'), (of) => [...plan.panels, ...plan.film.sheets].find((x) => x.id === of)?.name)

@@ -9,6 +9,8 @@ import type { HeatPoint } from './heat-points'
 /** How the gun goes along the edges of each panel, as far as that is solved, and what of it is to be solved still. */
 export interface GunWays {
   byPanel: ReadonlyMap<string, SolvedHeat>
+  /** Panels whose way is being solved: the usual pace stands in. */
+  waiting: ReadonlySet<string>
   wanted: number
   lacks: readonly Lack[]
 }
@@ -24,6 +26,7 @@ export function gunWays(c: {
 }): GunWays {
   const filmOf = new Map(c.pieces.map((p) => [p.id, c.films.get(p.filmId)]))
   const byPanel = new Map<string, SolvedHeat>()
+  const waiting = new Set<string>()
   const keys = new Set<string>()
   const lacks = new Map<string, Lack>()
   for (const { kind, panelId, pieceId } of c.points) {
@@ -35,8 +38,10 @@ export function gunWays(c: {
     const solved = c.solutions?.heat[key]
     if (solved) byPanel.set(panelId, solved)
     // What cannot be solved is not asked for again: the usual pace is final then.
-    else if (c.solutions && !c.solutions.fault[key] && !lacks.has(key))
-      lacks.set(key, { kind: 'heat', key, of: panelId })
+    else if (c.solutions && !c.solutions.fault[key]) {
+      waiting.add(panelId)
+      if (!lacks.has(key)) lacks.set(key, { kind: 'heat', key, of: panelId })
+    }
   }
-  return { byPanel, wanted: keys.size, lacks: [...lacks.values()] }
+  return { byPanel, waiting, wanted: keys.size, lacks: [...lacks.values()] }
 }

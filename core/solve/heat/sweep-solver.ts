@@ -11,7 +11,7 @@ import { nodePlace, WaveField, windowOf, type Side, type Window } from './waves'
 const FIRST_STEP_S = 0.06
 const LONGEST_STEP_S = 2
 const MOST_ROUNDS = 12
-/** What is left of a difference after a round more is this much more than it was the last time, at most. */
+/** A round shrinks what is left by the factor measured for its step before, or at worst by so many times as little. */
 const ROUNDS_SAFETY = 2
 
 interface Field {

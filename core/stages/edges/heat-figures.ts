@@ -19,6 +19,7 @@ import type { Piece } from '../../engines/pieces/pieces'
 
 interface Given {
   ways: ReadonlyMap<string, SolvedHeat>
+  waiting: ReadonlySet<string>
   points: readonly HeatPoint[]
   pieces: readonly Piece[]
   panels: ReadonlyMap<string, Panel>
@@ -46,7 +47,8 @@ export function heatFigures(given: Given): Figure[] {
     const way = given.ways.get(panelId)
     const along = points.filter((p) => p.lengthMm !== null)
     const solved = along.length > 0 && way?.kind === 'plan' ? keptFigures(panel, film, way, given.guns) : []
-    const moving = along.length > 0 ? [movingFigure(panel, along, way, solved)] : []
+    const settling = given.waiting.has(panelId)
+    const moving = along.length > 0 ? [movingFigure({ panel, points: along, way, solved, settling })] : []
     // A side that is laid in drops is heated as one: its panels have no minutes of their own.
     const minutes = piece?.covers ? [] : minutesFigure({ panel, film, points, way, edges }, given.paceFactor, moving[0])
     return [...solved, ...moving, ...minutes]
@@ -131,12 +133,13 @@ const MOVING = '{passes} × ({edges} × {hold} + ({length} + {edges} × ({before
 const PAUSES = ' + {edges} × ({passes} − 1) × {gap}'
 
 /** How long the gun moves along the panel's edges, by the way that was solved or the usual one. */
-function movingFigure(
-  panel: Panel,
-  points: readonly HeatPoint[],
-  way: SolvedHeat | undefined,
-  solved: readonly Figure[],
-): Figure {
+function movingFigure({
+  panel,
+  points,
+  way,
+  solved,
+  settling,
+}: Pick<PostHeat, 'panel' | 'points' | 'way'> & { solved: readonly Figure[]; settling: boolean }): Figure {
   const lengths = points.map((p) => p.lengthMm ?? 0)
   const { holdS, mmS, passes, gapS, beforeMm, pastMm } = paceFor(panel, way, 0)
   const seconds = lengths.reduce((sum, mm) => sum + paceSeconds(paceFor(panel, way, mm)), 0)
@@ -145,7 +148,7 @@ function movingFigure(
     const known = solved.find((f) => f.id === `heat/${panel.id}/${name}`)
     return known ? from(name, known) : usual(name, value, unit)
   }
-  return figure(`heat/${panel.id}/moving`, seconds, 's', passes > 1 ? MOVING + PAUSES : MOVING, [
+  const inputs = [
     usual('passes', passes, 'count'),
     input('edges', lengths.length, 'count', 'common_practice', 'points'),
     input(
@@ -160,5 +163,7 @@ function movingFigure(
     part('hold', holdS, 's'),
     part('pace', mmS, 'mm_s'),
     ...(passes > 1 ? [part('gap', gapS, 's')] : []),
-  ])
+  ]
+  const formula = passes > 1 ? MOVING + PAUSES : MOVING
+  return figure(`heat/${panel.id}/moving`, seconds, 's', formula, inputs, { settling })
 }

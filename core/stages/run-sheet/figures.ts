@@ -11,7 +11,11 @@ export function cardFigures(steps: readonly Step[], heat: readonly Figure[]): Fi
   const known = new Map(heat.map((f) => [f.id, f]))
   const ofStep = (s: Step) => {
     const own = s.code === 'post_heat' && s.panelId !== null ? known.get(`heat/${s.panelId}/minutes`) : undefined
-    return own && own.value === s.minutes ? from(s.id, own) : input(s.id, s.minutes, 'min', 'assumed', `steps/${s.id}`)
+    const isTyped = s.minutesByRule !== null
+    if (own && !isTyped && own.value === s.minutes) return from(s.id, own)
+    const minutes = input(s.id, s.minutes, 'min', 'assumed', `steps/${s.id}`)
+    // What the shop's record makes of it moves with it; what somebody typed does not.
+    return own?.settling && !isTyped ? { ...minutes, settling: true as const } : minutes
   }
   return cardsOf(plannedSteps(steps)).flatMap(({ panelId, parts }) => {
     if (panelId === null) return []
