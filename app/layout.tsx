@@ -1,7 +1,6 @@
 import type { Metadata, Viewport } from 'next'
 import type { ReactNode } from 'react'
 import '@fontsource-variable/archivo/wdth.css'
-import 'react-datepicker/dist/react-datepicker.css'
 import '@/web/theme/theme.scss'
 
 export const metadata: Metadata = {

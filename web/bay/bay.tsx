@@ -22,6 +22,8 @@ import { useIdle } from './use-idle'
 import { useNow } from './use-now'
 import { useLight } from './use-light'
 import { Waits } from './waits'
+import '@/web/kit/gloves.scss'
+import './bay.scss'
 
 /** Stops of other stages that somebody with film in hand has to know of. */
 const STOPS_IN_THE_BAY = new Set(['surface_near_dew', 'unfit_paint', 'unfit_fresh_repaint', 'panels_blocked'])
@@ -53,7 +55,7 @@ export function Bay() {
           </Button>
         ))}
       </nav>
-      <div className="bay-body">
+      <div className="bay-body d-flex flex-column gap-2 min-h-0 p-2">
         <KeptEntries />
         <StandInNote onPerson={onPerson} />
         <PieceCard />
@@ -63,7 +65,7 @@ export function Bay() {
           </div>
         ))}
         <Waits />
-        <fieldset disabled={!mayLog} className="bay-view">
+        <fieldset disabled={!mayLog} className="bay-view d-flex flex-column flex-fill min-h-0">
           {view === 'now' && <NowView onHeat={() => setView('heat')} />}
           {view === 'heat' && <HeatView />}
           {view === 'trouble' && <TroubleView />}
@@ -132,8 +134,8 @@ function Head({ light, onLight, onPerson }: { light: 'day' | 'night'; onLight: (
       <Link href={`/jobs/${jobId}/run-sheet`} className="btn btn-plain" aria-label="Out of the bay">
         ←
       </Link>
-      <h1>{plan.vehicle.name}</h1>
-      <span className="clock" aria-label="Time">
+      <h1 className="fs-6 m-0 flex-fill">{plan.vehicle.name}</h1>
+      <span className="clock fs-5 fw-bold" aria-label="Time">
         {now === null ? '' : fmt.clock(new Date(now).toISOString())}
       </span>
       <SentMark />

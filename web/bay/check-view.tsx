@@ -18,7 +18,7 @@ export function CheckView() {
   const round = picked ?? (rested ? 'recheck' : 'check')
   const open = places.filter((p) => p[round] === null)
   return (
-    <div className="bay-check">
+    <div className="d-flex flex-column gap-2 overflow-y-auto">
       <div className="bay-grid" role="group" aria-label="Round">
         <Button variant="plain" aria-pressed={round === 'check'} onClick={() => setRound('check')}>
           All round
@@ -74,7 +74,7 @@ function Place({ place: p, round }: { place: CheckPlace; round: 'check' | 'reche
     if (result === 'redo') log({ kind: 'defect', panelId: p.panelId, defect: 'lifted_edge', note: p.name })
   }
   return (
-    <li className="check-place">
+    <li className="check-place d-flex flex-wrap gap-2 align-items-center">
       <span>
         <b>
           {panel}

@@ -129,7 +129,7 @@ function PanelHeat({
   const { range, limitC } = lead.point
   return (
     <section className="bay-heat" aria-label="Heat">
-      <div className="heat-head">
+      <div className="heat-head d-flex flex-wrap gap-2 align-items-center">
         <Button variant="plain" onClick={onList} aria-label={`${name}: other panels`}>
           {name} ▾
         </Button>

@@ -29,12 +29,12 @@ export function HelpCard({ step }: { step: Step }) {
   const troubles = AT_STEP[step.code] ?? []
   return (
     <>
-      <Button variant="plain" className="help" aria-label={`Help: ${stepTitle(step)}`} onClick={() => setOpen(true)}>
+      <Button variant="plain" className="ms-auto" aria-label={`Help: ${stepTitle(step)}`} onClick={() => setOpen(true)}>
         ?
       </Button>
       {open && (
         <div className="bay-dialog" role="dialog" aria-modal aria-label={stepTitle(step)}>
-          <div className="plate help-card">
+          <div className="plate">
             <h2>{stepTitle(step)}</h2>
             <p>{stepHint(step, fmt)}</p>
             {step.cautions.map((c) => (

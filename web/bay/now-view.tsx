@@ -34,10 +34,15 @@ export function NowView({ onHeat }: { onHeat: () => void }) {
   }
   if (listed) return <CardList cards={cards} current={card} hands={hands} onPick={pick} />
   return (
-    <div className="bay-now">
+    <div className="d-flex flex-column gap-2">
       <NowCard key={card.id} card={card} onDone={() => pick(null)} onHeat={onHeat} />
-      <div className="bay-next">
-        <Button variant="plain" className="flex-fill text-start" disabled={!next} onClick={() => next && pick(next.id)}>
+      <div className="bay-next d-flex gap-2">
+        <Button
+          variant="plain"
+          className="flex-fill justify-content-start"
+          disabled={!next}
+          onClick={() => next && pick(next.id)}
+        >
           <span className="label">Next</span> {next ? cardTitle(next) : 'nothing more'}
         </Button>
         <Button variant="plain" onClick={() => setListed(true)}>
@@ -101,7 +106,7 @@ function NowCard({ card, onDone, onHeat }: { card: Card; onDone: () => void; onH
         <h2>{cardTitle(card)}</h2>
         {card.parts.length > 1 && <Parts card={card} part={part} />}
       </div>
-      <div className="now-figures">
+      <div className="d-flex flex-wrap column-gap-3">
         <Big label="Work" text={fmt.text(fmt.minutes(minutes))} />
         <Big label="People" text={String(Math.max(...card.parts.map((p) => p.people)))} />
         {shown.range && (
@@ -113,9 +118,9 @@ function NowCard({ card, onDone, onHeat }: { card: Card; onDone: () => void; onH
       {card.panelId && card.parts.length > 1 ? (
         <PanelCard panelId={card.panelId} />
       ) : (
-        <p className="now-hint">{stepHint(shown, fmt)}</p>
+        <p className="m-0">{stepHint(shown, fmt)}</p>
       )}
-      {card.parts.length > 1 && <p className="now-hint small-screens-off">{stepHint(shown, fmt)}</p>}
+      {card.parts.length > 1 && <p className="m-0 small-screens-off">{stepHint(shown, fmt)}</p>}
       <p className="now-caution">{shown.cautions.map((c) => CAUTIONS[c] ?? '').join(' ')}</p>
       <Acts card={card} part={part} onDone={onDone} onHeat={onHeat} />
     </section>
@@ -229,7 +234,7 @@ function Acts({
         </Button>
       </div>
       {lastStep && (
-        <Button variant="plain" className="take-back" onClick={() => takeBack(lastStep.id)}>
+        <Button variant="plain" className="align-self-end fs-6" onClick={() => takeBack(lastStep.id)}>
           Not done after all: {stepTitle(lastStep)}
         </Button>
       )}
@@ -261,6 +266,6 @@ function lastDone(ledger: readonly LogRow[]): string | null {
 
 const Big = ({ label, text }: { label: string; text: string }) => (
   <span>
-    <span className="label">{label}</span> <b>{text}</b>
+    <span className="label">{label}</span> <b className="fs-5">{text}</b>
   </span>
 )

@@ -107,7 +107,7 @@ function Run({
   const over = at?.phase === 'away'
   const total = paceSeconds(pace)
   return (
-    <div className="pacer" aria-label="Pacer">
+    <div className="pacer d-flex flex-column gap-2 min-h-0" aria-label="Pacer">
       <PaceDrawing panel={panel} point={point} at={at} />
       <ProgressBar
         className="pace-bar"

@@ -31,7 +31,7 @@ export function PanelCard({ panelId }: { panelId: string }) {
           <li key={n}>{NEVER[n]}</li>
         ))}
         {dents.map((d) => (
-          <li key={d.id} className="known-damage">
+          <li key={d.id} className="text-danger">
             Known before: {word('damage', d.kind)}
             {d.sizeMm ? `, ${fmt.text(fmt.length(d.sizeMm))}` : ''}
           </li>

@@ -78,6 +78,13 @@ function Camera({ onText }: { onText: (text: string) => void }) {
         : 'The camera may not be used: allow it in the browser, or type the letters.'}
     </p>
   ) : (
-    <video ref={video} className="label-camera" muted playsInline aria-label="What the camera sees" />
+    <video
+      ref={video}
+      className="w-100 mb-2 bg-black object-fit-cover"
+      style={{ maxHeight: '45vh' }}
+      muted
+      playsInline
+      aria-label="What the camera sees"
+    />
   )
 }

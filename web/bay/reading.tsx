@@ -117,7 +117,7 @@ export function Reading({
       />
     )
   return (
-    <div className="bay-reading">
+    <div className="bay-reading d-flex flex-column gap-2 min-h-0">
       <ReadingLine
         title={title}
         note={[

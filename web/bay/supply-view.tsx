@@ -13,7 +13,7 @@ import { StartTimer } from './timers'
 /** Film and everything else that is used up, and a timer by hand. */
 export function SupplyView() {
   return (
-    <div className="bay-supply">
+    <div className="d-flex flex-column gap-2 overflow-y-auto">
       <ReadLabel />
       <FilmUsed />
       <Consumables />

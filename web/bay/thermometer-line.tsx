@@ -15,8 +15,8 @@ export function ThermometerLine({
   onOff: () => void
 }) {
   return (
-    <div className="thermometer" role="group" aria-label="Thermometer">
-      <span className="shows" role="status" data-steady={state.kind === 'shows' && state.steady}>
+    <div className="thermometer d-flex gap-2 align-items-center" role="group" aria-label="Thermometer">
+      <span className="shows flex-fill" role="status" data-steady={state.kind === 'shows' && state.steady}>
         {state.kind === 'shows'
           ? fmt.text(fmt.temp(state.tempC))
           : state.kind === 'waiting'

@@ -27,7 +27,7 @@ export function TroubleView() {
   if (kind) return <Answer kind={kind} panelId={panelId} onBack={() => setKind(null)} />
   const open = defects.filter((d) => !d.closed)
   return (
-    <div className="bay-trouble">
+    <div className="d-flex flex-column gap-2 overflow-y-auto">
       <Form.Select aria-label="Panel" value={panelId} onChange={(e) => setPanel(e.target.value)}>
         {panels.map((p) => (
           <option key={p.id} value={p.id}>
@@ -82,7 +82,7 @@ function Told({
   const name = (id: string) => plan.panels.find((p) => p.id === id)?.name ?? id
   if (defects.length + notes.length === 0) return null
   return (
-    <ul className="told" aria-label="Told before">
+    <ul className="m-0 ps-3" aria-label="Told before">
       {defects.map((d) => (
         <li key={d.id}>
           {name(d.panelId)}: {word('defect', d.defect)}, {word('outcome', d.closed?.outcome ?? 'mended')}:{' '}
@@ -110,7 +110,7 @@ function Answer({ kind, panelId, onBack }: { kind: DefectKind; panelId: string; 
   const { first, not, lead } = troubleOf(kind, film)
   const dents = plan.walkaround.damage.filter((d) => d.panelId === panelId)
   return (
-    <section className="plate bay-answer" aria-label="First answer">
+    <section className="plate d-flex flex-column gap-2" aria-label="First answer">
       <h2>
         {panel?.name}: {word('defect', kind)}
       </h2>
@@ -189,7 +189,10 @@ function OpenDefect({ defect: d }: { defect: Defect }) {
       if (s.panelId === d.panelId && s.state === 'done') log({ kind: 'step_done_taken_back', stepId: s.id })
   }
   return (
-    <section className="plate open-defect" aria-label={`Open: ${panel}, ${word('defect', d.defect)}`}>
+    <section
+      className="plate d-flex flex-column gap-2 edge-stop"
+      aria-label={`Open: ${panel}, ${word('defect', d.defect)}`}
+    >
       <p className="mb-0">
         <b>
           {panel}: {word('defect', d.defect)}

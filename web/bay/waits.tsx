@@ -26,7 +26,7 @@ export function Waits() {
   const closing = useClosing(now)
   if (running.length + closing.length === 0) return null
   return (
-    <section aria-label="Waits" className="bay-waits">
+    <section aria-label="Waits" className="d-flex flex-wrap gap-2">
       {running.map((t) => {
         const s = left(t)
         return (

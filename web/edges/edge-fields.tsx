@@ -53,7 +53,7 @@ export function EdgeFields({
     </label>
   )
   return (
-    <fieldset disabled={disabled} className="edge-fields" aria-label="This edge">
+    <fieldset disabled={disabled} className="d-flex flex-wrap gap-2 mt-1 mb-2" aria-label="This edge">
       {length(
         'Gap',
         'gapMm',

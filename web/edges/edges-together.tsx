@@ -57,7 +57,10 @@ export function EdgesTogether({
     </label>
   )
   return (
-    <section className="plate edges-together" aria-label="Edges changed together">
+    <section
+      className="plate edges-together position-sticky bottom-0 z-2 d-flex flex-wrap gap-2 align-items-end mb-2"
+      aria-label="Edges changed together"
+    >
       <span>
         <b>{marked.length}</b> of {all} edges marked
       </span>

@@ -21,6 +21,7 @@ import { EdgeTable, matches } from './edge-table'
 import { EdgesTogether } from './edges-together'
 import { Supplies } from './supplies'
 import { usePickedEdge } from './use-picked-edge'
+import './edges.scss'
 
 const keyOf = (e: EdgeDecision): string => `${e.pieceId}/${e.panelId}/${e.edgeId}`
 
@@ -98,12 +99,12 @@ export function Edges() {
   }, [plan.panels, edges, shown?.panelId])
   return (
     <>
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Edges</h1>
         <span className="label">
           {edges.length} edges, {corners.length} corners, <Fig id="rail/edges" /> of edge
         </span>
-        <span className="spacer" />
+        <span className="flex-fill" />
         <a className="btn btn-outline-secondary btn-sm" href={`/jobs/${jobId}/trim.pdf`}>
           Trim plan (PDF)
         </a>
@@ -144,7 +145,7 @@ export function Edges() {
                 />
               )}
             />
-            <p className="cut-legend mb-0">
+            <p className="d-flex flex-wrap gap-1 column-gap-3 mb-0">
               {[...new Set(edges.map((e) => e.cut))].map((cut) => (
                 <CutMark key={cut} cut={cut} />
               ))}

@@ -2,6 +2,7 @@ import { line, max, scaleLinear } from 'd3'
 import type { HeatPicture } from '@/core/engines/heat/heat-picture'
 import { TempGrid } from '@/web/heat/temp-grid'
 import type { Formatter } from '@/web/words/format'
+import '@/web/heat/heat-chart.scss'
 
 const SIZE = { w: 520, h: 230, left: 40, right: 10, top: 10, bottom: 30 }
 

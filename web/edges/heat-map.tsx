@@ -97,7 +97,7 @@ export function PanelHeatMap({
 /** The bands with their limits. */
 export function HeatLegend({ limits, fmt }: { limits: readonly number[]; fmt: Formatter }) {
   return (
-    <ul className="heat-legend">
+    <ul className="heat-legend list-unstyled d-flex flex-wrap column-gap-3 mb-2">
       {BAND_WORDS.map((words, i) => (
         <li key={words}>
           <svg viewBox="0 0 18 12" aria-hidden className="heat-map">

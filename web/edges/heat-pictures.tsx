@@ -18,6 +18,7 @@ import { HeatCurve } from './heat-curve'
 import { HeatLegend, HeatStrip, PanelHeatMap } from './heat-map'
 import { useHeatPicture, type PictureState } from './use-heat-picture'
 import { Compare, type Other } from './heat-compare'
+import './heat.scss'
 
 type Guns = ShopSettings['guns']
 type Plan = Extract<SolvedHeat, { kind: 'plan' }>
@@ -172,7 +173,7 @@ function Figures({ looked, fmt }: { looked: readonly { name: string; picture: He
   const temp = (c: number) => fmt.text(fmt.temp(c))
   const after = (s: number | null) => (s === null ? 'over 5 min' : `${Math.round(s)} s`)
   return (
-    <Table bsPrefix="quiet-table" className="mb-2">
+    <Table className="mb-2">
       <thead>
         <tr>
           <th scope="col" />

@@ -24,7 +24,7 @@ export function Section({
   const { view } = marks
   const mm = (v: number) => fmt.text(fmt.length(v))
   return (
-    <div className="edge-section-frame">
+    <div className="position-relative">
       <svg
         className="edge-section"
         viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}

@@ -16,7 +16,7 @@ export function Supplies({ consumables }: { consumables: readonly Consumable[] }
     <section className="plate mb-3" aria-label="Used up beside the film">
       <h2 className="h6 mb-1">Used up beside the film</h2>
       <div className="scroll-x">
-        <Table bsPrefix="quiet-table">
+        <Table>
           <thead>
             <tr>
               <th scope="col">Supply</th>

@@ -20,7 +20,7 @@ export function FilmChoice() {
   const films = [...catalogue.films, ...own]
   return (
     <>
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Film</h1>
         <span className="label">
           {chosen ? `chosen: ${chosen.name}` : 'none chosen yet'}

@@ -19,6 +19,7 @@ import { useJob } from '@/web/job/job-state'
 import { FilterBox } from '@/web/kit/fields'
 import { RANK, Row, rowOfAllPanels } from '@/web/film/fitness-rows'
 import { FitnessRow } from './fitness-row'
+import './fitness.scss'
 
 /** Every film of the rack on this vehicle, whole or panel by panel: what fits, what it costs, and why not. */
 export function FitnessTable({
@@ -125,7 +126,7 @@ export function FitnessTable({
         </span>
       </div>
       <div className="scroll-x">
-        <Table bsPrefix="quiet-table" className="fitness">
+        <Table className="fitness">
           <thead>
             {table.getHeaderGroups().map((g) => (
               <tr key={g.id}>

@@ -77,12 +77,12 @@ export function FleetResult({ file: first, units, mayStart }: { file: File; unit
   const csv = () => `data:text/csv;charset=utf-8,${encodeURIComponent(writeCsv(fleetTable(request.stock, used)))}`
   return (
     <main className="sheet" id="main">
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>{file.name}</h1>
         <span className="label">
           {file.pieces} pieces, by {file.by}, {fmt.moment(file.at)}
         </span>
-        <span className="spacer" />
+        <span className="flex-fill" />
         <Link className="btn btn-outline-primary" href="/fleet">
           All layouts
         </Link>

@@ -65,7 +65,7 @@ export function FleetSettings({
     </label>
   )
   return (
-    <div className="roll-settings">
+    <div className="settings-line">
       <label>
         <span className="label">Film</span>
         <Form.Select size="sm" aria-label="Film" {...register('filmId')}>

@@ -79,10 +79,10 @@ export function Fleet({
   )
   return (
     <main className="sheet" id="main">
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Fleet</h1>
         <span className="label">Many vehicles laid out together over several rolls, each vehicle from one lot</span>
-        <span className="spacer" />
+        <span className="flex-fill" />
         {rows.length > 0 && <FilterBox label="Filter layouts" value={text} onText={setText} />}
       </div>
       {mayStart && <Ask jobs={jobs} films={films} stock={stock} fmt={fmt} onAsked={() => void refetch()} />}

@@ -14,9 +14,9 @@ export function JobsToLayOut({
   setCounts: (value: Record<string, number>) => void
 }) {
   return (
-    <ul className="list-unstyled mb-2 mt-1 fleet-jobs">
+    <ul className="list-unstyled mb-2 mt-1 overflow-y-auto" style={{ maxHeight: 260, columns: '2 340px' }}>
       {shown.map((j) => (
-        <li key={j.id} className="d-flex gap-2 align-items-center">
+        <li key={j.id} className="d-flex gap-2 align-items-center" style={{ breakInside: 'avoid' }}>
           <label className="d-flex gap-2 align-items-center flex-fill">
             <Form.Check.Input
               type="checkbox"

@@ -17,6 +17,7 @@ import { useGuards } from '@/web/bay/use-guards'
 import { HeatChart } from '@/web/heat/heat-chart'
 import { OPEN_WORDS, pointName } from './point-name'
 import { word } from '@/web/words/names'
+import '@/web/kit/gloves.scss'
 
 type Paper = ReturnType<typeof handoverOf>
 
@@ -51,9 +52,9 @@ export function Handover() {
   const when = useMoment()
   return (
     <>
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Handover</h1>
-        <span className="spacer" />
+        <span className="flex-fill" />
         <a className="btn btn-outline-secondary" href={`/jobs/${jobId}/heat.pdf`}>
           Heat record (PDF)
         </a>
@@ -169,7 +170,7 @@ function Temperatures({ readings }: Pick<Paper, 'readings'>) {
       <HeatChart points={reckoning.points} fmt={fmt} />
       {readings.length === 0 && <p className="mb-0">No place needs a reading.</p>}
       {readings.length > 0 && (
-        <Table bsPrefix="quiet-table">
+        <Table>
           <thead>
             <tr>
               <th>Piece</th>

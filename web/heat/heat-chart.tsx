@@ -3,6 +3,7 @@ import type { HeatPoint } from '@/core/engines/heat/heat-points'
 import type { Formatter } from '@/web/words/format'
 import { TempGrid } from './temp-grid'
 import { pointName } from '@/web/handover/point-name'
+import './heat-chart.scss'
 
 const SIZE = { w: 820, h: 220, left: 46, right: 12, top: 10, bottom: 26 }
 

@@ -24,7 +24,7 @@ export function ClashDialog() {
           Theirs is revision {save.number}
           {save.summary && ` (${save.summary})`}. Choose which stands; all that does not clash is kept from both.
         </p>
-        <Table responsive className="quiet-table">
+        <Table responsive>
           <thead>
             <tr>
               <th scope="col">What</th>

@@ -73,7 +73,7 @@ function OneFinding({ f }: { f: Finding }) {
         </Button>
       )}
       {open && (
-        <Table bsPrefix="quiet-table" className="mt-1">
+        <Table className="mt-1">
           <thead>
             <tr>
               <th>Way out</th>

@@ -12,6 +12,7 @@ import { ClashDialog } from './clash-dialog'
 import { HeldBar, HeldProvider } from './held'
 import { useJob } from './job-state'
 import { Rail } from './rail'
+import './job.scss'
 
 /** The chrome of a job: stage spine, the bench, the reckoning rail. */
 export function JobFrame({ children }: { children: ReactNode }) {
@@ -47,7 +48,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
         </ol>
       </nav>
       <main className="bench" id="main">
-        <div className="d-flex gap-3 align-items-baseline flex-wrap mb-2 no-print">
+        <div className="d-flex gap-3 align-items-baseline flex-wrap mb-2 d-print-none">
           <span className="label">
             {plan.vehicle.name} · {word('vehicle', plan.vehicle.kind, locale)} · {plan.customerRef || 'no reference'}
           </span>

@@ -30,7 +30,12 @@ export function HeldBar() {
   const { label, href } = placeOf(first.place, plan, jobId)
   const rest = held.length - 1
   return (
-    <Alert variant="danger" className="held-bar d-flex gap-3 align-items-baseline py-2" role="alert" data-testid="held">
+    <Alert
+      variant="danger"
+      className="position-sticky top-0 z-3 d-flex gap-3 align-items-baseline py-2"
+      role="alert"
+      data-testid="held"
+    >
       <span>
         <b>Not saved: {label}.</b> {faultText({ code: first.fault.code, facts: first.fault.facts ?? {} }, fmt)}
         {rest > 0 && ` And ${rest} more.`} Everything else is saved.

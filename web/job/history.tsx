@@ -31,9 +31,9 @@ export function History() {
   }
   return (
     <>
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>History</h1>
-        <span className="spacer" />
+        <span className="flex-fill" />
         <a className="btn btn-outline-secondary btn-sm" href={`/jobs/${jobId}/job.json`}>
           Download job file
         </a>
@@ -52,7 +52,7 @@ export function History() {
       {!rows && !fault && <p>Loading the revisions…</p>}
       {rows && (
         <div className="plate scroll-x">
-          <Table bsPrefix="quiet-table">
+          <Table>
             <thead>
               <tr>
                 <th className="n">Revision</th>

@@ -4,6 +4,8 @@ import DatePicker from 'react-datepicker'
 import { TZDate } from '@date-fns/tz'
 import { format, isValid, parse } from 'date-fns'
 import { enGB, enUS } from 'date-fns/locale'
+import 'react-datepicker/dist/react-datepicker.css'
+import './date-field.scss'
 
 interface DateFieldProps {
   id?: string

@@ -5,6 +5,7 @@ import OverlayTrigger from 'react-bootstrap/OverlayTrigger'
 import Tooltip from 'react-bootstrap/Tooltip'
 import { TERMS, type Term } from '@/web/words/terms'
 import { PlainButton } from './plain-button'
+import './explain.scss'
 
 /** A small question mark beside a term of the field: a line that explains it, by pointer, touch or keyboard. */
 export const Explain = ({ term }: { term: Term }) => (
@@ -13,7 +14,7 @@ export const Explain = ({ term }: { term: Term }) => (
     trigger={['hover', 'focus', 'click']}
     overlay={<Tooltip>{TERMS[term].line}</Tooltip>}
   >
-    <PlainButton className="explain no-print" aria-label={`What is ${TERMS[term].name}?`}>
+    <PlainButton className="explain d-print-none" aria-label={`What is ${TERMS[term].name}?`}>
       <QuestionCircle aria-hidden size={12} />
     </PlainButton>
   </OverlayTrigger>

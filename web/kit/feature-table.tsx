@@ -6,6 +6,7 @@ import Button from 'react-bootstrap/Button'
 import { WordSelect } from '@/web/kit/fields'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
+import './grid.scss'
 
 interface Common<T> {
   key: keyof T & string

@@ -4,6 +4,7 @@ import { useId, useState, type InputHTMLAttributes } from 'react'
 import { parseLength, type LengthUnit } from '@/core/kit/units'
 import { err, ok, type Fault, type Result } from '@/core/kit/result'
 import { faultText } from '@/web/words/faults'
+import './quantity-input.scss'
 
 interface Common extends Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | 'onChange' | 'min' | 'max'> {
   min?: number

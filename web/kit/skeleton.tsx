@@ -1,6 +1,7 @@
 'use client'
 
 import Placeholder from 'react-bootstrap/Placeholder'
+import './skeleton.scss'
 
 export type SkeletonShape = 'bay' | 'form' | 'map' | 'paper' | 'roll' | 'table' | 'yard'
 

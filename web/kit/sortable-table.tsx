@@ -63,7 +63,7 @@ export function SortableTable<T>({
   if (shown.length === 0) return <p className="plate">{none}</p>
   return (
     <div className="plate scroll-x" role="region" aria-label={label} tabIndex={0}>
-      <Table bsPrefix="quiet-table">
+      <Table>
         <thead>
           {table.getHeaderGroups().map((group) => (
             <tr key={group.id}>

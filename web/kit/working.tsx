@@ -7,6 +7,7 @@ import type { Formatter, Quantity } from '@/web/words/format'
 import { asInput, formulaInWords } from '@/web/words/formulas'
 import { STANDING_WORDS } from '@/web/words/names'
 import { sourceText } from '@/web/words/sources'
+import './working.scss'
 
 /** Where an input of a figure was entered. */
 export interface Place {
@@ -130,7 +131,7 @@ export function WorkingSheet({
                 <b>{fmt.text(fmt.quantity(f.value, f.unit))}</b>
               </p>
             )}
-            <table className="quiet-table">
+            <table className="table mb-0">
               <thead>
                 <tr>
                   <th>Input</th>

@@ -118,7 +118,7 @@ export function MethodPlate() {
             />
           </div>
         </div>
-        <Table bsPrefix="quiet-table">
+        <Table>
           <thead>
             <tr>
               <th scope="col">School</th>
@@ -212,7 +212,7 @@ function Compared({ field }: { field: School }) {
     [plan, alike, ledger, field],
   )
   return (
-    <Table bsPrefix="quiet-table" className="my-1" style={{ maxWidth: 520 }}>
+    <Table className="my-1" style={{ maxWidth: 520 }}>
       <thead>
         <tr>
           <th scope="col">{word('school', field)}</th>

@@ -10,6 +10,7 @@ import { z } from 'zod'
 import { endStandIn } from '@/web/job/at-this-tablet'
 import { useHydrated } from '@/web/kit/use-hydrated'
 import { faultText } from '@/web/words/faults'
+import './sign-in.scss'
 
 const Door = z.object({
   email: z.email('Enter the address you were given.'),
@@ -41,7 +42,7 @@ export function SignIn({ demo }: { demo: boolean }) {
     }
   }
   return (
-    <main className="grid-ground d-grid" style={{ minHeight: '100vh', placeItems: 'center', padding: '1rem' }}>
+    <main className="sign-in-page d-grid p-3">
       <div className="plate" style={{ width: 'min(420px, 100%)' }}>
         <h1 className="mb-1">Cuirass</h1>
         <p className="label mb-3">Measured, laid out, heated, recorded: a wrap from tape to handover.</p>

@@ -11,6 +11,7 @@ import { deviceStore } from '@/web/job/device-store'
 import { tellWorker } from '@/web/offline/keep-offline'
 import { call } from '@/web/kit/call'
 import { useHydrated } from '@/web/kit/use-hydrated'
+import './top-bar.scss'
 
 interface Units {
   lengthUnit: 'mm' | 'cm' | 'in'
@@ -51,7 +52,7 @@ export function TopBar({
     path === href || (href === '/' && path.startsWith('/jobs')) ? ('page' as const) : undefined
   return (
     <Navbar as="header" className="topbar">
-      <Link href="/" className="brand">
+      <Link href="/" className="brand d-flex gap-2 align-items-center">
         <svg width="22" height="22" viewBox="0 0 32 32" aria-hidden>
           <path d="M5 4h22v10c0 8-5 12-11 15C10 26 5 22 5 14z" fill="none" stroke="#d7ae52" strokeWidth="2.5" />
           <circle cx="16" cy="13" r="2.5" fill="#d7ae52" />
@@ -75,8 +76,8 @@ export function TopBar({
           Shop
         </Link>
       </Nav>
-      <span className="who">
-        <span className="wide-only">
+      <span className="ms-auto d-flex flex-wrap gap-3 align-items-center small">
+        <span className="d-none d-md-inline">
           {shop}
           {town && `, ${town}`}
         </span>
@@ -108,7 +109,7 @@ export function TopBar({
           <option value="en-GB">bonnet</option>
           <option value="en-US">hood</option>
         </Form.Select>
-        <span className="wide-only">
+        <span className="d-none d-md-inline">
           {name}, {role}
         </span>
         <Button variant="link" size="sm" onClick={() => void out()}>

@@ -43,7 +43,7 @@ export function Pieces() {
   const scans = useScans(jobId, shown?.panel.id ?? null)
   return (
     <>
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Pieces</h1>
         <span className="label">{reckoning.pieces.length} pieces</span>
       </div>
@@ -59,7 +59,7 @@ export function Pieces() {
       )}
       {reckoning.pieces.length > 0 && (
         <fieldset disabled={!mayPlan} className="plate scroll-x">
-          <Table bsPrefix="quiet-table">
+          <Table>
             <thead>
               <tr>
                 <th>Panel</th>

@@ -119,7 +119,7 @@ export function Cutting({
               Take the last point back
             </Button>
           </div>
-          <Table bsPrefix="quiet-table" className="mb-2">
+          <Table className="mb-2">
             <thead>
               <tr>
                 <th>Across its middle</th>

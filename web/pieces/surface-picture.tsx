@@ -8,6 +8,7 @@ import { stretchBands } from '@/web/charts/stretch-bands'
 import { filmGrid, surfaceMarks, trianglesAt } from '@/web/charts/surface-marks'
 import { hatch } from '@/web/roll/hatch'
 import { BAND_FILLS, bandLimits, BAND_NAMES } from './bands'
+import './pieces.scss'
 
 interface PictureProps {
   title: string

@@ -104,7 +104,7 @@ export function WaysTable({
       )}
       {shown.length > 0 && (
         <div className="scroll-x" style={stale ? { opacity: 0.55 } : undefined}>
-          <Table bsPrefix="quiet-table">
+          <Table>
             <thead>
               <tr>
                 <th>Way out</th>

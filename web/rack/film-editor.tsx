@@ -140,7 +140,7 @@ export function FilmEditor({ start, basedOn, taken, fmt, onDone }: Props) {
                   <option value="assumed">assumed</option>
                 </Form.Select>
                 {f.kind !== 'span' && fault(f.field) !== '' && (
-                  <span className="text-danger film-field-fault" role="alert">
+                  <span className="text-danger" role="alert">
                     {fault(f.field)}
                   </span>
                 )}

@@ -43,7 +43,7 @@ export function Offers({
     <fieldset className="mt-2">
       <legend className="h3">Widths sold otherwise</legend>
       {offers.length > 0 && (
-        <Table bsPrefix="quiet-table">
+        <Table>
           <thead>
             <tr>
               <th>Width</th>

@@ -69,7 +69,7 @@ export function RackStock({
         cell: ({ row: { original: s } }) => (
           <span
             aria-hidden
-            className="left-bar"
+            className="left-bar d-inline-block align-middle"
             style={{
               width: `${Math.min(100, (s.leftMm / Math.max(...s.film.rollLengthsMm)) * 100)}%`,
               background: s.film.colour.hex,

@@ -19,6 +19,7 @@ import { RackFilms, type RackFilm } from './rack-films'
 import { RackStock } from './rack-stock'
 import { Receive } from './receive'
 import { SupplyStock } from './supply-stock'
+import './rack.scss'
 
 /** Films with their sheets, rolls and rests with lots and what is left of them. */
 export function Rack({
@@ -58,13 +59,13 @@ export function Rack({
   }
   return (
     <main className="sheet" id="main">
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Rack</h1>
         <span className="label">
           {films.length} films, {stock.filter((s) => s.kind === 'roll').length} rolls,{' '}
           {stock.filter((s) => s.kind === 'rest').length} rests
         </span>
-        <span className="spacer" />
+        <span className="flex-fill" />
         <FilterBox label="Filter the rack" width={240} value={filter} onText={setFilter} />
       </div>
       <div className="d-flex gap-2 align-items-center flex-wrap mb-3">

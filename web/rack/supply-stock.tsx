@@ -48,7 +48,7 @@ export function SupplyStock({ levels, fmt, mayChange }: { levels: SupplyLevels; 
       {shown.length === 0 ? (
         <p className="label">Nothing is counted yet: put in what is on the shelf, and jobs take off what they use.</p>
       ) : (
-        <Table bsPrefix="quiet-table" className="w-auto">
+        <Table className="w-auto">
           <tbody>
             {shown.map((k) => (
               <tr key={k}>

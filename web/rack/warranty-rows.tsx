@@ -12,7 +12,7 @@ export function Warranty({ sheet, set }: { sheet: FilmSheet; set: (part: Partial
     set({ warrantyMonths: rows.map((w, k) => (k === i ? { ...w, ...part } : w)) })
   const twice = rows.findIndex((w, i) => rows.findIndex((v) => v.zone === w.zone && v.surface === w.surface) < i)
   return (
-    <span className="warranty">
+    <span className="warranty d-grid justify-content-start">
       {rows.map((w, i) => (
         <span key={i} className="d-flex gap-1 align-items-center mb-1">
           <Form.Control

@@ -118,7 +118,7 @@ export function Compare({ layout }: { layout: FilmLayout }) {
       {other && (
         <>
           <div className="scroll-x">
-            <Table bsPrefix="quiet-table" className="mt-2">
+            <Table className="mt-2">
               <thead>
                 <tr>
                   <th>Plan</th>

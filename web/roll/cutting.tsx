@@ -10,6 +10,8 @@ import { Cautions } from '@/web/job/findings'
 import { useJob } from '@/web/job/job-state'
 import { Rests } from './rests'
 import { CuttingRoll } from './cutting-roll'
+import '@/web/kit/gloves.scss'
+import './cutting.scss'
 
 /** One cut at a time, in the bay: what the tape reads, what comes free, a tick when it is made. */
 export function CuttingPage() {

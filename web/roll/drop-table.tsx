@@ -15,7 +15,7 @@ export function DropTable({
   fig: (f: string, as?: number) => JSX.Element
 }) {
   return (
-    <Table bsPrefix="quiet-table">
+    <Table>
       <thead>
         <tr>
           <th>Laid</th>

@@ -28,7 +28,7 @@ export function Drops({ film }: { film: FilmSheet }) {
   return (
     <section className="mb-3" aria-label="Drops over the sides">
       <h3>Drops over the sides</h3>
-      <fieldset disabled={!mayPlan} className="roll-settings">
+      <fieldset disabled={!mayPlan} className="settings-line">
         <label className="d-flex gap-2 align-items-center">
           <Form.Check.Input
             type="checkbox"

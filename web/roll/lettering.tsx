@@ -33,7 +33,7 @@ export function Lettering({ drops, set }: { drops: Settings; set: (change: Parti
   return (
     <fieldset disabled={!mayPlan} className="mb-2">
       {drops.lettering.length > 0 && (
-        <Table bsPrefix="quiet-table">
+        <Table>
           <thead>
             <tr>
               <th>Lettering</th>

@@ -31,9 +31,9 @@ export function PickedPiece({
 }) {
   const { fmt, mayPlan, undo } = useJob('fmt', 'mayPlan', 'undo')
   return (
-    <div className="roll-tools" aria-label="Piece picked">
+    <div className="d-flex flex-wrap gap-1 column-gap-2 align-items-center" aria-label="Piece picked">
       <SearchHarder layout={layout} />
-      <span className="spacer" />
+      <span className="flex-fill" />
       {piece && spot && roll ? (
         <>
           <b>{piece.name}</b>

@@ -50,7 +50,7 @@ export function Rests({ layout }: { layout: FilmLayout }) {
         {rests.length} {rests.length === 1 ? 'rest' : 'rests'} worth keeping, the largest{' '}
         {fmt.text(fmt.length(rests[0]?.widthMm ?? 0))} × {fmt.text(fmt.length(rests[0]?.lengthMm ?? 0))}
       </summary>
-      <Table bsPrefix="quiet-table" className="mt-1">
+      <Table className="mt-1">
         <thead>
           <tr>
             <th>Rest</th>

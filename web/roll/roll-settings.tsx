@@ -12,7 +12,7 @@ export function RollSettings() {
   const set = (change: Partial<Plan['layout']>) => edit((p) => ({ ...p, layout: { ...p.layout, ...change } }))
   const widths = [...new Set(plan.film.sheets.flatMap((s) => s.widthsMm))].sort((a, b) => b - a)
   return (
-    <fieldset disabled={!mayPlan} className="roll-settings" aria-label="How it is cut">
+    <fieldset disabled={!mayPlan} className="settings-line" aria-label="How it is cut">
       <label>
         <span className="label">Cut</span>
         <Form.Select

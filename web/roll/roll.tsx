@@ -25,6 +25,7 @@ import { Sources } from './sources'
 import { CuttingTable } from './cutting-table'
 import { PickedPiece } from './picked-piece'
 import { LayoutFigures } from './layout-figures'
+import './roll.scss'
 
 /** How much film, laid how, cut in what order, from which roll. */
 export function Roll() {
@@ -33,9 +34,9 @@ export function Roll() {
   const allKept = reckoning.layouts.length > 0 && reckoning.layouts.every((l) => l.kept === 'current')
   return (
     <>
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Roll</h1>
-        <span className="spacer" />
+        <span className="flex-fill" />
         {reckoning.layouts.length > 0 && (
           <>
             <Link className="btn btn-outline-primary" href={`/jobs/${jobId}/cut`}>

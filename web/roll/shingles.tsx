@@ -29,7 +29,7 @@ export function Shingles({ film }: { film: FilmSheet }) {
   return (
     <section className="mb-3" aria-label="Sheets as shingles">
       <h3>Sheets as shingles</h3>
-      <fieldset disabled={!mayPlan} className="roll-settings">
+      <fieldset disabled={!mayPlan} className="settings-line">
         <label style={{ width: 130 }}>
           <span className="label">Strips from a sheet</span>
           <Form.Select
@@ -139,7 +139,7 @@ function OnePanel({ at, film, figures }: { at: PanelShingles; film: FilmSheet; f
           </g>
         </svg>
       </div>
-      <Table bsPrefix="quiet-table">
+      <Table>
         <thead>
           <tr>
             <th>Laid</th>

@@ -46,7 +46,7 @@ export function Sources({ layout }: { layout: FilmLayout }) {
           : ''}
         ; {layout.sources.length - 1} other {layout.sources.length === 2 ? 'way' : 'ways'}
       </summary>
-      <Table bsPrefix="quiet-table" className="mt-1">
+      <Table className="mt-1">
         <thead>
           <tr>
             <th>Film from</th>

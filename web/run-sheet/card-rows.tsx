@@ -24,7 +24,7 @@ export function CardRows({
 }) {
   const { fmt, reckoning } = useJob('fmt', 'reckoning')
   return (
-    <Table bsPrefix="quiet-table" className="run-table">
+    <Table className="run-table">
       <thead>
         <tr>
           {reckoning.schedule && <th>When</th>}
@@ -33,7 +33,7 @@ export function CardRows({
           <th className="n">Work</th>
           <th className="n">Then wait</th>
           <th>Surface</th>
-          <th className="no-print">Do</th>
+          <th className="d-print-none">Do</th>
         </tr>
       </thead>
       <tbody>
@@ -68,7 +68,7 @@ function When({ ids }: { ids: readonly string[] }) {
   return (
     <>
       {decides && (
-        <span className="decides" title="Decides when the car is ready">
+        <span className="text-brass me-1" title="Decides when the car is ready">
           ◆<span className="visually-hidden"> decides when the car is ready: </span>
         </span>
       )}
@@ -105,7 +105,7 @@ function PanelRow({ card, open, onToggle }: { card: Card; open: boolean; onToggl
         {card.parts.some((s) => s.waitMin > 0) && fmt.text(fmt.minutes(Math.max(...card.parts.map((s) => s.waitMin))))}
       </td>
       <td className="text-nowrap">{heat ? `${fmt.temp(heat.min).text}–${fmt.text(fmt.temp(heat.max))}` : ''}</td>
-      <td className="no-print" />
+      <td className="d-print-none" />
     </tr>
   )
 }
@@ -155,7 +155,7 @@ function StepRow({
         {s.aloneFactor !== null && <span className="label d-block">or one, longer</span>}
       </td>
       <td className="n text-nowrap">
-        <span className="no-print d-inline-block minutes-field">
+        <span className="d-print-none d-inline-block minutes-field">
           <NumberInput
             className="form-control form-control-sm"
             aria-label={`Minutes, ${stepTitle(s)}`}
@@ -167,7 +167,7 @@ function StepRow({
             onValue={set}
           />
         </span>
-        <span className="only-print">{fmt.text(fmt.minutes(s.minutes))}</span>
+        <span className="d-none d-print-inline">{fmt.text(fmt.minutes(s.minutes))}</span>
         {s.minutesByRule !== null && <span className="label d-block">by the rules {s.minutesByRule} min</span>}
         {s.minutesByRule === null && s.learned && (
           <span className="label d-block">
@@ -179,7 +179,7 @@ function StepRow({
       <td className="text-nowrap">
         {s.range ? `${fmt.temp(s.range.min).text}–${fmt.text(fmt.temp(s.range.max))}` : ''}
       </td>
-      <td className="no-print">
+      <td className="d-print-none">
         <Form.Check.Input
           type="checkbox"
           aria-label={`Do ${stepTitle(s)}`}

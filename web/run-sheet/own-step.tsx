@@ -28,7 +28,7 @@ export function OwnStep() {
     setName('')
   }
   return (
-    <fieldset disabled={!mayPlan} className="plate mb-3 no-print" aria-label="Own step">
+    <fieldset disabled={!mayPlan} className="plate mb-3 d-print-none" aria-label="Own step">
       <div className="d-flex gap-2 align-items-end flex-wrap">
         <span className="flex-fill">
           <label className="form-label" htmlFor="own-name">

@@ -12,7 +12,7 @@ export function RunSettings() {
   const set = (part: Partial<typeof plan.runSheet>) => edit((p) => ({ ...p, runSheet: { ...p.runSheet, ...part } }))
   const date = { withTime: true, locale: fmt.units.locale, timeZone: fmt.units.timeZone } as const
   return (
-    <fieldset disabled={!mayPlan} className="plate mb-3 run-settings no-print">
+    <fieldset disabled={!mayPlan} className="plate mb-3 run-settings d-print-none">
       <span>
         <label className="form-label" htmlFor="start-at">
           Start

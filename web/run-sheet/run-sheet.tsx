@@ -12,6 +12,7 @@ import { CAUTIONS, stepTitle } from '@/web/words/steps'
 import { CardRows } from './card-rows'
 import { OwnStep } from './own-step'
 import { RunSettings } from './run-settings'
+import './run-sheet.scss'
 
 /** The steps by day: when, how long, with how many hands, what waits; a panel's steps are one row that opens. */
 export function RunSheet() {
@@ -38,13 +39,13 @@ export function RunSheet() {
   const panels = cards.filter((c) => c.parts.length > 1).map((c) => c.id)
   return (
     <>
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Run sheet</h1>
         <span className="label">
           {plannedSteps(steps).length} steps, crew time <Fig id="rail/crew_minutes" />
         </span>
-        <span className="spacer" />
-        <span className="no-print d-flex gap-2">
+        <span className="flex-fill" />
+        <span className="d-print-none d-flex gap-2">
           <Button
             variant="outline-secondary"
             size="sm"
@@ -107,7 +108,7 @@ function Skipped({ steps }: { steps: readonly Step[] }) {
           <Button
             variant="link"
             size="sm"
-            className="p-0 no-print"
+            className="p-0 d-print-none"
             disabled={!mayPlan}
             onClick={() =>
               edit((p) => ({
@@ -131,7 +132,7 @@ function PrintHead() {
   const { startAt, promisedAt, crew } = plan.runSheet
   const people = catalogue.shop?.people.map((p) => p.name) ?? []
   return (
-    <div className="only-print mb-2">
+    <div className="d-none d-print-block mb-2">
       <b>
         {plan.vehicle.name}, {plan.customerRef || 'no reference'}
       </b>

@@ -26,7 +26,7 @@ export function StepLock({ step }: { step: Step }) {
         <Button
           size="sm"
           variant="link"
-          className="no-print p-0 ms-2"
+          className="d-print-none p-0 ms-2"
           title="Lock it to this moment"
           aria-label={`Lock ${stepTitle(step)} to ${fmt.text(fmt.wallTime(stands))}`}
           onClick={() => set(stands)}
@@ -42,7 +42,7 @@ export function StepLock({ step }: { step: Step }) {
         {fmt.text(fmt.wallTime(lockedAt))}
       </span>
       {mayPlan && (
-        <span className="no-print step-lock">
+        <span className="d-print-none step-lock">
           <DateField
             label={`Begin of ${stepTitle(step)}`}
             size="sm"

@@ -55,7 +55,7 @@ export function Calibrate({
         On a test panel with film: sweep at an even pace, take the gun away, wait, read the middle. Two paces at least;
         footprint {sigmaMm} mm.
       </p>
-      <Table bsPrefix="quiet-table">
+      <Table>
         <thead>
           <tr>
             <th>On</th>

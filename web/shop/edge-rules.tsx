@@ -40,7 +40,7 @@ export function EdgeRules() {
         and moves every open job; an edge somebody chose by hand stays as it is.
       </p>
       <div className="scroll-x">
-        <Table bsPrefix="quiet-table">
+        <Table>
           <thead>
             <tr>
               <th>When</th>

@@ -30,7 +30,7 @@ export function GunFields() {
       {fields.length === 0 ? (
         <p className="label">No gun yet. The display is not the air at the film: what is not measured stays empty.</p>
       ) : (
-        <Table bsPrefix="quiet-table">
+        <Table>
           <thead>
             <tr>
               {COLUMNS.map(([, label]) => (

@@ -1,5 +1,6 @@
 import { ClosedDaysIn } from './closed-days-in'
 import { ShopField } from './shop-field'
+import './shop.scss'
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 

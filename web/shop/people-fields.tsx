@@ -18,7 +18,7 @@ export function PeopleFields() {
       {fields.length === 0 ? (
         <p className="label">Nobody yet: schedules take the crew of each job.</p>
       ) : (
-        <Table bsPrefix="quiet-table">
+        <Table>
           <thead>
             <tr>
               <th>Name</th>

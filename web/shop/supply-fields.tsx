@@ -18,7 +18,7 @@ export function SupplyFields() {
         <b>Supplies</b> <span className="label">what a pack holds and costs, and how much is kept at least</span>
       </summary>
       <div className="scroll-x mt-2">
-        <Table bsPrefix="quiet-table" className="w-auto">
+        <Table className="w-auto">
           <thead>
             <tr>
               <th />

@@ -17,8 +17,8 @@ export function SkinFoot({
   fit: () => void
 }) {
   return (
-    <div className="skin-foot no-print-controls">
-      <ul className="skin-legend">
+    <div className="d-flex flex-wrap gap-3 row-gap-2 align-items-center pt-2">
+      <ul className="list-unstyled d-flex flex-wrap gap-1 column-gap-3 mb-0 small">
         {drawing.legend.map((l) => (
           <li key={l.key}>
             <svg width="26" height="16" viewBox={layer === 'edges' ? '0 0 26 16' : '0 0 234 144'} aria-hidden>
@@ -32,7 +32,7 @@ export function SkinFoot({
           </li>
         ))}
       </ul>
-      <span className="ms-auto d-flex gap-1 no-print">
+      <span className="ms-auto d-flex gap-1 d-print-none">
         <Button variant="outline-secondary" size="sm" aria-label="Zoom in" onClick={() => scaleBy(1.4)}>
           +
         </Button>

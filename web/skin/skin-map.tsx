@@ -12,6 +12,7 @@ import { useJob } from '@/web/job/job-state'
 import { word } from '@/web/words/names'
 import { Panels, Patterns, Surroundings } from '@/web/skin/skin-panels'
 import { SkinFoot } from './skin-foot'
+import './skin.scss'
 
 const MARGIN_MM = 180
 

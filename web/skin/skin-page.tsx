@@ -13,19 +13,19 @@ export function SkinPage() {
   const picked = plan.panels.filter((p) => selected.includes(p.id))
   return (
     <div className="skin-page">
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>The skin</h1>
         <span className="label">
           {plan.vehicle.name}, {plan.panels.length} panels, over a grid of {fmt.text(fmt.length(100))}. Front to the
           left, left side below.
         </span>
-        <span className="spacer" />
-        <Button variant="outline-primary" size="sm" className="no-print" onClick={() => window.print()}>
+        <span className="flex-fill" />
+        <Button variant="outline-primary" size="sm" className="d-print-none" onClick={() => window.print()}>
           Print on one page
         </Button>
       </div>
       <SkinPlate selected={selected} onSelect={setSelected} height="min(64vh, 760px)" />
-      <p className="label no-print" role="status">
+      <p className="label d-print-none" role="status">
         {picked.length === 0
           ? 'Arrows walk from panel to panel, Shift keeps those passed; + and − zoom, 0 shows it whole, Ctrl and wheel too.'
           : `${picked.length} picked: ${picked.map((p) => p.name).join(', ')}, ` +

@@ -44,7 +44,7 @@ export function SkinPlate({
   return (
     <section className="plate p-2 mb-3" aria-label="The skin">
       {layers.length > 1 && (
-        <div className="d-flex gap-1 flex-wrap mb-1 no-print" role="group" aria-label="Layer">
+        <div className="d-flex gap-1 flex-wrap mb-1 d-print-none" role="group" aria-label="Layer">
           {layers.map((l) => (
             <Button
               key={l}

@@ -17,6 +17,7 @@ import { Keypad } from './keypad'
 import { GuidedAnswers } from './guided-answers'
 import { SealAnswers } from './seal-answers'
 import { OnceRound } from './once-round'
+import '@/web/kit/gloves.scss'
 
 interface Item {
   panelId: string

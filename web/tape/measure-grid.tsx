@@ -11,6 +11,7 @@ import { FIRST_SIZE, SIZES } from './grid-columns'
 import { GridRow } from './grid-row'
 import { NewPanelName } from './new-panel-name'
 import { useGridKeys } from './use-grid-keys'
+import '@/web/kit/grid.scss'
 
 /** The measuring sheet: one row a panel, typed without the mouse; blocks go to and from a spreadsheet. */
 export function MeasureGrid({

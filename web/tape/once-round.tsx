@@ -1,6 +1,7 @@
 'use client'
 
 import Button from 'react-bootstrap/Button'
+import '@/web/kit/gloves.scss'
 
 /** The end of a round of questions: go on with the rest, or leave. */
 export function OnceRound({

@@ -13,6 +13,7 @@ import { word } from '@/web/words/names'
 import { questionName } from './question-words'
 import { DimensionMark } from './dimension-mark'
 import { PanelShape } from './panel-shape'
+import './tape.scss'
 
 /** A panel opened large, all its measures on it; each is pressed, and typed where it stands. */
 export function PanelLarge({

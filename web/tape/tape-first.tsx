@@ -11,6 +11,7 @@ import { Fig } from '@/web/job/figure'
 import { LengthInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { questionName } from './question-words'
+import '@/web/kit/grid.scss'
 
 const SHOWN = 8
 

@@ -50,12 +50,12 @@ export function Tape() {
   if (guided && mayTape) return <GuidedTape plan={plan} edit={edit} fmt={fmt} onClose={() => guide(false)} />
   return (
     <>
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Tape</h1>
         <span className="label">
           {plan.panels.length} panels, {share.taped} of {share.all} figures taped
         </span>
-        <span className="spacer" />
+        <span className="flex-fill" />
         <Button disabled={!mayTape || plan.panels.length === 0} onClick={() => guide(true)}>
           Guided tape
         </Button>

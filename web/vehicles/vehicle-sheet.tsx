@@ -89,13 +89,13 @@ export function VehicleSheet({
   }
   return (
     <main className="sheet" id="main">
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>{file.head.name}</h1>
         <span className="label">
           {word('vehicle', file.head.kind, units.locale)} · {plan.panels.length} panels, {share.taped} of {share.all}{' '}
           figures taped · state {file.head.head}
         </span>
-        <span className="spacer" />
+        <span className="flex-fill" />
         {mayCorrect && (
           <Button disabled={!alive || edits.length === 0} onClick={() => void save()}>
             {edits.length === 0
@@ -125,7 +125,7 @@ export function VehicleSheet({
       </fieldset>
       <section className="plate mt-3" aria-label="History">
         <h2>History</h2>
-        <Table bsPrefix="quiet-table">
+        <Table>
           <tbody>
             {file.revisions.map((r) => (
               <tr key={r.number}>

@@ -38,10 +38,10 @@ export function Vehicles({ vehicles, units }: { vehicles: VehicleHead[]; units: 
   )
   return (
     <main className="sheet" id="main">
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Vehicles</h1>
         <span className="label">{vehicles.length} measured</span>
-        <span className="spacer" />
+        <span className="flex-fill" />
         <FilterBox label="Filter vehicles" width={240} value={text} onText={setText} />
       </div>
       {vehicles.length === 0 && (

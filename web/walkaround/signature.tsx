@@ -90,7 +90,7 @@ export function Signature() {
           <svg
             ref={box}
             viewBox="0 0 1000 320"
-            className="signature-box"
+            className="w-100 border"
             role="img"
             aria-label="Draw the name here"
             onPointerDown={(e) => {

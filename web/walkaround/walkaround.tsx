@@ -19,10 +19,10 @@ export function WalkaroundView() {
   const set = (part: Partial<Walk>) => edit((p) => ({ ...p, walkaround: { ...p.walkaround, ...part } }))
   return (
     <>
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Walkaround</h1>
         <span className="label">what removal and warranty will hang on</span>
-        <span className="spacer" />
+        <span className="flex-fill" />
         <a className="btn btn-outline-primary btn-sm" href={`/jobs/${jobId}/inspection.pdf`} target="_blank">
           Inspection (PDF)
         </a>

@@ -56,7 +56,7 @@ export function Alerts({
   return (
     <section className="plate mb-3" aria-label="First">
       <h2 className="h5 mb-1">First</h2>
-      <ul className="yard-first">
+      <ul className="yard-first m-0 ps-3">
         {shown.map(({ jobId, name, alert }) => (
           <li key={`${jobId}/${alert.code}/${alert.at ?? ''}`} data-late={isPast(alert) || undefined}>
             <Link href={`/jobs/${jobId}/${STAGE[alert.code]}`}>{name}</Link>: {said(alert, isPast(alert), fmt)}

@@ -8,6 +8,7 @@ import type { VehicleHead } from '@/web/actions/vehicles'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import { formatter, type MemberUnits } from '@/web/words/format'
 import { word } from '@/web/words/names'
+import './yard.scss'
 
 export type Start = { from: 'nothing' } | { from: 'style'; keys: Keys } | { from: 'vehicle'; vehicleId: string }
 

@@ -18,6 +18,7 @@ import { Alerts } from './alerts'
 import { Board, type BoardRow } from './board'
 import type { KeptBoard } from './use-board'
 import { NewJob } from './new-job'
+import './yard.scss'
 
 export interface YardJob {
   id: string
@@ -67,12 +68,12 @@ export function Yard({
   )
   return (
     <main className="sheet wide" id="main">
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Yard</h1>
         <span className="label">
           {jobs.length} {jobs.length === 1 ? 'job' : 'jobs'}
         </span>
-        <span className="spacer" />
+        <span className="flex-fill" />
         <FilterBox label="Filter jobs" width={240} value={filter} onText={setFilter} />
         {mayAdd && (
           <Button disabled={!alive} onClick={() => setAdding(true)}>

@@ -15,7 +15,7 @@ export default async function ShopPage() {
   const zones = [...new Set(['UTC', settings.timeZone, ...Intl.supportedValuesOf('timeZone')])]
   return (
     <main className="sheet" id="main">
-      <div className="bench-head">
+      <div className="d-flex flex-wrap gap-3 align-items-baseline mb-3">
         <h1>Shop</h1>
         <span className="label">{shop.name}</span>
       </div>
