@@ -89,8 +89,10 @@ function Run({
     let last = performance.now()
     const id = setInterval(() => {
       const now = performance.now()
-      setSeconds((s) => (s ?? -READY_S) + (now - last) / 1000)
+      // Taken out of the clock before it is handed on: what is added may be reckoned later, several at once.
+      const passed = (now - last) / 1000
       last = now
+      setSeconds((s) => (s ?? -READY_S) + passed)
     }, FRAME_MS)
     return () => clearInterval(id)
   }, [runs])

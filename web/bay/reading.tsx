@@ -6,7 +6,7 @@ import Form from 'react-bootstrap/Form'
 import { CHROME_CLASS } from '@/core/model/film/film-data'
 import type { HeatPoint } from '@/core/engines/heat/heat-points'
 import { suspicionOf, type Suspicion } from '@/core/engines/heat/suspicion'
-import { heatVerdict, isDone, type Verdict } from '@/core/engines/heat/verdict'
+import { isDone, readingVerdict, type Verdict } from '@/core/engines/heat/verdict'
 import { parseTemp } from '@/core/kit/units'
 import { useJob } from '@/web/job/job-state'
 import { serverNow } from '@/web/kit/clock'
@@ -67,12 +67,12 @@ export function Reading({
   const c = read.ok && read.value >= -40 && read.value <= 400 ? Math.round(read.value * 10) / 10 : null
   const keep = (tempC: number, gunAway: boolean) => {
     for (const p of points) log({ kind: 'reading', pieceId: p.pieceId, pointId: p.id, tempC, gunAway })
-    const verdict = heatVerdict(tempC, point.range, point.limitC)
+    const verdict = readingVerdict({ tempC, gunAway }, point)
     onLast({ c: tempC, verdict })
     setText('')
     setDoubt(null)
     // A reading that counts moves on to the next place; too cool or too hot stays here.
-    if (gunAway && isDone(verdict)) onNext()
+    if (isDone(verdict)) onNext()
   }
   const enter = (gunAway: boolean, shown = c) => {
     const c = shown

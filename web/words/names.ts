@@ -102,7 +102,7 @@ const NAMES: Record<string, Record<string, string | [string, string]>> = {
   surface: { vertical: 'vertical', horizontal: 'horizontal' },
   block: { print: 'print', cut: 'film cut', arrive: 'wash, bring in', prepare: 'prepare', wrap: 'wrap', finish: 'check, rest',
     handover: 'recheck, hand over' },
-  verdict: { under: 'under', good: 'good', over: 'over, done', too_hot: 'too hot' },
+  verdict: { under: 'under', good: 'good', over: 'over, done', too_hot: 'too hot', gun_on: 'gun still on, read again' },
   entry: { step_started: 'Step started', step_done: 'Step done', step_done_taken_back: 'Step not done after all',
     timer_started: 'Timer started', timer_ended: 'Timer ended', cut_made: 'Cut made', cut_taken_back: 'Cut taken back',
     defect_closed: 'Defect closed', guard_passed: 'Gone on with a reason', place_checked: 'Place looked at',

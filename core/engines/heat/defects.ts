@@ -1,5 +1,5 @@
 import type { HeatPoint } from './heat-points'
-import { heatVerdict } from './verdict'
+import { readingVerdict } from './verdict'
 import type { LogRow } from '../../model/log/schema'
 
 export interface Defect {
@@ -37,7 +37,7 @@ export function defectsOf(ledger: readonly LogRow[], points: readonly HeatPoint[
       })
     if (payload.kind === 'reading') {
       const point = pointById.get(payload.pointId)
-      if (point && heatVerdict(payload.tempC, point.range, point.limitC) === 'too_hot')
+      if (point && readingVerdict(payload, point) === 'too_hot')
         out.push({
           id,
           panelId: point.panelId,

@@ -4,7 +4,7 @@ import type { EdgesOfJob } from '../edge/edges-of-job'
 import { keptFor } from '../../kit/kept'
 import type { FilmSheet } from '../../model/film/schema'
 import type { LogRow } from '../../model/log/schema'
-import { heatVerdict, isDone, type Verdict } from './verdict'
+import { isDone, readingVerdict, type Verdict } from './verdict'
 import type { Piece } from '../pieces/pieces'
 import type { Panel } from '../../model/vehicle/schema'
 
@@ -187,7 +187,7 @@ function withReadings(out: readonly HeatPoint[], ledger: readonly LogRow[]): Hea
     const list = readings.get(point.id) ?? []
     list.push({
       tempC: row.payload.tempC,
-      verdict: heatVerdict(row.payload.tempC, point.range, point.limitC),
+      verdict: readingVerdict(row.payload, point),
       at: row.at,
       by: row.by,
     })

@@ -29,7 +29,7 @@ const panelName = (plan: Plan, id: string): string => plan.panels.find((p) => p.
 /** The last reading of a heat point against its film's range. */
 function readingFindings(plan: Plan, point: HeatPoint): Finding[] {
   const last = point.readings.at(-1)
-  if (!last || last.verdict === 'good') return []
+  if (!last || last.verdict === 'good' || last.verdict === 'gun_on') return []
   const details = (code: string) => ({
     id: `${code}/${point.id}`,
     panelId: point.panelId,
