@@ -15,7 +15,7 @@ import { stubBrowser } from '../fixtures/browser'
 import { openJob, type OpenJob } from '../fixtures/open-job'
 import { catalogue, film, handCar, row } from '../fixtures/plans'
 
-vi.mock('@/web/actions/jobs', () => ({ saveJob: vi.fn(), takeBackChange: vi.fn() }))
+vi.mock('@/web/actions/jobs', () => ({ saveJob: () => new Promise(() => {}), takeBackChange: vi.fn() }))
 vi.mock('next/navigation', () => ({
   usePathname: () => '/jobs/x/bay',
   useSearchParams: () => new URLSearchParams(),

@@ -8,6 +8,9 @@ import { useJob } from '@/web/job/job-state'
 import { NumberInput } from '@/web/kit/quantity-input'
 import { TempField } from './temp-field'
 
+/** What no room that film is laid in is colder or hotter than, °C. Assumed. */
+const ROOM_C = { min: -20, max: 60 }
+
 /** What the vehicle and the room need before film may be laid. */
 export function ConditionsOfTheDay({ set }: { set: (part: Partial<Plan['conditions']>) => void }) {
   const { mayTape, fmt, plan } = useJob('mayTape', 'fmt', 'plan')
@@ -76,11 +79,7 @@ export function ConditionsOfTheDay({ set }: { set: (part: Partial<Plan['conditio
           <label className="form-label" htmlFor="room-c">
             Room on the day °{fmt.units.tempUnit}
           </label>
-          <TempField
-            id="room-c"
-            value={plan.conditions.airC}
-            onValue={(airC) => set({ airC: airC === null ? null : Math.max(-20, Math.min(60, airC)) })}
-          />
+          <TempField id="room-c" value={plan.conditions.airC} bounds={ROOM_C} onValue={(airC) => set({ airC })} />
         </div>
         <div className="col-6">
           <label className="form-label" htmlFor="room-humidity">

@@ -6,22 +6,29 @@ import { parseTemp } from '@/core/kit/units'
 import { useJob } from '@/web/job/job-state'
 import { faultText } from '@/web/words/faults'
 
-/** A temperature in the member's unit; empty is none. */
+/** What no vehicle and no surface in a shop is colder or hotter than, °C. Assumed. */
+const WIDEST_C = { min: -40, max: 90 }
+
+/** A temperature in the member's unit; empty is none. What lies outside of the bounds is said, and not handed on. */
 export function TempField({
   id,
   value,
   onValue,
   label,
+  bounds = WIDEST_C,
 }: {
   id: string
   value: number | null
   onValue: (c: number | null) => void
   label?: string
+  /** °C, both included. */
+  bounds?: { min: number; max: number }
 }) {
   const { fmt } = useJob('fmt')
   const [draft, setDraft] = useState<string | null>(null)
   const parsed = draft === null || draft.trim() === '' ? null : parseTemp(draft, fmt.units.tempUnit)
-  const bad = parsed !== null && (!parsed.ok || parsed.value < -40 || parsed.value > 90)
+  const within = (c: number) => c >= bounds.min && c <= bounds.max
+  const bad = parsed !== null && (!parsed.ok || !within(parsed.value))
   return (
     <>
       <Form.Control
@@ -38,13 +45,15 @@ export function TempField({
           setDraft(e.target.value)
           if (e.target.value.trim() === '') return onValue(null)
           const read = parseTemp(e.target.value, fmt.units.tempUnit)
-          if (read.ok && read.value >= -40 && read.value <= 90) onValue(read.value)
+          if (read.ok && within(read.value)) onValue(read.value)
         }}
         onBlur={() => !bad && setDraft(null)}
       />
       {bad && (
         <span id={`${id}-fault`} className="text-danger d-block small" role="alert">
-          {parsed.ok ? 'Between −40 and 90 °C.' : faultText(parsed.error)}
+          {parsed.ok
+            ? `Between ${fmt.temp(bounds.min).text} and ${fmt.text(fmt.temp(bounds.max))}.`
+            : faultText(parsed.error)}
         </span>
       )}
     </>

@@ -69,7 +69,7 @@ export function RunSheet() {
       <RunSettings />
       {schedule && (
         <p className="label">
-          By the hours of the shop and a crew of {plan.runSheet.crew}. <span className="decides">◆</span> The{' '}
+          By the hours of the shop and a crew of {plan.runSheet.crew}. <span className="text-brass">◆</span> The{' '}
           {schedule.chain.length} steps that decide when the car is ready; the others have room.
         </p>
       )}

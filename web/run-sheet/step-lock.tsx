@@ -13,6 +13,8 @@ export function StepLock({ step }: { step: Step }) {
   const lockedAt = plan.runSheet.locks[step.id] ?? null
   const stands = reckoning.schedule?.times.get(step.id)?.from ?? null
   const isBroken = reckoning.schedule?.brokenLocks.includes(step.id) ?? false
+  // Its moment went by before anybody began: it holds nothing any more.
+  const isPast = !isBroken && lockedAt !== null && stands !== null && lockedAt < stands
   const set = (at: string | null) =>
     edit((p) => {
       const { [step.id]: _, ...others } = p.runSheet.locks
@@ -37,9 +39,10 @@ export function StepLock({ step }: { step: Step }) {
     )
   return (
     <span className="d-block">
-      <span className={isBroken ? 'text-danger' : 'label'}>
-        <Lock aria-hidden /> {isBroken ? 'cannot be held to ' : 'locked to '}
+      <span className={isBroken || isPast ? 'text-danger' : 'label'}>
+        <Lock aria-hidden /> {isBroken ? 'cannot be held to ' : isPast ? 'was locked to ' : 'locked to '}
         {fmt.text(fmt.wallTime(lockedAt))}
+        {isPast && ', which is past'}
       </span>
       {mayPlan && (
         <span className="d-print-none step-lock">
