@@ -29,6 +29,7 @@ export function ShopField({
     id,
     size: 'sm' as const,
     isInvalid: fault !== undefined,
+    'aria-invalid': fault ? true : undefined,
     'aria-describedby': fault ? `${id}-fault` : undefined,
     ...register(name),
     ...rest,
