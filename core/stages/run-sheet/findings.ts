@@ -1,7 +1,7 @@
 import { ALONE_FACTOR } from '../../engines/run-sheet/step-data'
 import type { Step } from '../../engines/run-sheet/step'
 import { jobSchedule, type JobClock, type JobSchedule } from '../../engines/schedule/job-schedule'
-import { civilToMinutes, minutesToCivil } from '../../kit/civil'
+import { civilToMinutes, minutesToCivil, nextOpen } from '../../kit/civil'
 import { finding, type Finding, type WayOut } from '../../model/finding/finding'
 import type { Plan } from '../../model/plan/schema'
 
@@ -27,8 +27,17 @@ export function crewFindings(plan: Plan, steps: readonly Step[]): Finding[] {
   return out
 }
 
-/** An hour earlier, or a whole day. */
-const EARLIER_MIN = [60, 1440]
+const DAY_MIN = 1440
+/** A shop that is closed longer than this opens for nobody. */
+const DAYS_BACK = 21
+
+/** Starts to try, minutes: an hour earlier, and at the same hour of the last day before on which the shop is open. */
+function earlierStarts(start: number, hours: JobClock['hours']): number[] {
+  const dayOf = (at: number) => Math.floor(at / DAY_MIN)
+  const before = Array.from({ length: DAYS_BACK }, (_, k) => start - (k + 1) * DAY_MIN)
+  const open = before.find((at) => dayOf(nextOpen(at, hours)) === dayOf(at))
+  return [start - 60, ...(open === undefined ? [] : [open])]
+}
 
 /** A promise that these steps do not keep, with what would rescue it; a film's window that no hours allow. */
 export function timeFindings(
@@ -81,8 +90,8 @@ function rescues(plan: Plan, steps: readonly Step[], clock: JobClock): WayOut[] 
   if (start === null || begun) return hands
   return [
     ...hands,
-    ...EARLIER_MIN.flatMap((earlier): WayOut[] => {
-      const startAt = minutesToCivil(start - earlier)
+    ...earlierStarts(start, clock.hours).flatMap((earlier): WayOut[] => {
+      const startAt = minutesToCivil(earlier)
       const at = ready({ startAt })
       const change = { kind: 'run_sheet' as const, set: { startAt } }
       return at ? [{ code: 'start_earlier', change, becomes: null, facts: { at: startAt, ready: at } }] : []
