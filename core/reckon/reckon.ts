@@ -175,9 +175,9 @@ const STEPS = [
     stepsOf({ ...p, pieces: p.laid, ways: p.heat.byPanel }, p.ledger),
   ),
   step('schedule', ['plan', 'steps', 'hours', 'shop', 'ledger'], (p) => jobSchedule(p.plan, p.steps, clockOf(p))),
-  step('runSheet', ['plan', 'steps', 'schedule', 'hours', 'shop', 'ledger', 'heat'], (p) => ({
+  step('runSheet', ['plan', 'steps', 'schedule', 'hours', 'shop', 'ledger', 'heat', 'now'], (p) => ({
     figures: cardFigures(p.steps, p.heat.figures),
-    findings: [...crewFindings(p.plan, p.steps), ...timeFindings(p.plan, p.steps, p.schedule, clockOf(p))],
+    findings: [...crewFindings(p.plan, p.steps), ...timeFindings(p.plan, p.steps, p.schedule, clockOf(p), p.now)],
   })),
   step('conditions', ['plan', 'climate', 'steps', 'hours'], ({ plan, climate, steps, hours }) =>
     conditionsOf(plan, climate, workFrom(plan, steps, hours)),

@@ -235,7 +235,8 @@ describe('what a run sheet finds, and its ways out', () => {
     ...handCar(),
     runSheet: { ...handCar().runSheet, startAt: '2026-11-23T08:00', ...part },
   })
-  const told = (plan: Plan, code: string) => found(plan, [], { shop }).find((f) => f.code === code)
+  const told = (plan: Plan, code: string) =>
+    found(plan, [], { shop, now: '2026-11-19T09:00' }).find((f) => f.code === code)
   it('a crew of one is told which step wants two; of two it is not', () => {
     const any = (crew: number) => ['crew_short', 'crew_alone'].filter((code) => told(dated({ crew }), code))
     expect(any(1).length).toBeGreaterThan(0)
@@ -257,6 +258,10 @@ describe('what a run sheet finds, and its ways out', () => {
     expect(own?.waysOut.filter((w) => w.code === 'start_earlier').map((w) => w.facts)).toMatchObject([
       { at: '2026-11-20T08:00' },
     ])
+    // On Friday at noon Friday's morning is gone.
+    const noon = { shop, now: '2026-11-20T12:00' }
+    const late = found(dated({ promisedAt: minutesToCivil((civilToMinutes(ready) ?? 0) - 45) }), [], noon)
+    expect(late.find((f) => f.code === 'promise_late')?.waysOut.map((w) => w.code)).not.toContain('start_earlier')
   })
   it('a promise as late as the car is ready is kept', () => {
     const ready = reckon(dated({}), { ...catalogue, shop }, []).schedule?.readyAt ?? ''

@@ -2,6 +2,7 @@ import { ALONE_FACTOR } from '../../engines/run-sheet/step-data'
 import type { Step } from '../../engines/run-sheet/step'
 import { jobSchedule, type JobClock, type JobSchedule } from '../../engines/schedule/job-schedule'
 import { civilToMinutes, minutesToCivil, nextOpen } from '../../kit/civil'
+import { localMinutes } from '../../kit/time-zone'
 import { finding, type Finding, type WayOut } from '../../model/finding/finding'
 import type { Plan } from '../../model/plan/schema'
 
@@ -39,12 +40,13 @@ function earlierStarts(start: number, hours: JobClock['hours']): number[] {
   return [start - 60, ...(open === undefined ? [] : [open])]
 }
 
-/** A promise that these steps do not keep, with what would rescue it; a film's window that no hours allow. */
+/** A promise that these steps do not keep, with what would rescue it from `now` (UTC) on; a film's window that no hours allow. */
 export function timeFindings(
   plan: Plan,
   steps: readonly Step[],
   schedule: JobSchedule | null,
   clock: JobClock,
+  now: string,
 ): Finding[] {
   if (!schedule) return []
   const out: Finding[] = [
@@ -56,7 +58,7 @@ export function timeFindings(
     at === undefined || (civilToMinutes(at) ?? 0) > (civilToMinutes(promisedAt ?? '') ?? Infinity)
   if (promisedAt === null || !late(schedule.readyAt)) return out
   const facts = { promised: promisedAt, ready: schedule.readyAt }
-  const waysOut = rescues(plan, steps, clock).filter((w) => 'ready' in w.facts && !late(w.facts.ready))
+  const waysOut = rescues(plan, steps, clock, now).filter((w) => 'ready' in w.facts && !late(w.facts.ready))
   return [...out, finding('promise_late', 'warn', 'run-sheet', { facts, waysOut })]
 }
 
@@ -76,7 +78,7 @@ function lockFindings({ runSheet }: Plan, steps: readonly Step[], { brokenLocks 
 }
 
 /** What might rescue a promise, each solved: more hands, an earlier start. */
-function rescues(plan: Plan, steps: readonly Step[], clock: JobClock): WayOut[] {
+function rescues(plan: Plan, steps: readonly Step[], clock: JobClock, now: string): WayOut[] {
   const { crew, startAt } = plan.runSheet
   const ready = (set: Partial<Plan['runSheet']>): string | null =>
     jobSchedule({ ...plan, runSheet: { ...plan.runSheet, ...set } }, steps, clock)?.readyAt ?? null
@@ -91,6 +93,8 @@ function rescues(plan: Plan, steps: readonly Step[], clock: JobClock): WayOut[] 
   return [
     ...hands,
     ...earlierStarts(start, clock.hours).flatMap((earlier): WayOut[] => {
+      // Nobody begins in the past.
+      if (earlier < (localMinutes(now, clock.timeZone) ?? -Infinity)) return []
       const startAt = minutesToCivil(earlier)
       const at = ready({ startAt })
       const change = { kind: 'run_sheet' as const, set: { startAt } }
