@@ -91,6 +91,7 @@ export function Signature() {
             ref={box}
             viewBox="0 0 1000 320"
             className="w-100 border"
+            style={{ maxHeight: 170, background: 'var(--field)', touchAction: 'none', cursor: 'crosshair' }}
             role="img"
             aria-label="Draw the name here"
             onPointerDown={(e) => {
