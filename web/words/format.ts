@@ -1,4 +1,5 @@
 import { formatLength, fromC, fromMm, MM_PER, type LengthUnit, type TempUnit } from '@/core/kit/units'
+import { civilToMinutes } from '@/core/kit/civil'
 import type { FigureUnit } from '@/core/model/figure/figure'
 
 export interface MemberUnits {
@@ -59,18 +60,23 @@ const IN_SHORT: Intl.DateTimeFormatOptions = {
 /** Days and moments as this member reads them, on the shop's clock. */
 function momentsFor(u: MemberUnits) {
   const wallTime = (t: string): Quantity => {
-    const date = new Date(`${t.slice(0, 16)}:00Z`)
+    const at = civilToMinutes(t.slice(0, 16))
     return {
-      text: Number.isNaN(date.getTime()) ? t : date.toLocaleString(u.locale, { timeZone: 'UTC', ...IN_SHORT }),
+      text: at === null ? t : new Date(at * 60_000).toLocaleString(u.locale, { timeZone: 'UTC', ...IN_SHORT }),
       unit: '',
     }
   }
   /** The day of a wall time, or of a date alone. */
   const day = (t: string): string => {
-    const date = new Date(`${t.slice(0, 10)}T00:00:00Z`)
-    return Number.isNaN(date.getTime())
+    const at = civilToMinutes(`${t.slice(0, 10)}T00:00`)
+    return at === null
       ? t
-      : date.toLocaleDateString(u.locale, { timeZone: 'UTC', weekday: 'short', day: 'numeric', month: 'short' })
+      : new Date(at * 60_000).toLocaleDateString(u.locale, {
+          timeZone: 'UTC',
+          weekday: 'short',
+          day: 'numeric',
+          month: 'short',
+        })
   }
   /** A moment kept in UTC (`…Z`, or a wall time meant as UTC), on the shop's clock. */
   const moment = (utc: string, options: Intl.DateTimeFormatOptions = IN_SHORT): string => {
@@ -144,4 +150,4 @@ export type Formatter = ReturnType<typeof formatter>
 
 /** A difference in words: its size as text, with a plus, a minus, or both where there is none. */
 export const signed = (v: number, text: string): string =>
-  v > 0 ? `+${text}` : v < 0 ? `−${text.replace('−', '')}` : `±${text}`
+  v > 0 ? `+${text}` : v < 0 ? `−${text.replace(/^[-−]/, '')}` : `±${text}`
