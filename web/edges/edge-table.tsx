@@ -36,6 +36,25 @@ export function matches(e: EdgeDecision, names: ReadonlyMap<string, string>, fil
 }
 const tapesOf = (e: EdgeDecision): string => e.tapes.map((t) => word('supply', t.kind)).join(', ')
 
+const markColumn = (
+  marked: ReadonlySet<string>,
+  nameOf: (edge: EdgeDecision) => string,
+  keyOf: (edge: EdgeDecision) => string,
+  onMark: (key: string, isMarked: boolean) => void,
+): SortableColumn<EdgeDecision> => ({
+  id: 'mark',
+  header: '',
+  enableSorting: false,
+  enableGlobalFilter: false,
+  cell: ({ row: { original: e } }) => (
+    <Form.Check
+      aria-label={`Change together: ${nameOf(e)}`}
+      checked={marked.has(keyOf(e))}
+      onChange={(event) => onMark(keyOf(e), event.target.checked)}
+    />
+  ),
+})
+
 /** All edges, sorted by any column; the name of one opens its section. */
 export function EdgeTable({
   edges,
@@ -62,25 +81,8 @@ export function EdgeTable({
   const columns = useMemo((): SortableColumn<EdgeDecision>[] => {
     const mm = (v: number) => fmt.text(fmt.length(v))
     const nameOf = (e: EdgeDecision) => nameIn(names, e)
-    const marks: SortableColumn<EdgeDecision>[] = marked
-      ? [
-          {
-            id: 'mark',
-            header: '',
-            enableSorting: false,
-            enableGlobalFilter: false,
-            cell: ({ row: { original: e } }) => (
-              <Form.Check
-                aria-label={`Change together: ${nameOf(e)}`}
-                checked={marked.has(keyOf(e))}
-                onChange={(event) => onMark(keyOf(e), event.target.checked)}
-              />
-            ),
-          },
-        ]
-      : []
     return [
-      ...marks,
+      ...(marked ? [markColumn(marked, nameOf, keyOf, onMark)] : []),
       {
         header: 'Edge',
         accessorFn: nameOf,

@@ -32,38 +32,13 @@ export function FitnessTable({
   scope: readonly string[]
 }) {
   'use no memo'
-  const { plan, catalogue } = useJob('plan', 'catalogue')
+  const { plan } = useJob('plan')
   const [each, setEach] = useState(false)
   const [text, setText] = useState('')
   const [level, setLevel] = useState('')
   const [sorting, setSorting] = useState<SortingState>([])
   const [open, setOpen] = useState<string | null>(null)
-  const rows = useMemo(() => {
-    const names = new Map(plan.panels.map((p) => [p.id, p.name]))
-    const panels = plan.panels.filter((p) => (scope.length > 0 ? scope.includes(p.id) : p.wrap))
-    const known = panels.map((p) => comparedBy(plan, p, catalogue))
-    return films.flatMap((film) => {
-      const parts = panels.map((p, i) => panelFitness(film, p, plan, catalogue, known[i]))
-      // Nothing is measured yet: paint, zone and the film's own kind are all that can be said.
-      if (panels.length === 0) {
-        const reasons = filmFitness(film, { ...plan, film: { mainId: film.id, sheets: [film] } }, catalogue.now)
-        const none = rowOfAllPanels(film, [], names, null, plan.film.mainId === film.id)
-        const level = reasons.reduce<PanelFitness['level']>((w, r) => (RANK[r.level] > RANK[w] ? r.level : w), 'fits')
-        return [{ ...none, level, reasons: reasons.map((reason) => ({ reason, count: 1 })) }]
-      }
-      const on = (id: string) => (plan.panels.find((p) => p.id === id)?.filmId ?? plan.film.mainId) === film.id
-      return each
-        ? parts.map((p) => rowOfAllPanels(film, [p], names, p.panelId, on(p.panelId)))
-        : [rowOfAllPanels(film, parts, names, null, scope.length > 0 ? scope.every(on) : plan.film.mainId === film.id)]
-    })
-  }, [plan, catalogue, films, scope, each])
-  const solvedPanels = useMemo(
-    () =>
-      plan.panels
-        .filter((p) => (scope.length > 0 ? scope.includes(p.id) : p.wrap))
-        .map((p) => comparedBy(plan, p, catalogue).solved !== undefined),
-    [plan, catalogue, scope],
-  )
+  const { rows, solvedPanels } = useFitness(films, scope, each)
   const shown = useMemo(() => {
     const wanted = text.trim().toLowerCase()
     return rows.filter(
@@ -172,6 +147,38 @@ export function FitnessTable({
       </p>
     </section>
   )
+}
+
+/** Every film on the panels asked for, all of them together or each by itself; and which of them are solved. */
+function useFitness(films: readonly FilmSheet[], scope: readonly string[], each: boolean) {
+  const { plan, catalogue } = useJob('plan', 'catalogue')
+  const rows = useMemo(() => {
+    const names = new Map(plan.panels.map((p) => [p.id, p.name]))
+    const panels = plan.panels.filter((p) => (scope.length > 0 ? scope.includes(p.id) : p.wrap))
+    const known = panels.map((p) => comparedBy(plan, p, catalogue))
+    return films.flatMap((film) => {
+      const parts = panels.map((p, i) => panelFitness(film, p, plan, catalogue, known[i]))
+      // Nothing is measured yet: paint, zone and the film's own kind are all that can be said.
+      if (panels.length === 0) {
+        const reasons = filmFitness(film, { ...plan, film: { mainId: film.id, sheets: [film] } }, catalogue.now)
+        const none = rowOfAllPanels(film, [], names, null, plan.film.mainId === film.id)
+        const level = reasons.reduce<PanelFitness['level']>((w, r) => (RANK[r.level] > RANK[w] ? r.level : w), 'fits')
+        return [{ ...none, level, reasons: reasons.map((reason) => ({ reason, count: 1 })) }]
+      }
+      const on = (id: string) => (plan.panels.find((p) => p.id === id)?.filmId ?? plan.film.mainId) === film.id
+      return each
+        ? parts.map((p) => rowOfAllPanels(film, [p], names, p.panelId, on(p.panelId)))
+        : [rowOfAllPanels(film, parts, names, null, scope.length > 0 ? scope.every(on) : plan.film.mainId === film.id)]
+    })
+  }, [plan, catalogue, films, scope, each])
+  const solvedPanels = useMemo(
+    () =>
+      plan.panels
+        .filter((p) => (scope.length > 0 ? scope.includes(p.id) : p.wrap))
+        .map((p) => comparedBy(plan, p, catalogue).solved !== undefined),
+    [plan, catalogue, scope],
+  )
+  return { rows, solvedPanels }
 }
 
 /** Whether films are compared by solved stretches or by closed forms: on each panel all films alike. */

@@ -26,19 +26,6 @@ export function Offers({
   const { offers } = sheet
   const change = (i: number, part: Partial<Offer>) =>
     set({ offers: offers.map((o, k) => (k === i ? { ...o, ...part } : o)) })
-  const length = (id: string, label: string, mm: number | null, onValue: (mm: number) => void, max: number) => (
-    <LengthInput
-      id={id}
-      className="form-control form-control-sm"
-      style={{ width: 90 }}
-      aria-label={label}
-      mm={mm}
-      unit={fmt.units.lengthUnit}
-      format={(v) => fmt.length(v).text}
-      max={max}
-      onValue={(v) => v !== null && onValue(v)}
-    />
-  )
   return (
     <fieldset className="mt-2">
       <legend className="h3">Widths sold otherwise</legend>
@@ -55,75 +42,15 @@ export function Offers({
           </thead>
           <tbody>
             {offers.map((o, i) => (
-              <tr key={i}>
-                <td>
-                  <Form.Select
-                    size="sm"
-                    aria-label={`Offer ${i + 1}, width`}
-                    value={o.widthMm}
-                    onChange={(e) => change(i, { widthMm: Number(e.target.value) })}
-                  >
-                    {[...new Set([...sheet.widthsMm, o.widthMm])].map((w) => (
-                      <option key={w} value={w}>
-                        {fmt.text(fmt.length(w))}
-                      </option>
-                    ))}
-                  </Form.Select>
-                </td>
-                <td>
-                  <WordSelect
-                    list="soldBy"
-                    className="form-select form-select-sm"
-                    aria-label={`Offer ${i + 1}, sold by`}
-                    value={o.unit}
-                    onCode={(unit) =>
-                      change(i, {
-                        unit,
-                        lengthMm: whole(unit) ? (o.lengthMm ?? sheet.rollLengthsMm[0] ?? 25000) : null,
-                      })
-                    }
-                  />
-                </td>
-                <td>
-                  {whole(o.unit)
-                    ? length(
-                        `offer-l-${i}`,
-                        `Offer ${i + 1}, length`,
-                        o.lengthMm,
-                        (lengthMm) => change(i, { lengthMm }),
-                        100000,
-                      )
-                    : length(
-                        `offer-m-${i}`,
-                        `Offer ${i + 1}, minimum`,
-                        o.minimumMm,
-                        (minimumMm) => change(i, { minimumMm }),
-                        100000,
-                      )}
-                </td>
-                <td>
-                  <NumberInput
-                    id={`offer-p-${i}`}
-                    className="form-control form-control-sm"
-                    style={{ width: 90 }}
-                    aria-label={`Offer ${i + 1}, price`}
-                    value={o.price}
-                    max={100000}
-                    onValue={(v) => v !== null && change(i, { price: v })}
-                  />
-                </td>
-                <td>
-                  <Button
-                    variant="link"
-                    size="sm"
-                    className="p-0"
-                    aria-label={`Take out offer ${i + 1}`}
-                    onClick={() => set({ offers: offers.filter((_, k) => k !== i) })}
-                  >
-                    Take out
-                  </Button>
-                </td>
-              </tr>
+              <OfferRow
+                key={i}
+                offer={o}
+                number={i + 1}
+                sheet={sheet}
+                fmt={fmt}
+                change={(part) => change(i, part)}
+                takeOut={() => set({ offers: offers.filter((_, k) => k !== i) })}
+              />
             ))}
           </tbody>
         </Table>
@@ -154,5 +81,100 @@ export function Offers({
         reckoned.
       </p>
     </fieldset>
+  )
+}
+
+function OfferRow({
+  offer: o,
+  number,
+  sheet,
+  fmt,
+  change,
+  takeOut,
+}: {
+  offer: Offer
+  number: number
+  sheet: FilmSheet
+  fmt: Formatter
+  change: (part: Partial<Offer>) => void
+  takeOut: () => void
+}) {
+  const length = (id: string, label: string, mm: number | null, onValue: (mm: number) => void, max: number) => (
+    <LengthInput
+      id={id}
+      className="form-control form-control-sm"
+      style={{ width: 90 }}
+      aria-label={label}
+      mm={mm}
+      unit={fmt.units.lengthUnit}
+      format={(v) => fmt.length(v).text}
+      max={max}
+      onValue={(v) => v !== null && onValue(v)}
+    />
+  )
+  return (
+    <tr>
+      <td>
+        <Form.Select
+          size="sm"
+          aria-label={`Offer ${number}, width`}
+          value={o.widthMm}
+          onChange={(e) => change({ widthMm: Number(e.target.value) })}
+        >
+          {[...new Set([...sheet.widthsMm, o.widthMm])].map((w) => (
+            <option key={w} value={w}>
+              {fmt.text(fmt.length(w))}
+            </option>
+          ))}
+        </Form.Select>
+      </td>
+      <td>
+        <WordSelect
+          list="soldBy"
+          className="form-select form-select-sm"
+          aria-label={`Offer ${number}, sold by`}
+          value={o.unit}
+          onCode={(unit) =>
+            change({
+              unit,
+              lengthMm: whole(unit) ? (o.lengthMm ?? sheet.rollLengthsMm[0] ?? 25000) : null,
+            })
+          }
+        />
+      </td>
+      <td>
+        {whole(o.unit)
+          ? length(
+              `offer-l-${number}`,
+              `Offer ${number}, length`,
+              o.lengthMm,
+              (lengthMm) => change({ lengthMm }),
+              100000,
+            )
+          : length(
+              `offer-m-${number}`,
+              `Offer ${number}, minimum`,
+              o.minimumMm,
+              (minimumMm) => change({ minimumMm }),
+              100000,
+            )}
+      </td>
+      <td>
+        <NumberInput
+          id={`offer-p-${number}`}
+          className="form-control form-control-sm"
+          style={{ width: 90 }}
+          aria-label={`Offer ${number}, price`}
+          value={o.price}
+          max={100000}
+          onValue={(v) => v !== null && change({ price: v })}
+        />
+      </td>
+      <td>
+        <Button variant="link" size="sm" className="p-0" aria-label={`Take out offer ${number}`} onClick={takeOut}>
+          Take out
+        </Button>
+      </td>
+    </tr>
   )
 }

@@ -47,11 +47,6 @@ export function RackFilms({
       setFault(out.ok ? '' : faultText(out.error))
       if (out.ok) router.refresh()
     }
-    const link = (text: string, label: string, onClick: () => void) => (
-      <Button variant="link" size="sm" className="p-0 me-3" aria-label={label} onClick={onClick}>
-        {text}
-      </Button>
-    )
     return [
       {
         header: 'Film',
@@ -89,22 +84,13 @@ export function RackFilms({
             .map((s) => `${s.label} ${s.lot}`)
             .join(' '),
         cell: ({ row: { original: f } }) => (
-          <span className="text-nowrap">
-            {link('Read', `Sheet of ${f.sheet.name}`, () => setOpen(f.sheet))}
-            {mayChange && (
-              <>
-                {link('Change', `Change ${f.sheet.name}`, () => onEdit({ start: f.sheet, basedOn: f.version }))}
-                {link('Duplicate', `Duplicate ${f.sheet.name}`, () =>
-                  onEdit({ start: { ...f.sheet, name: `${f.sheet.name} copy`.slice(0, 120) }, basedOn: 0 }),
-                )}
-                {link(
-                  f.sold ? 'No longer sold' : 'Sold again',
-                  f.sold ? `${f.sheet.name} is no longer sold` : `${f.sheet.name} is sold again`,
-                  () => void sell(f.sheet.id, !f.sold),
-                )}
-              </>
-            )}
-          </span>
+          <Acts
+            film={f}
+            mayChange={mayChange}
+            onRead={setOpen}
+            onEdit={onEdit}
+            onSell={(sold) => void sell(f.sheet.id, sold)}
+          />
         ),
       },
     ]
@@ -136,5 +122,43 @@ export function RackFilms({
         <Offcanvas.Body>{open && <FilmFacts film={open} fmt={fmt} />}</Offcanvas.Body>
       </Offcanvas>
     </>
+  )
+}
+
+/** What may be done with a film's sheet. */
+function Acts({
+  film: { sheet, sold, version },
+  mayChange,
+  onRead,
+  onEdit,
+  onSell,
+}: {
+  film: RackFilm
+  mayChange: boolean
+  onRead: (sheet: FilmSheet) => void
+  onEdit: (start: { start: FilmSheet; basedOn: number }) => void
+  onSell: (sold: boolean) => void
+}) {
+  const link = (text: string, label: string, onClick: () => void) => (
+    <Button variant="link" size="sm" className="p-0 me-3" aria-label={label} onClick={onClick}>
+      {text}
+    </Button>
+  )
+  const copy = { ...sheet, name: `${sheet.name} copy`.slice(0, 120) }
+  return (
+    <span className="text-nowrap">
+      {link('Read', `Sheet of ${sheet.name}`, () => onRead(sheet))}
+      {mayChange && (
+        <>
+          {link('Change', `Change ${sheet.name}`, () => onEdit({ start: sheet, basedOn: version }))}
+          {link('Duplicate', `Duplicate ${sheet.name}`, () => onEdit({ start: copy, basedOn: 0 }))}
+          {link(
+            sold ? 'No longer sold' : 'Sold again',
+            sold ? `${sheet.name} is no longer sold` : `${sheet.name} is sold again`,
+            () => onSell(!sold),
+          )}
+        </>
+      )}
+    </span>
   )
 }

@@ -109,20 +109,7 @@ function oneSide({
   const [sideMm, heightMm] = [rear - front, bottom - top]
   const lettering = drops.lettering.filter((l) => l.side === side)
   const frame: SideFrame = { side, main, boxes, loose, see, front, rear, top, bottom }
-  const spans = [
-    ...lettering.map((l): Span => ({
-      name: l.name,
-      x: [l.fromFrontMm, l.fromFrontMm + l.widthMm],
-      y: [l.fromTopMm, l.fromTopMm + l.heightMm],
-    })),
-    ...main.flatMap((placed) => spansOn(placed, frame)),
-    ...(loose ? [] : partsOn(plan.panels, at, frame)),
-  ]
-  const axis = run === 'upright' ? 'x' : 'y'
-  const zones = [
-    ...spans.map((z) => ({ name: z.name, fromMm: z[axis][0], toMm: z[axis][1], weight: 'never' as const })),
-    ...gapsOf(run, frame),
-  ]
+  const zones = zonesOf({ plan, lettering, run, at, frame })
   const [alongMm, acrossMm] = run === 'upright' ? [sideMm, heightMm] : [heightMm, sideMm]
   return {
     side,
@@ -154,6 +141,37 @@ function oneSide({
       profile: profileOf(all, run, alongMm, front, top),
     }),
   }
+}
+
+/** Where no seam goes, along the way the strips follow one another: lettering, what stands on panels, and gaps. */
+function zonesOf({
+  plan,
+  lettering,
+  run,
+  at,
+  frame,
+}: {
+  plan: Plan
+  lettering: SideDrops['lettering']
+  run: SideDrops['run']
+  at: ReadonlyMap<string, SkinPanel>
+  frame: SideFrame
+}): SideDrops['zones'] {
+  const { main, loose } = frame
+  const spans = [
+    ...lettering.map((l): Span => ({
+      name: l.name,
+      x: [l.fromFrontMm, l.fromFrontMm + l.widthMm],
+      y: [l.fromTopMm, l.fromTopMm + l.heightMm],
+    })),
+    ...main.flatMap((placed) => spansOn(placed, frame)),
+    ...(loose ? [] : partsOn(plan.panels, at, frame)),
+  ]
+  const axis = run === 'upright' ? 'x' : 'y'
+  return [
+    ...spans.map((z) => ({ name: z.name, fromMm: z[axis][0], toMm: z[axis][1], weight: 'never' as const })),
+    ...gapsOf(run, frame),
+  ]
 }
 
 /** The panels of a side beside each other, from its front and top. */

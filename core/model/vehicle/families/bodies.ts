@@ -3,6 +3,24 @@ import { GAP_MM, letters, range } from './body-parts'
 import { bothSides, crownOn, rect, shape } from './shape'
 import type { Keys } from './styles'
 
+/** A rubbing band along each side, where it is wide enough to be wrapped. */
+const rubbingBand = (widthMm: number, heightMm: number, surface: Panel['surface']): Panel[] =>
+  heightMm < 40
+    ? []
+    : bothSides([
+        rect({
+          id: 'stripe-left',
+          name: 'Rubbing band left',
+          kind: 'hull_side',
+          side: 'left',
+          widthMm,
+          heightMm,
+          meets: ['free', 'free', 'free', 'free'],
+          neighbours: [],
+          features: { surface },
+        }),
+      ])
+
 export function boatPanels(k: Keys): Panel[] {
   const g = (key: string): number => k[key] ?? 0
   const n = Math.max(1, g('sidePanels'))
@@ -43,22 +61,6 @@ export function boatPanels(k: Keys): Panel[] {
       { surface: hull, ...crownOn(to - from, Math.min(a, b), 14, 30) },
     )
   }
-  const stripe =
-    g('stripe') >= 40
-      ? bothSides([
-          rect({
-            id: 'stripe-left',
-            name: 'Rubbing band left',
-            kind: 'hull_side',
-            side: 'left',
-            widthMm: g('length'),
-            heightMm: g('stripe'),
-            meets: ['free', 'free', 'free', 'free'],
-            neighbours: [],
-            features: { surface: hull },
-          }),
-        ])
-      : []
   return [
     ...bothSides(range(n).map(side)),
     rect({
@@ -72,6 +74,6 @@ export function boatPanels(k: Keys): Panel[] {
       neighbours: [undefined, undefined, undefined, undefined],
       features: { surface: hull, ...crownOn(g('transomWidth'), g('transomHeight'), 20, 0) },
     }),
-    ...stripe,
+    ...rubbingBand(g('length'), g('stripe'), hull),
   ]
 }

@@ -1,5 +1,6 @@
 import type { Panel } from '../schema'
 import { ALU, rearDoors, range, letters, GAP_MM } from './body-parts'
+import { rearDoorPanels } from './rear-doors'
 import { rect, bothSides, shape, type Run } from './shape'
 import type { Keys } from './styles'
 
@@ -35,6 +36,52 @@ export function boxRoof(
   )
 }
 
+const BEADS: [Panel['edges'][number]['meets'], 'bead', 'bead', 'bead'] = ['bead', 'bead', 'bead', 'bead']
+const id = (i: number) => `side-${i + 1}-left`
+
+/** One panel of the left side, from the front. */
+const boxSide = (
+  i: number,
+  { n, r, part, height, frame }: { n: number; r: number; part: number; height: number; frame: number },
+): Panel =>
+  rect({
+    id: id(i),
+    name: `Side${letters(i, n)} left`,
+    kind: 'box_side',
+    side: 'left',
+    widthMm: part,
+    heightMm: height,
+    meets: BEADS,
+    neighbours: [
+      `roof-${Math.min(r, Math.floor((i / n) * r) + 1)}`,
+      i + 1 < n ? id(i + 1) : 'rear-door-1',
+      undefined,
+      i > 0 ? id(i - 1) : 'front',
+    ],
+    features: {
+      gaps: [frame + 2 * GAP_MM, i + 1 < n ? GAP_MM : frame + GAP_MM, undefined, i > 0 ? GAP_MM : frame + GAP_MM],
+      surface: ALU,
+    },
+  })
+
+/** A skirt below each side, where it is high enough to be wrapped. */
+const skirtsOf = (widthMm: number, heightMm: number, above: string): Panel[] =>
+  heightMm < 60
+    ? []
+    : bothSides([
+        rect({
+          id: 'skirt-left',
+          name: 'Skirt left',
+          kind: 'sill',
+          side: 'left',
+          widthMm,
+          heightMm,
+          meets: ['fixed_gap', 'free', 'free', 'free'],
+          neighbours: [above],
+          features: { gaps: [30] },
+        }),
+      ])
+
 /** A box: its panels add up to its sides, roof and ends, less the frame round each. */
 export function boxPanels(k: Keys): Panel[] {
   const g = (key: string): number => k[key] ?? 0
@@ -44,24 +91,6 @@ export function boxPanels(k: Keys): Panel[] {
   const r = Math.max(1, g('roofPanels'))
   const doors = Math.max(1, g('rearDoors'))
   const [part, roofPart] = [(g('length') - frame) / n, (g('length') - frame) / r]
-  const beads: [Panel['edges'][number]['meets'], 'bead', 'bead', 'bead'] = ['bead', 'bead', 'bead', 'bead']
-  const id = (i: number) => `side-${i + 1}-left`
-  const skirts =
-    g('skirt') >= 60
-      ? bothSides([
-          rect({
-            id: 'skirt-left',
-            name: 'Skirt left',
-            kind: 'sill',
-            side: 'left',
-            widthMm: g('length') - frame,
-            heightMm: g('skirt'),
-            meets: ['fixed_gap', 'free', 'free', 'free'],
-            neighbours: [id(0)],
-            features: { gaps: [30] },
-          }),
-        ])
-      : []
   return [
     rect({
       id: 'front',
@@ -70,33 +99,11 @@ export function boxPanels(k: Keys): Panel[] {
       side: 'front',
       widthMm: width,
       heightMm: height,
-      meets: beads,
+      meets: BEADS,
       neighbours: ['roof-1', 'side-1-left', undefined, 'side-1-right'],
       features: { gaps: [frame + GAP_MM, frame + GAP_MM, undefined, frame + GAP_MM], surface: ALU },
     }),
-    ...bothSides(
-      range(n).map((i) =>
-        rect({
-          id: id(i),
-          name: `Side${letters(i, n)} left`,
-          kind: 'box_side',
-          side: 'left',
-          widthMm: part,
-          heightMm: height,
-          meets: beads,
-          neighbours: [
-            `roof-${Math.min(r, Math.floor((i / n) * r) + 1)}`,
-            i + 1 < n ? id(i + 1) : 'rear-door-1',
-            undefined,
-            i > 0 ? id(i - 1) : 'front',
-          ],
-          features: {
-            gaps: [frame + 2 * GAP_MM, i + 1 < n ? GAP_MM : frame + GAP_MM, undefined, i > 0 ? GAP_MM : frame + GAP_MM],
-            surface: ALU,
-          },
-        }),
-      ),
-    ),
+    ...bothSides(range(n).map((i) => boxSide(i, { n, r, part, height, frame }))),
     ...range(r).map((i) =>
       boxRoof(
         `roof-${i + 1}`,
@@ -108,24 +115,7 @@ export function boxPanels(k: Keys): Panel[] {
         i + 1 < r ? GAP_MM : 20,
       ),
     ),
-    ...range(doors).map((i) =>
-      rect({
-        id: `rear-door-${i + 1}`,
-        name: doors === 1 ? 'Rear door' : `Rear door ${i === 0 ? 'left' : 'right'}`,
-        kind: 'door',
-        side: 'rear',
-        widthMm: width / doors,
-        heightMm: height,
-        meets: ['rubber_seal', 'opening', 'rubber_seal', 'opening'],
-        neighbours: [
-          `roof-${r}`,
-          i + 1 < doors ? `rear-door-${i + 2}` : `side-${n}-right`,
-          undefined,
-          i > 0 ? `rear-door-${i}` : `side-${n}-left`,
-        ],
-        features: { gaps: [20, GAP_MM, undefined, GAP_MM], surface: ALU },
-      }),
-    ),
-    ...skirts,
+    ...rearDoorPanels({ doors, width, height, roof: `roof-${r}`, lastSide: `side-${n}` }),
+    ...skirtsOf(g('length') - frame, g('skirt'), id(0)),
   ]
 }

@@ -17,38 +17,11 @@ export function columns(l: Lines): Panel[] {
   const door = (own: Door) => sideDoor(l, own)
   if (l.van) return vanColumns(l, a, b)
   const last = `${lastColumn(l)}-left`
+  const front = { id: 'front-door-left', name: 'Front door left', from: a, to: b, before: 'wing-left' }
+  const rear = { id: 'rear-door-left', name: 'Rear door left', from: b, to: c, before: front.id }
   const doors = two
-    ? [
-        door({
-          id: 'front-door-left',
-          name: 'Front door left',
-          from: a,
-          to: b,
-          next: 'rear-door-left',
-          before: 'wing-left',
-          withPillar: true,
-        }),
-        door({
-          id: 'rear-door-left',
-          name: 'Rear door left',
-          from: b,
-          to: c,
-          next: last,
-          before: 'front-door-left',
-          withPillar: false,
-        }),
-      ]
-    : [
-        door({
-          id: 'front-door-left',
-          name: 'Front door left',
-          from: a,
-          to: b,
-          next: last,
-          before: 'wing-left',
-          withPillar: l.style !== 'roadster',
-        }),
-      ]
+    ? [door({ ...front, next: rear.id, withPillar: true }), door({ ...rear, next: last, withPillar: false })]
+    : [door({ ...front, next: last, withPillar: l.style !== 'roadster' })]
   const from = two ? c : b
   const kind = l.style === 'pickup' ? 'bed_side' : 'quarter'
   const name = l.style === 'pickup' ? 'Bed side left' : 'Quarter left'

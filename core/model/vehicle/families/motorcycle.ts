@@ -38,60 +38,7 @@ export function motorcyclePanels(k: Keys): Panel[] {
         ...crownOn(g('mudguardWidth'), g('mudguard'), 900, 220),
       },
     }),
-    ...bothSides([
-      sideFairing(g, plastic),
-      shape(
-        'tank-left',
-        'Tank left',
-        'fairing',
-        'left',
-        [0, 0],
-        [
-          { at: 'top', to: [g('tankLength'), 0], meets: 'fixed_gap', neighbour: 'tank-right', gapMm: GAP_MM },
-          {
-            at: 'right',
-            to: [g('tankLength'), g('tailHeight')],
-            meets: 'fixed_gap',
-            neighbour: 'tail-left',
-            gapMm: 15,
-          },
-          { at: 'right', to: [g('tankLength'), g('tankHeight')], meets: 'free' },
-          { at: 'bottom', to: [0, g('tankHeight')], meets: 'fixed_gap', neighbour: 'side-left', gapMm: 10 },
-          { at: 'left', to: [0, 0], meets: 'free' },
-        ],
-        { surface: { material: 'steel', thicknessMm: 1 }, ...crownOn(g('tankLength'), g('tankHeight'), 180, 420) },
-      ),
-      rect({
-        id: 'tail-left',
-        name: 'Tail left',
-        kind: 'fairing',
-        side: 'left',
-        widthMm: g('tailLength'),
-        heightMm: g('tailHeight'),
-        meets: ['free', 'lamp', 'free', 'fixed_gap'],
-        neighbours: [undefined, undefined, undefined, 'tank-left'],
-        features: {
-          surface: plastic,
-          ...crownOn(g('tailLength'), g('tailHeight'), 40, 300),
-          gaps: [undefined, undefined, undefined, 15],
-        },
-      }),
-      rect({
-        id: 'belly-left',
-        name: 'Belly pan left',
-        kind: 'fairing',
-        side: 'left',
-        widthMm: g('belly'),
-        heightMm: g('belly') * 0.4,
-        meets: ['fixed_gap', 'free', 'fixed_gap', 'free'],
-        neighbours: ['side-left', undefined, 'belly-right'],
-        features: {
-          surface: plastic,
-          ...crownOn(g('belly'), g('belly') * 0.4, 50, 160),
-          gaps: [GAP_MM, undefined, GAP_MM],
-        },
-      }),
-    ]),
+    ...bothSides([sideFairing(g, plastic), tankHalf(g), ...tailAndBelly(g, plastic)]),
   ]
 }
 
@@ -117,3 +64,60 @@ export function sideFairing(g: (key: string) => number, surface: Panel['surface'
     { surface, ...crownOn(w, h, 60, 90) },
   )
 }
+
+/** The left half of the tank, between the fairing and the tail. */
+const tankHalf = (g: (key: string) => number): Panel =>
+  shape(
+    'tank-left',
+    'Tank left',
+    'fairing',
+    'left',
+    [0, 0],
+    [
+      { at: 'top', to: [g('tankLength'), 0], meets: 'fixed_gap', neighbour: 'tank-right', gapMm: GAP_MM },
+      {
+        at: 'right',
+        to: [g('tankLength'), g('tailHeight')],
+        meets: 'fixed_gap',
+        neighbour: 'tail-left',
+        gapMm: 15,
+      },
+      { at: 'right', to: [g('tankLength'), g('tankHeight')], meets: 'free' },
+      { at: 'bottom', to: [0, g('tankHeight')], meets: 'fixed_gap', neighbour: 'side-left', gapMm: 10 },
+      { at: 'left', to: [0, 0], meets: 'free' },
+    ],
+    { surface: { material: 'steel', thicknessMm: 1 }, ...crownOn(g('tankLength'), g('tankHeight'), 180, 420) },
+  )
+
+const tailAndBelly = (g: (key: string) => number, plastic: Panel['surface']): Panel[] => [
+  rect({
+    id: 'tail-left',
+    name: 'Tail left',
+    kind: 'fairing',
+    side: 'left',
+    widthMm: g('tailLength'),
+    heightMm: g('tailHeight'),
+    meets: ['free', 'lamp', 'free', 'fixed_gap'],
+    neighbours: [undefined, undefined, undefined, 'tank-left'],
+    features: {
+      surface: plastic,
+      ...crownOn(g('tailLength'), g('tailHeight'), 40, 300),
+      gaps: [undefined, undefined, undefined, 15],
+    },
+  }),
+  rect({
+    id: 'belly-left',
+    name: 'Belly pan left',
+    kind: 'fairing',
+    side: 'left',
+    widthMm: g('belly'),
+    heightMm: g('belly') * 0.4,
+    meets: ['fixed_gap', 'free', 'fixed_gap', 'free'],
+    neighbours: ['side-left', undefined, 'belly-right'],
+    features: {
+      surface: plastic,
+      ...crownOn(g('belly'), g('belly') * 0.4, 50, 160),
+      gaps: [GAP_MM, undefined, GAP_MM],
+    },
+  }),
+]

@@ -38,44 +38,47 @@ export function tankPanels(k: Keys): Panel[] {
       })
     }),
   )
-  const e = d - 2 * g('endRim')
+  const end = (side: 'front' | 'rear') => tankEnd(side, d - 2 * g('endRim'), g('manhole'))
+  return [end('front'), ...shells, end('rear')]
+}
+
+/** A round end of so large a diameter; the rear one has the manhole. */
+function tankEnd(side: 'front' | 'rear', e: number, manhole: number): Panel {
   const c = e / 2 / Math.SQRT2
   const rise = (e / 2) * (1 - Math.SQRT1_2)
-  const end = (side: 'front' | 'rear'): Panel =>
-    shape(
-      `end-${side}`,
-      side === 'front' ? 'Front end' : 'Rear end',
-      'tank_shell',
-      side,
-      [e / 2 - c, e / 2 - c],
-      [
-        { at: 'top', to: [e / 2 + c, e / 2 - c], meets: 'bead', riseMm: rise },
-        { at: 'right', to: [e / 2 + c, e / 2 + c], meets: 'bead', riseMm: rise },
-        { at: 'bottom', to: [e / 2 - c, e / 2 + c], meets: 'bead', riseMm: rise },
-        { at: 'left', to: [e / 2 - c, e / 2 - c], meets: 'bead', riseMm: rise },
-      ],
-      {
-        surface: ALU,
-        ...crownOn(e, e, 40, 40),
-        raised:
-          side === 'rear'
-            ? [
-                {
-                  id: 'manhole',
-                  name: 'Manhole',
-                  kind: 'other',
-                  widthMm: g('manhole'),
-                  heightMm: g('manhole'),
-                  xMm: e / 2,
-                  yMm: e / 2,
-                  removable: false,
-                  minutes: 0,
-                  riseMm: null,
-                  behind: 'tucked' as const,
-                },
-              ]
-            : [],
-      },
-    )
-  return [end('front'), ...shells, end('rear')]
+  return shape(
+    `end-${side}`,
+    side === 'front' ? 'Front end' : 'Rear end',
+    'tank_shell',
+    side,
+    [e / 2 - c, e / 2 - c],
+    [
+      { at: 'top', to: [e / 2 + c, e / 2 - c], meets: 'bead', riseMm: rise },
+      { at: 'right', to: [e / 2 + c, e / 2 + c], meets: 'bead', riseMm: rise },
+      { at: 'bottom', to: [e / 2 - c, e / 2 + c], meets: 'bead', riseMm: rise },
+      { at: 'left', to: [e / 2 - c, e / 2 - c], meets: 'bead', riseMm: rise },
+    ],
+    {
+      surface: ALU,
+      ...crownOn(e, e, 40, 40),
+      raised:
+        side === 'rear'
+          ? [
+              {
+                id: 'manhole',
+                name: 'Manhole',
+                kind: 'other',
+                widthMm: manhole,
+                heightMm: manhole,
+                xMm: e / 2,
+                yMm: e / 2,
+                removable: false,
+                minutes: 0,
+                riseMm: null,
+                behind: 'tucked' as const,
+              },
+            ]
+          : [],
+    },
+  )
 }

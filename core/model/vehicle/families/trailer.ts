@@ -1,6 +1,7 @@
 import type { Panel } from '../schema'
 import { range, letters, GAP_MM, ALU, rearDoors } from './body-parts'
 import { boxRoof } from './box-body'
+import { rearDoorPanels } from './rear-doors'
 import { type Run, shape, bothSides, rect } from './shape'
 import type { Keys } from './styles'
 
@@ -22,18 +23,7 @@ export function trailerPanels(k: Keys): Panel[] {
   const side = (i: number): Panel => {
     const [from, to] = [cuts[i] ?? 0, cuts[i + 1] ?? length]
     const w = to - from
-    const wheel: Run[] =
-      i === over
-        ? [
-            { at: 'bottom', to: [at - from + reach, height], meets: 'free' },
-            {
-              at: 'bottom',
-              to: [at - from - reach, height],
-              meets: 'wheel_arch',
-              riseMm: -Math.min(arch * 0.85, height * 0.6, reach * 0.95),
-            },
-          ]
-        : []
+    const wheel = i === over ? wheelIn(at - from, reach, arch, height) : []
     return shape(
       id(i),
       `Side${letters(i, n)} left`,
@@ -68,26 +58,20 @@ export function trailerPanels(k: Keys): Panel[] {
     ...front,
     ...bothSides(range(n).map(side)),
     boxRoof('roof', 'Roof', width, length, [nose > 0 ? undefined : 'front', GAP_MM], rearDoors(doors), 20),
-    ...range(doors).map((i) =>
-      rect({
-        id: `rear-door-${i + 1}`,
-        name: doors === 1 ? 'Rear door' : `Rear door ${i === 0 ? 'left' : 'right'}`,
-        kind: 'door',
-        side: 'rear',
-        widthMm: width / doors,
-        heightMm: height,
-        meets: ['rubber_seal', 'opening', 'rubber_seal', 'opening'],
-        neighbours: [
-          'roof',
-          i + 1 < doors ? `rear-door-${i + 2}` : `side-${n}-right`,
-          undefined,
-          i > 0 ? `rear-door-${i}` : `side-${n}-left`,
-        ],
-        features: { gaps: [20, GAP_MM, undefined, GAP_MM], surface: ALU },
-      }),
-    ),
+    ...rearDoorPanels({ doors, width, height, roof: 'roof', lastSide: `side-${n}` }),
   ]
 }
+
+/** The cut-out over the wheels, in the panel that they lie under. */
+const wheelIn = (at: number, reach: number, arch: number, height: number): Run[] => [
+  { at: 'bottom', to: [at + reach, height], meets: 'free' },
+  {
+    at: 'bottom',
+    to: [at - reach, height],
+    meets: 'wheel_arch',
+    riseMm: -Math.min(arch * 0.85, height * 0.6, reach * 0.95),
+  },
+]
 
 /** Where the side is divided, the panel over the wheels wide enough for their cut-out. */
 function sideCuts({
