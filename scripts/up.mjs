@@ -55,12 +55,52 @@ function workers() {
   return asked
 }
 
-async function main() {
+function checkFlags() {
   if (unknown.length > 0 || !['demo', 'start'].includes(mode))
     throw new Stop(`Unknown: ${unknown.join(' ')}. bin/demo takes --reset; bin/start takes nothing.`)
   if (reset && process.env.DATABASE_URL)
     throw new Stop('--reset works on the private cluster only, not on the database of DATABASE_URL.')
   if (reset && mode !== 'demo') throw new Stop('--reset belongs to bin/demo.')
+}
+
+/** What the server and its helpers are started with. */
+const environment = (databases, address) => ({
+  ...databases,
+  AUTH_SECRET: process.env.AUTH_SECRET ?? secrets().authSecret,
+  APP_URL: address,
+  CUIRASS_ROOT: root,
+  // The demo's own table is simulated; a real one is named by its folder.
+  ...(mode === 'demo' ? { THERMOMETER: 'simulated' } : {}),
+  ...(mode === 'demo' && !process.env.CUTTING_TABLE_DIR ? { CUTTING_TABLE_DIR: join(dataDir, 'cutting-table') } : {}),
+})
+
+/** A start whose process is noted as soon as it is there. */
+const noting = (note, start) => () => {
+  const child = start()
+  child.on('spawn', note)
+  return child
+}
+
+/** Workers, and in the demo its cutting table. */
+const startHelpers = (note, running, env) => [
+  ...Array.from({ length: workers() }, () =>
+    supervise(
+      'worker',
+      noting(note, () => startWorker(running)),
+    ),
+  ),
+  ...(mode === 'demo'
+    ? [
+        supervise(
+          'cutting table',
+          noting(note, () => startTable(demoTable(env))),
+        ),
+      ]
+    : []),
+]
+
+async function main() {
+  checkFlags()
   checkNode()
   const own = !process.env.DATABASE_URL
   let cluster = null
@@ -94,17 +134,7 @@ async function main() {
     }
     const port = await choosePort()
     const address = process.env.APP_URL ?? `http://127.0.0.1:${port}`
-    const env = {
-      ...databases,
-      AUTH_SECRET: process.env.AUTH_SECRET ?? secrets().authSecret,
-      APP_URL: address,
-      CUIRASS_ROOT: root,
-      // The demo's own table is simulated; a real one is named by its folder.
-      ...(mode === 'demo' ? { THERMOMETER: 'simulated' } : {}),
-      ...(mode === 'demo' && !process.env.CUTTING_TABLE_DIR
-        ? { CUTTING_TABLE_DIR: join(dataDir, 'cutting-table') }
-        : {}),
-    }
+    const env = environment(databases, address)
     await step('Migrations', () => runScript('migrate.ts', env))
     let signIn = ''
     if (mode === 'demo')
@@ -120,29 +150,14 @@ async function main() {
         const pids = { server: server.pid, helpers: helpers.map((p) => p.pid) }
         writeFileSync(runFile, JSON.stringify({ starter: process.pid, ...pids, address }))
       }
-      const noted = (start) => () => {
-        const child = start()
-        child.on('spawn', note)
-        return child
-      }
       server = supervise(
         'server',
-        noted(() => serve(port, running, ['ignore', 'ignore', 'inherit'])),
-        { givenUp: end },
+        noting(note, () => serve(port, running, ['ignore', 'ignore', 'inherit'])),
+        {
+          givenUp: end,
+        },
       )
-      helpers = Array.from({ length: workers() }, () =>
-        supervise(
-          'worker',
-          noted(() => startWorker(running)),
-        ),
-      )
-      if (mode === 'demo')
-        helpers.push(
-          supervise(
-            'cutting table',
-            noted(() => startTable(demoTable(env))),
-          ),
-        )
+      helpers = startHelpers(note, running, env)
       note()
       if (!(await answers(`http://127.0.0.1:${port}/sign-in`, 60, () => !ending)))
         throw new Stop('The server did not answer within a minute.')

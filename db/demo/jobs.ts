@@ -165,6 +165,70 @@ export const corvane = (): Plan => ({
 })
 
 const side = { crown: [10, 1000] as [number, number] }
+const droverPanels = (): Plan['panels'] => [
+  panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1450, 620, { crown: [30, 1000] }),
+  ...pair({ id: 'front-door', name: 'Front door', kind: 'door', widthMm: 1180, heightMm: 1150, over: side }),
+  ...pair({
+    id: 'side-fore',
+    name: 'Side, fore',
+    kind: 'van_side',
+    widthMm: 1400,
+    heightMm: 1900,
+    over: {
+      ...side,
+      recesses: [
+        recess({
+          id: 'panel',
+          name: 'Side recess',
+          mouthWidthMm: 900,
+          mouthHeightMm: 620,
+          depthMm: 32,
+          over: { gapMm: 40 },
+        }),
+      ],
+    },
+  }),
+  ...pair({
+    id: 'side-aft',
+    name: 'Side, aft',
+    kind: 'van_side',
+    widthMm: 1750,
+    heightMm: 1900,
+    over: {
+      ...side,
+      recesses: [
+        recess({
+          id: 'panel',
+          name: 'Side recess',
+          mouthWidthMm: 1100,
+          mouthHeightMm: 620,
+          depthMm: 32,
+          over: { gapMm: 40 },
+        }),
+      ],
+    },
+  }),
+  ...pair({
+    id: 'rear-door',
+    name: 'Rear door',
+    kind: 'door',
+    widthMm: 780,
+    heightMm: 1900,
+    over: {
+      recesses: [
+        recess({
+          id: 'panel',
+          name: 'Door recess',
+          mouthWidthMm: 520,
+          mouthHeightMm: 120,
+          depthMm: 60,
+          over: { wallDeg: 80, gapMm: 20 },
+        }),
+      ],
+    },
+  }),
+]
+
 export const drover = (): Plan => ({
   ...newPlan('Hartwell Drover, travelling library', 'SFW-2615', {
     name: 'Hartwell Drover',
@@ -179,69 +243,7 @@ export const drover = (): Plan => ({
     note: 'Lettering zone on both sides: no seam there.',
   }),
   film: { mainId: 'folio-print', sheets: [sheet('folio-print')] },
-  panels: [
-    panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1450, 620, { crown: [30, 1000] }),
-    ...pair({ id: 'front-door', name: 'Front door', kind: 'door', widthMm: 1180, heightMm: 1150, over: side }),
-    ...pair({
-      id: 'side-fore',
-      name: 'Side, fore',
-      kind: 'van_side',
-      widthMm: 1400,
-      heightMm: 1900,
-      over: {
-        ...side,
-        recesses: [
-          recess({
-            id: 'panel',
-            name: 'Side recess',
-            mouthWidthMm: 900,
-            mouthHeightMm: 620,
-            depthMm: 32,
-            over: { gapMm: 40 },
-          }),
-        ],
-      },
-    }),
-    ...pair({
-      id: 'side-aft',
-      name: 'Side, aft',
-      kind: 'van_side',
-      widthMm: 1750,
-      heightMm: 1900,
-      over: {
-        ...side,
-        recesses: [
-          recess({
-            id: 'panel',
-            name: 'Side recess',
-            mouthWidthMm: 1100,
-            mouthHeightMm: 620,
-            depthMm: 32,
-            over: { gapMm: 40 },
-          }),
-        ],
-      },
-    }),
-    ...pair({
-      id: 'rear-door',
-      name: 'Rear door',
-      kind: 'door',
-      widthMm: 780,
-      heightMm: 1900,
-      over: {
-        recesses: [
-          recess({
-            id: 'panel',
-            name: 'Door recess',
-            mouthWidthMm: 520,
-            mouthHeightMm: 120,
-            depthMm: 60,
-            over: { wallDeg: 80, gapMm: 20 },
-          }),
-        ],
-      },
-    }),
-  ],
+  panels: droverPanels(),
 })
 
 export const trailer = (): Plan =>
