@@ -472,6 +472,39 @@ describe('the pace of the gun', () => {
     expect(screen.queryByRole('alertdialog')).toBeNull()
     expect(open.logged().at(-1)?.kind).toBe('reading')
   })
+  it('begun again it counts down anew and takes as long as before', () => {
+    const open = openJob(<HeatView />)
+    doneUntil(open, 'check_round')
+    tap('Pace the gun')
+    const said = () => screen.getByRole('status').textContent ?? ''
+    const told = document.body.textContent ?? ''
+    const total = Number(/; (\d+) s\. Hot film/.exec(told)?.[1])
+    expect(total).toBeGreaterThan(10)
+    expect(button('Again').disabled).toBe(true)
+    tap('Start')
+    run(30_000)
+    tap('Again')
+    run(500)
+    expect(said()).toBe('3')
+    // Three seconds to get ready, then the whole of it: a second short of the end it still runs.
+    run(2500 + (total - 1) * 1000)
+    expect(said()).not.toBe('Take the gun away, wait, read')
+    run(2000)
+    expect(said()).toBe('Take the gun away, wait, read')
+  })
+  it('keeps its pace however seldom the page is drawn: a minute is a minute', () => {
+    const open = openJob(<HeatView />)
+    doneUntil(open, 'check_round')
+    const left = (steps: number) => {
+      tap('Pace the gun')
+      tap('Start')
+      for (let k = 0; k < steps; k++) run(12_000 / steps)
+      const said = screen.getByRole('status').textContent
+      tap('Back')
+      return said
+    }
+    expect(left(1)).toBe(left(60))
+  })
   it('back leaves it without a word about a gun that was away', () => {
     const open = openJob(<HeatView />)
     doneUntil(open, 'check_round')

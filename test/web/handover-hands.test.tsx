@@ -127,6 +127,26 @@ describe('the last steps at the desk', () => {
   })
 })
 
+describe('a place read while the gun blew', () => {
+  it('stands with what was read and that the gun was on; the car is not said to be heated there', () => {
+    const open = openJob(<div />)
+    const [point] = open.job().reckoning.points
+    cleanup()
+    if (!point) throw new Error('no place')
+    const read = {
+      kind: 'reading',
+      pieceId: point.pieceId,
+      pointId: point.id,
+      tempC: point.range.max,
+      gunAway: false,
+    } as const
+    openJob(<Handover />, { ledger: [row(read)] })
+    expect(screen.getAllByText(word('verdict', 'gun_on')).length).toBe(1)
+    expect(screen.queryByText(word('verdict', 'good'))).toBeNull()
+    expect(document.body.textContent).toContain('Still open: ')
+  })
+})
+
 describe('readings out of a file', () => {
   const bring = (text: string) =>
     fireEvent.change(screen.getByLabelText('Readings from a CSV file'), {
