@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { existsSync, readFileSync } from 'node:fs'
 
 /** Habits of the house that can be counted. Exit 1 where one is broken. */
-const LIMITS = { optOuts: 25, lineLength: 140, rawTags: 0, coreCasts: 250, leastTests: 0.26, themeLines: 450 }
+const LIMITS = { optOuts: 25, lineLength: 140, rawTags: 0, coreCasts: 250, leastTests: 0.255, themeLines: 450 }
 
 const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard'], { encoding: 'utf8' })
   .split('\n')
