@@ -134,7 +134,9 @@ function Head({ light, onLight, onPerson }: { light: 'day' | 'night'; onLight: (
       <Link href={`/jobs/${jobId}/run-sheet`} className="btn btn-plain" aria-label="Out of the bay">
         ←
       </Link>
-      <h1 className="fs-6 m-0 flex-fill">{plan.vehicle.name}</h1>
+      <h1 className="fs-6 m-0 flex-grow-1" style={{ flexBasis: 0 }}>
+        {plan.vehicle.name}
+      </h1>
       <span className="clock fs-5 fw-bold" aria-label="Time">
         {now === null ? '' : fmt.clock(new Date(now).toISOString())}
       </span>
