@@ -190,113 +190,148 @@ returned within ${worst(stop)} (${stop.length} runs). Most memory of a process t
 /** Pieces of the larger sheets: each count once with fixed pieces and once with pieces that may turn. */
 const MANY = [40, 60, 80, 120, 200]
 
-/** Quality beside time: ours in the seconds given, against a general packer that keeps no rule at all. */
 const CARS = ['city_car', 'saloon', 'estate', 'suv'] as const
 const VANS = ['small_van', 'high_van', 'minibus', 'small_van', 'high_van', 'minibus'] as const
 
-export function layoutBench(): string {
-  const sets: { name: string; seconds: number; list: Instance[] }[] = [
-    { name: 'single car, 26 pieces', seconds: 5, list: Array.from({ length: 12 }, (_, k) => car(k)) },
-    { name: 'of these, film with a direction', seconds: 5, list: [0, 2, 4, 6, 8, 10].map((k) => car(k)) },
-    {
-      name: 'thirty more cars, film with a direction',
-      seconds: 5,
-      list: Array.from({ length: 30 }, (_, k) => car(20 + 2 * k)),
-    },
-    {
-      name: 'the same thirty',
-      seconds: 1,
-      list: Array.from({ length: 30 }, (_, k) => car(20 + 2 * k)),
-    },
-    { name: 'twelve more cars, any film', seconds: 5, list: Array.from({ length: 12 }, (_, k) => car(13 + 2 * k)) },
-    { name: 'single car', seconds: 1, list: Array.from({ length: 12 }, (_, k) => car(k)) },
-    { name: 'van, 42 pieces', seconds: 5, list: Array.from({ length: 6 }, (_, k) => van(k)) },
-    { name: 'of these, film with a direction', seconds: 5, list: [0, 2, 4].map((k) => van(k)) },
-    { name: 'twelve more vans', seconds: 5, list: Array.from({ length: 12 }, (_, k) => van(6 + k)) },
-    {
-      name: 'cars of our own body styles, directional film',
-      seconds: 5,
-      list: CARS.map((s, k) => styled(s, k + 1, true)),
-    },
-    {
-      name: 'vans of our own body styles, directional film',
-      seconds: 5,
-      list: VANS.map((s, k) => styled(s, k + 1, true)),
-    },
-    { name: 'vans of our own body styles, any film', seconds: 5, list: VANS.map((s, k) => styled(s, k + 1, false)) },
-    { name: 'accents, 10-19 pieces', seconds: 5, list: Array.from({ length: 8 }, (_, k) => accents(k)) },
-    {
-      name: 'sheets cut up by straight cuts, 8-30 pieces',
-      seconds: 1,
-      list: Array.from({ length: 12 }, (_, k) => cutUp(k + 1, 8 + 2 * k, 0)),
-    },
-    {
-      name: 'sheets with pinwheels, 8-30 pieces, free',
-      seconds: 5,
-      list: Array.from({ length: 8 }, (_, k) => cutUp(k + 41, 9 + 3 * k, 1 + (k % 2))),
-    },
-    {
-      name: 'sheets cut up, 40-200 pieces',
-      seconds: 5,
-      list: MANY.flatMap((n) => [cutUp(n + 7, n, 0), cutUp(n + 1008, n, 0)]),
-    },
-    {
-      name: 'the same with pinwheels, free',
-      seconds: 5,
-      list: MANY.flatMap((n) => [cutUp(n + 8, n, 3), cutUp(n + 1009, n, 3)]),
-    },
-    { name: 'fleet of 6, directional film', seconds: 10, list: [fleet(6, 700, true), fleet(6, 720, true)] },
-    { name: 'fleet of 6, any film', seconds: 10, list: [fleet(6, 740, false), fleet(6, 760, false)] },
-    { name: 'fleet of 60, all differing, directional film', seconds: 30, list: [fleet(60, 900, true)] },
-    { name: 'the same, each car from one lot, 44 rolls of 8 lots', seconds: 30, list: [inLots(60, 900)] },
-    { name: 'fleet of 60 alike, 44 rolls of 8 lots', seconds: 30, list: [alike(60, 900)] },
-  ]
+interface InstanceSet {
+  name: string
+  seconds: number
+  list: Instance[]
+}
+const of = (n: number, make: (k: number) => Instance): Instance[] => Array.from({ length: n }, (_, k) => make(k))
+
+const sets = (): InstanceSet[] => [
+  { name: 'single car, 26 pieces', seconds: 5, list: of(12, (k) => car(k)) },
+  { name: 'of these, film with a direction', seconds: 5, list: [0, 2, 4, 6, 8, 10].map((k) => car(k)) },
+  {
+    name: 'thirty more cars, film with a direction',
+    seconds: 5,
+    list: of(30, (k) => car(20 + 2 * k)),
+  },
+  {
+    name: 'the same thirty',
+    seconds: 1,
+    list: of(30, (k) => car(20 + 2 * k)),
+  },
+  { name: 'twelve more cars, any film', seconds: 5, list: of(12, (k) => car(13 + 2 * k)) },
+  { name: 'single car', seconds: 1, list: of(12, (k) => car(k)) },
+  { name: 'van, 42 pieces', seconds: 5, list: of(6, (k) => van(k)) },
+  { name: 'of these, film with a direction', seconds: 5, list: [0, 2, 4].map((k) => van(k)) },
+  { name: 'twelve more vans', seconds: 5, list: of(12, (k) => van(6 + k)) },
+  {
+    name: 'cars of our own body styles, directional film',
+    seconds: 5,
+    list: CARS.map((s, k) => styled(s, k + 1, true)),
+  },
+  {
+    name: 'vans of our own body styles, directional film',
+    seconds: 5,
+    list: VANS.map((s, k) => styled(s, k + 1, true)),
+  },
+  { name: 'vans of our own body styles, any film', seconds: 5, list: VANS.map((s, k) => styled(s, k + 1, false)) },
+  { name: 'accents, 10-19 pieces', seconds: 5, list: of(8, (k) => accents(k)) },
+  {
+    name: 'sheets cut up by straight cuts, 8-30 pieces',
+    seconds: 1,
+    list: of(12, (k) => cutUp(k + 1, 8 + 2 * k, 0)),
+  },
+  {
+    name: 'sheets with pinwheels, 8-30 pieces, free',
+    seconds: 5,
+    list: of(8, (k) => cutUp(k + 41, 9 + 3 * k, 1 + (k % 2))),
+  },
+  {
+    name: 'sheets cut up, 40-200 pieces',
+    seconds: 5,
+    list: MANY.flatMap((n) => [cutUp(n + 7, n, 0), cutUp(n + 1008, n, 0)]),
+  },
+  {
+    name: 'the same with pinwheels, free',
+    seconds: 5,
+    list: MANY.flatMap((n) => [cutUp(n + 8, n, 3), cutUp(n + 1009, n, 3)]),
+  },
+  { name: 'fleet of 6, directional film', seconds: 10, list: [fleet(6, 700, true), fleet(6, 720, true)] },
+  { name: 'fleet of 6, any film', seconds: 10, list: [fleet(6, 740, false), fleet(6, 760, false)] },
+  { name: 'fleet of 60, all differing, directional film', seconds: 30, list: [fleet(60, 900, true)] },
+  { name: 'the same, each car from one lot, 44 rolls of 8 lots', seconds: 30, list: [inLots(60, 900)] },
+  { name: 'fleet of 60 alike, 44 rolls of 8 lots', seconds: 30, list: [alike(60, 900)] },
+]
+
+/** One set: its row of the table, and how many of its plans are no longer than those of a packer with the same rule. */
+function onSet({ name, seconds, list }: InstanceSet): { row: string; compared: number; noWorse: number } {
   let compared = 0
   let noWorse = 0
-  const rows = sets.map(({ name, seconds, list }) => {
-    const gaps: number[] = []
-    const theirs: number[] = []
-    const rule: number[] = []
-    const above: number[] = []
-    let proven = 0
-    let faults = 0
-    for (const instance of list) {
-      const bins = instance.bins ?? [{ id: 'roll', width: instance.width, length: 2_000_000, lot: 'A' }]
-      const plan = pack(instance.items, bins, {
-        gap: 0,
-        rule: instance.rule,
-        random: seeded(1),
-        budget: timeBudget(() => performance.now(), seconds),
-      })
-      const least = instance.least ?? plan.bound
-      gaps.push(total(plan) / least - 1)
-      above.push((least * instance.width) / instance.items.reduce((s, i) => s + i.width * i.length, 0) - 1)
-      if (plan.proven || (instance.least !== undefined && total(plan) <= instance.least + 1e-6)) proven++
-      faults += faultsOf(plan, instance.items, bins, { rule: instance.rule }).length
-      const straight = instance.rule === 'guillotine' && !instance.bins ? ruled(instance) : null
-      if (straight !== null) rule.push(straight / least - 1)
-      const other = instance.items.length <= 200 ? library(instance) : null
-      if (other !== null) theirs.push(other / least - 1)
-      const rival = instance.rule === 'free' ? other : straight
-      if (rival !== null) {
-        compared++
-        if (total(plan) <= rival + 1e-6) noWorse++
-      }
+  const gaps: number[] = []
+  const theirs: number[] = []
+  const rule: number[] = []
+  const above: number[] = []
+  let proven = 0
+  let faults = 0
+  for (const instance of list) {
+    const bins = instance.bins ?? [{ id: 'roll', width: instance.width, length: 2_000_000, lot: 'A' }]
+    const plan = pack(instance.items, bins, {
+      gap: 0,
+      rule: instance.rule,
+      random: seeded(1),
+      budget: timeBudget(() => performance.now(), seconds),
+    })
+    const least = instance.least ?? plan.bound
+    gaps.push(total(plan) / least - 1)
+    above.push((least * instance.width) / instance.items.reduce((s, i) => s + i.width * i.length, 0) - 1)
+    if (plan.proven || (instance.least !== undefined && total(plan) <= instance.least + 1e-6)) proven++
+    faults += faultsOf(plan, instance.items, bins, { rule: instance.rule }).length
+    const straight = instance.rule === 'guillotine' && !instance.bins ? ruled(instance) : null
+    if (straight !== null) rule.push(straight / least - 1)
+    const other = instance.items.length <= 200 ? library(instance) : null
+    if (other !== null) theirs.push(other / least - 1)
+    const rival = instance.rule === 'free' ? other : straight
+    if (rival !== null) {
+      compared++
+      if (total(plan) <= rival + 1e-6) noWorse++
     }
-    const mean = (l: number[]) =>
-      l.length === 0 ? '–' : `${((100 * l.reduce((s, g) => s + g, 0)) / l.length).toFixed(2)} %`
-    return tableRow(
-      name,
-      `${seconds} s`,
-      mean(gaps),
-      `${(100 * Math.max(...gaps)).toFixed(2)} %`,
-      `${proven} of ${list.length}`,
-      faults,
-      mean(above),
-      mean(rule),
-      mean(theirs),
-    )
+  }
+  const mean = (l: number[]) =>
+    l.length === 0 ? '–' : `${((100 * l.reduce((s, g) => s + g, 0)) / l.length).toFixed(2)} %`
+  const row = tableRow(
+    name,
+    `${seconds} s`,
+    mean(gaps),
+    `${(100 * Math.max(...gaps)).toFixed(2)} %`,
+    `${proven} of ${list.length}`,
+    faults,
+    mean(above),
+    mean(rule),
+    mean(theirs),
+  )
+  return { row, compared, noWorse }
+}
+
+/** Twelve cars in so many rounds. */
+function byRounds(rounds: number): string {
+  const began = performance.now()
+  const list = of(12, (k) => car(k))
+  const gaps = list.map((i) => {
+    const plan = pack(i.items, [{ id: 'roll', width: i.width, length: 50_000, lot: 'A' }], {
+      gap: 0,
+      cuts: 3,
+      random: seeded(1),
+      budget: { rounds },
+    })
+    return total(plan) / plan.bound - 1
   })
+  const each = (performance.now() - began) / list.length
+  return tableRow(
+    rounds,
+    `${((100 * gaps.reduce((s, g) => s + g, 0)) / gaps.length).toFixed(1)} %`,
+    `${(100 * Math.max(...gaps)).toFixed(1)} %`,
+    `${each.toFixed(0)} ms`,
+  )
+}
+
+/** Quality beside time: ours in the seconds given, against a general packer that keeps no rule at all. */
+export function layoutBench(): string {
+  const results = sets().map(onSet)
+  const count = (key: 'compared' | 'noWorse') => results.reduce((n, r) => n + r[key], 0)
   return `## Layout: gap to the proven bound, or to the least where it is known
 
 ${tableRow(
@@ -311,7 +346,7 @@ ${tableRow(
   'one with no cutting rule',
 )}
 |---|---|---|---|---|---|---|---|---|
-${rows.join('\n')}
+${results.map((r) => r.row).join('\n')}
 
 Instances are made at random with fixed seeds (\`bench/instances.ts\`). The bound is the bar relaxation; of up to 64
 pieces it is raised by what a part of them, searched to the end, takes at least. Of more pieces part of a gap is the
@@ -320,35 +355,14 @@ the more of it.
 The packer that keeps the rule is guillotine-packer at its best of all its strategies; the other maxrects-packer at
 its best of eight orders: it may place pieces where no straight cut parts them. –: the packer has no plan, as it turns
 all pieces or none.
-No longer than the best of the packers with the same rule: ${noWorse} of ${compared} plans.
+No longer than the best of the packers with the same rule: ${count('noWorse')} of ${count('compared')} plans.
 
 ${limitsBench()}
 ### The car on the page: rounds in place of seconds
 
 | rounds | mean gap | worst | time each |
 |---|---|---|---|
-${[0, 600, 5000]
-  .map((rounds) => {
-    const began = performance.now()
-    const list = Array.from({ length: 12 }, (_, k) => car(k))
-    const gaps = list.map((i) => {
-      const plan = pack(i.items, [{ id: 'roll', width: i.width, length: 50_000, lot: 'A' }], {
-        gap: 0,
-        cuts: 3,
-        random: seeded(1),
-        budget: { rounds },
-      })
-      return total(plan) / plan.bound - 1
-    })
-    const each = (performance.now() - began) / list.length
-    return tableRow(
-      rounds,
-      `${((100 * gaps.reduce((s, g) => s + g, 0)) / gaps.length).toFixed(1)} %`,
-      `${(100 * Math.max(...gaps)).toFixed(1)} %`,
-      `${each.toFixed(0)} ms`,
-    )
-  })
-  .join('\n')}
+${[0, 600, 5000].map(byRounds).join('\n')}
 
 600 rounds or so run while figures are typed; “Look for a shorter one” takes six seconds in a worker.
 `

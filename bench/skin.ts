@@ -15,6 +15,38 @@ interface TraceEvent {
   args?: { name?: string }
 }
 
+/** Zoomed in, dragged, zoomed out: the tasks of the browser's main thread meanwhile, ms each. */
+async function tracedTasks(
+  browser: Browser,
+  page: Page,
+  box: { x: number; y: number; width: number; height: number },
+): Promise<number[]> {
+  await browser.startTracing(page, {
+    categories: ['toplevel', 'devtools.timeline', 'disabled-by-default-devtools.timeline'],
+  })
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  await page.mouse.move(x, y)
+  await page.keyboard.down('Control')
+  for (let i = 0; i < 12; i++) await page.mouse.wheel(0, -120)
+  await page.keyboard.up('Control')
+  await page.mouse.down()
+  for (let i = 0; i < 90; i++) await page.mouse.move(x + 180 * Math.sin(i / 7), y + 120 * Math.cos(i / 5))
+  await page.mouse.up()
+  await page.keyboard.down('Control')
+  for (let i = 0; i < 12; i++) await page.mouse.wheel(0, 120)
+  await page.keyboard.up('Control')
+  await page.waitForTimeout(300)
+  const trace = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] }
+  const main = new Set(
+    trace.traceEvents
+      .filter((e) => e.name === 'thread_name' && e.args?.name === 'CrRendererMain')
+      .map((e) => `${e.pid}/${e.tid}`),
+  )
+  return trace.traceEvents
+    .filter((e) => e.ph === 'X' && /RunTask$/.test(e.name) && main.has(`${e.pid}/${e.tid}`))
+    .map((e) => (e.dur ?? 0) / 1000)
+}
+
 /** How long the browser's main thread was held by single tasks while the map was dragged and zoomed: its own trace. */
 export async function skinBench(browser: Browser, page: Page, base: string): Promise<string> {
   const cars: [string, Plan][] = [
@@ -47,30 +79,7 @@ export async function skinBench(browser: Browser, page: Page, base: string): Pro
     await page.waitForTimeout(1500)
     const box = await map.boundingBox()
     if (!box) throw new Error('no map')
-    await browser.startTracing(page, {
-      categories: ['toplevel', 'devtools.timeline', 'disabled-by-default-devtools.timeline'],
-    })
-    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
-    await page.mouse.move(x, y)
-    await page.keyboard.down('Control')
-    for (let i = 0; i < 12; i++) await page.mouse.wheel(0, -120)
-    await page.keyboard.up('Control')
-    await page.mouse.down()
-    for (let i = 0; i < 90; i++) await page.mouse.move(x + 180 * Math.sin(i / 7), y + 120 * Math.cos(i / 5))
-    await page.mouse.up()
-    await page.keyboard.down('Control')
-    for (let i = 0; i < 12; i++) await page.mouse.wheel(0, 120)
-    await page.keyboard.up('Control')
-    await page.waitForTimeout(300)
-    const trace = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] }
-    const main = new Set(
-      trace.traceEvents
-        .filter((e) => e.name === 'thread_name' && e.args?.name === 'CrRendererMain')
-        .map((e) => `${e.pid}/${e.tid}`),
-    )
-    const tasks = trace.traceEvents
-      .filter((e) => e.ph === 'X' && /RunTask$/.test(e.name) && main.has(`${e.pid}/${e.tid}`))
-      .map((e) => (e.dur ?? 0) / 1000)
+    const tasks = await tracedTasks(browser, page, box)
     const long = tasks.filter((t) => t > 50).length
     const layout = Array.from({ length: 15 }, () => {
       const began = performance.now()
