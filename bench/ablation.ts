@@ -20,6 +20,8 @@ const SETS: readonly Set[] = [
   { name: 'sheets, straight cuts', seconds: 1, list: of(6, (k) => cutUp(k + 1, 8 + 4 * k, 0)) },
   { name: 'sheets of 40 and more', seconds: 2, list: of(4, (k) => cutUp(57 + 30 * k, 50 + 30 * k, 0)) },
   { name: 'sheets with pinwheels, free', seconds: 2, list: of(4, (k) => cutUp(k + 41, 9 + 6 * k, 1 + (k % 2))) },
+  { name: 'fleet of 20', seconds: 10, list: [fleet(20, 700, true), fleet(20, 740, false)] },
+  { name: 'cars, free', seconds: 2, list: of(4, (k) => ({ ...car(2 * k + 1), rule: 'free' })) },
 ]
 
 /** Methods whose gain no turn counts: done before the turns, or meant for the bound. */
