@@ -1,14 +1,73 @@
 import { tableRow } from './table'
-import { chromium } from '@playwright/test'
+import { chromium, type Page } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import { writePlan } from '@/core/model/plan/parse'
 import { manyPanels } from '../test/fixtures/plans'
+import { BROWSER } from './browser'
 import { median } from './core'
 import { skinBench } from './skin'
 
 const port = 3299
 const base = `http://127.0.0.1:${port}`
 const REQUESTS = 200
+
+/** Waits until the server is there, two minutes at most. */
+async function answered(): Promise<void> {
+  for (let i = 0; i < 600; i++) {
+    if (
+      await fetch(`${base}/sign-in`).then(
+        (r) => r.ok,
+        () => false,
+      )
+    )
+      return
+    await new Promise((r) => setTimeout(r, 200))
+  }
+}
+
+/** A width typed 25 times in jobs of so many panels: a row for each, and the page of the job of 40. */
+async function typing(page: Page): Promise<{ rows: string[]; jobPage: string }> {
+  const rows: string[] = []
+  let jobPage = ''
+  for (const n of [10, 40, 100, 200, 400]) {
+    const response = await page.request.post('/api/jobs/import', {
+      data: writePlan(manyPanels(n)),
+      headers: { 'content-type': 'application/json', origin: base },
+    })
+    const { value } = (await response.json()) as { value: { id: string } }
+    if (n === 40) jobPage = `/jobs/${value.id}/tape`
+    await page.goto(`/jobs/${value.id}/tape`)
+    const cell = page.getByLabel('Panel 1, width', { exact: true })
+    await cell.focus()
+    const times = await cell.evaluate(async (input: HTMLInputElement) => {
+      const rail = document.querySelector('[aria-label="Reckoning"]') as HTMLElement
+      const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set
+      const out: number[] = []
+      for (let i = 0; i < 25; i++) {
+        const before = rail.innerText
+        const began = performance.now()
+        set?.call(input, String(1200 + i * 7))
+        input.dispatchEvent(new Event('input', { bubbles: true }))
+        // Two frames: React has committed, the browser has painted.
+        await new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r)))
+        if (rail.innerText !== before) out.push(performance.now() - began)
+        await new Promise((r) => setTimeout(r, 60))
+      }
+      return out
+    })
+    const sorted = [...times].sort((a, b) => a - b)
+    rows.push(
+      tableRow(
+        n,
+        `${median(times).toFixed(0)} ms`,
+        `${(sorted[Math.floor(sorted.length * 0.95)] ?? 0).toFixed(0)} ms`,
+        `${times.length} of 25`,
+      ),
+    )
+    await page.waitForTimeout(1500)
+  }
+  return { rows, jobPage }
+}
 
 /** In a browser: from a key pressed to every dependent figure painted. On the server: a job's page over and over. */
 export async function pageBench(): Promise<string> {
@@ -17,70 +76,13 @@ export async function pageBench(): Promise<string> {
     stdio: 'ignore',
   })
   try {
-    for (let i = 0; i < 600; i++) {
-      if (
-        await fetch(`${base}/sign-in`).then(
-          (r) => r.ok,
-          () => false,
-        )
-      )
-        break
-      await new Promise((r) => setTimeout(r, 200))
-    }
-    const browser = await chromium.launch({
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    })
+    await answered()
+    const browser = await chromium.launch(BROWSER)
     const page = await (await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } })).newPage()
     await page.goto('/sign-in')
     await page.getByRole('button', { name: 'Lead (demo)' }).click()
     await page.getByRole('heading', { name: 'Yard' }).waitFor()
-    const rows: string[] = []
-    let jobPage = ''
-    for (const n of [10, 40, 100, 200, 400]) {
-      const response = await page.request.post('/api/jobs/import', {
-        data: writePlan(manyPanels(n)),
-        headers: { 'content-type': 'application/json', origin: base },
-      })
-      const { value } = (await response.json()) as { value: { id: string } }
-      if (n === 40) jobPage = `/jobs/${value.id}/tape`
-      await page.goto(`/jobs/${value.id}/tape`)
-      const cell = page.getByLabel('Panel 1, width', { exact: true })
-      await cell.focus()
-      const times = await cell.evaluate(async (input: HTMLInputElement) => {
-        const rail = document.querySelector('[aria-label="Reckoning"]') as HTMLElement
-        const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set
-        const out: number[] = []
-        for (let i = 0; i < 25; i++) {
-          const before = rail.innerText
-          const began = performance.now()
-          set?.call(input, String(1200 + i * 7))
-          input.dispatchEvent(new Event('input', { bubbles: true }))
-          // Two frames: React has committed, the browser has painted.
-          await new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r)))
-          if (rail.innerText !== before) out.push(performance.now() - began)
-          await new Promise((r) => setTimeout(r, 60))
-        }
-        return out
-      })
-      const sorted = [...times].sort((a, b) => a - b)
-      rows.push(
-        tableRow(
-          n,
-          `${median(times).toFixed(0)} ms`,
-          `${(sorted[Math.floor(sorted.length * 0.95)] ?? 0).toFixed(0)} ms`,
-          `${times.length} of 25`,
-        ),
-      )
-      await page.waitForTimeout(1500)
-    }
+    const { rows, jobPage } = await typing(page)
     const cookies = (await page.context().cookies()).map((c) => `${c.name}=${c.value}`).join('; ')
     const ask = async (path: string) => {
       const t = performance.now()

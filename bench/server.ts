@@ -5,6 +5,7 @@ import sharp from 'sharp'
 import { writePlan } from '@/core/model/plan/parse'
 import { Plan } from '@/core/model/plan/schema'
 import { manyPanels } from '../test/fixtures/plans'
+import { BROWSER } from './browser'
 import { median } from './core'
 import { membersBench } from './members'
 import { liveLoad } from './live-load'
@@ -57,68 +58,85 @@ export const liveBench = (): Promise<string> => withServer((headers) => liveLoad
 /** Many members at the main pages. */
 export const manyMembers = (): Promise<string> => withServer(() => membersBench(base))
 
+/** A plan brought in as a job file; answers the job. */
+async function brought(plan: Plan, headers: Record<string, string>): Promise<string> {
+  const answer = await fetch(`${base}/api/jobs/import`, { method: 'POST', headers, body: writePlan(plan) })
+  const out = (await answer.json()) as { value?: { id: string } }
+  if (!out.value) throw new Error(`import: ${answer.status} ${JSON.stringify(out)}`)
+  return out.value.id
+}
+
+/** Work that takes long, each with what came of it. */
+function heavyWork({
+  headers,
+  bring,
+  save,
+  jobId,
+}: {
+  headers: Record<string, string>
+  bring: (plan: Plan) => Promise<string>
+  save: (n: number) => Promise<number>
+  jobId: string
+}): [string, () => Promise<string>][] {
+  return [
+    [
+      `a plan of ${PANELS} panels brought in, three times`,
+      async () => {
+        for (let i = 0; i < 3; i++) await bring(manyPanels(PANELS))
+        return 'done'
+      },
+    ],
+    [
+      `a plan of ${PANELS} panels saved, ${SAVES} times`,
+      async () => {
+        let saved = 0
+        for (let n = 1; n <= SAVES; n++) saved += await save(n)
+        return `${saved} saved`
+      },
+    ],
+    [
+      `labels of ${PANELS} panels in 12 parts`,
+      async () => {
+        const id = await bring(manyParts())
+        const answer = await fetch(`${base}/jobs/${id}/layout/labels.pdf`, { headers })
+        const bytes = (await answer.arrayBuffer()).byteLength
+        return `${answer.status}, ${Math.round(bytes / 1000)} kB`
+      },
+    ],
+    [
+      'twelve photos of 59 megapixels',
+      async () => {
+        const body = await sharp({ create: { width: 9400, height: 6300, channels: 3, background: '#5b7a4d' } })
+          .jpeg()
+          .toBuffer()
+        const answers = await Promise.all(
+          Array.from({ length: 12 }, () =>
+            fetch(`${base}/api/jobs/${jobId}/photos`, {
+              method: 'POST',
+              headers: { ...headers, 'content-type': 'image/jpeg' },
+              body: new Uint8Array(body),
+            }).then((r) => r.status),
+          ),
+        )
+        return `${answers.filter((s) => s === 201).length} kept of 12`
+      },
+    ],
+  ]
+}
+
 /** What a busy shop asks of the server: many bays at once, and a door that stays open while heavy work runs. */
 export const serverBench = (): Promise<string> =>
   withServer(async (headers, cookie) => {
-    const bring = async (plan: Plan): Promise<string> => {
-      const answer = await fetch(`${base}/api/jobs/import`, { method: 'POST', headers, body: writePlan(plan) })
-      const out = (await answer.json()) as { value?: { id: string } }
-      if (!out.value) throw new Error(`import: ${answer.status} ${JSON.stringify(out)}`)
-      return out.value.id
-    }
-
+    const bring = (plan: Plan) => brought(plan, headers)
     const jobs = [await bring(manyPanels(40)), await bring(manyPanels(40))]
     await logging(jobs, headers) // threads and routes come up
     const { counted, refused, latest } = await logging(jobs, headers)
 
     const save = await savesOf(cookie, await bring(manyPanels(PANELS)))
     await wait(5000)
-    const heavy: [string, () => Promise<string>][] = [
-      [
-        `a plan of ${PANELS} panels brought in, three times`,
-        async () => {
-          for (let i = 0; i < 3; i++) await bring(manyPanels(PANELS))
-          return 'done'
-        },
-      ],
-      [
-        `a plan of ${PANELS} panels saved, ${SAVES} times`,
-        async () => {
-          let saved = 0
-          for (let n = 1; n <= SAVES; n++) saved += await save(n)
-          return `${saved} saved`
-        },
-      ],
-      [
-        `labels of ${PANELS} panels in 12 parts`,
-        async () => {
-          const id = await bring(manyParts())
-          const answer = await fetch(`${base}/jobs/${id}/layout/labels.pdf`, { headers })
-          const bytes = (await answer.arrayBuffer()).byteLength
-          return `${answer.status}, ${Math.round(bytes / 1000)} kB`
-        },
-      ],
-      [
-        'twelve photos of 59 megapixels',
-        async () => {
-          const body = await sharp({ create: { width: 9400, height: 6300, channels: 3, background: '#5b7a4d' } })
-            .jpeg()
-            .toBuffer()
-          const answers = await Promise.all(
-            Array.from({ length: 12 }, () =>
-              fetch(`${base}/api/jobs/${jobs[0]}/photos`, {
-                method: 'POST',
-                headers: { ...headers, 'content-type': 'image/jpeg' },
-                body: new Uint8Array(body),
-              }).then((r) => r.status),
-            ),
-          )
-          return `${answers.filter((s) => s === 201).length} kept of 12`
-        },
-      ],
-    ]
     const rows = [await atTheDoor('nothing', () => wait(3000).then(() => '–'))]
-    for (const [name, work] of heavy) rows.push(await atTheDoor(name, work))
+    for (const [name, work] of heavyWork({ headers, bring, save, jobId: jobs[0] ?? '' }))
+      rows.push(await atTheDoor(name, work))
     return `## The server under work
 
 ### Entries of the bay
@@ -203,17 +221,7 @@ async function atTheDoor(name: string, work: () => Promise<string>): Promise<str
  * same cores.
  */
 async function savesOf(cookie: string, id: string): Promise<(n: number) => Promise<number>> {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  })
+  const browser = await chromium.launch(BROWSER)
   try {
     const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } })
     const [name, value = ''] = cookie.split(/=(.*)/s)

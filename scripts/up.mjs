@@ -99,6 +99,30 @@ const startHelpers = (note, running, env) => [
     : []),
 ]
 
+/** Loads the demo where it is not there yet; answers how to sign in. */
+async function demoData(env) {
+  let signIn = ''
+  await step('Demo data', () => {
+    signIn = runScript('load-demo.ts', env)
+    return signIn.startsWith('already') ? 'already there' : 'loaded'
+  })
+  return signIn
+}
+
+/** What has to be there before anything is started. */
+async function made(own) {
+  await step('Looking for an earlier start', recover)
+  if (own) await step('PostgreSQL from Debian', () => (postgresBin().installed ? 'installed' : 'there'))
+  await step('npm packages', installModules)
+  await step('Production build', build)
+}
+
+function greet(address, signIn) {
+  process.stdout.write(
+    `\nCuirass is at ${address}\n${signIn ? `Demo sign-in: ${signIn.replace(/^already: /, '')}\n` : ''}Ctrl-C stops it.\n`,
+  )
+}
+
 async function main() {
   checkFlags()
   checkNode()
@@ -107,41 +131,33 @@ async function main() {
   let server = null
   let helpers = []
   let ending = false
+  const stopAll = (signal) => {
+    server?.kill(signal)
+    for (const p of helpers) p.kill(signal)
+    cluster?.stop()
+    rmSync(runFile, { force: true })
+  }
   const end = (code) => {
     if (ending) return
     ending = true
-    server?.kill('SIGTERM')
-    for (const p of helpers) p.kill('SIGTERM')
-    cluster?.stop()
-    rmSync(runFile, { force: true })
+    stopAll('SIGTERM')
     process.exit(code)
   }
-  await step('Looking for an earlier start', recover)
-  if (own) await step('PostgreSQL from Debian', () => (postgresBin().installed ? 'installed' : 'there'))
-  await step('npm packages', installModules)
-  await step('Production build', build)
-  process.on('SIGINT', () => end(0))
-  process.on('SIGTERM', () => end(0))
-  process.on('SIGHUP', () => end(0))
+  await made(own)
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => end(0))
   try {
     let databases = {}
-    if (own) {
+    if (own)
       await step('Private database', async () => {
         cluster = await startCluster()
         databases = await ensureDatabase(cluster, 'cuirass', { anew: reset })
         return `${cluster.fresh ? 'made' : cluster.tookUp ? 'taken up' : 'started'} on 127.0.0.1:${cluster.port}`
       })
-    }
     const port = await choosePort()
     const address = process.env.APP_URL ?? `http://127.0.0.1:${port}`
     const env = environment(databases, address)
     await step('Migrations', () => runScript('migrate.ts', env))
-    let signIn = ''
-    if (mode === 'demo')
-      await step(
-        'Demo data',
-        () => ((signIn = runScript('load-demo.ts', env)), signIn.startsWith('already') ? 'already there' : 'loaded'),
-      )
+    const signIn = mode === 'demo' ? await demoData(env) : ''
     // The owner's rights are for migrations alone.
     const running = { ...env, DATABASE_OWNER_URL: '' }
     await step('Server', async () => {
@@ -163,14 +179,9 @@ async function main() {
         throw new Stop('The server did not answer within a minute.')
       return 'answering'
     })
-    process.stdout.write(
-      `\nCuirass is at ${address}\n${signIn ? `Demo sign-in: ${signIn.replace(/^already: /, '')}\n` : ''}Ctrl-C stops it.\n`,
-    )
+    greet(address, signIn)
   } catch (error) {
-    server?.kill('SIGKILL')
-    for (const p of helpers) p.kill('SIGKILL')
-    cluster?.stop()
-    rmSync(runFile, { force: true })
+    stopAll('SIGKILL')
     throw error
   }
 }

@@ -165,6 +165,8 @@ export const corvane = (): Plan => ({
 })
 
 const side = { crown: [10, 1000] as [number, number] }
+const sideRecess = (mouthWidthMm: number) =>
+  recess({ id: 'panel', name: 'Side recess', mouthWidthMm, mouthHeightMm: 620, depthMm: 32, over: { gapMm: 40 } })
 const droverPanels = (): Plan['panels'] => [
   panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1450, 620, { crown: [30, 1000] }),
   ...pair({ id: 'front-door', name: 'Front door', kind: 'door', widthMm: 1180, heightMm: 1150, over: side }),
@@ -176,16 +178,7 @@ const droverPanels = (): Plan['panels'] => [
     heightMm: 1900,
     over: {
       ...side,
-      recesses: [
-        recess({
-          id: 'panel',
-          name: 'Side recess',
-          mouthWidthMm: 900,
-          mouthHeightMm: 620,
-          depthMm: 32,
-          over: { gapMm: 40 },
-        }),
-      ],
+      recesses: [sideRecess(900)],
     },
   }),
   ...pair({
@@ -196,16 +189,7 @@ const droverPanels = (): Plan['panels'] => [
     heightMm: 1900,
     over: {
       ...side,
-      recesses: [
-        recess({
-          id: 'panel',
-          name: 'Side recess',
-          mouthWidthMm: 1100,
-          mouthHeightMm: 620,
-          depthMm: 32,
-          over: { gapMm: 40 },
-        }),
-      ],
+      recesses: [sideRecess(1100)],
     },
   }),
   ...pair({

@@ -3,6 +3,7 @@ import { EdgeTrial, PLACES, type Seen } from './edge-trial'
 import { footprintScale } from './footprint'
 import { leastSquares } from './least-squares'
 import { FINE, MEDIUM, ROUGH } from './sweep-model'
+import { movedBy, within, type Knob } from './way-knobs'
 
 /** Share of the edge that is asked to end in the band, and with a little for what the check itself may be off. */
 export const IN_BAND_ASKED = 0.98
@@ -14,8 +15,6 @@ export const isGood = (plan: EdgePlan): boolean => plan.inBand >= IN_BAND_WANTED
 /** Plans that do what is wanted by their time, the others behind them by what they lack. */
 export const rank = (plan: EdgePlan): number => (isGood(plan) ? plan.seconds : 1e6 * (2 - plan.inBand))
 
-/** Steps by which the least-squares search feels its way: share of the pace, s, mm, mm, s. */
-const FEEL = { pace: 0.02, hold: 0.4, ends: 6, gap: 1.5 }
 const ROUNDS = 4
 const ATTEMPTS = 3
 const SHORT_M = 0.4
@@ -24,9 +23,6 @@ const HASTE = 0.012
 const HASTE_STEPS = 6
 /** What the whole time of the first guess weighs against kelvins (squared) outside the band, at each place. */
 const TIME_WEIGHT = 0.8
-
-/** What of a way is turned while it is fitted. */
-type Knob = 'pace' | 'hold' | 'from' | 'to' | 'gap'
 
 /** The search for one gun: pace, hold, begin, end and gap. */
 export class GunSearch {
@@ -148,7 +144,7 @@ export class GunSearch {
   /** Fits the way by the rough look and puts right what a finer one sees, again and again. */
   private attempts(plain: Way, check: EdgeTrial): { plan: EdgePlan; hastened: EdgePlan } | null {
     this.offsets = this.offsets.map(() => 0)
-    let way = this.within(plain)
+    let way = within(this.task, plain)
     for (const holdS of HOLDS_TO_BEGIN_S.filter((s) => s <= this.task.holdMaxS)) {
       const held = { ...way, holdS }
       if (squares(this.residuals(held)) < squares(this.residuals(way))) way = held
@@ -175,7 +171,7 @@ export class GunSearch {
   private hasten(plan: EdgePlan, check: EdgeTrial): EdgePlan {
     let faster: Way | null = null
     for (let step = 1; step <= HASTE_STEPS; step++) {
-      const way = this.within({ ...plan.way, speedMmS: plan.way.speedMmS * (1 + HASTE * step) })
+      const way = within(this.task, { ...plan.way, speedMmS: plan.way.speedMmS * (1 + HASTE * step) })
       const peaks = this.rough.look(way).peaks.map((c, i) => c + this.offsets[i])
       const inside = peaks.filter((c) => c >= this.task.bandC.min && c <= this.task.bandC.max).length
       if (inside < PLACES * IN_BAND_WANTED) break
@@ -224,7 +220,7 @@ export class GunSearch {
     const names: Knob[] = ['pace', 'from', 'to']
     if (this.task.holdMaxS > 0) names.push('hold')
     if (start.passes > 1 && this.task.gapMaxS > 0) names.push('gap')
-    let way = this.within(start)
+    let way = within(this.task, start)
     let off = this.residuals(way)
     let damping = 0.1
     for (let round = 0; round < rounds; round++) {
@@ -232,7 +228,7 @@ export class GunSearch {
       let improved = false
       for (let tries = 0; tries < 4 && !improved; tries++) {
         const by = leastSquares(slopes, off, damping)
-        const next = this.within(this.moved(way, names, by))
+        const next = within(this.task, movedBy(way, names, by))
         const there = this.residuals(next)
         if (squares(there) < squares(off)) {
           improved = squares(there) < 0.97 * squares(off)
@@ -272,40 +268,10 @@ export class GunSearch {
 
   /** A small move of one of the numbers, in units of its own step, inwards where it stands at its limit. */
   private feel(way: Way, name: Knob): { moved: Way; by: number } {
-    const there = this.within(this.moved(way, [name], [1]))
+    const there = within(this.task, movedBy(way, [name], [1]))
     return JSON.stringify(there) === JSON.stringify(way)
-      ? { moved: this.within(this.moved(way, [name], [-1])), by: -1 }
+      ? { moved: within(this.task, movedBy(way, [name], [-1])), by: -1 }
       : { moved: there, by: 1 }
-  }
-
-  private moved(way: Way, names: readonly Knob[], by: readonly number[]): Way {
-    const next = { ...way }
-    names.forEach((name, i) => {
-      const step = Math.max(-12, Math.min(12, by[i]))
-      if (name === 'pace') next.speedMmS *= Math.exp(FEEL.pace * step)
-      else if (name === 'hold') next.holdS += FEEL.hold * step
-      else if (name === 'from') next.fromMm += FEEL.ends * step
-      else if (name === 'to') next.toMm += FEEL.ends * step
-      else next.gapS += FEEL.gap * step
-    })
-    return next
-  }
-
-  private within(way: Way): Way {
-    const { speedMmS, holdMaxS, gapMaxS, reachMm, panel } = this.task
-    const lengthMm = panel.lengthM * 1000
-    const inner = Math.min(reachMm, lengthMm / 3)
-    const clamp = (v: number, low: number, high: number) => Math.min(high, Math.max(low, v))
-    // Figures that a hand can keep: what is finer is not carried out.
-    const round = (v: number, parts: number) => Math.round(v * parts) / parts
-    return {
-      ...way,
-      speedMmS: clamp(round(way.speedMmS, 100), speedMmS.min, speedMmS.max),
-      holdS: clamp(round(way.holdS, 20), 0, holdMaxS),
-      gapS: way.passes > 1 ? clamp(round(way.gapS, 10), 0, gapMaxS) : 0,
-      fromMm: clamp(round(way.fromMm, 2), -reachMm, inner),
-      toMm: clamp(round(way.toMm, 2), lengthMm - inner, lengthMm + reachMm),
-    }
   }
 }
 

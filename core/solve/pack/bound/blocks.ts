@@ -1,8 +1,7 @@
 import { BandTable } from './band-table'
 import { CodeTable, longer } from '../model/code-table'
-
-/** What an item is laid as, and how two blocks are put together. */
-export const AS = { comes: 0, turned: 1, beside: 2, behind: 3 } as const
+import { layerOf, LEAST, LEVELS, type Layer } from './layer'
+import { AS, lastUpTo, NONE, ordered, type Ordered, type Split } from './ordered'
 
 /**
  * Candidates of one number of items, places of rectangles in lists (some ten for each) and bands at most: some 50 MB
@@ -13,48 +12,6 @@ const MOST = { candidates: 150_000, listed: 1_000_000, bands: 60_000 }
 export const CHECK_EVERY = 16_384
 /** And before so many rectangles are put in order. */
 const ASK_FROM = 1_000
-/** Classes of rectangles by what they keep from what lies beside them, and by width. */
-const LEVELS = 8
-const WIDTHS = 32
-const LEAST = 1e-9
-/**
- * Keys are sorted as whole numbers: in such shares of a step, from so far below 0, with more places than there are
- * rectangles of a number of items.
- */
-export const SHARES = 64
-const ABOVE = 2 ** 20
-export const PLACES = 2 ** 20
-
-/** Rectangles in the order of a key, with the selections they hold. */
-interface Ordered {
-  key: Float64Array
-  entry: Int32Array
-  low: Int32Array
-  high: Int32Array
-  value: Float64Array
-}
-const NONE: Ordered = {
-  key: new Float64Array(0),
-  entry: new Int32Array(0),
-  low: new Int32Array(0),
-  high: new Int32Array(0),
-  value: new Float64Array(0),
-}
-
-/** Those not put together in the way they would be again, and those that are. */
-type Split = [Ordered, Ordered]
-/** Rectangles of one number of items. */
-interface Layer {
-  /**
-   * By what they keep: `own` those of a level by what they lose, `lower` those that may still go behind them, by what
-   * they would lose as wide as that.
-   */
-  own: Split[]
-  lower: Split[]
-  /** By width, by length in each; the thinnest of them, the most any is worth and that for its length. */
-  wide: { thin: number; worth: number; rich: number; split: Split }[]
-}
-
 /** How many of each kind: two words of bits, where a sum too large sets a guard. */
 export interface Counting {
   bias: readonly [number, number]
@@ -66,14 +23,14 @@ export class Blocks {
   work = 0
   private readonly layers: Layer[] = []
   // Rectangles that are done: size, what they hold and how they are put together.
-  private w = new Int32Array(8192)
-  private h = new Int32Array(8192)
+  w = new Int32Array(8192)
+  h = new Int32Array(8192)
   private a = new Int32Array(8192)
   private b = new Int32Array(8192)
-  private as = new Int32Array(8192)
-  private low = new Int32Array(8192)
-  private high = new Int32Array(8192)
-  private value = new Float64Array(8192)
+  as = new Int32Array(8192)
+  low = new Int32Array(8192)
+  high = new Int32Array(8192)
+  value = new Float64Array(8192)
   private entries = 0
   private listed = 0
   // Those of the number of items being worked on: lists of rectangles, one a selection.
@@ -93,14 +50,14 @@ export class Blocks {
   readonly bands = new BandTable()
 
   /** 1 − u(W − w) for each width w, the same at the least width of each level, and the level of each width. */
-  private readonly keep: Float64Array
-  private readonly keepOf: Float64Array
-  private readonly level: Uint8Array
+  readonly keep: Float64Array
+  readonly keepOf: Float64Array
+  readonly level: Uint8Array
   /** What can be lost at most beside a block that is itself worth more than it keeps. */
   private readonly spare: number
 
   constructor(
-    private readonly width: number,
+    readonly width: number,
     private readonly narrowest: number,
     /** Most that crossings of each width are worth, 1 at the whole width. */
     u: Float64Array,
@@ -200,7 +157,9 @@ export class Blocks {
       if (last >= 0 && this.ch[last] - value <= this.slack)
         this.bands.keep(low, high, this.ch[last], this.ca[last], this.cb[last], this.cas[last])
     }
-    this.layers.push(this.layer(from))
+    this.layers.push(
+      layerOf(this, { from, to: this.entries, most: this.slack + this.spare + LEAST }, (...of) => this.split(...of)),
+    )
     open.clear()
     this.candidates = 0
   }
@@ -214,98 +173,13 @@ export class Blocks {
     this.high = longer(this.high)
     this.value = longer(this.value)
   }
-  private layer(from: number): Layer {
-    const { w, h, value, level, keep, keepOf, slack, spare } = this
-    const own: number[][] = Array.from({ length: LEVELS }, () => [])
-    const wide: number[][] = Array.from({ length: WIDTHS }, () => [])
-    for (let e = from; e < this.entries; e++) {
-      own[level[w[e]]].push(e)
-      wide[Math.floor((w[e] * WIDTHS) / (this.width + 1))].push(e)
-    }
-    // Of all that is thinner, what may still lie behind something as wide as the level.
-    let below: number[] = []
-    const lower = own.map((list, l) => {
-      const factor = keepOf[l]
-      const left: number[] = []
-      const keys: number[] = []
-      for (const e of below) {
-        const loss = h[e] * factor - value[e]
-        if (loss > slack + spare + LEAST) continue
-        left.push(e)
-        keys.push(loss)
-      }
-      below = left.concat(list)
-      return this.split(left, keys, AS.behind)
-    })
-    return {
-      lower,
-      own: own.map((list) =>
-        this.split(
-          list,
-          list.map((e) => h[e] * keep[w[e]] - value[e]),
-          AS.behind,
-        ),
-      ),
-      wide: wide
-        .filter((list) => list.length > 0)
-        .map((list) => {
-          let [thin, worth, rich] = [Infinity, 0, LEAST]
-          for (const e of list) {
-            thin = Math.min(thin, w[e])
-            worth = Math.max(worth, value[e])
-            rich = Math.max(rich, value[e] / h[e])
-          }
-          return {
-            thin,
-            worth,
-            rich,
-            split: this.split(
-              list,
-              list.map((e) => h[e]),
-              AS.beside,
-            ),
-          }
-        }),
-    }
-  }
-  /**
-   * Those put together otherwise than `as`, and those so, in the order of their keys (a little less than given: whole
-   * shares).
-   */
+  /** Rectangles in the order of their keys, by how they are put together; nothing once it was told to stop. */
   private split(entries: readonly number[], keys: readonly number[], as: number): Split {
     if (entries.length === 0 || this.stopped) return [NONE, NONE]
     this.work += entries.length >> 2
     if (entries.length > ASK_FROM && this.over()) this.stopped = true
     this.listed += entries.length
-    // Sorted as whole numbers of key and place, which is many times faster than by a function.
-    const order = Float64Array.from(keys, (key, i) => Math.floor((key + ABOVE) * SHARES) * PLACES + i).sort()
-    let same = 0
-    for (const e of entries) if (this.as[e] === as) same++
-    const make = (n: number): Ordered =>
-      n === 0
-        ? NONE
-        : {
-            key: new Float64Array(n),
-            entry: new Int32Array(n),
-            low: new Int32Array(n),
-            high: new Int32Array(n),
-            value: new Float64Array(n),
-          }
-    const into: Split = [make(entries.length - same), make(same)]
-    const at = [0, 0]
-    for (const k of order) {
-      const e = entries[k % PLACES]
-      const p = this.as[e] === as ? 1 : 0
-      const to = into[p]
-      const i = at[p]
-      at[p] = i + 1
-      to.key[i] = Math.floor(k / PLACES) / SHARES - ABOVE
-      to.entry[i] = e
-      to.low[i] = this.low[e]
-      to.high[i] = this.high[e]
-      to.value[i] = this.value[e]
-    }
-    return into
+    return ordered(this, entries, keys, as)
   }
 
   /** All selections of so many items with all of so many others; false where that was too much. */
@@ -419,16 +293,4 @@ export class Blocks {
     }
     return looked
   }
-}
-
-/** The last place whose key is no more than `most`, −1 for none. */
-function lastUpTo(key: Float64Array, most: number): number {
-  let from = 0
-  let to = key.length
-  while (from < to) {
-    const mid = (from + to) >> 1
-    if (key[mid] <= most) from = mid + 1
-    else to = mid
-  }
-  return from - 1
 }

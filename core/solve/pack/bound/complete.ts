@@ -1,6 +1,6 @@
 import type { Random } from '../../../kit/random'
 import { aloneLengths, bandsLength, type Band } from '../model/band'
-import type { WithRooms } from './exhaust'
+import type { WithRooms } from './laid-out'
 import type { Kind } from '../model/kinds'
 import type { Room } from '../model/rooms'
 import { PACK_TOLERANCE } from '../model/types'

@@ -1,38 +1,11 @@
 import type { Band } from '../model/band'
-import { AS, Blocks, CHECK_EVERY, PLACES, SHARES, type Counting } from './blocks'
+import { Blocks, CHECK_EVERY, type Counting } from './blocks'
+import { AS, PLACES, SHARES } from './ordered'
 import { CodeTable, longer } from '../model/code-table'
 import { coverLp } from './cover-lp'
+import { laidOut, type Exhausted, type WithRooms } from './laid-out'
 import { commonStep, type Kind } from '../model/kinds'
-import type { Room } from '../model/rooms'
 import { PACK_TOLERANCE } from '../model/types'
-
-/** A band and what stays free in it. */
-export interface WithRooms {
-  band: Band
-  rooms: Room[]
-}
-
-/**
- * All plans by straight cuts of a few kinds of items that are shorter than a given length, or the proof that there is
- * none. Every plan falls into blocks, each of two blocks side by side or one behind the other. At every line across the
- * strip what is crossed is worth 1 at most (prices of the bar relaxation), and beside a block of width w it is worth
- * u(W − w) at most; so a plan is longer than all items are worth by at least length·(1 − u(W − w)) less what the block
- * is worth. A block that loses more so than the plan may is in no such plan. What is left is put together by number of
- * items, for each selection of items only the least rectangles; then bands that lie behind one another.
- * Sizes are rounded down to a common step, which leaves the proof true.
- */
-export interface Exhausted {
-  /** Least length below the cap; null where there is none. Nothing is known where `whole` is false. */
-  least: number | null
-  /**
-   * A plan of that length, and the rooms that its bands leave; null also where the items' own sizes keep it from the
-   * strip.
-   */
-  plan: WithRooms[] | null
-  whole: boolean
-  /** Pairs of blocks looked at and entries tried: what it took. */
-  work: number
-}
 
 /** Steps across the strip, and beginnings of plans at most. */
 const LARGEST_GRID = 16_000
@@ -59,6 +32,15 @@ interface Held {
   kinds: Int32Array
 }
 
+/**
+ * All plans by straight cuts of a few kinds of items that are shorter than a given length, or the proof that there is
+ * none. Every plan falls into blocks, each of two blocks side by side or one behind the other. At every line across the
+ * strip what is crossed is worth 1 at most (prices of the bar relaxation), and beside a block of width w it is worth
+ * u(W − w) at most; so a plan is longer than all items are worth by at least length·(1 − u(W − w)) less what the block
+ * is worth. A block that loses more so than the plan may is in no such plan. What is left is put together by number of
+ * items, for each selection of items only the least rectangles; then bands that lie behind one another.
+ * Sizes are rounded down to a common step, which leaves the proof true.
+ */
 export class Exhaust implements Counting {
   private readonly step: number
   private readonly width: number
@@ -227,7 +209,7 @@ export class Exhaust implements Counting {
     for (let s = end; s !== 0; s = from[s]) {
       const b = last[s]
       length += bands.length[b]
-      plan.push(this.band(blocks, b))
+      plan.push(laidOut(this.kinds, this.stripWidth, blocks, b))
     }
     // What fits by sizes rounded down need not by the items' own.
     const wider = (b: Band) =>
@@ -303,38 +285,5 @@ export class Exhaust implements Counting {
       left = blocks.slack
     }
     return { loss, left: left + SMALL * this.items }
-  }
-  /** How a band lies, with the items' own sizes, and what stays free in it. */
-  private band(blocks: Blocks, b: number): WithRooms {
-    const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
-    const rooms: Room[] = []
-    const room = (x: number, y: number, width: number, length: number) => {
-      if (width > PACK_TOLERANCE && length > PACK_TOLERANCE) rooms.push({ x, y, width, length })
-    }
-    const lay = ({ as, a, b }: ReturnType<Blocks['how']>, x: number, y: number): [number, number] => {
-      if (as === AS.comes || as === AS.turned) {
-        const { w, l } = this.kinds[a]
-        const turned = as === AS.turned
-        band.kinds.push(a)
-        band.x.push(x)
-        band.y.push(y)
-        band.turned.push(turned)
-        return turned ? [l, w] : [w, l]
-      }
-      const [w1, l1] = lay(blocks.how(a), x, y)
-      const [w2, l2] = as === AS.beside ? lay(blocks.how(b), x + w1, y) : lay(blocks.how(b), x, y + l1)
-      if (as === AS.beside) {
-        room(x, y + l1, w1, l2 - l1)
-        room(x + w1, y + l2, w2, l1 - l2)
-        return [w1 + w2, Math.max(l1, l2)]
-      }
-      room(x + w1, y, w2 - w1, l1)
-      room(x + w2, y + l1, w1 - w2, l2)
-      return [Math.max(w1, w2), l1 + l2]
-    }
-    const [width, length] = lay(blocks.bands.how(b), 0, 0)
-    band.length = length
-    room(width, 0, this.stripWidth - width, length)
-    return { band, rooms }
   }
 }

@@ -1,7 +1,8 @@
 import { ofWhole } from '../model/band'
 import { bars } from './bars'
 import { dualFeasible } from './bound'
-import { Exhaust, type Exhausted } from './exhaust'
+import { Exhaust } from './exhaust'
+import type { Exhausted } from './laid-out'
 import type { Kind } from '../model/kinds'
 import { PACK_TOLERANCE } from '../model/types'
 

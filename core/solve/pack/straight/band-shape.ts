@@ -238,4 +238,14 @@ export class BandShape {
     }
     return length
   }
+
+  /** Worth and mark of the big items s to e, to which the fill adds its own. */
+  holds(s: number, e: number, { price, code }: { price: Float64Array; code: Float64Array }): number {
+    this.worth = this.mark = 0
+    for (let i = s; i < e; i++) {
+      this.worth += price[this.order[i]]
+      this.mark += code[this.order[i]]
+    }
+    return s
+  }
 }

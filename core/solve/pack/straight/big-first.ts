@@ -1,32 +1,17 @@
 import type { Random } from '../../../kit/random'
 import { markOf, worth, type Band } from '../model/band'
-import { BAND, BandShape, BEHIND, LINKS } from './band-shape'
+import { BAND, BandShape, BEHIND } from './band-shape'
+import type { BigAsk } from './big-ask'
 import { FillTable } from './fill-table'
 import type { Small } from './small-kinds'
 import { FillView } from './fill-view'
 import { aloneInBand, type Kind } from '../model/kinds'
+import { MOST_IN_BAND, SingleBands } from './single-bands'
 import type { BandPool } from './recombine'
 import { PACK_TOLERANCE } from '../model/types'
 
 /** What is laid by no table costs its area and this much of it. */
 const UNKNOWN = 0.3
-/** Big items in one band that is looked for by itself. */
-const MOST_IN_BAND = 6
-
-export interface BigAsk {
-  kinds: readonly Kind[]
-  width: number
-  /** A plan this long is known. */
-  known: number
-  cuts: number
-  random: Random
-  spent: () => boolean
-  price: Float64Array
-  code: Float64Array
-  pool: BandPool
-  /** What goes into the table. */
-  small: readonly Small[]
-}
 
 /**
  * The big items in columns of bands by annealing, the rooms filled with small items out of a table of all their
@@ -44,7 +29,7 @@ export class BigFirst {
   private loneRest: number
   private readonly loneLength: number
   private readonly shape: BandShape
-  private readonly single: BandShape
+  private readonly singles: SingleBands
   private readonly worths: Float64Array
   private readonly marks: Float64Array
   rounds = 0
@@ -86,7 +71,7 @@ export class BigFirst {
     const shape = (most: number) =>
       new BandShape(kinds, width, deep, this.table, view, this.worths, this.marks, Math.max(1, most))
     this.shape = shape(this.big.length)
-    this.single = shape(MOST_IN_BAND + 1)
+    this.singles = new SingleBands(ask, this.table, this.big, shape(MOST_IN_BAND + 1))
     this.shape.order.set(this.big)
   }
   get bigKinds(): number {
@@ -220,7 +205,7 @@ export class BigFirst {
     let total = this.loneLength
     for (let s = 0; s < n;) {
       const e = shape.bandEnd(s, n)
-      total += this.note(shape, shape.band(this.holds(shape, s, e), e, shape.across, this.another()))
+      total += this.note(shape, shape.band(shape.holds(s, e, this.ask), e, shape.across, this.another()))
       s = e
     }
     this.placed = true
@@ -241,15 +226,6 @@ export class BigFirst {
     shape.mark = this.marks[c]
     return total + this.note(shape, over.length)
   }
-  /** Worth and mark of the big items s to e, to which the fill adds its own. */
-  private holds(shape: BandShape, s: number, e: number): number {
-    shape.worth = shape.mark = 0
-    for (let i = s; i < e; i++) {
-      shape.worth += this.ask.price[shape.order[i]]
-      shape.mark += this.ask.code[shape.order[i]]
-    }
-    return s
-  }
   private note(shape: BandShape, length: number): number {
     const b = this.count++
     this.bandLength[b] = length
@@ -263,83 +239,9 @@ export class BigFirst {
    * that lose less than `slack` go to the pool.
    */
   find(u: Float64Array, tries: number, hot: number, slack: number, done: () => boolean): void {
-    const worth = this.table.sums((k) => u[k])
-    // Where prices say nothing of small items the larger go first.
-    const perArea = NEARLY_NOTHING / this.ask.width
-    this.single.view = new FillView(
-      this.table,
-      worth.map((w, c) => w + perArea * this.table.area[c]),
-    )
-    for (const first of new Set(this.big)) {
-      if (done()) return
-      this.findWith({ first, u, worth, tries, hot, slack, done })
-    }
-  }
-  /** A walk from band to band, each a change of the one before: items come and go, `first` stays. */
-  private findWith({ first, u, worth, tries, hot, slack, done }: Walk): void {
-    const { single: shape, table } = this
-    const { random, pool } = this.ask
-    const kinds = [...new Set(this.big)]
-    const left = new Int32Array(this.ask.kinds.length)
-    for (const k of this.big) left[k] = left[k] + 1
-    let n = 0
-    const add = (kind: number) => {
-      shape.order[n] = kind
-      shape.way[n] = shape.leaner(kind)
-      shape.link[n] = BEHIND + Math.floor(random() * (LINKS - 1))
-      shape.rank[n] = 0
-      shape.part[n] = random() < 0.5 ? 1 : 0
-      n++
-      left[kind] = left[kind] - 1
-    }
-    const gain = () => {
-      shape.rest = table.all
-      for (let i = 0; i < n; i++) if (shape.link[i] === BAND) shape.link[i] = BEHIND
-      if (shape.bandEnd(0, n) < n) return -Infinity
-      let value = -shape.band(this.holds(shape, 0, n), n, shape.across, null)
-      for (let i = 0; i < n; i++) value += u[shape.order[i]]
-      return value + worth[table.indexOf(table.all - shape.rest)]
-    }
-    add(first)
-    let current = gain()
-    const had = shape.copy()
-    const hadLeft = left.slice()
-    for (let t = 0; t < tries; t++) {
-      if ((t & 255) === 255 && done()) return
-      this.rounds++
-      shape.keepIn(had)
-      hadLeft.set(left)
-      const hadMany = n
-      const what = random()
-      const i = Math.floor(random() * n)
-      if (what < 0.25) {
-        const kind = kinds[Math.floor(random() * kinds.length)]
-        if (n === MOST_IN_BAND || left[kind] === 0) continue
-        add(kind)
-        shape.move(n - 1, Math.floor(random() * n))
-      } else if (what < 0.4) {
-        if (n === 1 || shape.order[i] === first) continue
-        left[shape.order[i]] = left[shape.order[i]] + 1
-        shape.move(i, n - 1)
-        n--
-      } else if (what < 0.55) shape.swap(i, Math.floor(random() * n))
-      else if (what < 0.65) shape.move(i, Math.floor(random() * n))
-      else shape.alter(i, (what - 0.65) / 0.35, random)
-      const next = gain()
-      if (next < current && random() >= Math.exp((next - current) / hot)) {
-        shape.goBack(had)
-        left.set(hadLeft)
-        n = hadMany
-        continue
-      }
-      current = next
-      const [loss, mark] = [shape.length - shape.worth, shape.mark]
-      if (next <= -slack || loss >= slack || !pool.wants(mark, shape.length)) continue
-      const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
-      shape.rest = table.all
-      shape.band(0, n, shape.across, band)
-      pool.put(mark, band, loss)
-    }
+    const before = this.singles.rounds
+    this.singles.find(u, tries, hot, slack, done)
+    this.rounds += this.singles.rounds - before
   }
 }
 
@@ -350,17 +252,4 @@ interface Lone {
   l: number
   /** What of the table lies beside it, or −1. */
   entry: number
-}
-
-/** Worth of small items, so small that any price outweighs it. */
-const NEARLY_NOTHING = 1e-6
-interface Walk {
-  first: number
-  u: Float64Array
-  /** Worth at u of every selection of the table. */
-  worth: Float64Array
-  tries: number
-  hot: number
-  slack: number
-  done: () => boolean
 }

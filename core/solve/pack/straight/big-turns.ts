@@ -1,5 +1,6 @@
 import { aloneLengths, counts, type Band } from '../model/band'
-import { BigFirst, type BigAsk } from './big-first'
+import type { BigAsk } from './big-ask'
+import { BigFirst } from './big-first'
 import { smallKinds } from './small-kinds'
 import { aloneInBand } from '../model/kinds'
 import type { BandPool } from './recombine'
