@@ -166,13 +166,8 @@ async function main() {
         const pids = { server: server.pid, helpers: helpers.map((p) => p.pid) }
         writeFileSync(runFile, JSON.stringify({ starter: process.pid, ...pids, address }))
       }
-      server = supervise(
-        'server',
-        noting(note, () => serve(port, running, ['ignore', 'ignore', 'inherit'])),
-        {
-          givenUp: end,
-        },
-      )
+      const start = () => serve(port, running, ['ignore', 'ignore', 'inherit'])
+      server = supervise('server', noting(note, start), { givenUp: end })
       helpers = startHelpers(note, running, env)
       note()
       if (!(await answers(`http://127.0.0.1:${port}/sign-in`, 60, () => !ending)))
