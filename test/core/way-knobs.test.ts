@@ -10,7 +10,7 @@ const task = {
   gapMaxS: 20,
   reachMm: 60,
 } as EdgeTask
-const START: Way = { speedMmS: 10, passes: 1, holdS: 2, gapS: 0, fromMm: 0, toMm: 900 } as Way
+const START: Way = { speedMmS: 10, passes: 1, holdS: 2, gapS: 0, fromMm: 0, toMm: 900 }
 const KNOBS: readonly Knob[] = ['pace', 'hold', 'from', 'to', 'gap']
 const Ways = fc.record({
   speedMmS: fc.double({ min: 0.1, max: 200, noNaN: true }),

@@ -16,7 +16,7 @@ export function JobsToLayOut({
   return (
     <ul className="list-unstyled mb-2 mt-1 overflow-y-auto" style={{ maxHeight: 260, columns: '2 340px' }}>
       {shown.map((j) => (
-        <li key={j.id} className="d-flex gap-2 align-items-center" style={{ breakInside: 'avoid' }}>
+        <li key={j.id} className="d-flex gap-2 align-items-center" style={{ breakInside: 'avoid', minHeight: 32 }}>
           <label className="d-flex gap-2 align-items-center flex-fill">
             <Form.Check.Input
               type="checkbox"

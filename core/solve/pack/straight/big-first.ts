@@ -1,13 +1,10 @@
-import type { Random } from '../../../kit/random'
 import { markOf, worth, type Band } from '../model/band'
 import { BAND, BandShape, BEHIND } from './band-shape'
 import type { BigAsk } from './big-ask'
 import { FillTable } from './fill-table'
-import type { Small } from './small-kinds'
 import { FillView } from './fill-view'
-import { aloneInBand, type Kind } from '../model/kinds'
+import { aloneInBand } from '../model/kinds'
 import { MOST_IN_BAND, SingleBands } from './single-bands'
-import type { BandPool } from './recombine'
 import { PACK_TOLERANCE } from '../model/types'
 
 /** What is laid by no table costs its area and this much of it. */
