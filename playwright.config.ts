@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { CHROMIUM } from './test/fixtures/chromium'
 
 const port = Number(process.env.E2E_PORT ?? 3199)
 
@@ -16,17 +17,7 @@ export default defineConfig({
     trace: 'retain-on-failure',
     // Pages come from the server, but where a test is about working without one.
     serviceWorkers: 'block',
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: CHROMIUM,
   },
   webServer: {
     command: 'node scripts/e2e-server.mjs',

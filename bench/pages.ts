@@ -3,7 +3,7 @@ import { chromium, type Page } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import { writePlan } from '@/core/model/plan/parse'
 import { manyPanels } from '../test/fixtures/plans'
-import { BROWSER } from './browser'
+import { CHROMIUM } from '../test/fixtures/chromium'
 import { median } from './core'
 import { skinBench } from './skin'
 
@@ -77,7 +77,7 @@ export async function pageBench(): Promise<string> {
   })
   try {
     await answered()
-    const browser = await chromium.launch(BROWSER)
+    const browser = await chromium.launch(CHROMIUM)
     const page = await (await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } })).newPage()
     await page.goto('/sign-in')
     await page.getByRole('button', { name: 'Lead (demo)' }).click()

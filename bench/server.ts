@@ -5,7 +5,7 @@ import sharp from 'sharp'
 import { writePlan } from '@/core/model/plan/parse'
 import { Plan } from '@/core/model/plan/schema'
 import { manyPanels } from '../test/fixtures/plans'
-import { BROWSER } from './browser'
+import { CHROMIUM } from '../test/fixtures/chromium'
 import { median } from './core'
 import { membersBench } from './members'
 import { liveLoad } from './live-load'
@@ -221,7 +221,7 @@ async function atTheDoor(name: string, work: () => Promise<string>): Promise<str
  * same cores.
  */
 async function savesOf(cookie: string, id: string): Promise<(n: number) => Promise<number>> {
-  const browser = await chromium.launch(BROWSER)
+  const browser = await chromium.launch(CHROMIUM)
   try {
     const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } })
     const [name, value = ''] = cookie.split(/=(.*)/s)

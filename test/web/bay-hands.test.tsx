@@ -14,6 +14,7 @@ import { GUARD } from '@/web/words/trouble'
 import { stubBrowser } from '../fixtures/browser'
 import { openJob, type OpenJob } from '../fixtures/open-job'
 import { catalogue, film, handCar, row } from '../fixtures/plans'
+import { button, pick as type, tap } from '../fixtures/press'
 
 vi.mock('@/web/actions/jobs', () => ({ saveJob: () => new Promise(() => {}), takeBackChange: vi.fn() }))
 vi.mock('next/navigation', () => ({
@@ -38,11 +39,7 @@ afterEach(() => {
   vi.useRealTimers()
 })
 
-const button = (name: string | RegExp): HTMLButtonElement => screen.getByRole('button', { name })
 const maybe = (name: string | RegExp) => screen.queryByRole('button', { name })
-const tap = (name: string | RegExp): void => void fireEvent.click(button(name))
-const type = (label: string | RegExp, value: string): void =>
-  void fireEvent.change(screen.getByLabelText(label), { target: { value } })
 const later = (minutes: number): void => act(() => void vi.setSystemTime(Date.now() + minutes * MINUTE))
 const kinds = (list: readonly LogPayload[]) => list.map((p) => p.kind)
 const stepsOf = ({ job }: OpenJob) => plannedSteps(job().reckoning.steps)

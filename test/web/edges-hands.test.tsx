@@ -8,6 +8,7 @@ import { word } from '@/web/words/names'
 import { stubBrowser } from '../fixtures/browser'
 import { openJob, type OpenJob } from '../fixtures/open-job'
 import { handCar } from '../fixtures/plans'
+import { button, tap, typeIn } from '../fixtures/press'
 
 vi.mock('@/web/actions/jobs', () => ({ saveJob: () => new Promise(() => {}), takeBackChange: vi.fn() }))
 vi.mock('next/navigation', () => ({
@@ -19,12 +20,6 @@ vi.stubGlobal('fetch', async () => new Response('{}', { status: 503 }))
 stubBrowser()
 afterEach(cleanup)
 
-const button = (name: string | RegExp): HTMLButtonElement => screen.getByRole('button', { name })
-const tap = (name: string | RegExp): void => void fireEvent.click(button(name))
-const typeIn = (field: HTMLElement, value: string): void => {
-  fireEvent.change(field, { target: { value } })
-  fireEvent.blur(field)
-}
 const edgesOf = ({ job }: OpenJob): readonly EdgeDecision[] => job().reckoning.edges.edges
 const decided = (o: OpenJob, panelId: string, at: string): EdgeDecision => {
   const found = edgesOf(o).find((e) => e.panelId === panelId && e.at === at)

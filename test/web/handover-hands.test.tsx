@@ -13,6 +13,7 @@ import { word } from '@/web/words/names'
 import { stubBrowser } from '../fixtures/browser'
 import { openJob } from '../fixtures/open-job'
 import { handCar, row, withPanel } from '../fixtures/plans'
+import { button, tap, type } from '../fixtures/press'
 
 vi.mock('@/web/actions/jobs', () => ({ saveJob: () => new Promise(() => {}), takeBackChange: vi.fn() }))
 vi.mock('next/navigation', () => ({
@@ -31,13 +32,6 @@ afterEach(() => {
   vi.useRealTimers()
 })
 
-const button = (name: string | RegExp): HTMLButtonElement => screen.getByRole('button', { name })
-const tap = (name: string | RegExp): void => void fireEvent.click(button(name))
-const type = (label: string | RegExp, value: string): void => {
-  const field = screen.getByLabelText(label)
-  fireEvent.change(field, { target: { value } })
-  fireEvent.blur(field)
-}
 /** Everything done on the car but the last steps, every place read hot enough. */
 function finished(): LogRow[] {
   const open = openJob(<div />)

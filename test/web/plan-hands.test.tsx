@@ -15,6 +15,7 @@ import { useJob } from '@/web/job/job-state'
 import { stubBrowser } from '../fixtures/browser'
 import { openJob, type OpenJob } from '../fixtures/open-job'
 import { choiceOf, film, handCar } from '../fixtures/plans'
+import { button, pick, tap, type } from '../fixtures/press'
 
 vi.mock('@/web/actions/jobs', () => ({ saveJob: () => new Promise(() => {}), takeBackChange: vi.fn() }))
 vi.mock('@/web/actions/shop', () => ({ setShopMethod: vi.fn(), addMember: vi.fn(), setRole: vi.fn() }))
@@ -31,15 +32,6 @@ afterEach(() => {
   vi.clearAllMocks()
 })
 
-const button = (name: string | RegExp): HTMLButtonElement => screen.getByRole('button', { name })
-const tap = (name: string | RegExp): void => void fireEvent.click(button(name))
-const type = (label: string | RegExp, value: string): void => {
-  const field = screen.getByLabelText(label)
-  fireEvent.change(field, { target: { value } })
-  fireEvent.blur(field)
-}
-const pick = (label: string | RegExp, value: string): void =>
-  void fireEvent.change(screen.getByLabelText(label), { target: { value } })
 const select = (id: string): HTMLSelectElement => {
   const found = document.getElementById(id)
   if (!(found instanceof HTMLSelectElement)) throw new Error(id)

@@ -12,6 +12,7 @@ import { ShopForm } from '@/web/shop/shop-form'
 import { formatter } from '@/web/words/format'
 import { NewJob } from '@/web/yard/new-job'
 import { stubBrowser } from '../fixtures/browser'
+import { button, tap, type } from '../fixtures/press'
 
 vi.mock('@/web/actions/jobs', () => ({ createJob: vi.fn() }))
 vi.mock('@/web/actions/shop', () => ({ saveShop: vi.fn(), receiveStock: vi.fn() }))
@@ -29,13 +30,6 @@ const units = { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR
 const fmt = formatter(units)
 const show = (view: React.ReactNode) =>
   render(<QueryClientProvider client={new QueryClient()}>{view}</QueryClientProvider>)
-const button = (name: string | RegExp): HTMLButtonElement => screen.getByRole('button', { name })
-const tap = (name: string | RegExp): void => void fireEvent.click(button(name))
-const type = (label: string | RegExp, value: string): void => {
-  const field = screen.getByLabelText(label)
-  fireEvent.change(field, { target: { value } })
-  fireEvent.blur(field)
-}
 /** What an action was called with, the last time. */
 const sent = (action: unknown): Record<string, unknown> =>
   (vi.mocked(action as () => void).mock.lastCall as unknown as [Record<string, unknown>])[0]

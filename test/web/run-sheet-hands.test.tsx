@@ -8,6 +8,7 @@ import { stepTitle } from '@/web/words/steps'
 import { stubBrowser } from '../fixtures/browser'
 import { openJob } from '../fixtures/open-job'
 import { handCar, row } from '../fixtures/plans'
+import { button, tap, type } from '../fixtures/press'
 
 vi.mock('@/web/actions/jobs', () => ({ saveJob: () => new Promise(() => {}), takeBackChange: vi.fn() }))
 vi.mock('next/navigation', () => ({
@@ -25,13 +26,6 @@ const dated = (over: Partial<Plan['runSheet']> = {}): Plan => {
   return { ...plan, runSheet: { ...plan.runSheet, startAt: MONDAY, ...over } }
 }
 const open = (plan = dated(), over: Parameters<typeof openJob>[1] = {}) => openJob(<RunSheet />, { plan, ...over })
-const button = (name: string | RegExp): HTMLButtonElement => screen.getByRole('button', { name })
-const tap = (name: string | RegExp): void => void fireEvent.click(button(name))
-const type = (label: string | RegExp, value: string): void => {
-  const field = screen.getByLabelText(label)
-  fireEvent.change(field, { target: { value } })
-  fireEvent.blur(field)
-}
 const step = (o: ReturnType<typeof open>, id: string) => {
   const found = o.job().reckoning.steps.find((s) => s.id === id)
   if (!found) throw new Error(id)

@@ -12,6 +12,7 @@ import { word } from '@/web/words/names'
 import { stubBrowser } from '../fixtures/browser'
 import { openJob } from '../fixtures/open-job'
 import { handCar } from '../fixtures/plans'
+import { button, tap, type } from '../fixtures/press'
 
 vi.mock('@/web/actions/jobs', () => ({ saveJob: () => new Promise(() => {}), takeBackChange: vi.fn() }))
 vi.mock('@/web/actions/shop', () => ({ logClimate: vi.fn() }))
@@ -32,13 +33,6 @@ afterEach(() => {
   vi.clearAllMocks()
 })
 
-const button = (name: string | RegExp): HTMLButtonElement => screen.getByRole('button', { name })
-const tap = (name: string | RegExp): void => void fireEvent.click(button(name))
-const type = (label: string | RegExp, value: string): void => {
-  const field = screen.getByLabelText(label)
-  fireEvent.change(field, { target: { value } })
-  fireEvent.blur(field)
-}
 type Damage = Plan['walkaround']['damage'][number]
 const damage = (over: Partial<Damage> = {}): Damage => ({
   id: 'd1',

@@ -5,25 +5,25 @@ export class BandTable extends CodeTable {
   length = new Int32Array(4096)
   private a = new Int32Array(4096)
   private b = new Int32Array(4096)
-  private as = new Int32Array(4096)
+  private made = new Int32Array(4096)
 
-  /** `as` what two rectangles a and b (or an item a) make it; kept where none as short is known. */
-  keep(low: number, high: number, length: number, a: number, b: number, as: number): void {
+  /** `made`: what two rectangles a and b (or an item a) make it; kept where none as short is known. */
+  keep(low: number, high: number, length: number, a: number, b: number, made: number): void {
     const known = this.size
     const at = this.put(low, high)
     if (at === this.length.length) {
       this.length = longer(this.length)
       this.a = longer(this.a)
       this.b = longer(this.b)
-      this.as = longer(this.as)
+      this.made = longer(this.made)
     }
     if (at !== known && length >= this.length[at]) return
     this.length[at] = length
     this.a[at] = a
     this.b[at] = b
-    this.as[at] = as
+    this.made[at] = made
   }
-  how(band: number): { as: number; a: number; b: number } {
-    return { as: this.as[band], a: this.a[band], b: this.b[band] }
+  how(band: number): { made: number; a: number; b: number } {
+    return { made: this.made[band], a: this.a[band], b: this.b[band] }
   }
 }

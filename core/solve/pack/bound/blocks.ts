@@ -1,7 +1,7 @@
 import { BandTable } from './band-table'
 import { CodeTable, longer } from '../model/code-table'
 import { layerOf, LEAST, LEVELS, type Layer } from './layer'
-import { AS, lastUpTo, NONE, ordered, type Ordered, type Split } from './ordered'
+import { MADE, lastUpTo, NONE, ordered, type Ordered, type Split } from './ordered'
 
 /**
  * Candidates of one number of items, places of rectangles in lists (some ten for each) and bands at most: some 50 MB
@@ -27,7 +27,7 @@ export class Blocks {
   h = new Int32Array(8192)
   private a = new Int32Array(8192)
   private b = new Int32Array(8192)
-  as = new Int32Array(8192)
+  made = new Int32Array(8192)
   low = new Int32Array(8192)
   high = new Int32Array(8192)
   value = new Float64Array(8192)
@@ -41,7 +41,7 @@ export class Blocks {
   private ch = new Int32Array(8192)
   private ca = new Int32Array(8192)
   private cb = new Int32Array(8192)
-  private cas = new Int32Array(8192)
+  private cmade = new Int32Array(8192)
   private next = new Int32Array(8192)
   private candidates = 0
   /** Told to stop while lists were being made: what there is is of no use. */
@@ -84,12 +84,12 @@ export class Blocks {
   }
   /** How a rectangle is put together. */
   how(e: number): ReturnType<BandTable['how']> {
-    return { as: this.as[e], a: this.a[e], b: this.b[e] }
+    return { made: this.made[e], a: this.a[e], b: this.b[e] }
   }
   /** A rectangle that holds a selection, unless it loses too much or is no smaller than one known. */
-  add(low: number, high: number, value: number, w: number, h: number, a: number, b: number, as: number): void {
+  add(low: number, high: number, value: number, w: number, h: number, a: number, b: number, made: number): void {
     if (this.width - w < this.narrowest) {
-      if (h - value <= this.slack) this.bands.keep(low, high, h, a, b, as)
+      if (h - value <= this.slack) this.bands.keep(low, high, h, a, b, made)
       return
     }
     if (h * this.keep[w] - value > this.slack) return
@@ -120,14 +120,14 @@ export class Blocks {
       this.ch = longer(this.ch)
       this.ca = longer(this.ca)
       this.cb = longer(this.cb)
-      this.cas = longer(this.cas)
+      this.cmade = longer(this.cmade)
       this.next = longer(this.next)
     }
     this.cw[c] = w
     this.ch[c] = h
     this.ca[c] = a
     this.cb[c] = b
-    this.cas[c] = as
+    this.cmade[c] = made
     this.next[c] = after
     if (before < 0) this.openHead[s] = c
     else this.next[before] = c
@@ -148,14 +148,14 @@ export class Blocks {
         this.h[e] = this.ch[c]
         this.a[e] = this.ca[c]
         this.b[e] = this.cb[c]
-        this.as[e] = this.cas[c]
+        this.made[e] = this.cmade[c]
         this.low[e] = low
         this.high[e] = high
         this.value[e] = value
         last = c
       }
       if (last >= 0 && this.ch[last] - value <= this.slack)
-        this.bands.keep(low, high, this.ch[last], this.ca[last], this.cb[last], this.cas[last])
+        this.bands.keep(low, high, this.ch[last], this.ca[last], this.cb[last], this.cmade[last])
     }
     this.layers.push(
       layerOf(this, { from, to: this.entries, most: this.slack + this.spare + LEAST }, (...of) => this.split(...of)),
@@ -168,18 +168,18 @@ export class Blocks {
     this.h = longer(this.h)
     this.a = longer(this.a)
     this.b = longer(this.b)
-    this.as = longer(this.as)
+    this.made = longer(this.made)
     this.low = longer(this.low)
     this.high = longer(this.high)
     this.value = longer(this.value)
   }
   /** Rectangles in the order of their keys, by how they are put together; nothing once it was told to stop. */
-  private split(entries: readonly number[], keys: readonly number[], as: number): Split {
+  private split(entries: readonly number[], keys: readonly number[], made: number): Split {
     if (entries.length === 0 || this.stopped) return [NONE, NONE]
     this.work += entries.length >> 2
     if (entries.length > ASK_FROM && this.over()) this.stopped = true
     this.listed += entries.length
-    return ordered(this, entries, keys, as)
+    return ordered(this, entries, keys, made)
   }
 
   /** All selections of so many items with all of so many others; false where that was too much. */
@@ -230,7 +230,7 @@ export class Blocks {
     this.work++
     const widest = Math.max(this.w[a], this.w[b])
     const length = this.h[a] + this.h[b]
-    if (length * this.keep[widest] <= value + this.slack) this.add(low, high, value, widest, length, a, b, AS.behind)
+    if (length * this.keep[widest] <= value + this.slack) this.add(low, high, value, widest, length, a, b, MADE.behind)
   }
 
   /**
@@ -288,7 +288,7 @@ export class Blocks {
         const both = across + this.w[f]
         const sum = value + values[t]
         if (both <= width && length * keep[both] <= sum + slack)
-          this.add(l - bias0 + low[t], h - bias1 + high[t], sum, both, length, e, f, AS.beside)
+          this.add(l - bias0 + low[t], h - bias1 + high[t], sum, both, length, e, f, MADE.beside)
       }
     }
     return looked

@@ -1,6 +1,6 @@
 import type { Band } from '../model/band'
 import { Blocks, CHECK_EVERY, type Counting } from './blocks'
-import { AS, PLACES, SHARES } from './ordered'
+import { MADE, PLACES, SHARES } from './ordered'
 import { CodeTable, longer } from '../model/code-table'
 import { coverLp } from './cover-lp'
 import { laidOut, type Exhausted, type WithRooms } from './laid-out'
@@ -136,8 +136,8 @@ export class Exhaust implements Counting {
     const over = (): boolean => blocks.work > work || blocks.full || spent()
     this.sized.forEach(({ w, l, turn, price }, i) => {
       const [low, high] = this.word[i] === 0 ? [this.unit[i], 0] : [0, this.unit[i]]
-      blocks.add(low, high, price, w, l, i, 0, AS.comes)
-      if (turn) blocks.add(low, high, price, l, w, i, 0, AS.turned)
+      blocks.add(low, high, price, w, l, i, 0, MADE.comes)
+      if (turn) blocks.add(low, high, price, l, w, i, 0, MADE.turned)
     })
     blocks.close()
     for (let n = 2; n <= this.items; n++) {

@@ -3,7 +3,7 @@ import type { Kind } from '../model/kinds'
 import type { Room } from '../model/rooms'
 import { PACK_TOLERANCE } from '../model/types'
 import type { Blocks } from './blocks'
-import { AS } from './ordered'
+import { MADE } from './ordered'
 
 /** A band and what stays free in it. */
 export interface WithRooms {
@@ -32,10 +32,10 @@ export function laidOut(kinds: readonly Kind[], stripWidth: number, blocks: Bloc
   const room = (x: number, y: number, width: number, length: number) => {
     if (width > PACK_TOLERANCE && length > PACK_TOLERANCE) rooms.push({ x, y, width, length })
   }
-  const lay = ({ as, a, b }: ReturnType<Blocks['how']>, x: number, y: number): [number, number] => {
-    if (as === AS.comes || as === AS.turned) {
+  const lay = ({ made, a, b }: ReturnType<Blocks['how']>, x: number, y: number): [number, number] => {
+    if (made === MADE.comes || made === MADE.turned) {
       const { w, l } = kinds[a]
-      const turned = as === AS.turned
+      const turned = made === MADE.turned
       band.kinds.push(a)
       band.x.push(x)
       band.y.push(y)
@@ -43,8 +43,8 @@ export function laidOut(kinds: readonly Kind[], stripWidth: number, blocks: Bloc
       return turned ? [l, w] : [w, l]
     }
     const [w1, l1] = lay(blocks.how(a), x, y)
-    const [w2, l2] = as === AS.beside ? lay(blocks.how(b), x + w1, y) : lay(blocks.how(b), x, y + l1)
-    if (as === AS.beside) {
+    const [w2, l2] = made === MADE.beside ? lay(blocks.how(b), x + w1, y) : lay(blocks.how(b), x, y + l1)
+    if (made === MADE.beside) {
       room(x, y + l1, w1, l2 - l1)
       room(x + w1, y + l2, w2, l1 - l2)
       return [w1 + w2, Math.max(l1, l2)]

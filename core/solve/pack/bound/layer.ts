@@ -1,4 +1,4 @@
-import { AS, type Split } from './ordered'
+import { MADE, type Split } from './ordered'
 
 /** Classes of rectangles by what they keep from what lies beside them, and by width. */
 export const LEVELS = 8
@@ -33,7 +33,7 @@ interface Rectangles {
 export function layerOf(
   { w, h, value, level, keep, keepOf, width }: Rectangles,
   { from, to, most }: { from: number; to: number; most: number },
-  split: (entries: readonly number[], keys: readonly number[], as: number) => Split,
+  split: (entries: readonly number[], keys: readonly number[], made: number) => Split,
 ): Layer {
   const own: number[][] = Array.from({ length: LEVELS }, () => [])
   const wide: number[][] = Array.from({ length: WIDTHS }, () => [])
@@ -54,7 +54,7 @@ export function layerOf(
       keys.push(loss)
     }
     below = left.concat(list)
-    return split(left, keys, AS.behind)
+    return split(left, keys, MADE.behind)
   })
   return {
     lower,
@@ -62,7 +62,7 @@ export function layerOf(
       split(
         list,
         list.map((e) => h[e] * keep[w[e]] - value[e]),
-        AS.behind,
+        MADE.behind,
       ),
     ),
     wide: wide
@@ -81,7 +81,7 @@ export function layerOf(
           split: split(
             list,
             list.map((e) => h[e]),
-            AS.beside,
+            MADE.beside,
           ),
         }
       }),

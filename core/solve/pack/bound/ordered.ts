@@ -1,5 +1,5 @@
 /** What an item is laid as, and how two blocks are put together. */
-export const AS = { comes: 0, turned: 1, beside: 2, behind: 3 } as const
+export const MADE = { comes: 0, turned: 1, beside: 2, behind: 3 } as const
 
 /**
  * Keys are sorted as whole numbers: in such shares of a step, from so far below 0, with more places than there are
@@ -29,21 +29,21 @@ export const NONE: Ordered = {
 export type Split = [Ordered, Ordered]
 /** What rectangles hold, are worth and how they are put together, by their number. */
 interface Rectangles {
-  as: Int32Array
+  made: Int32Array
   low: Int32Array
   high: Int32Array
   value: Float64Array
 }
 
 /**
- * Those put together otherwise than `as`, and those so, in the order of their keys (a little less than given: whole
+ * Those put together otherwise than `made`, and those so, in the order of their keys (a little less than given: whole
  * shares).
  */
-export function ordered(of: Rectangles, entries: readonly number[], keys: readonly number[], as: number): Split {
+export function ordered(of: Rectangles, entries: readonly number[], keys: readonly number[], made: number): Split {
   // Sorted as whole numbers of key and place, which is many times faster than by a function.
   const order = Float64Array.from(keys, (key, i) => Math.floor((key + ABOVE) * SHARES) * PLACES + i).sort()
   let same = 0
-  for (const e of entries) if (of.as[e] === as) same++
+  for (const e of entries) if (of.made[e] === made) same++
   const make = (n: number): Ordered =>
     n === 0
       ? NONE
@@ -58,7 +58,7 @@ export function ordered(of: Rectangles, entries: readonly number[], keys: readon
   const at = [0, 0]
   for (const k of order) {
     const e = entries[k % PLACES]
-    const p = of.as[e] === as ? 1 : 0
+    const p = of.made[e] === made ? 1 : 0
     const to = into[p]
     const i = at[p]
     at[p] = i + 1
