@@ -15,7 +15,7 @@ import { useJob } from '@/web/job/job-state'
 import { stubBrowser } from '../fixtures/browser'
 import { openJob, type OpenJob } from '../fixtures/open-job'
 import { choiceOf, film, handCar } from '../fixtures/plans'
-import { button, pick, tap, type } from '../fixtures/press'
+import { pick, tap, type } from '../fixtures/press'
 
 vi.mock('@/web/actions/jobs', () => ({ saveJob: () => new Promise(() => {}), takeBackChange: vi.fn() }))
 vi.mock('@/web/actions/shop', () => ({ setShopMethod: vi.fn(), addMember: vi.fn(), setRole: vi.fn() }))
