@@ -1,6 +1,6 @@
 import { nth, mustGet } from '../../kit/known'
 import type { FilmSheet } from '../../model/film/schema'
-import type { Box, Point } from '../../kit/plane'
+import type { Box } from '../../kit/plane'
 import type { Result } from '../../kit/result'
 import type { Plan } from '../../model/plan/schema'
 import { skinOf, toSkin } from '../skin/skin'
