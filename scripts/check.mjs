@@ -4,14 +4,16 @@ import { join } from 'node:path'
 import { dataDir, root, startCluster } from './cluster.mjs'
 import { build } from './prepare.mjs'
 
-/** The one gate. Every runner runs, also after another has failed; the last line sums them up. */
+/** The one gate. Every runner runs, also after another has failed; the last lines name what failed and sum them up. */
 mkdirSync(dataDir, { recursive: true })
 const total = { passed: 0, failed: 0 }
+const failedRuns = []
 const run = (name, command, args, env = {}) => {
   const began = Date.now()
   console.log(`\n== ${name}`)
   const status = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).status
   console.log(`-- ${name}: ${status === 0 ? 'passed' : 'FAILED'} in ${((Date.now() - began) / 1000).toFixed(0)} s`)
+  if (status !== 0) failedRuns.push(name)
   return status === 0
 }
 const count = (good) => (good ? total.passed++ : total.failed++)
@@ -39,6 +41,7 @@ try {
   console.log(`-- production build: ${build()}`)
 } catch (error) {
   built = false
+  failedRuns.push('production build')
   console.log(error.message)
 }
 count(built)
@@ -57,5 +60,6 @@ try {
 } catch (error) {
   console.log(`The test cluster did not stop: ${error.message}`)
 }
+if (failedRuns.length > 0) console.log(`\nFailed: ${failedRuns.join(', ')}`)
 console.log(`\n${total.passed} passed, ${total.failed} failed`)
 process.exitCode = total.failed === 0 && total.passed > 0 ? 0 : 1
