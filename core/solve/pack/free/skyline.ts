@@ -26,11 +26,10 @@ export class Skyline {
     this.sw = new Float64Array(items.n + 4)
   }
   /**
-   * `weight`: how much the area lost under an item counts against its height. `stop` is asked now and then; once it
-   * says
-   * so the run ends without a plan, Infinity long.
+   * Each item at its lowest place, with the least area lost under it. `stop` is asked now and then; once it says so the
+   * run ends without a plan, Infinity long.
    */
-  run(order: Int32Array, way: Uint8Array, weight: number, stop?: () => boolean): number {
+  run(order: Int32Array, way: Uint8Array, stop?: () => boolean): number {
     const { items, sx, sy, sw } = this
     const { width } = items
     this.count = 1
@@ -66,7 +65,7 @@ export class Skyline {
             under += take * (y - sey)
             left -= sw[e]
           }
-          const score = y + h + (weight * under) / width + (y + h) * 1e-7 * s
+          const score = y + h + under / width + (y + h) * 1e-7 * s
           if (score < best - 1e-9) {
             best = score
             at = s

@@ -8,11 +8,9 @@ export const METHODS = [
   'batches',
   'recombine',
   'match',
-  'fill',
-  'repeated',
   'dive',
-  'skyline',
   'perfect',
+  'straight',
 ] as const
 
 export type MethodName = (typeof METHODS)[number]

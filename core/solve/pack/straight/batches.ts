@@ -1,4 +1,4 @@
-import { runPortfolio, type Method, type MethodName } from '../model/method'
+import { runPortfolio, type Method } from '../model/method'
 import { BeamSearch, LOSSLESS } from '../beam/beam'
 import { splitIntoBands, bandsLength, ofWhole, worth, type Band } from '../model/band'
 import { KnownBands } from './known-bands'
@@ -10,7 +10,7 @@ import { rectangles } from '../beam/rectangles'
 import { Search } from './search'
 import { LEAST_STEP, LARGE, type StripPlan, type StripJob } from '../model/strip-job'
 import { PACK_TOLERANCE } from '../model/types'
-import { BATCH, filled, heldBy, LEAST_ROUNDS, PART_SHARE, repeatedPart, startLarge, until } from './large-start'
+import { BATCH, heldBy, startLarge } from './large-start'
 
 /** How evenly bands are picked for a batch: what loses least lends its small items to what loses most. */
 const EVEN = 1
@@ -24,7 +24,7 @@ const SHEET = { most: 260, lossless: 1.002, distinct: 0.9 }
 /** Sides are put together for so many items at most, in so many tries shared out among them. */
 const MATCH = { most: 260, tries: 8_000 }
 /** Shares of the time that each method is meant to take. Measured on the bench's fleets; they decide nothing. */
-const SHARES = { dive: 0.1, beams: 0.9, batches: 0.6 }
+const SHARES = { match: 0.05, dive: 0.1, beams: 0.9, batches: 0.6 }
 /** Where a sheet is laid whole, one turn in so many is left to batches; fewer bands cannot be taken apart. */
 const BEAMS_PAUSE = 8
 const BANDS_APART = 3
@@ -57,26 +57,8 @@ class LargeSearch {
 
   run(): StripPlan {
     const { job, items, take } = this
-    const without = (name: MethodName) => job.without?.has(name) === true
     startLarge(job, items, new Decoder(items, job.cuts), take)
-    if (job.cuts > 2 * items.n && items.n <= MATCH.most && !without('match')) {
-      const tries = Math.ceil(MATCH.tries / items.n)
-      const match = matched({
-        kinds: job.kinds,
-        width: job.width,
-        bound: job.bound,
-        random: job.random,
-        tries,
-        spent: job.spent,
-      })
-      if (match) take(match)
-    }
     const beams = this.sheetBeams()
-    if (!beams && job.rounds >= LEAST_ROUNDS && !without('fill')) this.rounds += filled(job, items, this.area, take)
-    if (!job.spent() && this.length > job.bound + PACK_TOLERANCE && !without('repeated')) {
-      const repeated = repeatedPart(until(job, PART_SHARE), batches)
-      if (repeated) take(repeated)
-    }
     runPortfolio({
       methods: this.methods(beams),
       without: job.without,
@@ -99,12 +81,28 @@ class LargeSearch {
   }
 
   private methods(beams: BeamSearch | null): Method[] {
-    const { job, take } = this
+    const { job, items, take } = this
     const known = new KnownBands(job, beams === null)
     // One band cannot be taken apart: only as a whole.
     const whole = (turn: number) =>
       beams !== null && (turn % BEAMS_PAUSE !== BEAMS_PAUSE - 1 || this.best.length < BANDS_APART)
     return [
+      {
+        name: 'match',
+        share: SHARES.match,
+        applies: (turn) => turn === 0 && job.cuts > 2 * items.n && items.n <= MATCH.most,
+        step: () => {
+          const match = matched({
+            kinds: job.kinds,
+            width: job.width,
+            bound: job.bound,
+            random: job.random,
+            tries: Math.ceil(MATCH.tries / items.n),
+            spent: job.spent,
+          })
+          if (match) take(match)
+        },
+      },
       {
         name: 'dive',
         share: SHARES.dive,

@@ -12,7 +12,7 @@ const MOST_BLOCK = 4
  * new band across the strip as long as itself. What is left beside and behind it is split by one cut; `across` of an
  * item turns that choice round. Items with `glue` join the item before them as one block. With `cuts` the depth of
  * cutting is kept to that many stages (across, lengthwise, across …), the trim of an item within its last rectangle not
- * counted. No more than `bands` are opened: what fits none is in band −1. Arrays are made once and used again.
+ * counted. What is wider than the strip is in band −1. Arrays are made once and used again.
  */
 export class Decoder {
   readonly cuts: number
@@ -56,14 +56,7 @@ export class Decoder {
     this.flong = new Uint8Array(most)
   }
 
-  run(
-    order: Int32Array,
-    way: Uint8Array,
-    across: Uint8Array,
-    glue: Uint8Array,
-    byArea: boolean,
-    bands = Infinity,
-  ): number {
+  run(order: Int32Array, way: Uint8Array, across: Uint8Array, glue: Uint8Array, byArea: boolean): number {
     const { items, fw, fh, fx, fy, fband } = this
     const { width, w: iw, l: il, turn } = items
     const n = order.length
@@ -99,7 +92,7 @@ export class Decoder {
       let w = this.bw
       let h = this.bh
       if (at < 0) {
-        if (this.bands >= bands || w > width + PACK_TOLERANCE) {
+        if (w > width + PACK_TOLERANCE) {
           if (!single) {
             // A block that fits nowhere comes apart.
             glue[order[o + 1]] = 0

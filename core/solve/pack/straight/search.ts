@@ -29,7 +29,7 @@ const BATCH_ITEMS = 8
  */
 const BEAM = { least: 50_000, share: 0.1, ofLossless: 6, lossless: 1.002 }
 
-/** Tries at putting sides together, again and again. */
+/** Tries at putting sides together. */
 const MATCHES = 150
 
 const NODES = 100_000
@@ -87,24 +87,29 @@ export class Search {
     if (known) this.take(known)
     this.orders.sorted()
     if (this.done()) return this.plan(false)
-    if (job.cuts > 2 * n && !known) {
-      const match = matched({
-        kinds: job.kinds,
-        width: job.width,
-        bound: job.bound,
-        random: job.random,
-        tries: MATCHES,
-        spent: job.spent,
-      })
-      if (match) this.take(match)
-      if (this.done()) return this.plan(false)
-    }
     if (n <= EXACT_AT_ONCE && this.exact()) return this.plan(true)
     // A part of a larger strip has no bound of its own: its bands are what is wanted of it.
     const beams = job.cuts > 2 * n && !known && job.bound > 0 && job.rounds > BEAM.least ? this.beams() : null
     const big = !known && job.bound > 0 ? new BigTurns(job, this.pool, this.code) : null
     let [annealed, since] = [0, 0]
     const methods: Method[] = [
+      {
+        name: 'match',
+        share: SHARES.match,
+        // Once: what does not go together in so many tries does not later either.
+        applies: (turn) => turn === 0 && job.cuts > 2 * n && !known,
+        step: () => {
+          const match = matched({
+            kinds: job.kinds,
+            width: job.width,
+            bound: job.bound,
+            random: job.random,
+            tries: MATCHES,
+            spent: job.spent,
+          })
+          if (match) this.take(match)
+        },
+      },
       {
         name: 'orders',
         share: SHARES.orders,
@@ -162,22 +167,6 @@ export class Search {
         share: SHARES.recombine,
         applies: () => true,
         step: (turn) => this.recombine(big !== null && big.at > 0 && turn % 2 === 0),
-      },
-      {
-        name: 'match',
-        share: SHARES.match,
-        applies: () => job.cuts > 2 * n && !known,
-        step: () => {
-          const match = matched({
-            kinds: job.kinds,
-            width: job.width,
-            bound: job.bound,
-            random: job.random,
-            tries: MATCHES,
-            spent: job.spent,
-          })
-          if (match) this.take(match)
-        },
       },
     ]
     runPortfolio({
