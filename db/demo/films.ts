@@ -252,7 +252,7 @@ const stock = ({
 /** Rolls of two lots and more, and five rests on the shelf. */
 export const DEMO_STOCK: DemoStock[] = [
   stock({ n: 1, filmId: 'fen-satin', kind: 'roll', label: 'R-01', lot: 'T26-0417', widthMm: 1520, lengthMm: 8200 }),
-  stock({ n: 2, filmId: 'fen-satin', kind: 'roll', label: 'R-02', lot: 'T26-0533', widthMm: 1520, lengthMm: 9600 }),
+  stock({ n: 2, filmId: 'fen-satin', kind: 'roll', label: 'R-02', lot: 'T26-0533', widthMm: 1520, lengthMm: 9100 }),
   stock({ n: 3, filmId: 'mere-mirror', kind: 'roll', label: 'R-03', lot: 'O26-118', widthMm: 1520, lengthMm: 20000 }),
   stock({ n: 4, filmId: 'dusk-shift', kind: 'roll', label: 'R-04', lot: 'O26-073', widthMm: 1520, lengthMm: 22000 }),
   stock({ n: 5, filmId: 'folio-print', kind: 'roll', label: 'R-05', lot: 'T26-0490', widthMm: 1370, lengthMm: 50000 }),

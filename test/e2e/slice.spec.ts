@@ -139,7 +139,7 @@ test('one job, from signed out to the handover paper', async ({ page, context })
   await expect(page.getByTestId('outbox')).toHaveText('All entries sent')
 
   await page.goto('/rack')
-  await expect(page.getByRole('row', { name: /R-02/ }).getByText('5.40 m')).toBeVisible()
+  await expect(page.getByRole('row', { name: /R-02/ }).getByText('4.90 m')).toBeVisible()
   await page.goBack()
   await page.getByRole('link', { name: 'Out of the bay' }).click()
 

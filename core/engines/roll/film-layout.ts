@@ -132,7 +132,7 @@ function markOf(task: LayoutTask): string {
 }
 
 /** Raised whenever the same task would be searched to another layout: what was kept before then no longer counts. */
-const LAYOUT_VERSION = 1
+const LAYOUT_VERSION = 2
 
 /** A hash of everything that the search of a layout hangs on: pieces, rack, what is cut, what is set aside. */
 function keyOf(task: LayoutTask, mark: string, reserve: Reserve): string {

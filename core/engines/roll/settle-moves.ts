@@ -2,9 +2,9 @@ import type { Budget } from '../../kit/budget'
 
 /**
  * Moves with which a film's layout is searched: counted, not timed, so that every machine comes to the same layout.
- * About six seconds on a desk's machine.
+ * Seven to fourteen seconds for a car on a desk’s machine (docs/bench.md).
  */
-export const SETTLE_MOVES = 25_000
+export const SETTLE_MOVES = 50_000
 /** Each way of getting the film is searched with this share of them. */
 const SOURCE_SHARE = 0.1
 

@@ -12,7 +12,7 @@ const MOST_BLOCK = 4
  * new band across the strip as long as itself. What is left beside and behind it is split by one cut; `across` of an
  * item turns that choice round. Items with `glue` join the item before them as one block. With `cuts` the depth of
  * cutting is kept to that many stages (across, lengthwise, across …), the trim of an item within its last rectangle not
- * counted. What is wider than the strip is in band −1. Arrays are made once and used again.
+ * counted. What is wider than the strip is in band −1. A plan that is known to be longer than `most` is left unfinished. Arrays are made once and used again.
  */
 export class Decoder {
   readonly cuts: number
@@ -34,6 +34,9 @@ export class Decoder {
   private readonly fcuts: Int32Array
   private readonly flong: Uint8Array
   private free = 0
+  /** What is narrower or shorter than every item holds none: it is not remembered. */
+  private leastWidth = Infinity
+  private leastLength = Infinity
 
   constructor(
     readonly items: StripItems,
@@ -41,6 +44,11 @@ export class Decoder {
   ) {
     this.cuts = Math.min(cuts, 1e6)
     const n = items.n
+    for (let i = 0; i < n; i++) {
+      const [w, l] = [items.w[i], items.l[i]]
+      this.leastWidth = Math.min(this.leastWidth, (items.turn[i] ? Math.min(w, l) : w) - PACK_TOLERANCE)
+      this.leastLength = Math.min(this.leastLength, (items.turn[i] ? Math.min(w, l) : l) - PACK_TOLERANCE)
+    }
     this.x = new Float64Array(n)
     this.y = new Float64Array(n)
     this.band = new Int32Array(n)
@@ -56,8 +64,15 @@ export class Decoder {
     this.flong = new Uint8Array(most)
   }
 
-  run(order: Int32Array, way: Uint8Array, across: Uint8Array, glue: Uint8Array, byArea: boolean): number {
-    const { items, fw, fh, fx, fy, fband } = this
+  run(
+    order: Int32Array,
+    way: Uint8Array,
+    across: Uint8Array,
+    glue: Uint8Array,
+    byArea: boolean,
+    most = Infinity,
+  ): number {
+    const { items, fw, fh } = this
     const { width, w: iw, l: il, turn } = items
     const n = order.length
     const limited = this.cuts < UNLIMITED
@@ -66,75 +81,128 @@ export class Decoder {
     this.length = 0
     for (let o = 0; o < n;) {
       const i = order[o]
+      const joins = o + 1 < n ? glue[order[o + 1]] : 0
+      // Most items lie by themselves.
+      const single = joins === 0 || (limited && (joins === 2 || this.cuts < 3))
       const asked = turn[i] ? way[i] : AS_COMES
-      const end = this.block(order, o, way, across, glue, limited)
-      const single = end === o + 1
-      let best = Infinity
+      let end = o + 1
       let at = -1
-      let lies = 0
-      for (let t = 0; t < (single ? 2 : 1); t++) {
-        if (single && asked !== EITHER && t !== asked) continue
-        const w = single ? (t ? il[i] : iw[i]) : this.bw
-        const h = single ? (t ? iw[i] : il[i]) : this.bh
-        for (let f = 0; f < this.free; f++) {
-          const dw = fw[f] - w
-          const dh = fh[f] - h
-          if (dw < -PACK_TOLERANCE || dh < -PACK_TOLERANCE) continue
-          if (limited && !single && !(this.flong[f] && this.fcuts[f] >= 2)) continue
-          const score = byArea ? fw[f] * fh[f] : dw < dh ? dw : dh
-          if (score < best) {
-            best = score
-            at = f
-            lies = t
-          }
-        }
+      if (single) at = this.seat(iw[i], il[i], asked, byArea)
+      else {
+        end = this.block(order, o, way, across, glue, limited)
+        at = this.seatBlock(limited, byArea)
       }
-      let w = this.bw
-      let h = this.bh
       if (at < 0) {
+        if (single) this.block(order, o, way, across, glue, limited)
+        const w = this.bw
+        const h = this.bh
         if (w > width + PACK_TOLERANCE) {
-          if (!single) {
-            // A block that fits nowhere comes apart.
-            glue[order[o + 1]] = 0
-            continue
+          // A block that fits nowhere comes apart.
+          if (!single) glue[order[o + 1]] = 0
+          else {
+            this.band[i] = -1
+            o = end
           }
-          this.band[i] = -1
-          o = end
           continue
         }
         const b = this.bands++
-        this.put(order, o, end, 0, 0, b, this.cuts - 1)
+        if (single) this.place(i, 0, 0, this.bt[0], b)
+        else this.put(order, o, end, 0, 0, b, this.cuts - 1)
         this.bandLength[b] = h
         this.length += h
+        if (this.length > most) return this.length
         this.add(w, 0, width - w, h, b, this.cuts - 1, 1)
         o = end
         continue
       }
-      const [x, y, W, H, b] = [fx[at], fy[at], fw[at], fh[at], fband[at]]
+      const x = this.fx[at]
+      const y = this.fy[at]
+      const W = fw[at]
+      const H = fh[at]
+      const b = this.fband[at]
       const cuts = this.fcuts[at]
       const long = this.flong[at]
+      let w = this.bw
+      let h = this.bh
       this.remove(at)
       if (single) {
+        const lies = this.lies
         w = lies ? il[i] : iw[i]
         h = lies ? iw[i] : il[i]
         this.place(i, x, y, lies, b)
       } else this.put(order, o, end, x, y, b, cuts)
-      const [dw, dh] = [W - w, H - h]
+      const dw = W - w
+      const dh = H - h
       // The cut that leaves the larger rectangle whole, unless turned round; a stack is cut off lengthwise first.
       let lengthwise = dw * H >= W * dh
       if (across[i]) lengthwise = !lengthwise
       if (limited && !single) lengthwise = true
-      const [right, below] = this.states(cuts, long, lengthwise)
+      // Stages left beside and behind it: a cut the other way than the last one takes one.
       if (lengthwise) {
-        this.add(x + w, y, dw, H, b, right, 1)
-        this.add(x, y + h, w, dh, b, below, 0)
+        this.add(x + w, y, dw, H, b, long ? cuts : cuts - 1, 1)
+        this.add(x, y + h, w, dh, b, long ? cuts - 1 : cuts - 2, 0)
       } else {
-        this.add(x + w, y, dw, h, b, right, 1)
-        this.add(x, y + h, W, dh, b, below, 0)
+        this.add(x + w, y, dw, h, b, long ? cuts - 2 : cuts - 1, 1)
+        this.add(x, y + h, W, dh, b, long ? cuts - 1 : cuts, 0)
       }
       o = end
     }
     return this.length
+  }
+
+  /** How the item seated last lies there. */
+  private lies = 0
+
+  /** The free rectangle that one item wastes least, lying as asked; −1 where it fits none. Sets `lies`. */
+  private seat(w: number, l: number, asked: number, byArea: boolean): number {
+    const { fw, fh, free } = this
+    const leastW = w - PACK_TOLERANCE
+    const leastL = l - PACK_TOLERANCE
+    const straight = asked !== TURNED
+    const turned = asked !== AS_COMES
+    let at = -1
+    let turnedAt = -1
+    let best = Infinity
+    let turnedBest = Infinity
+    for (let f = 0; f < free; f++) {
+      const W = fw[f]
+      const H = fh[f]
+      if (straight && W >= leastW && H >= leastL) {
+        const score = byArea ? W * H : Math.min(W - w, H - l)
+        if (score < best) {
+          best = score
+          at = f
+        }
+      }
+      if (turned && W >= leastL && H >= leastW) {
+        const score = byArea ? W * H : Math.min(W - l, H - w)
+        if (score < turnedBest) {
+          turnedBest = score
+          turnedAt = f
+        }
+      }
+    }
+    this.lies = turnedBest < best ? 1 : 0
+    return this.lies ? turnedAt : at
+  }
+
+  /** The same for the block sized last. */
+  private seatBlock(limited: boolean, byArea: boolean): number {
+    const { fw, fh, free, bw, bh } = this
+    let at = -1
+    let best = Infinity
+    for (let f = 0; f < free; f++) {
+      const dw = fw[f] - bw
+      const dh = fh[f] - bh
+      if (dw < -PACK_TOLERANCE || dh < -PACK_TOLERANCE) continue
+      if (limited && !(this.flong[f] && this.fcuts[f] >= 2)) continue
+      const score = byArea ? fw[f] * fh[f] : Math.min(dw, dh)
+      if (score < best) {
+        best = score
+        at = f
+      }
+    }
+    return at
   }
 
   private bw = 0
@@ -221,11 +289,6 @@ export class Decoder {
     }
   }
 
-  /** Stages left beside and behind an item laid in a rectangle with `cuts` stages left, the next one `long`. */
-  private states(cuts: number, long: number, lengthwise: boolean): [number, number] {
-    if (lengthwise) return long ? [cuts, cuts - 1] : [cuts - 1, cuts - 2]
-    return long ? [cuts - 2, cuts - 1] : [cuts - 1, cuts]
-  }
   private place(i: number, x: number, y: number, turned: number, band: number) {
     this.x[i] = x
     this.y[i] = y
@@ -233,7 +296,7 @@ export class Decoder {
     this.band[i] = band
   }
   private add(x: number, y: number, w: number, h: number, band: number, cuts: number, long: 0 | 1) {
-    if (w <= PACK_TOLERANCE || h <= PACK_TOLERANCE || cuts <= 0) return
+    if (w < this.leastWidth || h < this.leastLength || cuts <= 0) return
     const f = this.free++
     this.fx[f] = x
     this.fy[f] = y

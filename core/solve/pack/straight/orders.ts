@@ -160,9 +160,11 @@ export class Orders {
         moved = 2
         shift(order, i, j)
       }
-      const length = decoder.run(order, way, across, glue, byArea)
       const heat = hot * (1 - r / cycle) ** 2
-      if (length <= current || random() < Math.exp((current - length) / (heat + 1e-9))) {
+      // Drawn first, so that a plan too long for it need not be laid to its end.
+      const most = current - heat * Math.log(1 - random())
+      const length = decoder.run(order, way, across, glue, byArea, most)
+      if (length <= most) {
         if (length < current + hot * 0.5) this.offer()
         current = length
         if (length < bestHere - PACK_TOLERANCE) {
