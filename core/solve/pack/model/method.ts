@@ -43,8 +43,8 @@ export interface PortfolioRun {
   gained?: ((name: MethodName, by: number) => void) | undefined
 }
 
-/** Turns that gain nothing, after which a search that lacks a method ends. */
-const IDLE_TURNS = 12
+/** Turns that gain nothing, after which a search that lacks a method ends: many, for it may have a clock to end it. */
+const IDLE_TURNS = 1000
 
 /**
  * Turn by turn each method that applies takes a step, in the order of the list, until all is done. Answers what each
