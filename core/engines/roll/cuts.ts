@@ -151,8 +151,7 @@ class CutSequence {
 function finish(cuts: Cut[], pieces: readonly OnRoll[]): void {
   for (const c of cuts) c.done = []
   for (const p of pieces) {
-    let last: Cut | null = null
-    for (const c of cuts) if (c.pieceIds.includes(p.pieceId) || touches(c, p)) last = c
+    const last = cuts.findLast((c) => touches(c, p) || c.pieceIds.includes(p.pieceId))
     last?.done.push(p.pieceId)
   }
 }

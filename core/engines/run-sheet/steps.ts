@@ -16,8 +16,11 @@ export function stepsOf(context: Context, ledger: readonly LogRow[]): Step[] {
   const { plan, pieces, panels, films } = context
   const piecesBy = groupedBy(pieces, (p) => p.panelId)
   // A side in drops is laid where the first of its panels would be.
-  const rank = (id: string) => Math.min(...(piecesBy.get(id)?.[0]?.covers ?? [id]).map((p) => layRank(panels.get(p))))
-  const order = [...piecesBy.keys()].sort((a, b) => rank(a) - rank(b))
+  const rankOf = (id: string) => Math.min(...(piecesBy.get(id)?.[0]?.covers ?? [id]).map((p) => layRank(panels.get(p))))
+  const order = [...piecesBy.keys()]
+    .map((id) => ({ id, rank: rankOf(id) }))
+    .sort((a, b) => a.rank - b.rank)
+    .map(({ id }) => id)
   const onPanels = byPanel(context)
   const made = [
     ...beforeSteps(context),

@@ -74,7 +74,8 @@ export function pack(items: readonly PackItem[], bins: readonly PackBin[], optio
     const show = options.better
     const seen =
       loads.length === 1 && show
-        ? (done: Placed[], bound: number) => show(summary([...placed, ...done], unplaced, bins, gap, bound))
+        ? (done: Placed[], bound: number) =>
+            show(summary({ placed: [...placed, ...done], unplaced, bins, gap, proof: bound }))
         : undefined
     const { done, left, proven } = layLot(lot, options, lotBudget, seen)
     placed.push(...done)
@@ -84,13 +85,9 @@ export function pack(items: readonly PackItem[], bins: readonly PackBin[], optio
   settle(leftOver, lots, { ...options, spent }, placed, unplaced)
   const only = loads.length === 1 && locked.length === 0 && leftOver.length === 0 ? loads[0] : undefined
   const widest = Math.max(...bins.map((b) => b.width))
-  const proof =
-    only && only.bins.some((b) => b.width >= widest - PACK_TOLERANCE)
-      ? only.proven
-      : placed.length === fitting.length
-        ? overLots
-        : 0
-  return summary(placed, unplaced, bins, gap, proof)
+  const whole = only?.bins.some((b) => b.width >= widest - PACK_TOLERANCE) === true
+  const proof = whole ? (only?.proven ?? 0) : placed.length === fitting.length ? overLots : 0
+  return summary({ placed, unplaced, bins, gap, proof, whole })
 }
 
 /** The sharper bound over all items on one endless bin as wide as the widest, where there is time for it. */
@@ -192,24 +189,25 @@ function layLot(
   return { done, left: [...fits.filter((i) => !there.has(keyOf(i))), ...others], proven: plan.bound - gap }
 }
 
-function summary(
-  placed: readonly Placed[],
-  unplaced: Packing['unplaced'],
-  bins: readonly PackBin[],
-  gap: number,
-  proof: number,
-): Packing {
+interface Outcome {
+  placed: readonly Placed[]
+  unplaced: Packing['unplaced']
+  bins: readonly PackBin[]
+  gap: number
+  /** A bound proven on the way; 0 for none. */
+  proof: number
+  /** It was proven over all that is placed: no quick bound over the same items is above it. */
+  whole?: boolean
+}
+
+function summary({ placed, unplaced, bins, gap, proof, whole = false }: Outcome): Packing {
   const far = new Map<string, number>()
   for (const p of placed) far.set(p.binId, Math.max(far.get(p.binId) ?? 0, p.y + p.length))
   const used = bins.map((bin) => ({ binId: bin.id, length: far.get(bin.id) ?? 0 }))
   const sum = used.reduce((s, u) => s + u.length, 0)
   const widest = Math.max(0, ...bins.map((b) => b.width))
-  const quick = lengthBound(
-    placed.map((p) => p.item),
-    widest,
-    gap,
-  )
-  const bound = Math.max(quick, proof)
+  const items = placed.map((p) => p.item)
+  const bound = Math.max(whole ? 0 : lengthBound(items, widest, gap), proof)
   return {
     placed: [...placed],
     unplaced: [...unplaced],
