@@ -19,7 +19,7 @@ const SETS: readonly Set[] = [
   { name: 'vans', seconds: 2, list: of(3, van) },
   { name: 'accents', seconds: 1, list: of(6, accents) },
   { name: 'fleet of 6', seconds: 5, list: [fleet(6, 700, true), fleet(6, 740, false)] },
-  { name: 'fleet of 20', seconds: 8, list: [fleet(20, 700, true), fleet(20, 740, false)] },
+  { name: 'fleet of 12', seconds: 8, list: [fleet(12, 710, true), fleet(12, 750, false)] },
   { name: 'sheets, straight cuts', seconds: 1, list: of(6, (k) => cutUp(k + 7, 20 + 2 * k, 0)) },
   { name: 'sheets of 40 and more', seconds: 2, list: of(4, (k) => cutUp(57 + 30 * k, 50 + 30 * k, 0)) },
   { name: 'sheets with pinwheels, free', seconds: 2, list: of(5, (k) => cutUp(k + 44, 18 + 3 * k, 1 + (k % 2))) },

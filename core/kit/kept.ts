@@ -16,8 +16,11 @@ export function keptFor<Key extends object, Beside extends readonly unknown[], M
 }
 
 /** Whether two lists hold the very same things in the same order. */
-export const isSameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
-  a.length === b.length && a.every((x, i) => Object.is(x, b[i]))
+export function isSameList(a: readonly unknown[], b: readonly unknown[]): boolean {
+  if (a.length !== b.length) return false
+  for (let i = 0; i < a.length; i++) if (!Object.is(a[i], b[i])) return false
+  return true
+}
 
 /** Whether two records hold the very same things under the same names. */
 export function isSameRecord(a: object, b: object): boolean {
