@@ -2,7 +2,7 @@ import type { Budget } from '../../kit/budget'
 
 /**
  * Moves with which a film's layout is searched: counted, not timed, so that every machine comes to the same layout.
- * Seven to fourteen seconds for a car on a desk’s machine (docs/bench.md).
+ * Some ten seconds for a car on a desk’s machine (docs/bench.md).
  */
 export const SETTLE_MOVES = 50_000
 /** Each way of getting the film is searched with this share of them. */
