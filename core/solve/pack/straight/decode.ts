@@ -1,8 +1,8 @@
 import { StripItems } from '../model/strip-items'
 import { PACK_TOLERANCE } from '../model/types'
+import { AS_COMES, EITHER, FreeRectangles, TURNED } from './free-rectangles'
 
-/** Ways an item may be asked to lie: as it comes, turned, or whichever wastes less. */
-export const [AS_COMES, TURNED, EITHER] = [0, 1, 2]
+export { AS_COMES, EITHER, TURNED }
 /** So many stages are as good as any number. */
 const UNLIMITED = 64
 const MOST_BLOCK = 4
@@ -12,7 +12,8 @@ const MOST_BLOCK = 4
  * new band across the strip as long as itself. What is left beside and behind it is split by one cut; `across` of an
  * item turns that choice round. Items with `glue` join the item before them as one block. With `cuts` the depth of
  * cutting is kept to that many stages (across, lengthwise, across …), the trim of an item within its last rectangle not
- * counted. What is wider than the strip is in band −1. A plan that is known to be longer than `most` is left unfinished. Arrays are made once and used again.
+ * counted. What is wider than the strip is in band −1. A plan that is known to be longer than `most` is left unfinished.
+ * Arrays are made once and used again.
  */
 export class Decoder {
   readonly cuts: number
@@ -23,20 +24,7 @@ export class Decoder {
   readonly bandLength: Float64Array
   bands = 0
   length = 0
-  private readonly fx: Float64Array
-  private readonly fy: Float64Array
-  private readonly fw: Float64Array
-  private readonly fh: Float64Array
-  private readonly fband: Int32Array
-  /**
-   * Stages still allowed here; and whether the next cut in this rectangle runs along the strip (1) or across it (0).
-   */
-  private readonly fcuts: Int32Array
-  private readonly flong: Uint8Array
-  private free = 0
-  /** What is narrower or shorter than every item holds none: it is not remembered. */
-  private leastWidth = Infinity
-  private leastLength = Infinity
+  private readonly free: FreeRectangles
 
   constructor(
     readonly items: StripItems,
@@ -44,24 +32,12 @@ export class Decoder {
   ) {
     this.cuts = Math.min(cuts, 1e6)
     const n = items.n
-    for (let i = 0; i < n; i++) {
-      const [w, l] = [items.w[i], items.l[i]]
-      this.leastWidth = Math.min(this.leastWidth, (items.turn[i] ? Math.min(w, l) : w) - PACK_TOLERANCE)
-      this.leastLength = Math.min(this.leastLength, (items.turn[i] ? Math.min(w, l) : l) - PACK_TOLERANCE)
-    }
     this.x = new Float64Array(n)
     this.y = new Float64Array(n)
     this.band = new Int32Array(n)
     this.turned = new Uint8Array(n)
     this.bandLength = new Float64Array(n)
-    const most = 3 * n + 8
-    this.fx = new Float64Array(most)
-    this.fy = new Float64Array(most)
-    this.fw = new Float64Array(most)
-    this.fh = new Float64Array(most)
-    this.fband = new Int32Array(most)
-    this.fcuts = new Int32Array(most)
-    this.flong = new Uint8Array(most)
+    this.free = new FreeRectangles(items)
   }
 
   run(
@@ -72,11 +48,11 @@ export class Decoder {
     byArea: boolean,
     most = Infinity,
   ): number {
-    const { items, fw, fh } = this
+    const { items, free } = this
     const { width, w: iw, l: il, turn } = items
     const n = order.length
     const limited = this.cuts < UNLIMITED
-    this.free = 0
+    free.count = 0
     this.bands = 0
     this.length = 0
     for (let o = 0; o < n;) {
@@ -87,10 +63,10 @@ export class Decoder {
       const asked = turn[i] ? way[i] : AS_COMES
       let end = o + 1
       let at = -1
-      if (single) at = this.seat(iw[i], il[i], asked, byArea)
+      if (single) at = free.seat(iw[i], il[i], asked, byArea)
       else {
         end = this.block(order, o, way, across, glue, limited)
-        at = this.seatBlock(limited, byArea)
+        at = free.seatBlock(this.bw, this.bh, limited, byArea)
       }
       if (at < 0) {
         if (single) this.block(order, o, way, across, glue, limited)
@@ -111,22 +87,22 @@ export class Decoder {
         this.bandLength[b] = h
         this.length += h
         if (this.length > most) return this.length
-        this.add(w, 0, width - w, h, b, this.cuts - 1, 1)
+        free.add(w, 0, width - w, h, b, this.cuts - 1, 1)
         o = end
         continue
       }
-      const x = this.fx[at]
-      const y = this.fy[at]
-      const W = fw[at]
-      const H = fh[at]
-      const b = this.fband[at]
-      const cuts = this.fcuts[at]
-      const long = this.flong[at]
+      const x = free.x[at]
+      const y = free.y[at]
+      const W = free.w[at]
+      const H = free.h[at]
+      const b = free.band[at]
+      const cuts = free.cuts[at]
+      const long = free.long[at]
       let w = this.bw
       let h = this.bh
-      this.remove(at)
+      free.remove(at)
       if (single) {
-        const lies = this.lies
+        const lies = free.lies
         w = lies ? il[i] : iw[i]
         h = lies ? iw[i] : il[i]
         this.place(i, x, y, lies, b)
@@ -139,70 +115,15 @@ export class Decoder {
       if (limited && !single) lengthwise = true
       // Stages left beside and behind it: a cut the other way than the last one takes one.
       if (lengthwise) {
-        this.add(x + w, y, dw, H, b, long ? cuts : cuts - 1, 1)
-        this.add(x, y + h, w, dh, b, long ? cuts - 1 : cuts - 2, 0)
+        free.add(x + w, y, dw, H, b, long ? cuts : cuts - 1, 1)
+        free.add(x, y + h, w, dh, b, long ? cuts - 1 : cuts - 2, 0)
       } else {
-        this.add(x + w, y, dw, h, b, long ? cuts - 2 : cuts - 1, 1)
-        this.add(x, y + h, W, dh, b, long ? cuts - 1 : cuts, 0)
+        free.add(x + w, y, dw, h, b, long ? cuts - 2 : cuts - 1, 1)
+        free.add(x, y + h, W, dh, b, long ? cuts - 1 : cuts, 0)
       }
       o = end
     }
     return this.length
-  }
-
-  /** How the item seated last lies there. */
-  private lies = 0
-
-  /** The free rectangle that one item wastes least, lying as asked; −1 where it fits none. Sets `lies`. */
-  private seat(w: number, l: number, asked: number, byArea: boolean): number {
-    const { fw, fh, free } = this
-    const leastW = w - PACK_TOLERANCE
-    const leastL = l - PACK_TOLERANCE
-    const straight = asked !== TURNED
-    const turned = asked !== AS_COMES
-    let at = -1
-    let turnedAt = -1
-    let best = Infinity
-    let turnedBest = Infinity
-    for (let f = 0; f < free; f++) {
-      const W = fw[f]
-      const H = fh[f]
-      if (straight && W >= leastW && H >= leastL) {
-        const score = byArea ? W * H : Math.min(W - w, H - l)
-        if (score < best) {
-          best = score
-          at = f
-        }
-      }
-      if (turned && W >= leastL && H >= leastW) {
-        const score = byArea ? W * H : Math.min(W - l, H - w)
-        if (score < turnedBest) {
-          turnedBest = score
-          turnedAt = f
-        }
-      }
-    }
-    this.lies = turnedBest < best ? 1 : 0
-    return this.lies ? turnedAt : at
-  }
-
-  /** The same for the block sized last. */
-  private seatBlock(limited: boolean, byArea: boolean): number {
-    const { fw, fh, free, bw, bh } = this
-    let at = -1
-    let best = Infinity
-    for (let f = 0; f < free; f++) {
-      const dw = fw[f] - bw
-      const dh = fh[f] - bh
-      if (dw < -PACK_TOLERANCE || dh < -PACK_TOLERANCE) continue
-      if (limited && !(this.flong[f] && this.fcuts[f] >= 2)) continue
-      const score = byArea ? fw[f] * fh[f] : Math.min(dw, dh)
-      if (score < best) {
-        best = score
-        at = f
-      }
-    }
-    return at
   }
 
   private bw = 0
@@ -272,16 +193,16 @@ export class Decoder {
         w = pw
         h = ph
       } else if (py > 0) {
-        if (pw < w) this.add(x + pw, y + h, w - pw, ph, band, inner, 1)
+        if (pw < w) this.free.add(x + pw, y + h, w - pw, ph, band, inner, 1)
         else {
-          this.add(x + w, y, pw - w, h, band, inner, 1)
+          this.free.add(x + w, y, pw - w, h, band, inner, 1)
           w = pw
         }
         h += ph
       } else {
-        if (ph < h) this.add(x + w, y + ph, pw, h - ph, band, inner, 0)
+        if (ph < h) this.free.add(x + w, y + ph, pw, h - ph, band, inner, 0)
         else {
-          this.add(x, y + h, w, ph - h, band, inner, 0)
+          this.free.add(x, y + h, w, ph - h, band, inner, 0)
           h = ph
         }
         w += pw
@@ -294,27 +215,5 @@ export class Decoder {
     this.y[i] = y
     this.turned[i] = turned
     this.band[i] = band
-  }
-  private add(x: number, y: number, w: number, h: number, band: number, cuts: number, long: 0 | 1) {
-    if (w < this.leastWidth || h < this.leastLength || cuts <= 0) return
-    const f = this.free++
-    this.fx[f] = x
-    this.fy[f] = y
-    this.fw[f] = w
-    this.fh[f] = h
-    this.fband[f] = band
-    this.fcuts[f] = cuts
-    this.flong[f] = long
-  }
-  private remove(f: number) {
-    const last = --this.free
-    if (f === last) return
-    this.fx[f] = this.fx[last]
-    this.fy[f] = this.fy[last]
-    this.fw[f] = this.fw[last]
-    this.fh[f] = this.fh[last]
-    this.fband[f] = this.fband[last]
-    this.fcuts[f] = this.fcuts[last]
-    this.flong[f] = this.flong[last]
   }
 }
