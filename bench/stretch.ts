@@ -15,12 +15,12 @@ import { conjugateGradients } from './yardstick'
 
 /** A bumper's end that wraps round where its nose rolls over, and a mirror cap that rolls over on all sides. */
 const CORNER: Panel = {
-  ...newPanel('p', 'P', 'front_bumper', 'front', 600, 400),
+  ...newPanel({ id: 'p', name: 'P', kind: 'front_bumper', side: 'front', widthMm: 600, heightMm: 400 }),
   nose: { at: 'top', radiusMm: 80, angleDeg: 85 },
   wraps: [{ at: 'left', radiusMm: 160, angleDeg: 85 }],
 }
 const CAP: Panel = {
-  ...newPanel('p', 'P', 'mirror', 'left', 250, 200),
+  ...newPanel({ id: 'p', name: 'P', kind: 'mirror', side: 'left', widthMm: 250, heightMm: 200 }),
   crownMm: 50,
   crownOverMm: 250,
   crownDownMm: 20,
@@ -44,7 +44,7 @@ const RECESS = {
   yMm: 250,
 } as const
 const plain = (over: Partial<Panel>, w: number, h: number): Panel => ({
-  ...newPanel('p', 'P', 'bonnet', 'centre', w, h),
+  ...newPanel({ id: 'p', name: 'P', kind: 'bonnet', side: 'centre', widthMm: w, heightMm: h }),
   ...over,
 })
 

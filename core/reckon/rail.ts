@@ -63,7 +63,7 @@ function rollFigures({ layouts, figures }: Parts['roll']): Figure[] {
     if (only && !more) return { ...only, id }
     const known = parts.length > 0 && parts.every((f) => f.value !== null)
     const inputs = parts.map((f, i) => from(`n${i + 1}`, f))
-    return figure(id, known ? sum(parts) : null, unit, 'Σ inputs', inputs)
+    return figure({ id, value: known ? sum(parts) : null, unit, formula: 'Σ inputs', inputs })
   }
   const useful = of('yield')
   const film = layouts.reduce((s, l) => s + filmAreaMm2(l), 0)
@@ -72,26 +72,38 @@ function rollFigures({ layouts, figures }: Parts['roll']): Figure[] {
     total('rail/film_used', 'mm', of('used')),
     total('rail/film_order', 'mm', of('order')),
     total('rail/cost', 'money', of('cost')),
-    figure(
-      'rail/yield',
-      film > 0 ? net / film : null,
-      'fraction',
-      '{net} ÷ {film}',
-      [
+    figure({
+      id: 'rail/yield',
+      value: film > 0 ? net / film : null,
+      unit: 'fraction',
+      formula: '{net} ÷ {film}',
+      inputs: [
         input('net', net, 'mm2', weakest(useful.map((f) => f.standing)), 'panels'),
         input('film', film, 'mm2', 'measured', 'layout'),
       ],
-      { settling: useful.some((f) => f.settling) },
-    ),
+      settling: useful.some((f) => f.settling),
+    }),
   ]
 }
 
 function worstFigure(all: readonly Figure[]): Figure {
   const settling = all.some((f) => f.settling)
   const worst = all.reduce<Figure | null>((a, b) => (!a || Number(b.value) > Number(a.value) ? b : a), null)
-  if (!worst) return figure('rail/worst_stretch', null, 'fraction', call('no_panel_measured'), [])
+  if (!worst)
+    return figure({
+      id: 'rail/worst_stretch',
+      value: null,
+      unit: 'fraction',
+      formula: call('no_panel_measured'),
+      inputs: [],
+    })
   const inputs = [input('panels', all.length, 'count', 'measured', 'panels'), from('worst', worst)]
-  return figure('rail/worst_stretch', worst.value, 'fraction', call('max_over_panels', 'panels', 'worst'), inputs, {
+  return figure({
+    id: 'rail/worst_stretch',
+    value: worst.value,
+    unit: 'fraction',
+    formula: call('max_over_panels', 'panels', 'worst'),
+    inputs,
     limit: worst.limit,
     source: worst.source,
     settling,
@@ -109,8 +121,14 @@ function edgeFigures(wrapped: readonly Panel[], pieces: readonly Piece[], tapes:
     .filter((p) => p.seamMm > 0)
     .map((p) => input(p.id, p.seamMm, 'mm', 'measured', `pieces/${p.panelId}/parts`))
   return [
-    figure('rail/seams', sum(seams), 'mm', seams.length === 0 ? call('no_panel_split') : 'Σ inputs', seams),
-    figure('rail/edges', sum(edges), 'mm', 'Σ inputs', edges),
+    figure({
+      id: 'rail/seams',
+      value: sum(seams),
+      unit: 'mm',
+      formula: seams.length === 0 ? call('no_panel_split') : 'Σ inputs',
+      inputs: seams,
+    }),
+    figure({ id: 'rail/edges', value: sum(edges), unit: 'mm', formula: 'Σ inputs', inputs: edges }),
     tapeFigure(tapes),
   ]
 }
@@ -119,7 +137,12 @@ function tapeFigure(tapes: readonly Figure[]): Figure {
   const [only, more] = tapes
   if (only && !more) return { ...only, id: 'rail/tape' }
   const inputs = tapes.map((f) => from(f.id.slice('supply/'.length), f))
-  return figure('rail/tape', sum(tapes), 'mm', inputs.length === 0 ? call('no_edge_taped') : 'Σ inputs', inputs, {
+  return figure({
+    id: 'rail/tape',
+    value: sum(tapes),
+    unit: 'mm',
+    formula: inputs.length === 0 ? call('no_edge_taped') : 'Σ inputs',
+    inputs,
     standing: 'common_practice',
   })
 }
@@ -130,18 +153,20 @@ function heatPointsFigure(points: readonly HeatPoint[], settling: boolean): Figu
     input('all', points.length, 'count', 'common_practice', 'points'),
     input('done', points.length - due, 'count', 'measured', 'log'),
   ]
-  return figure('rail/heat_points', due, 'count', '{all} − {done}', inputs, { settling })
+  return figure({ id: 'rail/heat_points', value: due, unit: 'count', formula: '{all} − {done}', inputs, settling })
 }
 
 function crewFigure(steps: readonly Step[], settling: boolean): Figure {
   const work = plannedSteps(steps).map((s) => input(s.id, s.minutes * s.people, 'min', 'assumed', `steps/${s.id}`))
-  return figure('rail/crew_minutes', sum(work), 'min', 'Σ inputs', work, { settling })
+  return figure({ id: 'rail/crew_minutes', value: sum(work), unit: 'min', formula: 'Σ inputs', inputs: work, settling })
 }
 
 function readyFigure({ plan, steps, schedule, hours, ledger }: RailInputs, settling: boolean): Figure {
-  if (handedOver(ledger)) return figure('rail/ready_at', null, 'wall_time', call('handed_over'), [])
+  if (handedOver(ledger))
+    return figure({ id: 'rail/ready_at', value: null, unit: 'wall_time', formula: call('handed_over'), inputs: [] })
   const start = plan.runSheet.startAt
-  if (!start || !schedule) return figure('rail/ready_at', null, 'wall_time', call('no_start_set'), [])
+  if (!start || !schedule)
+    return figure({ id: 'rail/ready_at', value: null, unit: 'wall_time', formula: call('no_start_set'), inputs: [] })
   const open = hoursInShort(hours)
   const inputs = [
     input('start', start, 'wall_time', 'measured', 'runSheet/startAt'),
@@ -155,5 +180,5 @@ function readyFigure({ plan, steps, schedule, hours, ledger }: RailInputs, settl
     input('waits', schedule.waitMin, 'min', 'assumed', 'steps'),
   ]
   const formula = call('open_hours', 'start', 'chain', 'work', 'opens', 'closes', 'week', 'waits')
-  return figure('rail/ready_at', schedule.readyAt, 'wall_time', formula, inputs, { settling })
+  return figure({ id: 'rail/ready_at', value: schedule.readyAt, unit: 'wall_time', formula, inputs, settling })
 }

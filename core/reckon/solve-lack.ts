@@ -67,7 +67,10 @@ function solveStretch(
   const { map } = made.value
   const same = new Map(variants.filter((v) => v.map === own.map).map((v) => [v.key, v]))
   return [...same.values()].map(({ key, film, school }): Solution => {
-    const value = solvedOf(map, feelOf(map, panel, film, choiceFor(plan, panel, film), { ...plan.method, ...school }))
+    const value = solvedOf(
+      map,
+      feelOf({ map, panel, film, choice: choiceFor(plan, panel, film), method: { ...plan.method, ...school } }),
+    )
     return { kind: 'stretch', key, fineness: value.triangles, value }
   })
 }

@@ -5,6 +5,7 @@ import { familyPanels, neverCoverOf } from '@/core/model/vehicle/families'
 import { Walkaround } from '@/core/model/vehicle/walkaround-schema'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { DEMO_FILMS } from './films'
+import { droverPanels } from './drover-panels'
 import { pair, panel, recess } from './panels'
 
 export const sheet = (id: string): FilmSheet => DEMO_FILMS.find((f) => f.id === id) as FilmSheet
@@ -142,12 +143,35 @@ export const corvane = (): Plan => ({
   film: { mainId: 'mere-mirror', sheets: [sheet('mere-mirror')] },
   method: { ...CAREFUL, name: 'Chrome, one direction', direction: 'always', heatSource: 'steamer' },
   panels: [
-    panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1240, 1080, { crown: [20, 1000], cornerRadiusMm: 80 }),
-    panel('boot-lid', 'Boot lid', 'boot_lid', 'rear', 1150, 620, {
+    panel({
+      id: 'bonnet',
+      name: 'Bonnet',
+      kind: 'bonnet',
+      side: 'centre',
+      widthMm: 1240,
+      heightMm: 1080,
+      crown: [20, 1000],
+      cornerRadiusMm: 80,
+    }),
+    panel({
+      id: 'boot-lid',
+      name: 'Boot lid',
+      kind: 'boot_lid',
+      side: 'rear',
+      widthMm: 1150,
+      heightMm: 620,
       crown: [25, 1000],
       recesses: [recess({ id: 'plate', name: 'Plate recess', mouthWidthMm: 540, mouthHeightMm: 150, depthMm: 22 })],
     }),
-    panel('front-bumper', 'Front bumper', 'front_bumper', 'front', 1780, 520, { crown: [110, 1000] }),
+    panel({
+      id: 'front-bumper',
+      name: 'Front bumper',
+      kind: 'front_bumper',
+      side: 'front',
+      widthMm: 1780,
+      heightMm: 520,
+      crown: [110, 1000],
+    }),
     ...pair({ id: 'mirror', name: 'Mirror', kind: 'mirror', widthMm: 240, heightMm: 190, over: { crown: [18, 200] } }),
   ],
   pieces: [
@@ -163,55 +187,6 @@ export const corvane = (): Plan => ({
     },
   ],
 })
-
-const side = { crown: [10, 1000] as [number, number] }
-const sideRecess = (mouthWidthMm: number) =>
-  recess({ id: 'panel', name: 'Side recess', mouthWidthMm, mouthHeightMm: 620, depthMm: 32, over: { gapMm: 40 } })
-const droverPanels = (): Plan['panels'] => [
-  panel('bonnet', 'Bonnet', 'bonnet', 'centre', 1450, 620, { crown: [30, 1000] }),
-  ...pair({ id: 'front-door', name: 'Front door', kind: 'door', widthMm: 1180, heightMm: 1150, over: side }),
-  ...pair({
-    id: 'side-fore',
-    name: 'Side, fore',
-    kind: 'van_side',
-    widthMm: 1400,
-    heightMm: 1900,
-    over: {
-      ...side,
-      recesses: [sideRecess(900)],
-    },
-  }),
-  ...pair({
-    id: 'side-aft',
-    name: 'Side, aft',
-    kind: 'van_side',
-    widthMm: 1750,
-    heightMm: 1900,
-    over: {
-      ...side,
-      recesses: [sideRecess(1100)],
-    },
-  }),
-  ...pair({
-    id: 'rear-door',
-    name: 'Rear door',
-    kind: 'door',
-    widthMm: 780,
-    heightMm: 1900,
-    over: {
-      recesses: [
-        recess({
-          id: 'panel',
-          name: 'Door recess',
-          mouthWidthMm: 520,
-          mouthHeightMm: 120,
-          depthMm: 60,
-          over: { wallDeg: 80, gapMm: 20 },
-        }),
-      ],
-    },
-  }),
-]
 
 export const drover = (): Plan => ({
   ...newPlan('Hartwell Drover, travelling library', 'SFW-2615', {
@@ -252,8 +227,16 @@ export const pickup = (): Plan => ({
   }),
   film: { mainId: 'dusk-shift', sheets: [sheet('dusk-shift')] },
   panels: [
-    panel('roof', 'Roof', 'roof', 'centre', 1350, 1250, { crown: [16, 1000] }),
-    panel('tailgate', 'Tailgate', 'tailgate', 'rear', 1450, 520, { crown: [8, 1000] }),
+    panel({ id: 'roof', name: 'Roof', kind: 'roof', side: 'centre', widthMm: 1350, heightMm: 1250, crown: [16, 1000] }),
+    panel({
+      id: 'tailgate',
+      name: 'Tailgate',
+      kind: 'tailgate',
+      side: 'rear',
+      widthMm: 1450,
+      heightMm: 520,
+      crown: [8, 1000],
+    }),
     ...pair({
       id: 'bed-side',
       name: 'Bed side',

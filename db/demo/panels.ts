@@ -3,17 +3,11 @@ import type { Panel, Recess } from '@/core/model/vehicle/schema'
 
 type Over = Partial<Omit<Panel, 'edges'>> & { crown?: [number, number] }
 
-export function panel(
-  id: string,
-  name: string,
-  kind: Panel['kind'],
-  side: Panel['side'],
-  widthMm: number,
-  heightMm: number,
-  { crown, ...over }: Over = {},
-): Panel {
+type Sized = Pick<Panel, 'id' | 'name' | 'kind' | 'side' | 'widthMm' | 'heightMm'>
+
+export function panel({ id, name, kind, side, widthMm, heightMm, crown, ...over }: Sized & Over): Panel {
   return {
-    ...newPanel(id, name, kind, side, widthMm, heightMm),
+    ...newPanel({ id, name, kind, side, widthMm, heightMm }),
     crownMm: crown?.[0] ?? 0,
     crownOverMm: crown?.[1] ?? 0,
     ...over,
@@ -37,7 +31,7 @@ export const pair = ({
   over?: Over
 }): Panel[] =>
   (['left', 'right'] as const).map((side) =>
-    panel(`${id}-${side}`, `${name} ${side}`, kind, side, widthMm, heightMm, over),
+    panel({ id: `${id}-${side}`, name: `${name} ${side}`, kind, side, widthMm, heightMm, ...over }),
   )
 
 export const recess = ({

@@ -67,7 +67,7 @@ describe('outlines of places on a map', () => {
 
 describe('a panel that is stretched past its film’s post-heat threshold', () => {
   const panel = {
-    ...newPanel('cap', 'Cap', 'bonnet', 'centre', 900, 700),
+    ...newPanel({ id: 'cap', name: 'Cap', kind: 'bonnet', side: 'centre', widthMm: 900, heightMm: 700 }),
     crownMm: 110,
     crownOverMm: 700,
     crownDownMm: 110,

@@ -71,7 +71,11 @@ it('a cylinder: both find that it costs nothing', () => {
 })
 it('saddles, bumps and taped panels: never worse than the library’s map', () => {
   const bonnet = panelMesh(
-    { ...newPanel('p', 'P', 'bonnet', 'centre', 1300, 900), crownMm: 60, crownOverMm: 1000 },
+    {
+      ...newPanel({ id: 'p', name: 'P', kind: 'bonnet', side: 'centre', widthMm: 1300, heightMm: 900 }),
+      crownMm: 60,
+      crownOverMm: 1000,
+    },
     900,
   )
   if (!bonnet.ok) throw new Error(bonnet.error.code)

@@ -10,7 +10,10 @@ import { reckon } from '@/core/reckon/reckon'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { catalogue, film, handCar, withPanel } from '../fixtures/plans'
 
-const panel = (over: Partial<Panel>): Panel => ({ ...newPanel('p', 'P', 'bonnet', 'centre', 1200, 900), ...over })
+const panel = (over: Partial<Panel>): Panel => ({
+  ...newPanel({ id: 'p', name: 'P', kind: 'bonnet', side: 'centre', widthMm: 1200, heightMm: 900 }),
+  ...over,
+})
 const worst = (p: Panel, parts = 1, along: 'width' | 'height' = 'width') =>
   Number(crownStretch(p, parts, along).crown.value)
 

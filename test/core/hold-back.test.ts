@@ -35,7 +35,13 @@ describe('what of a typed plan may be saved', () => {
   it('something new with a fault is held back whole, with what speaks of it', () => {
     const typed = {
       ...handCar(),
-      panels: [...handCar().panels, { ...newPanel('roof', 'Roof', 'roof', 'centre', 900, 600), widthMm: 0 }],
+      panels: [
+        ...handCar().panels,
+        {
+          ...newPanel({ id: 'roof', name: 'Roof', kind: 'roof', side: 'centre', widthMm: 900, heightMm: 600 }),
+          widthMm: 0,
+        },
+      ],
     }
     const { plan, held } = soundPlan(typed, handCar())
     expect(held).toHaveLength(1)

@@ -82,7 +82,14 @@ const EDITS: Record<string, Edit> = {
     withPlan(job, {
       panels: [
         ...job.plan.panels,
-        newPanel(`new-${job.plan.panels.length}`, 'New', 'boot_lid', 'centre', 900 + n, 700),
+        newPanel({
+          id: `new-${job.plan.panels.length}`,
+          name: 'New',
+          kind: 'boot_lid',
+          side: 'centre',
+          widthMm: 900 + n,
+          heightMm: 700,
+        }),
       ],
     }),
   parts: (job, n) => {

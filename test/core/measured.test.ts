@@ -129,7 +129,7 @@ describe('warming by lumped capacity', () => {
 
 describe('outlines', () => {
   it('edges and angles of a right-angled figure give its corners and area', () => {
-    const p = { ...newPanel('p', 'P', 'door', 'left', 400, 300) }
+    const p = { ...newPanel({ id: 'p', name: 'P', kind: 'door', side: 'left', widthMm: 400, heightMm: 300 }) }
     const square = { ...p, edges: p.edges.map((e) => ({ ...e, cornerDeg: 90 })) }
     expect(outlineOf(square)).toMatchObject({
       measured: true,
@@ -139,7 +139,7 @@ describe('outlines', () => {
     })
   })
   it('a panel’s area is that within its outline, stretched to its sizes, less its holes', () => {
-    const p = newPanel('p', 'P', 'door', 'left', 400, 300)
+    const p = newPanel({ id: 'p', name: 'P', kind: 'door', side: 'left', widthMm: 400, heightMm: 300 })
     expect(panelAreaMm2(p)).toBe(120000)
     // A right-angled triangle with its corner cut off is half its box and a little more: legs 400 and 300, hypotenuse
     // 500.

@@ -32,7 +32,7 @@ function few(seed: number): Kind[] {
   return kindsOf([...items, { ...(items[0] as PackItem), copy: 2 }], 0, 700)
 }
 const tableOf = (kinds: readonly Kind[], room: number, stages = Infinity, width = room) =>
-  new FillTable(smallKinds(kinds, width), width, room, 1e5, Infinity, stages, never)
+  new FillTable({ small: smallKinds(kinds, width), width, room, length: 1e5, waste: Infinity, stages, spent: never })
 const everything = (kinds: readonly Kind[]) => kinds.flatMap((k, i) => k.items.map(() => i))
 
 describe('the table of small items', () => {
@@ -119,7 +119,9 @@ describe('the table of small items', () => {
   it('says when it was stopped before it was whole', () => {
     const { items, width } = car(34)
     const small = smallKinds(kindsOf(items, 0, width), width * 0.36)
-    expect(new FillTable(small, width, 800, 1e5, 1e6, Infinity, () => true).whole).toBe(false)
+    expect(
+      new FillTable({ small, width, room: 800, length: 1e5, waste: 1e6, stages: Infinity, spent: () => true }).whole,
+    ).toBe(false)
   })
 })
 
@@ -228,8 +230,8 @@ describe('bands put together', () => {
     ;[band(5, [0, 1]), band(6, [1, 2])].forEach((b, i) => pool.put(i + 1, b, 0))
     const need = Int32Array.from([1, 1, 1])
     const price = Float64Array.from([3, 2, 4])
-    expect(pool.recombine(need, price, 20, 100, never).bands).toBeNull()
-    const { bands, whole } = pool.recombine(need, price, 20, 100, never, true)
+    expect(pool.recombine({ need, price, length: 20, nodes: 100, spent: never }).bands).toBeNull()
+    const { bands, whole } = pool.recombine({ need, price, length: 20, nodes: 100, spent: never, trim: true })
     expect(whole).toBe(true)
     expect(bandsLength(bands as Band[])).toBe(11)
     expect((bands as Band[]).flatMap((b) => b.kinds).sort()).toEqual([0, 1, 2])

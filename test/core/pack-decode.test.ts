@@ -13,7 +13,7 @@ interface Room {
 }
 interface Order {
   order: Int32Array
-  way: Uint8Array
+  lying: Uint8Array
   across: Uint8Array
   byArea: boolean
 }
@@ -43,19 +43,19 @@ function someOrder(n: number, random: () => number): Order {
   }
   return {
     order,
-    way: Uint8Array.from(order, () => Math.floor(random() * 3)),
+    lying: Uint8Array.from(order, () => Math.floor(random() * 3)),
     across: Uint8Array.from(order, () => Math.floor(random() * 2)),
     byArea: random() < 0.5,
   }
 }
 
 /** The same rule the slow way: every room kept, every room and way of lying looked at, each item laid to the end. */
-function slowly({ w, l, turn, n }: StripItems, { order, way, across, byArea }: Order) {
+function slowly({ w, l, turn, n }: StripItems, { order, lying, across, byArea }: Order) {
   const rooms: Room[] = []
   const at = Array.from({ length: n }, () => ({ x: 0, y: 0, band: -1 }))
   let [length, bands] = [0, 0]
   for (const i of order) {
-    const asked = turn[i] ? way[i] : AS_COMES
+    const asked = turn[i] ? lying[i] : AS_COMES
     const sizes = [
       [w[i] ?? 0, l[i] ?? 0],
       [l[i] ?? 0, w[i] ?? 0],
@@ -98,7 +98,7 @@ describe('an order laid into bands', () => {
       for (let k = 0; k < 20; k++) {
         const o = someOrder(items.n, random)
         const twin = slowly(items, o)
-        expect(decoder.run(o.order, o.way, o.across, alone(items.n), o.byArea)).toBeCloseTo(twin.length, 6)
+        expect(decoder.run({ ...o, glue: alone(items.n) }, o.byArea)).toBeCloseTo(twin.length, 6)
         const found = Array.from({ length: items.n }, (_, i) => ({
           x: decoder.x[i],
           y: decoder.y[i],
@@ -115,7 +115,7 @@ describe('an order laid into bands', () => {
     let left = 0
     for (let k = 0; k < 200; k++) {
       const o = someOrder(items.n, random)
-      const run = (most?: number) => decoder.run(o.order, o.way, o.across, alone(items.n), o.byArea, most)
+      const run = (most?: number) => decoder.run({ ...o, glue: alone(items.n) }, o.byArea, most)
       const whole = run()
       const most = whole * (0.8 + 0.4 * random())
       const asked = run(most)

@@ -15,7 +15,7 @@ import { filmGrid, surfaceMarks, trianglesAt } from '@/web/charts/surface-marks'
 import { film } from '../fixtures/plans'
 
 const plain = (over: Partial<Panel> = {}, w = 1200, h = 900): Panel => ({
-  ...newPanel('p', 'Panel', 'bonnet', 'centre', w, h),
+  ...newPanel({ id: 'p', name: 'Panel', kind: 'bonnet', side: 'centre', widthMm: w, heightMm: h }),
   ...over,
 })
 const made = (panel: Panel, triangles = 3000) => {
@@ -164,7 +164,14 @@ describe('the mesh of a taped panel', () => {
   })
   it('is one sheet for every kind of panel, about as fine as asked for, and the same each time', () => {
     for (const kind of PANEL_KINDS) {
-      const { mesh } = made({ ...newPanel('x', 'X', kind, 'left', 700, 400), crownMm: 8, crownOverMm: 400 }, 1500)
+      const { mesh } = made(
+        {
+          ...newPanel({ id: 'x', name: 'X', kind, side: 'left', widthMm: 700, heightMm: 400 }),
+          crownMm: 8,
+          crownOverMm: 400,
+        },
+        1500,
+      )
       const topology = topologyOf(mesh)
       expect(topology.ok && [topology.value.parts.length, topology.value.loops.length]).toEqual([1, 1])
       expect(mesh.triangles.length / 3).toBeGreaterThan(1000)
@@ -220,7 +227,7 @@ describe('the stretch map of a taped panel', () => {
         choiceFor(plan, panel, film('mere-mirror')),
         { ...plan.method, tension: 'triangles' as const },
       ]
-      const feel = feelOf(m, panel, sheet, { ...choice, preStretch: 0 }, method)
+      const feel = feelOf({ map: m, panel, film: sheet, choice: { ...choice, preStretch: 0 }, method })
       const figures = surfaceFigures(panel, sheet, m, feel, {
         pull: 'tightest',
         choice: { ...choice, preStretch: 0 },

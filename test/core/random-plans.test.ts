@@ -48,7 +48,14 @@ const anyPlan = fc
       method: { ...handCar().method, tension, bleedMm: bleed },
       runSheet: { ...handCar().runSheet, startAt: start ? '2026-11-20T10:00' : null },
       panels: panels.map((p, i): Panel => {
-        const base = newPanel(`p${i}`, `Panel ${i}`, p.kind, p.side, p.width, p.height)
+        const base = newPanel({
+          id: `p${i}`,
+          name: `Panel ${i}`,
+          kind: p.kind,
+          side: p.side,
+          widthMm: p.width,
+          heightMm: p.height,
+        })
         const recess = {
           id: 'r',
           name: 'R',

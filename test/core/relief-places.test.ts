@@ -17,7 +17,10 @@ const meeting = (
   edges: panel.edges.map((e) => ({ ...e, meets: meets[e.at] ?? e.meets })),
 })
 const wing = (over: Partial<Panel> = {}): Panel => ({
-  ...meeting(newPanel('w', 'Wing', 'wing', 'left', 900, 600), { bottom: 'wheel_arch', left: 'lamp' }),
+  ...meeting(newPanel({ id: 'w', name: 'Wing', kind: 'wing', side: 'left', widthMm: 900, heightMm: 600 }), {
+    bottom: 'wheel_arch',
+    left: 'lamp',
+  }),
   ...over,
 })
 
@@ -37,7 +40,7 @@ describe('places where hands make relief cuts', () => {
     ])
   })
   test('of a door lie at its front, which is the other side on the other side of the car', () => {
-    const door = newPanel('d', 'Door', 'door', 'left', 800, 500)
+    const door = newPanel({ id: 'd', name: 'Door', kind: 'door', side: 'left', widthMm: 800, heightMm: 500 })
     const x = (panel: Panel) =>
       reliefPlaces(panel)
         .filter((g) => g.where === 'door_front')

@@ -57,7 +57,7 @@ describe('cutting order', () => {
     ]
     const { cuts, knots, offcuts } = cutPlan(pieces, 1520)
     expect(knots).toEqual([])
-    expect(cuts.map((c) => [c.way, c.stage, Math.round(c.tapeMm)])).toEqual([
+    expect(cuts.map((c) => [c.runs, c.stage, Math.round(c.tapeMm)])).toEqual([
       ['across', 1, 700],
       ['lengthwise', 2, 900],
       ['lengthwise', 2, 600],

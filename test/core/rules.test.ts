@@ -30,15 +30,26 @@ const PIN = { sizeMm: null, xMm: null, yMm: null, photoIds: [], waived: null }
 const flat = (): Plan => ({
   ...handCar(),
   film: { mainId: null, sheets: [] },
-  panels: [newPanel('side', 'Box side', 'box_side', 'left', 3000, 1400)],
+  panels: [newPanel({ id: 'side', name: 'Box side', kind: 'box_side', side: 'left', widthMm: 3000, heightMm: 1400 })],
 })
 const bumper = (): Plan => ({
   ...flat(),
-  panels: [{ ...newPanel('b', 'Front bumper', 'front_bumper', 'front', 1800, 560), crownMm: 60, crownOverMm: 1000 }],
+  panels: [
+    {
+      ...newPanel({ id: 'b', name: 'Front bumper', kind: 'front_bumper', side: 'front', widthMm: 1800, heightMm: 560 }),
+      crownMm: 60,
+      crownOverMm: 1000,
+    },
+  ],
 })
 const dented = (): Plan => ({
   ...flat(),
-  panels: [{ ...newPanel('d', 'Door', 'door', 'left', 1000, 700), recesses: [recess] }],
+  panels: [
+    {
+      ...newPanel({ id: 'd', name: 'Door', kind: 'door', side: 'left', widthMm: 1000, heightMm: 700 }),
+      recesses: [recess],
+    },
+  ],
 })
 const unfit = (id: string, plan: Plan) => filmFitness(film(id), plan, NOW).map((u) => u.code)
 

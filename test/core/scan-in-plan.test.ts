@@ -16,7 +16,7 @@ import { DEMO_JOBS } from '@/db/demo/jobs'
 const ID = 'corner'
 /** A corner bent sharply both ways, as it is; and the same panel as a hurried tape has it: flat. */
 const CORNER: Panel = {
-  ...newPanel(ID, 'Corner', 'front_bumper', 'centre', 600, 400),
+  ...newPanel({ id: ID, name: 'Corner', kind: 'front_bumper', side: 'centre', widthMm: 600, heightMm: 400 }),
   nose: { at: 'top', radiusMm: 80, angleDeg: 85 },
   wraps: [{ at: 'left', radiusMm: 160, angleDeg: 85 }],
 }

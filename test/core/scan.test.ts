@@ -9,7 +9,14 @@ import { packScan, unpackScan } from '@/core/engines/stretch/scan-file'
 import { sheet, stlOf } from '../fixtures/meshes'
 
 const bonnet = (): TriMesh => {
-  const made = panelMesh({ ...newPanel('p', 'P', 'bonnet', 'centre', 1200, 800), crownMm: 40, crownOverMm: 1000 }, 2000)
+  const made = panelMesh(
+    {
+      ...newPanel({ id: 'p', name: 'P', kind: 'bonnet', side: 'centre', widthMm: 1200, heightMm: 800 }),
+      crownMm: 40,
+      crownOverMm: 1000,
+    },
+    2000,
+  )
   if (!made.ok) throw new Error(made.error.code)
   return made.value.mesh
 }

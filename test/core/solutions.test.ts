@@ -110,7 +110,14 @@ describe('keys', () => {
     expect(key(changed) === key(plan)).toBe(same)
   })
   it('a panel typed just now has the key of the one that is read back, whatever order its fields stand in', () => {
-    const typed = newPanel('fresh', 'Fresh', 'front_bumper', 'centre', 1400, 900)
+    const typed = newPanel({
+      id: 'fresh',
+      name: 'Fresh',
+      kind: 'front_bumper',
+      side: 'centre',
+      widthMm: 1400,
+      heightMm: 900,
+    })
     const backwards = Object.fromEntries(Object.entries(typed).reverse()) as typeof typed
     const keyOf = (p: typeof typed) => stretchKey(plan, p, film)
     expect(keyOf(typed)).toBe(keyOf(Panel.parse(JSON.parse(JSON.stringify(typed)))))

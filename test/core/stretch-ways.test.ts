@@ -25,7 +25,7 @@ import { DEMO_JOBS } from '@/db/demo/jobs'
 import { cap, sheet } from '../fixtures/meshes'
 
 const plain = (over: Partial<Panel> = {}, w = 1200, h = 900): Panel => ({
-  ...newPanel('p', 'Panel', 'bonnet', 'centre', w, h),
+  ...newPanel({ id: 'p', name: 'Panel', kind: 'bonnet', side: 'centre', widthMm: w, heightMm: h }),
   ...over,
 })
 const cup = (over: object = {}): Panel['recesses'][number] => ({
@@ -167,11 +167,13 @@ describe('surfaces of taped panels that wrap round, fold and carry things', () =
     const round = plain(
       {
         cornerRadiusMm: r,
-        edges: newPanel('p', 'P', 'bonnet', 'centre', 400, 300).edges.map((e) => ({
-          ...e,
-          cornerDeg: 90,
-          cornerRadiusMm: r,
-        })),
+        edges: newPanel({ id: 'p', name: 'P', kind: 'bonnet', side: 'centre', widthMm: 400, heightMm: 300 }).edges.map(
+          (e) => ({
+            ...e,
+            cornerDeg: 90,
+            cornerRadiusMm: r,
+          }),
+        ),
       },
       400,
       300,
@@ -354,7 +356,9 @@ describe('what the film feels', () => {
     if (!film) throw new Error('no film')
     const bare = map(CAP, { limit: film.stretchLimit })
     const choice = choiceFor(plan, CAP, film)
-    const [pulled, pre] = [0, 0.25].map((preStretch) => feelOf(bare, CAP, film, { ...choice, preStretch }, plan.method))
+    const [pulled, pre] = [0, 0.25].map((preStretch) =>
+      feelOf({ map: bare, panel: CAP, film, choice: { ...choice, preStretch }, method: plan.method }),
+    )
     expect(pulled?.worst).toBeGreaterThan(film.postHeatOver)
     expect(pre?.worst).toBeLessThan(film.stretchLimit)
     // What heat leaves of the pre-stretch counts against the sheet as made; tension lets the film shrink on by its own.
@@ -367,10 +371,13 @@ describe('what the film feels', () => {
     const film = filmOf(plan, plan.panels[0] as Panel)
     if (!film) throw new Error('no film')
     const m = map(CORNER)
-    const feel = feelOf(m, CORNER, film, choiceFor(plan, CORNER, film), plan.method)
+    const feel = feelOf({ map: m, panel: CORNER, film, choice: choiceFor(plan, CORNER, film), method: plan.method })
     expect(feel.areaMm2.reduce((s, a) => s + a, 0)).toBeCloseTo(m.report.area_mm2, 3)
     const squeezed = { ...m, squeeze: m.squeeze.map((_, t) => (t === 0 ? film.heatShrink + 0.01 : 0)) }
-    expect(feelOf(squeezed, CORNER, film, choiceFor(plan, CORNER, film), plan.method).band[0]).toBe(4)
+    expect(
+      feelOf({ map: squeezed, panel: CORNER, film, choice: choiceFor(plan, CORNER, film), method: plan.method })
+        .band[0],
+    ).toBe(4)
   })
 })
 

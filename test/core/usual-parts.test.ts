@@ -16,7 +16,14 @@ const [CHROME, CAST] = [film('mere-mirror'), film('fen-satin')]
 const HATCH = familyPanels('city_car', usualKeys('city_car'))
 const ROOF = HATCH.find((p) => p.kind === 'roof') as Panel
 const HANDLE = HATCH.find((p) => p.kind === 'handle') as Panel
-const BARE = newPanel('aerial', 'Roof aerial', 'aerial', 'centre', 150, 170)
+const BARE = newPanel({
+  id: 'aerial',
+  name: 'Roof aerial',
+  kind: 'aerial',
+  side: 'centre',
+  widthMm: 150,
+  heightMm: 170,
+})
 const AERIAL: Panel = { ...BARE, edges: BARE.edges.map((e, i) => (i === 0 ? { ...e, neighbour: ROOF.id } : e)) }
 
 const planOf = (panels: Panel[], sheet: typeof CHROME): Plan =>

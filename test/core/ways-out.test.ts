@@ -40,7 +40,10 @@ const CASES: { name: string; plan: Plan; code: string; expect: WayOut['code'][] 
   },
   {
     name: 'a side wider than the roll',
-    plan: { ...handCar(), panels: [newPanel('side', 'Side', 'van_side', 'left', 2400, 1900)] },
+    plan: {
+      ...handCar(),
+      panels: [newPanel({ id: 'side', name: 'Side', kind: 'van_side', side: 'left', widthMm: 2400, heightMm: 1900 })],
+    },
     code: 'piece_wider_than_roll',
     expect: ['seam'],
   },
@@ -93,8 +96,22 @@ describe('ways out', () => {
     const plan = Plan.parse({
       ...handCar(),
       panels: [
-        newPanel('front-bumper', 'Front bumper', 'front_bumper', 'front', 1700, 450),
-        newPanel('rear-bumper', 'Rear bumper', 'rear_bumper', 'rear', 1650, 470),
+        newPanel({
+          id: 'front-bumper',
+          name: 'Front bumper',
+          kind: 'front_bumper',
+          side: 'front',
+          widthMm: 1700,
+          heightMm: 450,
+        }),
+        newPanel({
+          id: 'rear-bumper',
+          name: 'Rear bumper',
+          kind: 'rear_bumper',
+          side: 'rear',
+          widthMm: 1650,
+          heightMm: 470,
+        }),
       ],
     })
     const note = findingsOf(plan).find((f) => f.code === 'bumpers_together')

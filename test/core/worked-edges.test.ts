@@ -41,7 +41,16 @@ describe('edges, corners and hours reckoned by hand', () => {
     const car = Plan.parse({
       ...handCar(),
       film: { mainId: mirror.id, sheets: [mirror] },
-      panels: [newPanel('bumper', 'Front bumper', 'front_bumper', 'front', 1700, 520)],
+      panels: [
+        newPanel({
+          id: 'bumper',
+          name: 'Front bumper',
+          kind: 'front_bumper',
+          side: 'front',
+          widthMm: 1700,
+          heightMm: 520,
+        }),
+      ],
     })
     const own = reckon(car, catalogue, [])
     const [top, right, under, left] = own.edges.edges

@@ -88,7 +88,14 @@ test('the flat outline goes to the roll, and comes back to the taped sizes', asy
 test('a scan in place of the tape: unit guessed, girths beside the tape, kept with the job, and gone again', async ({
   page,
 }, info) => {
-  const made = panelMesh({ ...newPanel('p', 'P', 'fuel_flap', 'left', 905, 685), crownMm: 12, crownOverMm: 600 }, 9000)
+  const made = panelMesh(
+    {
+      ...newPanel({ id: 'p', name: 'P', kind: 'fuel_flap', side: 'left', widthMm: 905, heightMm: 685 }),
+      crownMm: 12,
+      crownOverMm: 600,
+    },
+    9000,
+  )
   if (!made.ok) throw new Error(made.error.code)
   const { positions, triangles } = made.value.mesh
   const lines: string[] = []

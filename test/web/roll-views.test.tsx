@@ -264,7 +264,7 @@ describe('the roll', () => {
     const plan = Plan.parse({
       ...handCar(),
       film: { mainId: sheets.id, sheets: [sheets] },
-      panels: [newPanel('hull', 'Hull', 'hull_side', 'left', 4200, 700)],
+      panels: [newPanel({ id: 'hull', name: 'Hull', kind: 'hull_side', side: 'left', widthMm: 4200, heightMm: 700 })],
     })
     show(plan, <Shingles film={sheets} />)
     expect(screen.getByRole('img', { name: /strips on Hull/ })).toBeTruthy()

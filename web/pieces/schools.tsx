@@ -42,7 +42,7 @@ export function Schools({ panel, film, scan }: { panel: Panel; film: FilmSheet; 
       {list && (
         <div className="d-flex gap-3 flex-wrap">
           {list.map(({ code, map }) => {
-            const feel = feelOf(map, panel, film, choiceFor(plan, panel, film), plan.method)
+            const feel = feelOf({ map, panel, film, choice: choiceFor(plan, panel, film), method: plan.method })
             const [name = code, why = ''] = SCHOOL_NAMES[code] ?? []
             const worst = fmt.text(fmt.percent(feel.worst))
             const figures = new Map(

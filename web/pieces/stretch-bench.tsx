@@ -49,10 +49,13 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   const { map, key } = state
   const coarse = state.coarse || state.stale
   const feel = useMemo(
-    () => (map ? feelOf(map, panel, film, choice, method, limit) : null),
+    () => (map ? feelOf({ map, panel, film, choice, method, limit }) : null),
     [map, panel, film, choice, method, limit],
   )
-  const own = useMemo(() => (map ? feelOf(map, panel, film, choice, method) : null), [map, panel, film, choice, method])
+  const own = useMemo(
+    () => (map ? feelOf({ map, panel, film, choice, method }) : null),
+    [map, panel, film, choice, method],
+  )
   const figures = useMemo(
     () =>
       new Map(
@@ -71,7 +74,7 @@ export function StretchBench({ panel, film, scan }: { panel: Panel; film: FilmSh
   )
   const dead = useCallback(() => setFlat(true), [])
   const beforeFeel = useMemo(
-    () => (before ? feelOf(before.map, panel, film, choice, method, limit) : null),
+    () => (before ? feelOf({ map: before.map, panel, film, choice, method, limit }) : null),
     [before, panel, film, choice, method, limit],
   )
   if (state.fault !== '' && !state.stale)

@@ -60,7 +60,7 @@ export function CutSheetDocument({
                 <View style={s.box} />
                 <Text style={{ width: 26, fontWeight: 600 }}>{c.number}</Text>
                 <Text style={{ width: 118, paddingLeft: (c.stage - 1) * 8 }}>
-                  {c.way === 'across' ? 'across' : 'lengthwise'} {c.stage === 1 ? 'from the end' : 'of the part'}
+                  {c.runs === 'across' ? 'across' : 'lengthwise'} {c.stage === 1 ? 'from the end' : 'of the part'}
                 </Text>
                 <Text style={{ width: 80, fontWeight: 600, textAlign: 'right', marginRight: 14 }}>
                   {fmt.text(fmt.length(c.tapeMm))}

@@ -32,7 +32,7 @@ export function StepDrawing({
       viewBox={`${start - pad} ${-pad} ${end - start + 2 * pad} ${roll.widthMm + 2 * pad}`}
       className="cutting-drawing daylight"
       role="img"
-      aria-label={`Cut ${cut.number}, ${cut.way}`}
+      aria-label={`Cut ${cut.number}, ${cut.runs}`}
     >
       <rect
         x={start}

@@ -103,7 +103,7 @@ export function CuttingRoll({ layout, roll }: { layout: FilmLayout; roll: RollPl
             {fmt.length(cut.tapeMm).text} <span className="unit">{fmt.length(cut.tapeMm).unit}</span>
           </p>
           <p className="fs-5 mb-1">
-            {cut.way === 'across' ? 'across' : 'lengthwise'},{' '}
+            {cut.runs === 'across' ? 'across' : 'lengthwise'},{' '}
             {cut.stage === 1 ? 'from the end of the roll' : 'from the near edge of the part'}
           </p>
           <p className="mb-2">

@@ -12,7 +12,7 @@ import { DraggablePiece } from './draggable-piece'
 import { FilmUnrolled } from './film-unrolled'
 
 const PX_PER_MM = 0.2
-const WAYS = { ArrowLeft: 'left', ArrowRight: 'right', ArrowUp: 'up', ArrowDown: 'down' } as const
+const DIRECTIONS = { ArrowLeft: 'left', ArrowRight: 'right', ArrowUp: 'up', ArrowDown: 'down' } as const
 interface Props {
   layout: FilmLayout
   roll: RollPlan
@@ -58,12 +58,12 @@ export function RollDrawing({
     const spot = spotOf(p.id)
     if (!spot) return
     if (e.key === 'l' && may(p)) return onLock?.(p.id)
-    const way = WAYS[e.key as keyof typeof WAYS]
-    if (!way && e.key !== 't') return
+    const direction = DIRECTIONS[e.key as keyof typeof DIRECTIONS]
+    if (!direction && e.key !== 't') return
     e.preventDefault()
     if (!may(p) || !onPlace) return
     if (p.locked) return onRefuse?.({ code: 'is_locked', facts: { piece: p.name } })
-    const out = way ? nudge(layout, plan, roll.id, spot, way) : turnOn(layout, plan, roll.id, spot)
+    const out = direction ? nudge(layout, plan, roll.id, spot, direction) : turnOn(layout, plan, roll.id, spot)
     if (out.ok) onPlace(out.value)
     else onRefuse?.(out.error)
   }

@@ -211,7 +211,7 @@ function CuttingOrder({ layout, rollId }: { layout: FilmLayout; rollId: string }
       <ol className="mb-0 cutting-list">
         {roll.cutting.cuts.map((c) => (
           <li key={c.number} style={{ marginLeft: (c.stage - 1) * 18 }}>
-            {c.way === 'across' ? 'Across' : 'Lengthwise'} at <b>{fmt.text(fmt.length(c.tapeMm))}</b>
+            {c.runs === 'across' ? 'Across' : 'Lengthwise'} at <b>{fmt.text(fmt.length(c.tapeMm))}</b>
             {c.stage === 1 ? ' from the end' : ' of that part'}
             {c.done.length > 0 && `: ${c.done.map(name).join(', ')} free`}
           </li>

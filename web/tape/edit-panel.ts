@@ -20,7 +20,10 @@ export function addPanel(plan: Plan, name: string): Plan {
   )
   return {
     ...plan,
-    panels: [...plan.panels, { ...newPanel(id, name, kind, side, 1000, 600), assumed: ['widthMm', 'heightMm'] }],
+    panels: [
+      ...plan.panels,
+      { ...newPanel({ id, name, kind, side, widthMm: 1000, heightMm: 600 }), assumed: ['widthMm', 'heightMm'] },
+    ],
   }
 }
 

@@ -87,7 +87,7 @@ function map({ plan, panelId, pull, atOnce, flangeMm, scan }: MapAsk, triangles:
 
 function warm(): void {
   const panel: Panel = {
-    ...newPanel('warm', 'Warm', 'bonnet', 'centre', 900, 600),
+    ...newPanel({ id: 'warm', name: 'Warm', kind: 'bonnet', side: 'centre', widthMm: 900, heightMm: 600 }),
     crownMm: 20,
     crownOverMm: 800,
     crownDownMm: 10,

@@ -139,36 +139,34 @@ function cornerWorking(c: {
     : edge.cornerRadiusMm === null
       ? measureStanding(panel, 'cornerRadiusMm')
       : measureStanding(panel, `edges.${edge.id}`)
-  const squeeze = figure(
-    `corner/${id}/squeeze`,
-    c.squeeze,
-    'fraction',
-    c.under ? '2 × {flange} ÷ ({radius} + {flange})' : '{flange} ÷ ({radius} + {flange})',
-    [
+  const squeeze = figure({
+    id: `corner/${id}/squeeze`,
+    value: c.squeeze,
+    unit: 'fraction',
+    formula: c.under ? '2 × {flange} ÷ ({radius} + {flange})' : '{flange} ÷ ({radius} + {flange})',
+    inputs: [
       input('flange', CORNER_LEAVE_MM, 'mm', 'common_practice', `panels/${panel.id}/edges`),
       input('radius', c.radiusMm, 'mm', standing, `panels/${panel.id}/${at}`),
     ],
-    { source: GEOMETRY },
-  )
-  const pull = figure(
-    `corner/${id}/pull`,
-    c.pull,
-    'fraction',
-    '(1 + {squeeze}) × (1 − {shrinks}) − 1',
-    [
+    source: GEOMETRY,
+  })
+  const pull = figure({
+    id: `corner/${id}/pull`,
+    value: c.pull,
+    unit: 'fraction',
+    formula: '(1 + {squeeze}) × (1 − {shrinks}) − 1',
+    inputs: [
       input('squeeze', c.squeeze, 'fraction', squeeze.standing, `figure:corner/${id}/squeeze`),
       input('shrinks', film.heatShrink, 'fraction', filmStanding(film, 'heatShrink'), `film/${film.id}/heatShrink`),
     ],
-    {
-      standing: 'assumed',
-      limit: {
-        value: c.limit,
-        unit: 'fraction',
-        kind: 'max',
-        standing: filmStanding(film, 'preStretchMax'),
-        at: `film/${film.id}/preStretchMax`,
-      },
+    standing: 'assumed',
+    limit: {
+      value: c.limit,
+      unit: 'fraction',
+      kind: 'max',
+      standing: filmStanding(film, 'preStretchMax'),
+      at: `film/${film.id}/preStretchMax`,
     },
-  )
+  })
   return [squeeze, pull]
 }

@@ -10,22 +10,20 @@ import { hexDifference } from '../../model/vehicle/colour'
 
 /** Colour difference of body and film with its working, ΔE00. */
 export const contrastFigure = (id: FigureId, plan: Plan, film: FilmSheet, value: number): Figure =>
-  figure(
+  figure({
     id,
     value,
-    'delta_e',
-    'CIEDE2000({body}, {film})',
-    [
+    unit: 'delta_e',
+    formula: 'CIEDE2000({body}, {film})',
+    inputs: [
       // Picked by eye, not read by an instrument.
       input('body', plan.vehicle.colour.hex, 'delta_e', 'assumed', 'vehicle/colour'),
       input('film', film.colour.hex, 'delta_e', filmStanding(film, 'colour'), `film/${film.id}/colour`),
     ],
-    {
-      source: 'docs/sources.md#sharma-2005',
-      standing: 'published',
-      limit: { value: STRONG_CONTRAST_DE, unit: 'delta_e', kind: 'max', standing: 'assumed', at: 'data/contrast' },
-    },
-  )
+    source: 'docs/sources.md#sharma-2005',
+    standing: 'published',
+    limit: { value: STRONG_CONTRAST_DE, unit: 'delta_e', kind: 'max', standing: 'assumed', at: 'data/contrast' },
+  })
 /** What of a job every edge of it hangs on beside its method. */
 export function aroundOf(
   plan: Pick<Plan, 'film' | 'vehicle'>,

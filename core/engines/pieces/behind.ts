@@ -47,12 +47,12 @@ const idOf = (panel: Panel, object: Raised): string => `${panel.id}.b-${object.i
 export function behindPiece(panel: Panel, object: Raised, how: OnRoll & { free: boolean }): Piece {
   const id = idOf(panel, object)
   const size = (name: 'width' | 'height', field: 'widthMm' | 'heightMm') =>
-    figure(
-      `piece/${id}/${name}`,
-      object[field] + 2 * (BEHIND_MM + GRIP_MM),
-      'mm',
-      '{object} + 2 × ({beyond} + {grip})',
-      [
+    figure({
+      id: `piece/${id}/${name}`,
+      value: object[field] + 2 * (BEHIND_MM + GRIP_MM),
+      unit: 'mm',
+      formula: '{object} + 2 × ({beyond} + {grip})',
+      inputs: [
         input(
           'object',
           object[field],
@@ -63,7 +63,7 @@ export function behindPiece(panel: Panel, object: Raised, how: OnRoll & { free: 
         input('beyond', BEHIND_MM, 'mm', 'assumed', 'data/inlay'),
         input('grip', GRIP_MM, 'mm', 'assumed', 'data/inlay'),
       ],
-    )
+    })
   const piece = smallPiece(panel, how, {
     id,
     name: `${panel.name}, ${object.behind === 'overlay' ? 'overlay' : 'inlay'} ${object.name}`,

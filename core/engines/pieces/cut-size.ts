@@ -121,12 +121,12 @@ function cutSizeFigure(
   const base = flatMm !== null ? '{flat}' : bySeams ? '{part}' : `{${axis.name}}${split ? ' ÷ {parts}' : ''}`
   const grown = `${residue > 0 ? ' × (1 + {residue})' : ''}${pre > 0 ? ' ÷ (1 + {pre})' : ''}`
   const at = (part: string) => `pieces/${panel.id}/${part}`
-  return figure(
-    `piece/${id}/${axis.name}`,
-    ((own + margins[0] + margins[1]) * (1 + residue)) / (1 + pre),
-    'mm',
-    `(${base} + {${axis.ends[0]}} + {${axis.ends[1]}})${grown}`,
-    [
+  return figure({
+    id: `piece/${id}/${axis.name}`,
+    value: ((own + margins[0] + margins[1]) * (1 + residue)) / (1 + pre),
+    unit: 'mm',
+    formula: `(${base} + {${axis.ends[0]}} + {${axis.ends[1]}})${grown}`,
+    inputs: [
       input(axis.name, panel[axis.field], 'mm', measureStanding(panel, axis.field), `panels/${panel.id}/${axis.field}`),
       ...(flatMm !== null ? [input('flat', flatMm, 'mm', 'common_practice', at('flat'))] : []),
       ...(bySeams && flatMm === null ? [input('part', own, 'mm', 'measured', at('seamsAtMm'))] : []),
@@ -145,5 +145,5 @@ function cutSizeFigure(
         : []),
       ...(pre > 0 ? [input('pre', pre, 'fraction', 'measured', at('preStretch'))] : []),
     ],
-  )
+  })
 }

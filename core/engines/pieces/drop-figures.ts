@@ -22,30 +22,49 @@ export function dropFigures(film: FilmSheet, side: SideDrops, plan: Plan): Figur
   )
   const length = input('side', side.run === 'upright' ? side.sideMm : side.heightMm, 'mm', 'measured', 'panels')
   return [
-    figure(id('drops'), drops.length, 'count', call('fewest_strips', 'printable', 'side', 'overlap'), [
-      width,
-      length,
-      overlap,
-    ]),
-    figure(
-      id('film'),
-      filmMm,
-      'mm',
-      drops.map((d) => `{drop_${d.number}}`).join(' + '),
-      drops.map((d) => input(`drop_${d.number}`, d.lengthMm, 'mm', 'measured', 'panels')),
+    figure({
+      id: id('drops'),
+      value: drops.length,
+      unit: 'count',
+      formula: call('fewest_strips', 'printable', 'side', 'overlap'),
+      inputs: [width, length, overlap],
+    }),
+    figure({
+      id: id('film'),
+      value: filmMm,
+      unit: 'mm',
+      formula: drops.map((d) => `{drop_${d.number}}`).join(' + '),
+      inputs: drops.map((d) => input(`drop_${d.number}`, d.lengthMm, 'mm', 'measured', 'panels')),
+    }),
+    ...seamsMm.map((mm, i) =>
+      figure({
+        id: id(`seam-${i + 1}`),
+        value: mm,
+        unit: 'mm',
+        formula: call('best_place', 'printable'),
+        inputs: [width],
+      }),
     ),
-    ...seamsMm.map((mm, i) => figure(id(`seam-${i + 1}`), mm, 'mm', call('best_place', 'printable'), [width])),
     ...drops.flatMap((d) => [
-      figure(id(`width-${d.number}`), d.widthMm, 'mm', '{to} − {from}', [
-        input('to', d.toMm, 'mm', 'measured', 'panels'),
-        input('from', d.fromMm, 'mm', 'measured', 'panels'),
-        ...(d.fromMm < 0 ? [bleed] : []),
-        overlap,
-      ]),
-      figure(id(`length-${d.number}`), d.lengthMm, 'mm', '{side_there} + 2 × {bleed}', [
-        input('side_there', d.lengthMm - 2 * bleedMm, 'mm', 'measured', 'panels'),
-        bleed,
-      ]),
+      figure({
+        id: id(`width-${d.number}`),
+        value: d.widthMm,
+        unit: 'mm',
+        formula: '{to} − {from}',
+        inputs: [
+          input('to', d.toMm, 'mm', 'measured', 'panels'),
+          input('from', d.fromMm, 'mm', 'measured', 'panels'),
+          ...(d.fromMm < 0 ? [bleed] : []),
+          overlap,
+        ],
+      }),
+      figure({
+        id: id(`length-${d.number}`),
+        value: d.lengthMm,
+        unit: 'mm',
+        formula: '{side_there} + 2 × {bleed}',
+        inputs: [input('side_there', d.lengthMm - 2 * bleedMm, 'mm', 'measured', 'panels'), bleed],
+      }),
     ]),
   ]
 }

@@ -45,13 +45,19 @@ export function shingleFigures(plan: Plan, film: FilmSheet, at: PanelShingles): 
   const strips = input('strips', rips, 'count', 'measured', 'layout/sheets')
   const width = input('sheet_width', size.width, 'mm', filmStanding(film, 'widthsMm'), `film/${film.id}/widthsMm`)
   return [
-    figure(id('strip'), size.width / rips, 'mm', '{sheet_width} ÷ {strips}', [width, strips]),
-    figure(
-      id('sheets'),
-      at.plan.value.sheets,
-      'count',
-      `${call('shingle_sheets', 'length', 'height', 'overlap', 'setback')} ÷ {strips}`,
-      [
+    figure({
+      id: id('strip'),
+      value: size.width / rips,
+      unit: 'mm',
+      formula: '{sheet_width} ÷ {strips}',
+      inputs: [width, strips],
+    }),
+    figure({
+      id: id('sheets'),
+      value: at.plan.value.sheets,
+      unit: 'count',
+      formula: `${call('shingle_sheets', 'length', 'height', 'overlap', 'setback')} ÷ {strips}`,
+      inputs: [
         input('length', at.panel.widthMm, 'mm', 'measured', `panels/${at.panel.id}/widthMm`),
         input('height', at.panel.heightMm, 'mm', 'measured', `panels/${at.panel.id}/heightMm`),
         input(
@@ -65,6 +71,6 @@ export function shingleFigures(plan: Plan, film: FilmSheet, at: PanelShingles): 
         width,
         strips,
       ],
-    ),
+    }),
   ]
 }

@@ -121,19 +121,19 @@ function inlayPiece(
     const own = flat
       ? Math.max(...flat.map((p) => (name === 'width' ? p.x : p.y)))
       : recessProfileMm(recess[field], recess.depthMm, recess.wallDeg)
-    return figure(
-      `piece/${id}/${name}`,
-      own + 2 * beyond,
-      'mm',
-      flat ? '{flat} + 2 × ({turn} + {grip})' : '{profile} + 2 × ({turn} + {grip})',
-      [
+    return figure({
+      id: `piece/${id}/${name}`,
+      value: own + 2 * beyond,
+      unit: 'mm',
+      formula: flat ? '{flat} + 2 × ({turn} + {grip})' : '{profile} + 2 × ({turn} + {grip})',
+      inputs: [
         flat
           ? input('flat', own, 'mm', 'common_practice', `pieces/${panel.id}/flat`)
           : input('profile', own, 'mm', standing(field), at(field)),
         input('turn', INLAY_TURN_MM, 'mm', 'common_practice', 'data/inlay'),
         input('grip', GRIP_MM, 'mm', 'assumed', 'data/inlay'),
       ],
-    )
+    })
   }
   return smallPiece(panel, how, {
     id,

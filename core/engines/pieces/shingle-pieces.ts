@@ -59,14 +59,26 @@ function lengthFigure(plan: BesidePanels, panel: Panel, film: FilmSheet, s: Shin
   const { length } = sheetSizes(plan, film)
   const { fore, aft } = plan.layout.sheets.exposed
   if (s.lengthMm >= length - 1e-6)
-    return figure(`piece/${id}/width`, length, 'mm', '{sheet}', [sheetInput(film, 'rollLengthsMm', length)])
+    return figure({
+      id: `piece/${id}/width`,
+      value: length,
+      unit: 'mm',
+      formula: '{sheet}',
+      inputs: [sheetInput(film, 'rollLengthsMm', length)],
+    })
   const setbacks = (Number(fore) + Number(aft)) * EXPOSED_SETBACK_MM
   const laid = panel.widthMm - setbacks - s.lengthMm
-  return figure(`piece/${id}/width`, s.lengthMm, 'mm', '{width} − {setbacks} − {laid}', [
-    input('width', panel.widthMm, 'mm', measureStanding(panel, 'widthMm'), `panels/${panel.id}/widthMm`),
-    input('setbacks', setbacks, 'mm', 'common_practice', 'data/shingles'),
-    input('laid', laid, 'mm', 'measured', 'layout/sheets'),
-  ])
+  return figure({
+    id: `piece/${id}/width`,
+    value: s.lengthMm,
+    unit: 'mm',
+    formula: '{width} − {setbacks} − {laid}',
+    inputs: [
+      input('width', panel.widthMm, 'mm', measureStanding(panel, 'widthMm'), `panels/${panel.id}/widthMm`),
+      input('setbacks', setbacks, 'mm', 'common_practice', 'data/shingles'),
+      input('laid', laid, 'mm', 'measured', 'layout/sheets'),
+    ],
+  })
 }
 
 /** As high as a strip of a sheet, or what is left of the panel between its setbacks. */
@@ -74,15 +86,24 @@ function heightFigure(plan: BesidePanels, panel: Panel, film: FilmSheet, s: Shin
   const { width } = sheetSizes(plan, film)
   const { rips, exposed } = plan.layout.sheets
   if (s.heightMm >= width / rips - 1e-6)
-    return figure(`piece/${id}/height`, s.heightMm, 'mm', '{sheet} ÷ {strips}', [
-      sheetInput(film, 'widthsMm', width),
-      input('strips', rips, 'count', 'measured', 'layout/sheets'),
-    ])
+    return figure({
+      id: `piece/${id}/height`,
+      value: s.heightMm,
+      unit: 'mm',
+      formula: '{sheet} ÷ {strips}',
+      inputs: [sheetInput(film, 'widthsMm', width), input('strips', rips, 'count', 'measured', 'layout/sheets')],
+    })
   const setbacks = (Number(exposed.top) + Number(exposed.bottom)) * EXPOSED_SETBACK_MM
   const laid = panel.heightMm - setbacks - s.heightMm
-  return figure(`piece/${id}/height`, s.heightMm, 'mm', '{height} − {setbacks} − {laid}', [
-    input('height', panel.heightMm, 'mm', measureStanding(panel, 'heightMm'), `panels/${panel.id}/heightMm`),
-    input('setbacks', setbacks, 'mm', 'common_practice', 'data/shingles'),
-    input('laid', laid, 'mm', 'measured', 'layout/sheets'),
-  ])
+  return figure({
+    id: `piece/${id}/height`,
+    value: s.heightMm,
+    unit: 'mm',
+    formula: '{height} − {setbacks} − {laid}',
+    inputs: [
+      input('height', panel.heightMm, 'mm', measureStanding(panel, 'heightMm'), `panels/${panel.id}/heightMm`),
+      input('setbacks', setbacks, 'mm', 'common_practice', 'data/shingles'),
+      input('laid', laid, 'mm', 'measured', 'layout/sheets'),
+    ],
+  })
 }

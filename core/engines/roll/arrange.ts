@@ -121,13 +121,13 @@ export function nudge(
   plan: Plan,
   rollId: string,
   spot: Spot,
-  way: 'left' | 'right' | 'up' | 'down',
+  direction: 'left' | 'right' | 'up' | 'down',
 ): Result<Spot> {
   const lines = snapLines(layout, plan, rollId, spot)
-  const along = way === 'left' || way === 'right'
+  const along = direction === 'left' || direction === 'right'
   const list = along ? lines.y : lines.x
   const at = along ? spot.yMm : spot.xMm
-  const back = way === 'left' || way === 'up'
+  const back = direction === 'left' || direction === 'up'
   const ahead = list.filter((v) => (back ? v < at - 0.5 : v > at + 0.5))
   let first: { code: string; facts: Record<string, string | number> } | null = null
   for (const v of back ? ahead.reverse() : ahead) {
@@ -143,11 +143,11 @@ const nameOf = (layout: FilmLayout, id: string): string => layout.pieces.find((p
 /** The piece turned on to the next way in which it may lie, where it is or snapped close by. */
 export function turnOn(layout: FilmLayout, plan: Plan, rollId: string, spot: Spot): Result<Spot> {
   const piece = layout.pieces.find((p) => p.id === spot.pieceId)
-  const ways = piece ? turnsOf(piece) : []
-  if (!piece || ways.length < 2) return err({ code: 'may_not_turn', facts: { piece: piece?.name ?? spot.pieceId } })
+  const turns = piece ? turnsOf(piece) : []
+  if (!piece || turns.length < 2) return err({ code: 'may_not_turn', facts: { piece: piece?.name ?? spot.pieceId } })
   let no: Result<Spot> | null = null
-  for (let k = 1; k < ways.length; k++) {
-    const turnDeg = nth(ways, (ways.indexOf(spot.turnDeg) + k) % ways.length)
+  for (let k = 1; k < turns.length; k++) {
+    const turnDeg = nth(turns, (turns.indexOf(spot.turnDeg) + k) % turns.length)
     const out = dropAt(layout, plan, rollId, { ...spot, ...sizeAt(piece, turnDeg), turnDeg })
     if (out.ok) return out
     no ??= out

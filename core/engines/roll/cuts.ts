@@ -11,7 +11,7 @@ export interface OnRoll {
 export interface Cut {
   number: number
   /** `across` the roll or `lengthwise` along it. */
-  way: 'across' | 'lengthwise'
+  runs: 'across' | 'lengthwise'
   /** Depth of the cut: 1 are the cuts that take a part off the roll. */
   stage: number
   /** Where it runs on the roll. */
@@ -69,11 +69,11 @@ export function cutPlan(pieces: readonly OnRoll[], widthMm: number): CutPlan {
     const part: Part = { x: 0, y: from, w: widthMm, l: to - from }
     if (from - at > LEAST_TRIM_MM) {
       const waste = { x: 0, y: at, w: widthMm, l: from - at }
-      plan.cut({ way: 'across', stage: 1, at: from, part: waste, tapeMm: from - at, pieceIds: [] })
+      plan.cut({ runs: 'across', stage: 1, at: from, part: waste, tapeMm: from - at, pieceIds: [] })
       plan.leaveOver(waste)
       at = from
     }
-    plan.cut({ way: 'across', stage: 1, at: to, part, tapeMm: to - at, pieceIds: band.map((p) => p.pieceId) })
+    plan.cut({ runs: 'across', stage: 1, at: to, part, tapeMm: to - at, pieceIds: band.map((p) => p.pieceId) })
     at = to
     if (!(band.length === 1 && fills(nth(band, 0), part))) plan.divide(band, part, 'lengthwise', 2)
   }
@@ -95,8 +95,8 @@ class CutSequence {
     if (p.w > EPS && p.l > EPS) this.offcuts.push({ xMm: p.x, yMm: p.y, widthMm: p.w, lengthMm: p.l })
   }
 
-  cut({ at, part, ...own }: Pick<Cut, 'way' | 'stage' | 'tapeMm' | 'pieceIds'> & { at: number; part: Part }): void {
-    const across = own.way === 'across'
+  cut({ at, part, ...own }: Pick<Cut, 'runs' | 'stage' | 'tapeMm' | 'pieceIds'> & { at: number; part: Part }): void {
+    const across = own.runs === 'across'
     this.cuts.push({
       number: this.cuts.length + 1,
       ...own,
@@ -107,9 +107,9 @@ class CutSequence {
   }
 
   /** Frees the pieces of one part. `tried`: the other way was tried, and no cut runs that way. */
-  divide(here: readonly OnRoll[], part: Part, way: Cut['way'], stage: number, tried = false): void {
+  divide(here: readonly OnRoll[], part: Part, runs: Cut['runs'], stage: number, tried = false): void {
     if (here.length === 0) return this.leaveOver(part)
-    const across = way === 'across'
+    const across = runs === 'across'
     const other = across ? 'lengthwise' : 'across'
     const start = (p: OnRoll) => (across ? p.yMm : p.xMm)
     const size = (p: OnRoll) => (across ? p.lengthMm : p.widthMm)
@@ -133,13 +133,13 @@ class CutSequence {
       const to = Math.max(...group.map((p) => start(p) + size(p)))
       // A gap or a trim before the group is cut away by itself.
       if (from - at > LEAST_TRIM_MM) {
-        this.cut({ way, stage, at: from, part, tapeMm: from - at, pieceIds: [] })
+        this.cut({ runs, stage, at: from, part, tapeMm: from - at, pieceIds: [] })
         this.leaveOver(slice(from))
       }
       if (from - at > EPS) at = from
       const mine = slice(to)
       const last = i === groups.length - 1 && end - to <= EPS
-      if (!last) this.cut({ way, stage, at: to, part, tapeMm: to - at, pieceIds: group.map((p) => p.pieceId) })
+      if (!last) this.cut({ runs, stage, at: to, part, tapeMm: to - at, pieceIds: group.map((p) => p.pieceId) })
       at = to
       if (!(group.length === 1 && fills(nth(group, 0), mine))) this.divide(group, mine, other, stage + 1)
     })
@@ -157,7 +157,7 @@ function finish(cuts: Cut[], pieces: readonly OnRoll[]): void {
 }
 const near = (a: number, b: number): boolean => Math.abs(a - b) < EPS
 function touches(c: Cut, p: OnRoll): boolean {
-  return c.way === 'across'
+  return c.runs === 'across'
     ? (near(c.from.yMm, p.yMm) || near(c.from.yMm, p.yMm + p.lengthMm)) &&
         c.from.xMm < p.xMm + p.widthMm - EPS &&
         c.to.xMm > p.xMm + EPS

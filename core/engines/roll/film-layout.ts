@@ -42,15 +42,15 @@ export function layOutFilm(
   const known = context.known?.[key]
   const settling = isSettling(context, key)
   const standIn = settling && !options.elapsed && options.rounds === undefined
-  const sources = known ? settledSources(known) : chooseSource(task, reserve, standIn)
+  const chosen = known ? settledSources(known) : chooseSource(task, reserve, standIn)
   const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
   const kept = keptPlan?.mark === mark && task.spoiled.length === 0 ? keptPlan : null
-  const base = { ...baseOf(task, sources, reserve), mark, key, settling }
+  const base = { ...baseOf(task, chosen, reserve), mark, key, settling }
   if (kept) {
     const read = readKept({
       kept,
       base,
-      ways: sources.ways,
+      sources: chosen.sources,
       pieces,
       toLay: task.toLay,
       width: task.width,
@@ -61,7 +61,7 @@ export function layOutFilm(
     // What the user kept stands, whatever else is searched.
     return { ...base, ...read, settling: false }
   }
-  const laid = known ? readSettled(task, known) : layParts(task, sources.taken, { standIn })
+  const laid = known ? readSettled(task, known) : layParts(task, chosen.taken, { standIn })
   return { ...base, ...laid, kept: keptPlan ? 'stale' : 'none' }
 }
 
@@ -179,19 +179,19 @@ function reserveOf({ plan, context, byId, real, width, trimMm, gap }: LayoutTask
 }
 
 interface ChosenSource {
-  ways: FilmSource[]
+  sources: FilmSource[]
   taken: FilmSource | undefined
 }
 
 /** All ways of getting the film as they were searched, the one taken among them. */
 function settledSources(known: SettledLayout): ChosenSource {
-  const ways = known.sources.map((source): FilmSource => ({
+  const sources = known.sources.map((source): FilmSource => ({
     source,
     parts: [],
     packings: [],
     join: source.id === known.sourceId ? known.join : null,
   }))
-  return { ways, taken: ways.find((w) => w.source.id === known.sourceId) }
+  return { sources, taken: sources.find((w) => w.source.id === known.sourceId) }
 }
 
 /** A searched layout read back: rolls, and what found no room. */
@@ -223,7 +223,7 @@ function chooseSource(task: LayoutTask, reserve: Reserve, standIn: boolean): Cho
         }
       : { rounds: toLay.length > 30 ? 0 : TRY_SHELF_ROUNDS }
   const wanted = wantedSource(task)
-  const ways = sourcesOf({
+  const sources = sourcesOf({
     film,
     plan,
     pieces: toLay,
@@ -236,13 +236,13 @@ function chooseSource(task: LayoutTask, reserve: Reserve, standIn: boolean): Cho
     },
   })
   const taken =
-    (wanted ? ways.find((w) => w.source.id === wanted) : undefined) ??
-    ways.find((w) => w.source.covers && w.source.kind !== 'join') ??
-    ways.find((w) => w.source.kind === 'new')
-  return { ways, taken }
+    (wanted ? sources.find((w) => w.source.id === wanted) : undefined) ??
+    sources.find((w) => w.source.covers && w.source.kind !== 'join') ??
+    sources.find((w) => w.source.kind === 'new')
+  return { sources, taken }
 }
 
-function baseOf(task: LayoutTask, { ways, taken }: ChosenSource, { reserveFor, reserveBandsMm }: Reserve) {
+function baseOf(task: LayoutTask, { sources, taken }: ChosenSource, { reserveFor, reserveBandsMm }: Reserve) {
   const { film, pieces, context, cut, spoiled } = task
   const ofFilm = [...context.taken].filter(([id]) => isOfFilm(context, film, id))
   const widthOf = (stockId: string) => context.stock.find((x) => x.id === stockId)?.widthMm ?? 0
@@ -253,7 +253,7 @@ function baseOf(task: LayoutTask, { ways, taken }: ChosenSource, { reserveFor, r
     spoiled,
     reserveFor,
     reserveBandsMm,
-    sources: ways.map((w) => w.source),
+    sources: sources.map((w) => w.source),
     source: taken?.source ?? null,
     join: taken?.join ?? null,
     reserveMm: sumOf(reserveBandsMm),

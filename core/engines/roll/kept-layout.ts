@@ -55,7 +55,7 @@ export function asRoll({
 export function readKept({
   kept,
   base,
-  ways,
+  sources,
   pieces,
   toLay,
   width,
@@ -65,7 +65,7 @@ export function readKept({
 }: {
   kept: KeptLayout
   base: Pick<FilmLayout, 'film' | 'sources' | 'source'>
-  ways: readonly FilmSource[]
+  sources: readonly FilmSource[]
   pieces: readonly Piece[]
   toLay: readonly Piece[]
   width: number
@@ -99,10 +99,10 @@ export function readKept({
       : lots[0] !== 'new' && lots[0] !== undefined
         ? `lot:${lots[0]}`
         : `new:${rolls[0]?.widthMm ?? width}`
-  const way = ways.find((w) => w.source.id === id)
+  const from = sources.find((w) => w.source.id === id)
   return {
-    source: way?.source ?? base.source,
-    join: way?.join ?? null,
+    source: from?.source ?? base.source,
+    join: from?.join ?? null,
     rollWidthMm: rolls.length > 0 ? Math.max(...rolls.map((r) => r.widthMm)) : width,
     boundMm,
     rolls,

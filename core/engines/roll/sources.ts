@@ -62,9 +62,9 @@ export function sourcesOf(ask: SourceAsk): FilmSource[] {
       s.leftMm > 0 &&
       (width === null || !film.widthsMm.includes(width) || s.widthMm >= width - 1e-6),
   )
-  const shelf = [...new Set(own.map((s) => s.lot))].map((lot) => shelfWay(ask, lot, own))
+  const shelf = [...new Set(own.map((s) => s.lot))].map((lot) => shelfSource(ask, lot, own))
   const widths = width !== null && film.widthsMm.includes(width) ? [width] : film.widthsMm
-  const news = widths.map((w) => newWay(ask, pieces, w))
+  const news = widths.map((w) => newSource(ask, pieces, w))
   const out = [...shelf, ...news]
   // Two lots only where none covers the plan alone: a shade may differ, so that is never taken unasked.
   if (!shelf.some((w) => w.source.covers) && ask.standIn?.joins !== false) out.push(...joins(ask, shelf, news))
@@ -83,7 +83,7 @@ export function sourcesOf(ask: SourceAsk): FilmSource[] {
 const lacksOf = (packing: Packing, leavesMm: number, reserveMm: number): Source['lacks'] =>
   packing.unplaced.length > 0 ? 'pieces' : leavesMm < reserveMm - 1e-6 ? 'reserve' : 'nothing'
 
-function shelfWay(ask: SourceAsk, lot: string, own: readonly StockItem[]): FilmSource {
+function shelfSource(ask: SourceAsk, lot: string, own: readonly StockItem[]): FilmSource {
   const { plan, pieces } = ask
   const { gapMm, trimMm } = plan.layout
   // Rests first, then the roll that is nearest its end.
@@ -155,7 +155,7 @@ export function newPart(
   }
 }
 
-function newWay(ask: SourceAsk, pieces: readonly Piece[], widthMm: number): FilmSource {
+function newSource(ask: SourceAsk, pieces: readonly Piece[], widthMm: number): FilmSource {
   const { part, packing } = newPart(ask, pieces, widthMm)
   const usedMm = usedOf(packing)
   const order = orderFor(ask.film, widthMm, usedMm > 0 ? [...bandsOf(packing), ...ask.reserve] : [])
@@ -206,13 +206,13 @@ function joinOfTwo(ask: SourceAsk, a: FilmSource, b: FilmSource): FilmSource | n
     )
   for (const fill of JOIN_FILL) {
     const fits = (lot: 0 | 1, some: readonly Piece[]): boolean => {
-      const way = lot === 0 ? a : b
+      const from = lot === 0 ? a : b
       if (some.length === 0) return false
-      if (way.source.kind === 'new') return true
+      if (from.source.kind === 'new') return true
       // The bare area first: it is cheap, and rules most ways out.
-      const most = fill * room(way)
+      const most = fill * room(from)
       const area = some.reduce((s, p) => s + p.acrossMm * p.alongMm, 0)
-      return area / widthOf(way) <= most && bound(some, widthOf(way)) <= most
+      return area / widthOf(from) <= most && bound(some, widthOf(from)) <= most
     }
     const shared = shareLots(plan, pieces, fits)
     if (!shared) return null

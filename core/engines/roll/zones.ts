@@ -101,7 +101,7 @@ export function shareLots(
     const z = zoneOf.get(p.covers?.[0] ?? p.panelId) ?? 0
     areas[z] = nth(areas, z) + p.acrossMm * p.alongMm
   }
-  const ways: { mask: number; weight: number; area: number }[] = []
+  const choices: { mask: number; weight: number; area: number }[] = []
   for (let mask = 1; mask < (1 << n) - 1; mask++) {
     let weight = 0
     let area = 0
@@ -110,11 +110,11 @@ export function shareLots(
       if (!side) area += nth(areas, i)
       for (let j = i + 1; j < n; j++) if (((mask >> j) & 1) !== side) weight += nth(between, i * n + j)
     }
-    ways.push({ mask, weight, area })
+    choices.push({ mask, weight, area })
   }
   // Where it shows least; then with as much as may be from the first lot.
-  ways.sort((a, b) => a.weight - b.weight || b.area - a.area)
-  for (const { mask } of ways) {
+  choices.sort((a, b) => a.weight - b.weight || b.area - a.area)
+  for (const { mask } of choices) {
     const side = (p: Piece) => (mask >> (zoneOf.get(p.covers?.[0] ?? p.panelId) ?? 0)) & 1
     const first = pieces.filter((p) => !side(p))
     const second = pieces.filter((p) => side(p))

@@ -18,18 +18,26 @@ export function crownStretch(
   const at = (f: string) => `panels/${panel.id}/${f}`
   if (panel.crownMm <= 0 || panel.crownOverMm <= 0)
     return {
-      crown: figure(id, 0, 'fraction', call('flat', 'crown'), [
-        input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
-      ]),
+      crown: figure({
+        id,
+        value: 0,
+        unit: 'fraction',
+        formula: call('flat', 'crown'),
+        inputs: [input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm'))],
+      }),
       parts: [],
     }
   const across = sagittaRadiusMm(panel.crownMm, panel.crownOverMm)
   const down = crownDown(panel)
   if (down === 0)
     return {
-      crown: figure(id, 0, 'fraction', call('curved_one_way', 'down'), [
-        input('down', 0, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownMm')),
-      ]),
+      crown: figure({
+        id,
+        value: 0,
+        unit: 'fraction',
+        formula: call('curved_one_way', 'down'),
+        inputs: [input('down', 0, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownMm'))],
+      }),
       parts: [],
     }
   // Two curvatures: the sphere of the same product of both bends film as much (Gauss); the stretch is then an estimate.
@@ -41,18 +49,23 @@ export function crownStretch(
   const radius = radiusFigure(panel, radiusMm, down)
   // A reading over a short straightedge can ask for more than a half sphere: no panel is that.
   const alphaRad = Math.min(Math.hypot(w, h) / 2 / radiusMm, Math.PI / 2)
-  const alpha = figure(
-    `stretch/${panel.id}/alpha`,
-    alphaRad,
-    'rad',
-    'min(√({width}² + {height}²) ÷ 2 ÷ {radius}, π ÷ 2)',
-    [
+  const alpha = figure({
+    id: `stretch/${panel.id}/alpha`,
+    value: alphaRad,
+    unit: 'rad',
+    formula: 'min(√({width}² + {height}²) ÷ 2 ÷ {radius}, π ÷ 2)',
+    inputs: [
       input('width', w, 'mm', measureStanding(panel, 'widthMm'), at('widthMm')),
       input('height', h, 'mm', measureStanding(panel, 'heightMm'), at('heightMm')),
       from('radius', radius),
     ],
-  )
-  const crown = figure(id, capStretch(alphaRad), 'fraction', '{alpha} ÷ sin({alpha}) − 1', [from('alpha', alpha)], {
+  })
+  const crown = figure({
+    id,
+    value: capStretch(alphaRad),
+    unit: 'fraction',
+    formula: '{alpha} ÷ sin({alpha}) − 1',
+    inputs: [from('alpha', alpha)],
     source: MILNOR,
     standing: 'published',
   })
@@ -67,20 +80,28 @@ function radiusFigure(panel: Panel, radiusMm: number, down: number | null): Figu
     input('over', panel.crownOverMm, 'mm', measureStanding(panel, 'crownOverMm'), at('crownOverMm')),
     input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
   ]
-  return figure(
-    `stretch/${panel.id}/radius`,
-    radiusMm,
-    'mm',
-    down === null ? single : `√(${single} × ({over_down}² ÷ 4 + {down}²) ÷ (2 × {down}))`,
-    down === null
-      ? taken
-      : [
-          ...taken,
-          input('over_down', panel.crownDownOverMm, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownOverMm')),
-          input('down', panel.crownDownMm, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownMm')),
-        ],
-    { standing: down === null ? 'measured' : 'common_practice', source: GEOMETRY },
-  )
+  return figure({
+    id: `stretch/${panel.id}/radius`,
+    value: radiusMm,
+    unit: 'mm',
+    formula: down === null ? single : `√(${single} × ({over_down}² ÷ 4 + {down}²) ÷ (2 × {down}))`,
+    inputs:
+      down === null
+        ? taken
+        : [
+            ...taken,
+            input(
+              'over_down',
+              panel.crownDownOverMm,
+              'mm',
+              measureStanding(panel, 'crownDownMm'),
+              at('crownDownOverMm'),
+            ),
+            input('down', panel.crownDownMm, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownMm')),
+          ],
+    standing: down === null ? 'measured' : 'common_practice',
+    source: GEOMETRY,
+  })
 }
 
 /** Radius along the height; 0 where it was found flat, null where it was not taken. */

@@ -40,14 +40,21 @@ const WRINKLE = 0.002
  * made. Bands: hardly stretched, fine, to be post-heated, past the film's limit, wrinkles. `limit` overrides the film's
  * own.
  */
-export function feelOf(
-  map: SurfaceMap,
-  panel: Panel,
-  film: FilmSheet,
-  choice: PieceChoice,
-  method: Method,
+export function feelOf({
+  map,
+  panel,
+  film,
+  choice,
+  method,
   limit = film.stretchLimit,
-): Feel {
+}: {
+  map: SurfaceMap
+  panel: Panel
+  film: FilmSheet
+  choice: PieceChoice
+  method: Method
+  limit?: number | undefined
+}): Feel {
   const residue = method.tension === 'relax_first' ? film.rollResidue : 0
   const kept = sizeAfterHeat(choice.preStretch, film)
   const wrinklesOver = shrinkCapacity(choice.preStretch, film) + WRINKLE

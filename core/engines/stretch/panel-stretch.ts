@@ -127,12 +127,12 @@ function ruleFigure({
     pre > 0 ? ' × (1 + {pre} × (1 − {recovers})) × (1 − min({shrink}, {pre}))' : '',
     ' − 1',
   ].join('')
-  return figure(
-    `stretch/${panel.id}/${part}`,
-    afterMethod(plan, panel, film, stretches),
-    'fraction',
-    `max(0, ${formula})`,
-    [
+  return figure({
+    id: `stretch/${panel.id}/${part}`,
+    value: afterMethod(plan, panel, film, stretches),
+    unit: 'fraction',
+    formula: `max(0, ${formula})`,
+    inputs: [
       ...stretches.map((f, i) => from(`s${i + 1}`, f)),
       ...(relax > 0 ? [ofFilm('residue', 'rollResidue', relax)] : []),
       ...(pre > 0
@@ -143,22 +143,26 @@ function ruleFigure({
           ]
         : []),
     ],
-    { limit: limitOf(film), standing: 'common_practice', source: GEOMETRY, settling },
-  )
+    limit: limitOf(film),
+    standing: 'common_practice',
+    source: GEOMETRY,
+    settling,
+  })
 }
 
 /** Of the solved surface what is to be post-heated, and where film is squeezed past what heat takes. */
 function areaFigures(panel: Panel, film: FilmSheet, known: SolvedStretch): Figure[] {
   const area = input('area', known.areaMm2, 'mm2', 'measured', 'data/mesh')
   const of = (id: string, mm2: number, formula: string, field: 'postHeatOver' | 'heatShrink') =>
-    figure(
-      `stretch/${panel.id}/${id}`,
-      mm2,
-      'mm2',
+    figure({
+      id: `stretch/${panel.id}/${id}`,
+      value: mm2,
+      unit: 'mm2',
       formula,
-      [area, input('over', film[field], 'fraction', filmStanding(film, field), `film/${film.id}/${field}`)],
-      { standing: 'common_practice', source: MILNOR },
-    )
+      inputs: [area, input('over', film[field], 'fraction', filmStanding(film, field), `film/${film.id}/${field}`)],
+      standing: 'common_practice',
+      source: MILNOR,
+    })
   return [
     of('post_heat', known.toPostHeatMm2, call('area_stretched', 'area', 'over'), 'postHeatOver'),
     of('wrinkles', known.wrinklesMm2, call('area_squeezed', 'area', 'over'), 'heatShrink'),
@@ -167,11 +171,13 @@ function areaFigures(panel: Panel, film: FilmSheet, known: SolvedStretch): Figur
 
 /** The worst stretch as it was solved on the panel's surface, beside what the rule makes of the same tape. */
 const solvedFigure = (panel: Panel, film: FilmSheet, byRule: Figure, known: SolvedStretch, scanned: boolean): Figure =>
-  figure(
-    `stretch/${panel.id}/worst`,
-    known.worst,
-    'fraction',
-    call(scanned ? 'solved_on_scan' : 'solved_on_tape', 'triangles', 'rule'),
-    [input('triangles', known.triangles, 'count', 'measured', 'data/mesh'), from('rule', byRule)],
-    { limit: limitOf(film), standing: 'common_practice', source: MILNOR },
-  )
+  figure({
+    id: `stretch/${panel.id}/worst`,
+    value: known.worst,
+    unit: 'fraction',
+    formula: call(scanned ? 'solved_on_scan' : 'solved_on_tape', 'triangles', 'rule'),
+    inputs: [input('triangles', known.triangles, 'count', 'measured', 'data/mesh'), from('rule', byRule)],
+    limit: limitOf(film),
+    standing: 'common_practice',
+    source: MILNOR,
+  })

@@ -12,34 +12,40 @@ export function recessStretch(panel: Panel, r: Recess): { f: Figure; parts: Figu
   const standing = (f: string) => measureStanding(panel, `recesses.${r.id}.${f}`)
   if (r.way !== 'bridge')
     return {
-      f: figure(
+      f: figure({
         id,
-        0,
-        'fraction',
-        call(r.way === 'feed' ? 'fed' : 'inlaid', 'depth'),
-        [input('depth', r.depthMm, 'mm', standing('depthMm'), at('depthMm'))],
-        { standing: 'common_practice' },
-      ),
+        value: 0,
+        unit: 'fraction',
+        formula: call(r.way === 'feed' ? 'fed' : 'inlaid', 'depth'),
+        inputs: [input('depth', r.depthMm, 'mm', standing('depthMm'), at('depthMm'))],
+        standing: 'common_practice',
+      }),
       parts: [],
     }
   const narrow = r.mouthWidthMm <= r.mouthHeightMm ? 'mouthWidthMm' : 'mouthHeightMm'
   const profileMm = recessProfileMm(r[narrow], r.depthMm, r.wallDeg)
-  const profile = figure(`${id}/profile`, profileMm, 'mm', call('profile', 'mouth', 'wall', 'depth'), [
-    input('mouth', r[narrow], 'mm', standing(narrow), at(narrow)),
-    input('depth', r.depthMm, 'mm', standing('depthMm'), at('depthMm')),
-    input('wall', r.wallDeg, 'count', standing('wallDeg'), at('wallDeg')),
-  ])
-  const bridge = figure(
+  const profile = figure({
+    id: `${id}/profile`,
+    value: profileMm,
+    unit: 'mm',
+    formula: call('profile', 'mouth', 'wall', 'depth'),
+    inputs: [
+      input('mouth', r[narrow], 'mm', standing(narrow), at(narrow)),
+      input('depth', r.depthMm, 'mm', standing('depthMm'), at('depthMm')),
+      input('wall', r.wallDeg, 'count', standing('wallDeg'), at('wallDeg')),
+    ],
+  })
+  const bridge = figure({
     id,
-    bridgeStrain(profileMm, r[narrow], r.gapMm),
-    'fraction',
-    '({profile} + 2 × {gap}) ÷ ({mouth} + 2 × {gap}) − 1',
-    [
+    value: bridgeStrain(profileMm, r[narrow], r.gapMm),
+    unit: 'fraction',
+    formula: '({profile} + 2 × {gap}) ÷ ({mouth} + 2 × {gap}) − 1',
+    inputs: [
       from('profile', profile),
       input('mouth', r[narrow], 'mm', standing(narrow), at(narrow)),
       input('gap', r.gapMm, 'mm', 'common_practice', at('gapMm')),
     ],
-    { source: GEOMETRY },
-  )
+    source: GEOMETRY,
+  })
   return { f: bridge, parts: [profile] }
 }

@@ -64,7 +64,7 @@ export function mapInPlan(
     restShrink: shrinkCapacity(choiceFor(plan, panel, film).preStretch, film),
   })
   if (!made.ok) return made
-  return ok({ map: made.value, feel: feelOf(made.value, panel, film, choice, plan.method) })
+  return ok({ map: made.value, feel: feelOf({ map: made.value, panel, film, choice, method: plan.method }) })
 }
 
 /**

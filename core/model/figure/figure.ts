@@ -98,14 +98,18 @@ interface FigureOptions {
   settling?: boolean
 }
 
-export function figure(
-  id: FigureId,
-  value: Figure['value'],
-  unit: FigureUnit,
-  formula: string,
-  inputs: FigureInput[],
-  { limit = null, standing = 'measured', source = null, settling = false }: FigureOptions = {},
-): Figure {
+/** A value with its working; its standing is no better than that of its weakest input. */
+export function figure({
+  id,
+  value,
+  unit,
+  formula,
+  inputs,
+  limit = null,
+  standing = 'measured',
+  source = null,
+  settling = false,
+}: Pick<Figure, 'id' | 'value' | 'unit' | 'formula' | 'inputs'> & FigureOptions): Figure {
   return {
     id,
     value,

@@ -5,14 +5,14 @@ import type { Panel, Edge } from './schema'
 export const UNDECIDED = { tightness: null, opens: null, cutAs: null, leaveMm: null } as const
 
 /** A panel of a kind with its four edges as that kind usually meets its neighbours, sizes as given. */
-export function newPanel(
-  id: string,
-  name: string,
-  kind: Panel['kind'],
-  side: Panel['side'],
-  widthMm: number,
-  heightMm: number,
-): Panel {
+export function newPanel({
+  id,
+  name,
+  kind,
+  side,
+  widthMm,
+  heightMm,
+}: Pick<Panel, 'id' | 'name' | 'kind' | 'side' | 'widthMm' | 'heightMm'>): Panel {
   const meets = PANEL_FACTS[kind].edges
   const edge = (at: Edge['at'], lengthMm: number, i: number): Edge => ({
     id: at,

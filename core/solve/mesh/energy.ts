@@ -3,6 +3,12 @@ import { decomposeInto, type Assembly, type Decomposition } from './assemble'
 /** Film takes stretch and hardly any squeeze: squeeze weighs this much more in the mean square. Assumed. */
 const SQUEEZE_COUNTS = 4
 
+/**
+ * Of one triangle: slopes (g) and bends (h) along the two singular directions, bends of flip and twist across them (hf,
+ * ht), and how the slopes change with the bound on the stretch (c).
+ */
+type Bend = Record<'g1' | 'g2' | 'h1' | 'h2' | 'hf' | 'ht' | 'c1' | 'c2', number>
+
 /** The energy, its slope and its bend over all triangles. */
 export class Work {
   private readonly weight: Float64Array
@@ -117,17 +123,7 @@ export class Work {
   /**
    * Adds a triangle's bend by its four modes, and its slope: h1, h2 along the singular directions, hf and ht across.
    */
-  private bend(
-    t: number,
-    g1: number,
-    g2: number,
-    h1: number,
-    h2: number,
-    hf: number,
-    ht: number,
-    c1: number,
-    c2: number,
-  ): void {
+  private bend(t: number, { g1, g2, h1, h2, hf, ht, c1, c2 }: Bend): void {
     const { as, q, gradient, cross } = this
     const { cu, su, cv, sv } = this.d
     const { slopes } = as
@@ -192,17 +188,16 @@ export class Work {
       const gap = d.s1 - d.s2
       const flip = gap > 1e-6 * d.s1 ? (g1 - g2) / gap : h1
       const twist = (g1 + g2) / (d.s1 + d.s2)
-      this.bend(
-        i,
-        w * g1,
-        w * g2,
-        w * h1,
-        w * h2,
-        w * Math.max(0, flip),
-        w * Math.max(0, twist),
-        (w * ca) / d.s1,
-        (w * cb) / d.s2,
-      )
+      this.bend(i, {
+        g1: w * g1,
+        g2: w * g2,
+        h1: w * h1,
+        h2: w * h2,
+        hf: w * Math.max(0, flip),
+        ht: w * Math.max(0, twist),
+        c1: (w * ca) / d.s1,
+        c2: (w * cb) / d.s2,
+      })
     }
     if (!as.factor()) return null
     const [y, z] = as.cholesky.solveBoth(this.cross, this.gradient)
@@ -262,7 +257,8 @@ export class Work {
       const [g2, h2] = of(d.s2)
       const gap = d.s1 - d.s2
       const flip = gap > 1e-6 * d.s1 ? (g1 - g2) / gap : h1
-      this.bend(i, g1, g2, h1, h2, Math.max(0, flip), Math.max(0, (g1 + g2) / (d.s1 + d.s2)), 0, 0)
+      const [hf, ht] = [Math.max(0, flip), Math.max(0, (g1 + g2) / (d.s1 + d.s2))]
+      this.bend(i, { g1, g2, h1, h2, hf, ht, c1: 0, c2: 0 })
     }
     if (!as.factor()) return null
     const z = as.cholesky.solve(this.gradient)

@@ -22,7 +22,16 @@ export function edgeFigures(
     const lengthMm = inputs.reduce((sum, i) => sum + Number(i.value), 0)
     return inputs.length === 0
       ? []
-      : [figure(`supply/${kind}`, lengthMm, 'mm', 'Σ inputs', inputs, { standing: 'common_practice' })]
+      : [
+          figure({
+            id: `supply/${kind}`,
+            value: lengthMm,
+            unit: 'mm',
+            formula: 'Σ inputs',
+            inputs,
+            standing: 'common_practice',
+          }),
+        ]
   })
   return [...told, ...countedFigures(consumables, edges, panels, pieces), ...corners.flatMap((c) => c.figures)]
 }
@@ -59,21 +68,30 @@ function countedFigures(
   const covered = [...new Set(pieces.flatMap((p) => p.covers ?? [p.panelId]))].flatMap((id) => panels.get(id) ?? [])
   const cuts = pieces.map((p) => input(p.id, p.acrossMm * p.alongMm, 'mm2', 'measured', `pieces/${p.panelId}/parts`))
   const sum = (list: readonly FigureInput[]): number => list.reduce((total, i) => total + Number(i.value), 0)
-  const liner = figure('supply/liner', sum(cuts), 'mm2', 'Σ inputs', cuts)
+  const liner = figure({ id: 'supply/liner', value: sum(cuts), unit: 'mm2', formula: 'Σ inputs', inputs: cuts })
   const runs = edges.map((e) => runInput(e, panels.get(e.panelId)))
   const edgeMm = input('edges', sum(runs), 'mm', weakest(runs.map((r) => r.standing)), 'panels')
   return [
     ...primerFigure(covered),
     liner,
-    figure('supply/felts', count('felts'), 'count', call('rounded_up', 'liner', 'each'), [
-      from('liner', liner),
-      input('each', M2_PER_FELT * 1e6, 'mm2', 'assumed', 'data/supplies'),
-    ]),
-    figure('supply/blades', count('blades'), 'count', call('blades_for', 'covered', 'edges', 'each'), [
-      input('covered', covered.length, 'count', 'measured', 'panels'),
-      edgeMm,
-      input('each', EDGE_M_PER_BLADE * 1000, 'mm', 'common_practice', 'data/supplies'),
-    ]),
+    figure({
+      id: 'supply/felts',
+      value: count('felts'),
+      unit: 'count',
+      formula: call('rounded_up', 'liner', 'each'),
+      inputs: [from('liner', liner), input('each', M2_PER_FELT * 1e6, 'mm2', 'assumed', 'data/supplies')],
+    }),
+    figure({
+      id: 'supply/blades',
+      value: count('blades'),
+      unit: 'count',
+      formula: call('blades_for', 'covered', 'edges', 'each'),
+      inputs: [
+        input('covered', covered.length, 'count', 'measured', 'panels'),
+        edgeMm,
+        input('each', EDGE_M_PER_BLADE * 1000, 'mm', 'common_practice', 'data/supplies'),
+      ],
+    }),
   ]
 }
 
@@ -86,5 +104,7 @@ function primerFigure(covered: readonly Panel[]): Figure[] {
     }),
   )
   const total = walls.reduce((sum, w) => sum + Number(w.value), 0)
-  return walls.length === 0 ? [] : [figure('supply/primer', total, 'mm2', 'Σ inputs', walls)]
+  return walls.length === 0
+    ? []
+    : [figure({ id: 'supply/primer', value: total, unit: 'mm2', formula: 'Σ inputs', inputs: walls })]
 }

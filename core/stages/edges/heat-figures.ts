@@ -81,7 +81,15 @@ function minutesFigure(of: PostHeat, paceFactor: number, moving: Figure | undefi
     input('crew_pace', paceFactor, 'fraction', 'measured', 'runSheet/paceFactor'),
   ]
   const formula = call('post_heat_for', ...inputs.map((i) => i.key))
-  return [figure(`heat/${of.panel.id}/minutes`, postHeatMinutes(work, paceFactor), 'min', formula, inputs)]
+  return [
+    figure({
+      id: `heat/${of.panel.id}/minutes`,
+      value: postHeatMinutes(work, paceFactor),
+      unit: 'min',
+      formula,
+      inputs,
+    }),
+  ]
 }
 
 function solvedFigures(panel: Panel, film: FilmSheet, way: Plan, guns: Given['guns']): Figure[] {
@@ -104,7 +112,12 @@ function solvedFigures(panel: Panel, film: FilmSheet, way: Plan, guns: Given['gu
   ]
   const formula = call('gun_solved', ...inputs.map((i) => i.key))
   const of = (part: HeatPart, value: number, unit: FigureUnit, limit: Figure['limit'] = null) =>
-    figure(`heat/${panel.id}/${part}`, value, unit, formula, inputs, {
+    figure({
+      id: `heat/${panel.id}/${part}`,
+      value,
+      unit,
+      formula,
+      inputs,
       limit,
       standing: 'assumed',
       source: 'sources#incropera-dewitt',
@@ -165,5 +178,5 @@ function movingFigure({
     ...(passes > 1 ? [part('gap', gapS, 's')] : []),
   ]
   const formula = passes > 1 ? MOVING + PAUSES : MOVING
-  return figure(`heat/${panel.id}/moving`, seconds, 's', formula, inputs, { settling })
+  return figure({ id: `heat/${panel.id}/moving`, value: seconds, unit: 's', formula, inputs, settling })
 }

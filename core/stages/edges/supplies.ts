@@ -33,13 +33,13 @@ export function suppliesOf({ consumables, pieces, panels, ledger, shop, levels }
   const total =
     costs.length > 1
       ? [
-          figure(
-            'supply/all/cost',
-            costs.reduce((sum, f) => sum + Number(f.value), 0),
-            'money',
-            'Σ inputs',
-            costs.map((f) => from(f.id.split('/')[1] ?? '', f)),
-          ),
+          figure({
+            id: 'supply/all/cost',
+            value: costs.reduce((sum, f) => sum + Number(f.value), 0),
+            unit: 'money',
+            formula: 'Σ inputs',
+            inputs: costs.map((f) => from(f.id.split('/')[1] ?? '', f)),
+          }),
         ]
       : []
   return { lines, figures: [...orders, ...total], findings: lines.flatMap(shortFinding) }
@@ -55,10 +55,16 @@ function orderFigures(line: SupplyLine, coveredMm2: number): Figure[] {
   const bottles =
     kind === 'alcohol'
       ? [
-          figure('supply/alcohol', line.needed, 'count', '{area} ÷ {each}', [
-            input('area', coveredMm2, 'mm2', 'assumed', 'panels'),
-            input('each', M2_PER_BOTTLE * 1e6, 'mm2', 'assumed', 'data/supplies'),
-          ]),
+          figure({
+            id: 'supply/alcohol',
+            value: line.needed,
+            unit: 'count',
+            formula: '{area} ÷ {each}',
+            inputs: [
+              input('area', coveredMm2, 'mm2', 'assumed', 'panels'),
+              input('each', M2_PER_BOTTLE * 1e6, 'mm2', 'assumed', 'data/supplies'),
+            ],
+          }),
         ]
       : []
   if (packs === null || pack === null || shelf === null) return bottles
@@ -66,12 +72,12 @@ function orderFigures(line: SupplyLine, coveredMm2: number): Figure[] {
     kind === 'primer'
       ? input('needed', line.needed, 'count', 'assumed', 'figure:supply/primer')
       : amount('needed', line.needed, 'assumed', `figure:supply/${kind}`)
-  const order = figure(
-    `supply/${kind}/order`,
-    packs,
-    'count',
-    call('packs_for', 'needed', 'used', 'least', 'shelf', 'pack', ...(kind === 'primer' ? ['each'] : [])),
-    [
+  const order = figure({
+    id: `supply/${kind}/order`,
+    value: packs,
+    unit: 'count',
+    formula: call('packs_for', 'needed', 'used', 'least', 'shelf', 'pack', ...(kind === 'primer' ? ['each'] : [])),
+    inputs: [
       needs,
       amount('used', line.used, 'measured', 'log'),
       amount('least', line.least, 'measured', 'shop/supplies'),
@@ -79,12 +85,18 @@ function orderFigures(line: SupplyLine, coveredMm2: number): Figure[] {
       amount('pack', pack, 'measured', 'shop/supplies'),
       ...(kind === 'primer' ? [input('each', M2_PER_POT * 1e6, 'mm2', 'assumed', 'data/supplies')] : []),
     ],
-  )
+  })
   const price = input('price', line.price, 'money', 'measured', 'shop/supplies')
   return [
     ...bottles,
     order,
-    figure(`supply/${kind}/cost`, cost ?? 0, 'money', '{packs} × {price}', [from('packs', order), price]),
+    figure({
+      id: `supply/${kind}/cost`,
+      value: cost ?? 0,
+      unit: 'money',
+      formula: '{packs} × {price}',
+      inputs: [from('packs', order), price],
+    }),
   ]
 }
 

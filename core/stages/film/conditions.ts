@@ -38,7 +38,7 @@ export function conditionsOf(
     return { figures, findings }
   }
   const airInput = input('air', air.value, 'C', air.standing, air.at)
-  keep(figure('conditions/air', air.value, 'C', '{air}', [airInput]))
+  keep(figure({ id: 'conditions/air', value: air.value, unit: 'C', formula: '{air}', inputs: [airInput] }))
   if (main && (air.value < main.airC.min || air.value > main.airC.max))
     add('air_out_of_range', 'warn', {
       facts: { film: main.name, c: air.value, min_c: main.airC.min, max_c: main.airC.max },
@@ -46,14 +46,15 @@ export function conditionsOf(
   const dew =
     humidity &&
     keep(
-      figure(
-        'conditions/dew_point',
-        dewPointC(air.value, humidity.value),
-        'C',
-        `${MAGNUS_B_C} × γ ÷ (${MAGNUS_A} − γ), γ = ln({humidity}) + ${MAGNUS_A} × {air} ÷ (${MAGNUS_B_C} + {air})`,
-        [airInput, input('humidity', humidity.value, 'fraction', humidity.standing, humidity.at)],
-        { source: 'docs/sources.md#alduchov-eskridge-1996', standing: 'published' },
-      ),
+      figure({
+        id: 'conditions/dew_point',
+        value: dewPointC(air.value, humidity.value),
+        unit: 'C',
+        formula: `${MAGNUS_B_C} × γ ÷ (${MAGNUS_A} − γ), γ = ln({humidity}) + ${MAGNUS_A} × {air} ÷ (${MAGNUS_B_C} + {air})`,
+        inputs: [airInput, input('humidity', humidity.value, 'fraction', humidity.standing, humidity.at)],
+        source: 'docs/sources.md#alduchov-eskridge-1996',
+        standing: 'published',
+      }),
     )
   const dewC = dew ? Number(dew.value) : null
   if (dewC !== null && surfaceC !== null && surfaceC < dewC + DEW_MARGIN_K)
@@ -93,14 +94,21 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
   const target = keepTarget({ keep, targetC, dewC, room, main })
   const minutes = warmingMinutes(vehicleC, room.airC, targetC, Number(tau.value))
   const warm = keep(
-    figure(
-      'conditions/warming',
-      minutes,
-      'min',
-      vehicleC >= targetC ? call('warm_enough', 'vehicle') : '{tau} × ln(({air} − {vehicle}) ÷ ({air} − {target}))',
-      [from('tau', tau), room.air, input('vehicle', vehicleC, 'C', 'measured', 'conditions'), from('target', target)],
-      { source: 'docs/sources.md#lumped-capacity', standing: 'common_practice' },
-    ),
+    figure({
+      id: 'conditions/warming',
+      value: minutes,
+      unit: 'min',
+      formula:
+        vehicleC >= targetC ? call('warm_enough', 'vehicle') : '{tau} × ln(({air} − {vehicle}) ÷ ({air} − {target}))',
+      inputs: [
+        from('tau', tau),
+        room.air,
+        input('vehicle', vehicleC, 'C', 'measured', 'conditions'),
+        from('target', target),
+      ],
+      source: 'docs/sources.md#lumped-capacity',
+      standing: 'common_practice',
+    }),
   )
   if (minutes === null)
     return add('room_never_warms', 'stop', {
@@ -111,18 +119,27 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
     add('vehicle_sweats', 'warn', { figureId: 'conditions/dew_point', facts: { vehicle_c: vehicleC, dew_c: dewC } })
   const wet = plan.conditions.wet || (dewC !== null && vehicleC < dewC)
   const lead = keep(
-    figure('conditions/lead', minutes + (wet ? DRYING_MIN : 0), 'min', wet ? '{warming} + {drying}' : '{warming}', [
-      from('warming', warm),
-      ...(wet ? [input('drying', DRYING_MIN, 'min', 'common_practice', 'data/conditions')] : []),
-    ]),
+    figure({
+      id: 'conditions/lead',
+      value: minutes + (wet ? DRYING_MIN : 0),
+      unit: 'min',
+      formula: wet ? '{warming} + {drying}' : '{warming}',
+      inputs: [
+        from('warming', warm),
+        ...(wet ? [input('drying', DRYING_MIN, 'min', 'common_practice', 'data/conditions')] : []),
+      ],
+    }),
   )
   const work = room.workFrom === null ? null : civilToMinutes(room.workFrom)
   if (work === null) return
   const inBy = keep(
-    figure('conditions/in_by', minutesToCivil(Math.floor(work - Number(lead.value))), 'wall_time', '{work} − {lead}', [
-      input('work', room.workFrom, 'wall_time', 'common_practice', 'steps/hardware_off'),
-      from('lead', lead),
-    ]),
+    figure({
+      id: 'conditions/in_by',
+      value: minutesToCivil(Math.floor(work - Number(lead.value))),
+      unit: 'wall_time',
+      formula: '{work} − {lead}',
+      inputs: [input('work', room.workFrom, 'wall_time', 'common_practice', 'steps/hardware_off'), from('lead', lead)],
+    }),
   )
   add('bring_in_by', 'note', {
     figureId: 'conditions/in_by',
@@ -134,12 +151,12 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
 function keepTimeConstant(plan: Plan, keep: (f: Figure) => Figure) {
   const areaMm2 = plan.panels.reduce((s, p) => s + panelAreaMm2(p), 0)
   const area = keep(
-    figure(
-      'conditions/area',
-      areaMm2,
-      'mm2',
-      call('area_of_panels', 'panels'),
-      [
+    figure({
+      id: 'conditions/area',
+      value: areaMm2,
+      unit: 'mm2',
+      formula: call('area_of_panels', 'panels'),
+      inputs: [
         input(
           'panels',
           plan.panels.length,
@@ -148,24 +165,25 @@ function keepTimeConstant(plan: Plan, keep: (f: Figure) => Figure) {
           'panels',
         ),
       ],
-      { standing: 'common_practice' },
-    ),
+      standing: 'common_practice',
+    }),
   )
   const mass = plan.conditions.massKg ?? MASS_KG[plan.vehicle.kind]
   const tau = keep(
-    figure(
-      'conditions/tau',
-      timeConstantMin(mass, HEAT_J_PER_KG_K, SURFACE_W_PER_M2_K, areaMm2 / 1e6),
-      'min',
-      '{mass} kg × {heat} J/kgK ÷ ({film} W/m²K × {area})',
-      [
+    figure({
+      id: 'conditions/tau',
+      value: timeConstantMin(mass, HEAT_J_PER_KG_K, SURFACE_W_PER_M2_K, areaMm2 / 1e6),
+      unit: 'min',
+      formula: '{mass} kg × {heat} J/kgK ÷ ({film} W/m²K × {area})',
+      inputs: [
         input('mass', mass, 'count', plan.conditions.massKg === null ? 'assumed' : 'measured', 'conditions'),
         input('heat', HEAT_J_PER_KG_K, 'count', 'assumed', 'data/conditions'),
         input('film', SURFACE_W_PER_M2_K, 'count', 'assumed', 'data/conditions'),
         from('area', area),
       ],
-      { source: 'docs/sources.md#lumped-capacity', standing: 'published' },
-    ),
+      source: 'docs/sources.md#lumped-capacity',
+      standing: 'published',
+    }),
   )
   return tau
 }
@@ -185,12 +203,17 @@ function keepTarget({
   main: undefined | FilmSheet
 }) {
   return keep(
-    figure(
-      'conditions/target',
-      targetC,
-      'C',
-      dewC === null ? '{surface}' : room.surfaceMinC === null ? '{dew} + {margin}' : 'max({surface}, {dew} + {margin})',
-      [
+    figure({
+      id: 'conditions/target',
+      value: targetC,
+      unit: 'C',
+      formula:
+        dewC === null
+          ? '{surface}'
+          : room.surfaceMinC === null
+            ? '{dew} + {margin}'
+            : 'max({surface}, {dew} + {margin})',
+      inputs: [
         ...(room.surfaceMinC === null
           ? []
           : [
@@ -206,7 +229,7 @@ function keepTarget({
           ? [from('dew', room.dew), input('margin', DEW_MARGIN_K, 'count', 'published', 'data/conditions')]
           : []),
       ],
-      { source: 'docs/sources.md#iso-8502-4' },
-    ),
+      source: 'docs/sources.md#iso-8502-4',
+    }),
   )
 }

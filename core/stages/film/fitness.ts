@@ -233,12 +233,12 @@ function costFigure(film: FilmSheet, panel: Panel, pieces: readonly Piece[]): Fi
   const length = whole ? (film.rollLengthsMm[0] ?? 1000) : 1000
   const terms = pieces.map((_, i) => `{w${i + 1}} × {h${i + 1}}`).join(' + ')
   const value = (pieces.reduce((s, p) => s + p.cutWidthMm * p.cutHeightMm, 0) / (width * length)) * film.soldBy.price
-  return figure(
-    `fitness/${film.id}/${panel.id}/cost`,
+  return figure({
+    id: `fitness/${film.id}/${panel.id}/cost`,
     value,
-    'money',
-    `(${terms}) × {price} ÷ ${whole ? '({width} × {length})' : '{width}'}`,
-    [
+    unit: 'money',
+    formula: `(${terms}) × {price} ÷ ${whole ? '({width} × {length})' : '{width}'}`,
+    inputs: [
       ...pieces.flatMap((p, i) => [from(`w${i + 1}`, p.figures.width), from(`h${i + 1}`, p.figures.height)]),
       input(
         'price',
@@ -252,18 +252,18 @@ function costFigure(film: FilmSheet, panel: Panel, pieces: readonly Piece[]): Fi
         ? [input('length', length, 'mm', filmStanding(film, 'rollLengthsMm'), `film/${film.id}/rollLengthsMm`)]
         : []),
     ],
-    { standing: 'common_practice' },
-  )
+    standing: 'common_practice',
+  })
 }
 
 /** What all of some panels cost in a film, out of what each does. */
 export const costTogether = (filmId: string, parts: readonly PanelFitness[]): Figure =>
-  figure(
-    `fitness/${filmId}/cost`,
-    parts.reduce((s, p) => s + p.cost, 0),
-    'money',
-    'Σ inputs',
-    parts.flatMap((p, i) =>
+  figure({
+    id: `fitness/${filmId}/cost`,
+    value: parts.reduce((s, p) => s + p.cost, 0),
+    unit: 'money',
+    formula: 'Σ inputs',
+    inputs: parts.flatMap((p, i) =>
       p.figures.filter((f) => f.id === `fitness/${filmId}/${p.panelId}/cost`).map((f) => from(`n${i + 1}`, f)),
     ),
-  )
+  })

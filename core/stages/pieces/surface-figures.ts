@@ -62,7 +62,15 @@ function worstFigure(panel: Panel, film: FilmSheet, laid: Figure, feel: Feel, { 
     at: `film/${film.id}/stretchLimit`,
   }
   const formula = worstFormula(relaxed, pre > 0)
-  return figure(`surface/${panel.id}/worst`, feel.worst, 'fraction', formula, inputs, { limit, standing: STANDING })
+  return figure({
+    id: `surface/${panel.id}/worst`,
+    value: feel.worst,
+    unit: 'fraction',
+    formula,
+    inputs,
+    limit,
+    standing: STANDING,
+  })
 }
 const STANDING = 'common_practice' as const
 
@@ -73,14 +81,15 @@ export function surfaceFigures(panel: Panel, film: FilmSheet, map: SurfaceMap, f
     input('triangles', map.report.triangles, 'count', 'measured', 'data/mesh'),
     ...tapedInputs(panel, how.scanned ?? false),
   ]
-  const laid = figure(
-    id('map'),
-    map.report.stretch.max,
-    'fraction',
-    how.pull === 'tightest' ? call('laid_tightest', 'triangles') : call('laid_even', 'triangles'),
-    mesh,
-    { standing: STANDING, source: 'docs/sources.md#milnor-1969' },
-  )
+  const laid = figure({
+    id: id('map'),
+    value: map.report.stretch.max,
+    unit: 'fraction',
+    formula: how.pull === 'tightest' ? call('laid_tightest', 'triangles') : call('laid_even', 'triangles'),
+    inputs: mesh,
+    standing: STANDING,
+    source: 'docs/sources.md#milnor-1969',
+  })
   const worst = worstFigure(panel, film, laid, feel, how)
   const ofWorst = from('worst', worst)
   const pastHeat = (feel.areaMm2[2] ?? 0) + (feel.areaMm2[3] ?? 0)
@@ -90,17 +99,38 @@ export function surfaceFigures(panel: Panel, film: FilmSheet, map: SurfaceMap, f
   return [
     laid,
     worst,
-    figure(id('mean'), feel.mean, 'fraction', call('mean_over_area', 'worst'), [ofWorst, ...mesh], standing),
-    figure(id('area'), map.report.area_mm2, 'mm2', call('sum_of_areas', 'triangles'), mesh, standing),
-    figure(id('post_heat'), pastHeat, 'mm2', call('area_past', 'post_heat_over'), [over, ofWorst], standing),
-    figure(
-      id('residual'),
-      feel.worst * left,
-      'fraction',
-      '{worst} × {memory_left}',
-      [ofWorst, input('memory_left', left, 'fraction', 'assumed', 'data/feel')],
-      { standing: 'assumed' },
-    ),
+    figure({
+      id: id('mean'),
+      value: feel.mean,
+      unit: 'fraction',
+      formula: call('mean_over_area', 'worst'),
+      inputs: [ofWorst, ...mesh],
+      ...standing,
+    }),
+    figure({
+      id: id('area'),
+      value: map.report.area_mm2,
+      unit: 'mm2',
+      formula: call('sum_of_areas', 'triangles'),
+      inputs: mesh,
+      ...standing,
+    }),
+    figure({
+      id: id('post_heat'),
+      value: pastHeat,
+      unit: 'mm2',
+      formula: call('area_past', 'post_heat_over'),
+      inputs: [over, ofWorst],
+      ...standing,
+    }),
+    figure({
+      id: id('residual'),
+      value: feel.worst * left,
+      unit: 'fraction',
+      formula: '{worst} × {memory_left}',
+      inputs: [ofWorst, input('memory_left', left, 'fraction', 'assumed', 'data/feel')],
+      standing: 'assumed',
+    }),
   ]
 }
 

@@ -55,17 +55,24 @@ export function wayFigures({
     standing: limit.standing,
     at: limit.at,
   }
-  const worst = figure(
-    id('worst'),
-    way.worst,
-    'fraction',
-    n === 'now' ? call('worst_as_is', 'triangles') : call('worst_with_it', 'triangles', ...(now ? ['as_it_is'] : [])),
-    [count, ...(now ? [input('as_it_is', now.worst, 'fraction', standing, 'data/mesh')] : [])],
-    { limit: most, standing },
-  )
+  const worst = figure({
+    id: id('worst'),
+    value: way.worst,
+    unit: 'fraction',
+    formula:
+      n === 'now' ? call('worst_as_is', 'triangles') : call('worst_with_it', 'triangles', ...(now ? ['as_it_is'] : [])),
+    inputs: [count, ...(now ? [input('as_it_is', now.worst, 'fraction', standing, 'data/mesh')] : [])],
+    limit: most,
+    standing,
+  })
   const out = [
     worst,
-    figure(id('over'), way.overLimitMm2, 'mm2', call('area_past', 'limit'), [limit, from('worst', worst)], {
+    figure({
+      id: id('over'),
+      value: way.overLimitMm2,
+      unit: 'mm2',
+      formula: call('area_past', 'limit'),
+      inputs: [limit, from('worst', worst)],
       standing,
     }),
   ]
@@ -77,10 +84,13 @@ export function wayFigures({
 
 /** What a way out adds to a figure of the job. */
 const moreThan = (id: FigureId, unit: 'mm' | 'min', more: number, as: Figure): Figure =>
-  figure(id, more, unit, '{with_it} − {now}', [
-    input('with_it', Number(as.value) + more, unit, as.standing, 'reckoned'),
-    from('now', as),
-  ])
+  figure({
+    id,
+    value: more,
+    unit,
+    formula: '{with_it} − {now}',
+    inputs: [input('with_it', Number(as.value) + more, unit, as.standing, 'reckoned'), from('now', as)],
+  })
 
 /** Seam to be made: along the divisions, along the cuts, and round what is inlaid. */
 function seamFigure(id: FigureId, panel: Panel, { change, seamMm }: SolvedWay): Figure {
@@ -96,10 +106,13 @@ function seamFigure(id: FigureId, panel: Panel, { change, seamMm }: SolvedWay): 
         measureStanding(panel, `recesses.${change.recessId}.${field}`),
         `panels/${panel.id}/recesses/${change.recessId}/${field}`,
       )
-    return figure(id, seamMm, 'mm', '2 × ({mouth_width} + {mouth_height})', [
-      mouth('mouth_width', 'mouthWidthMm'),
-      mouth('mouth_height', 'mouthHeightMm'),
-    ])
+    return figure({
+      id,
+      value: seamMm,
+      unit: 'mm',
+      formula: '2 × ({mouth_width} + {mouth_height})',
+      inputs: [mouth('mouth_width', 'mouthWidthMm'), mouth('mouth_height', 'mouthHeightMm')],
+    })
   }
   const set = change.kind === 'piece' ? change.set : {}
   const divisions = (set.parts ?? 1) - 1
@@ -120,5 +133,5 @@ function seamFigure(id: FigureId, panel: Panel, { change, seamMm }: SolvedWay): 
           side(set.along === 'width' ? 'heightMm' : 'widthMm'),
         ]
       : []
-  return figure(id, seamMm, 'mm', terms, [...own, ...cuts])
+  return figure({ id, value: seamMm, unit: 'mm', formula: terms, inputs: [...own, ...cuts] })
 }

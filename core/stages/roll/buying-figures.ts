@@ -25,7 +25,10 @@ export function buyingFigures(buying: Buying): Figure[] {
   if (unplaced.length > 0) {
     const why = [input('missing', unplaced.length, 'count', 'measured', 'layout')]
     const text = call('unknown_while', 'missing')
-    return [figure(idOf(film, 'order'), null, 'mm', text, why), figure(idOf(film, 'cost'), null, 'money', text, why)]
+    return [
+      figure({ id: idOf(film, 'order'), value: null, unit: 'mm', formula: text, inputs: why }),
+      figure({ id: idOf(film, 'cost'), value: null, unit: 'money', formula: text, inputs: why }),
+    ]
   }
   if (buying.bought.covered) return fromTheShelf(buying)
   return film.offers.length > 0 || buying.bought.lines.length > 1 ? byOffers(buying) : bySheet(buying)
@@ -34,11 +37,17 @@ export function buyingFigures(buying: Buying): Figure[] {
 function fromTheShelf({ layout: { film }, bought, used }: Buying): Figure[] {
   const shelf = bought.shelf[0]
   return [
-    figure(idOf(film, 'order'), 0, 'mm', call('shelf_covers', 'used', ...(shelf ? ['shelf'] : [])), [
-      ...(shelf ? [input('shelf', shelf.leftMm, 'mm', 'measured', `stock/${shelf.id}`)] : []),
-      from('used', used),
-    ]),
-    figure(idOf(film, 'cost'), 0, 'money', call('nothing_to_buy'), []),
+    figure({
+      id: idOf(film, 'order'),
+      value: 0,
+      unit: 'mm',
+      formula: call('shelf_covers', 'used', ...(shelf ? ['shelf'] : [])),
+      inputs: [
+        ...(shelf ? [input('shelf', shelf.leftMm, 'mm', 'measured', `stock/${shelf.id}`)] : []),
+        from('used', used),
+      ],
+    }),
+    figure({ id: idOf(film, 'cost'), value: 0, unit: 'money', formula: call('nothing_to_buy'), inputs: [] }),
   ]
 }
 
@@ -60,11 +69,14 @@ function byOffers(buying: Buying): Figure[] {
   const prices = bought.lines.map((l, i) => line(l, i, 'money'))
   const cheapest = call('cheapest_for', ...need.map((n) => n.key))
   return [
-    figure(idOf(film, 'order'), bought.orderMm, 'mm', `${cheapest} = ${lengths.map((l) => `{${l.key}}`).join(' + ')}`, [
-      ...need,
-      ...lengths,
-    ]),
-    figure(idOf(film, 'cost'), bought.cost, 'money', 'Σ inputs', prices),
+    figure({
+      id: idOf(film, 'order'),
+      value: bought.orderMm,
+      unit: 'mm',
+      formula: `${cheapest} = ${lengths.map((l) => `{${l.key}}`).join(' + ')}`,
+      inputs: [...need, ...lengths],
+    }),
+    figure({ id: idOf(film, 'cost'), value: bought.cost, unit: 'money', formula: 'Σ inputs', inputs: prices }),
   ]
 }
 
@@ -83,19 +95,19 @@ function bySheet(buying: Buying): Figure[] {
   const least = input('minimum', film.soldBy.minimumMm, 'mm', sold, at)
   const step = input('step', film.soldBy.unit === 'metre' ? 1000 : 500, 'mm', sold, at)
   const sum = need.map((n) => `{${n.key}}`).join(' + ')
-  const order = figure(
-    idOf(film, 'order'),
-    bought.orderMm,
-    'mm',
-    whole ? '{units} × {length}' : `max({minimum}, ⌈(${sum}) ÷ {step}⌉ × {step})`,
-    whole ? [units, each, ...need] : [least, ...need, step],
-  )
-  const cost = figure(
-    idOf(film, 'cost'),
-    bought.cost,
-    'money',
-    whole ? '{units} × {price}' : '{order} × {price}',
-    whole ? [units, price] : [from('order', order), price],
-  )
+  const order = figure({
+    id: idOf(film, 'order'),
+    value: bought.orderMm,
+    unit: 'mm',
+    formula: whole ? '{units} × {length}' : `max({minimum}, ⌈(${sum}) ÷ {step}⌉ × {step})`,
+    inputs: whole ? [units, each, ...need] : [least, ...need, step],
+  })
+  const cost = figure({
+    id: idOf(film, 'cost'),
+    value: bought.cost,
+    unit: 'money',
+    formula: whole ? '{units} × {price}' : '{order} × {price}',
+    inputs: whole ? [units, price] : [from('order', order), price],
+  })
   return [order, cost]
 }

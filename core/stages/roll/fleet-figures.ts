@@ -12,14 +12,14 @@ export function fleetFigures(request: LayoutInput, result: LayoutPlan): Figure[]
   const widthOf = new Map(request.stock.map((s) => [s.id, s.width_mm]))
   const sizeOf = new Map(request.pieces.map((p) => [p.id, p.width_mm * p.height_mm]))
   const placed = rolls.flatMap((s) => s.placements)
-  const used = figure(
-    'fleet/used',
-    result.used_mm,
-    'mm',
-    rolls.length > 1 ? 'Σ inputs' : call('far_edge', 'roll_1'),
-    rolls.map((s, i) => input(`roll_${i + 1}`, s.used_mm, 'mm', 'measured', 'layout')),
-    { standing: 'common_practice' },
-  )
+  const used = figure({
+    id: 'fleet/used',
+    value: result.used_mm,
+    unit: 'mm',
+    formula: rolls.length > 1 ? 'Σ inputs' : call('far_edge', 'roll_1'),
+    inputs: rolls.map((s, i) => input(`roll_${i + 1}`, s.used_mm, 'mm', 'measured', 'layout')),
+    standing: 'common_practice',
+  })
   const width = input('width', Math.max(...widthOf.values()), 'mm', 'measured', 'stock')
   const bound = boundFigure('fleet/bound', result.bound_mm, placed.length, width)
   const areaMm2 = placed.reduce((sum, p) => sum + (sizeOf.get(p.piece) ?? 0), 0)
@@ -30,6 +30,12 @@ export function fleetFigures(request: LayoutInput, result: LayoutPlan): Figure[]
     used,
     bound,
     aboveFigure('fleet/above', from('used', used), from('bound', bound)),
-    figure('fleet/yield', filmMm2 > 0 ? areaMm2 / filmMm2 : null, 'fraction', '{pieces} ÷ {film}', [pieces, film]),
+    figure({
+      id: 'fleet/yield',
+      value: filmMm2 > 0 ? areaMm2 / filmMm2 : null,
+      unit: 'fraction',
+      formula: '{pieces} ÷ {film}',
+      inputs: [pieces, film],
+    }),
   ]
 }

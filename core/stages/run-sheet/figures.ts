@@ -21,6 +21,6 @@ export function cardFigures(steps: readonly Step[], heat: readonly Figure[]): Fi
     if (panelId === null) return []
     const inputs = parts.map(ofStep)
     const minutes = parts.reduce((sum, s) => sum + s.minutes, 0)
-    return [figure(`panel/${panelId}/minutes`, minutes, 'min', 'Σ inputs', inputs)]
+    return [figure({ id: `panel/${panelId}/minutes`, value: minutes, unit: 'min', formula: 'Σ inputs', inputs })]
   })
 }

@@ -15,10 +15,16 @@ export function areaFigure(panel: Panel): Figure {
   const loose = panel.edges.some((e) => measureStanding(panel, `edges.${e.id}`) === 'assumed')
   const edges = input('outline', fill, 'fraction', loose ? 'assumed' : 'measured', at('edges'))
   const formula = `{width} × {height}${outline.measured ? ' × {outline}' : ''}${holes > 0 ? ' − {holes}' : ''}`
-  return figure(`panel/${panel.id}/area`, panelAreaMm2(panel), 'mm2', formula, [
-    size('width'),
-    size('height'),
-    ...(outline.measured ? [edges] : []),
-    ...(holes > 0 ? [input('holes', holes, 'mm2', 'measured', at('holes'))] : []),
-  ])
+  return figure({
+    id: `panel/${panel.id}/area`,
+    value: panelAreaMm2(panel),
+    unit: 'mm2',
+    formula,
+    inputs: [
+      size('width'),
+      size('height'),
+      ...(outline.measured ? [edges] : []),
+      ...(holes > 0 ? [input('holes', holes, 'mm2', 'measured', at('holes'))] : []),
+    ],
+  })
 }

@@ -141,7 +141,11 @@ export function panelsFromTable(
     }
     seen.set(id, line)
     const guess = guessPanel(name)
-    const panel = fillPanel(known ?? { ...newPanel(id, name, guess.kind, guess.side, 1000, 600) }, cells, fail)
+    const panel = fillPanel(
+      known ?? { ...newPanel({ id, name, kind: guess.kind, side: guess.side, widthMm: 1000, heightMm: 600 }) },
+      cells,
+      fail,
+    )
     panels.set(id, { ...panel, name })
     if (known) changed++
     else added++

@@ -107,13 +107,14 @@ function readingsOf(plan: Plan, panel: Panel): Reading[] {
       filmMm2 + ((stretch[1] - stretch[0]) / Math.max(limit, 0.01)) * now.film * 0.5 + (decides ? now.film : 0)
     const own = (key: string, value: number, unit: Figure['unit']) =>
       input(key, value, unit, 'assumed', `panels/${panel.id}/${field}`)
-    const stake = figure(
-      `tape/${panel.id}/${field}`,
-      stakeMm2,
-      'mm2',
-      '|{film_high} − {film_low}| + ({stretch_high} − {stretch_low}) ÷ {limit} × {film} ÷ 2' +
+    const stake = figure({
+      id: `tape/${panel.id}/${field}`,
+      value: stakeMm2,
+      unit: 'mm2',
+      formula:
+        '|{film_high} − {film_low}| + ({stretch_high} − {stretch_low}) ÷ {limit} × {film} ÷ 2' +
         `${decides ? ' + {film}' : ''} (± {spread})`,
-      [
+      inputs: [
         own('film_high', high.film, 'mm2'),
         own('film_low', low.film, 'mm2'),
         own('stretch_high', stretch[1], 'fraction'),
@@ -122,8 +123,8 @@ function readingsOf(plan: Plan, panel: Panel): Reading[] {
         own('film', now.film, 'mm2'),
         own('spread', spread, 'fraction'),
       ],
-      { standing: 'assumed' },
-    )
+      standing: 'assumed',
+    })
     return { field, spread, filmMm2, stretch, decides, stakeMm2, figure: stake }
   })
   known.set(panel, { film, method: plan.method, choice, readings })

@@ -34,13 +34,13 @@ export function boatPanels(k: Keys): Panel[] {
     const [a, b] = [height(from), height(to)]
     const low = Math.max(a, b)
     const foot = i === 0 ? rake : 0
-    return shape(
-      id(i),
-      `Hull${letters(i, n)} left`,
-      'hull_side',
-      'left',
-      [0, low - a],
-      [
+    return shape({
+      id: id(i),
+      name: `Hull${letters(i, n)} left`,
+      kind: 'hull_side',
+      side: 'left',
+      start: [0, low - a],
+      runs: [
         { at: 'top', to: [to - from, low - b], meets: 'free' },
         {
           at: 'right',
@@ -58,8 +58,8 @@ export function boatPanels(k: Keys): Panel[] {
           gapMm: GAP_MM,
         },
       ],
-      { surface: hull, ...crownOn(to - from, Math.min(a, b), 14, 30) },
-    )
+      features: { surface: hull, ...crownOn(to - from, Math.min(a, b), 14, 30) },
+    })
   }
   return [
     ...bothSides(range(n).map(side)),

@@ -5,22 +5,30 @@ import { rect, bothSides, shape, type Run } from './shape'
 import type { Keys } from './styles'
 
 /** A flat roof: what it meets in front, and along its rear edge from the right. */
-export function boxRoof(
-  id: string,
-  name: string,
-  w: number,
-  l: number,
-  [before, gapMm]: [string | undefined, number],
-  behind: readonly string[],
-  gapBehindMm: number,
-): Panel {
-  return shape(
+export function boxRoof({
+  id,
+  name,
+  w,
+  l,
+  before: [before, gapMm],
+  behind,
+  gapBehindMm,
+}: {
+  id: string
+  name: string
+  w: number
+  l: number
+  before: [string | undefined, number]
+  behind: readonly string[]
+  gapBehindMm: number
+}): Panel {
+  return shape({
     id,
     name,
-    'roof',
-    'centre',
-    [0, 0],
-    [
+    kind: 'roof',
+    side: 'centre',
+    start: [0, 0],
+    runs: [
       { at: 'top', to: [w, 0], meets: 'bead', neighbour: before, gapMm },
       { at: 'right', to: [w, l], meets: 'bead' },
       ...behind.map((neighbour, i): Run => ({
@@ -32,8 +40,8 @@ export function boxRoof(
       })),
       { at: 'left', to: [0, 0], meets: 'bead' },
     ],
-    { surface: ALU },
-  )
+    features: { surface: ALU },
+  })
 }
 
 const BEADS: [Panel['edges'][number]['meets'], 'bead', 'bead', 'bead'] = ['bead', 'bead', 'bead', 'bead']
@@ -105,15 +113,15 @@ export function boxPanels(k: Keys): Panel[] {
     }),
     ...bothSides(range(n).map((i) => boxSide(i, { n, r, part, height, frame }))),
     ...range(r).map((i) =>
-      boxRoof(
-        `roof-${i + 1}`,
-        `Roof${letters(i, r)}`,
-        width,
-        roofPart,
-        [i > 0 ? `roof-${i}` : 'front', i > 0 ? GAP_MM : frame + GAP_MM],
-        i + 1 < r ? [`roof-${i + 2}`] : rearDoors(doors),
-        i + 1 < r ? GAP_MM : 20,
-      ),
+      boxRoof({
+        id: `roof-${i + 1}`,
+        name: `Roof${letters(i, r)}`,
+        w: width,
+        l: roofPart,
+        before: [i > 0 ? `roof-${i}` : 'front', i > 0 ? GAP_MM : frame + GAP_MM],
+        behind: i + 1 < r ? [`roof-${i + 2}`] : rearDoors(doors),
+        gapBehindMm: i + 1 < r ? GAP_MM : 20,
+      }),
     ),
     ...rearDoorPanels({ doors, width, height, roof: `roof-${r}`, lastSide: `side-${n}` }),
     ...skirtsOf(g('length') - frame, g('skirt'), id(0)),

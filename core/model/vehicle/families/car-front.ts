@@ -17,19 +17,19 @@ export function bonnet(l: Lines): Panel {
     ...(rest > 0 ? [{ at: 'left', to: mirror(at(split)), meets: 'opening', neighbour: 'wing-left' } as Run] : []),
     { at: 'left', to: [inset, 0], meets: rest > 0 ? 'lamp' : 'opening', neighbour: rest > 0 ? undefined : 'wing-left' },
   ]
-  return shape(
-    'bonnet',
-    'Bonnet',
-    'bonnet',
-    'centre',
-    [inset, 0],
-    [
+  return shape({
+    id: 'bonnet',
+    name: 'Bonnet',
+    kind: 'bonnet',
+    side: 'centre',
+    start: [inset, 0],
+    runs: [
       { at: 'top', to: [inset + l.frontWidth, 0], meets: 'opening', neighbour: 'front-bumper', radiusMm: 60 },
       ...right,
       { at: 'bottom', to: [0, l.bonnet], meets: 'glass', neighbour: 'roof', gapMm: l.window * 1.05 },
       ...left,
     ],
-    {
+    features: {
       ...crownOn(l.screenWidth, l.bonnet, 24, 12),
       cornerRadiusMm: 60,
       bodyLines:
@@ -47,19 +47,19 @@ export function bonnet(l: Lines): Panel {
             ]
           : [],
     },
-  )
+  })
 }
 
 export function frontBumper(l: Lines): Panel {
   const width = l.g('width') + 2 * l.wrap
   const side = (width - l.frontWidth) / 2
-  return shape(
-    'front-bumper',
-    'Front bumper',
-    'front_bumper',
-    'front',
-    [0, 0],
-    [
+  return shape({
+    id: 'front-bumper',
+    name: 'Front bumper',
+    kind: 'front_bumper',
+    side: 'front',
+    start: [0, 0],
+    runs: [
       { at: 'top', to: [side, 0], meets: 'lamp' },
       { at: 'top', to: [side + l.frontWidth, 0], meets: 'opening', neighbour: 'bonnet' },
       { at: 'top', to: [width, 0], meets: 'lamp' },
@@ -67,7 +67,7 @@ export function frontBumper(l: Lines): Panel {
       { at: 'bottom', to: [0, l.bumperHeight], meets: 'bumper_underside' },
       { at: 'left', to: [0, 0], meets: 'fixed_gap', neighbour: 'wing-right', gapMm: GAP_MM },
     ],
-    {
+    features: {
       ...crownOn(width, l.bumperHeight, 95, 20),
       surface: { material: 'plastic', thicknessMm: 3 },
       nose: { at: 'top', radiusMm: 80, angleDeg: 45 },
@@ -84,7 +84,7 @@ export function frontBumper(l: Lines): Panel {
         },
       ],
     },
-  )
+  })
 }
 
 export function wing(l: Lines): Panel {
@@ -93,13 +93,13 @@ export function wing(l: Lines): Panel {
   const split = shared / (shared + rest)
   const bumper = h - l.drop - l.bumperHeight
   const axle = l.frontAxle - l.wrap
-  return shape(
-    'wing-left',
-    'Wing left',
-    'wing',
-    'left',
-    [0, l.drop],
-    [
+  return shape({
+    id: 'wing-left',
+    name: 'Wing left',
+    kind: 'wing',
+    side: 'left',
+    start: [0, l.drop],
+    runs: [
       { at: 'top', to: rest > 0 ? [w * split, l.drop * (1 - split)] : [w, 0], meets: 'fixed_gap', neighbour: 'bonnet' },
       ...(rest > 0 ? [{ at: 'top', to: [w, 0], meets: 'window_trim' } as Run] : []),
       { at: 'right', to: [w, l.doorHeight], meets: 'fixed_gap', neighbour: 'front-door-left', gapMm: GAP_MM },
@@ -110,6 +110,6 @@ export function wing(l: Lines): Panel {
       { at: 'left', to: [0, h - l.bumperHeight], meets: 'fixed_gap', neighbour: 'front-bumper', gapMm: GAP_MM },
       ...(bumper >= LEAST_RUN_MM ? [{ at: 'left', to: [0, l.drop], meets: 'lamp' } as Run] : []),
     ],
-    { ...crownOn(w, h, 22, 18) },
-  )
+    features: { ...crownOn(w, h, 22, 18) },
+  })
 }

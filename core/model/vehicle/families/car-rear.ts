@@ -7,13 +7,13 @@ export function rearBumper(l: Lines): Panel {
   const hatch = Math.min(rearWidth(l), width - 40)
   const side = (width - hatch) / 2
   const doors = l.van ? ['rear-door-left', 'rear-door-right'] : [rearLid(l)]
-  return shape(
-    'rear-bumper',
-    'Rear bumper',
-    'rear_bumper',
-    'rear',
-    [0, 0],
-    [
+  return shape({
+    id: 'rear-bumper',
+    name: 'Rear bumper',
+    kind: 'rear_bumper',
+    side: 'rear',
+    start: [0, 0],
+    runs: [
       { at: 'top', to: [side, 0], meets: 'lamp' },
       ...doors.map((neighbour, i): Run => ({
         at: 'top',
@@ -32,7 +32,7 @@ export function rearBumper(l: Lines): Panel {
       { at: 'bottom', to: [0, l.bumperHeight], meets: 'bumper_underside' },
       { at: 'left', to: [0, 0], meets: 'fixed_gap', neighbour: `${lastColumn(l)}-left`, gapMm: GAP_MM },
     ],
-    {
+    features: {
       ...crownOn(width, l.bumperHeight, 100, 20),
       surface: { material: 'plastic', thicknessMm: 3 },
       wraps: ends(l.rearWrap),
@@ -48,7 +48,7 @@ export function rearBumper(l: Lines): Panel {
         },
       ],
     },
-  )
+  })
 }
 
 export function spoiler(l: Lines): Panel {
@@ -130,13 +130,13 @@ function bootLid(l: Lines, h: number, w: number) {
       40,
   )
   return [
-    shape(
-      'boot-lid',
-      'Boot lid',
-      'boot_lid',
-      'rear',
-      [0, 0],
-      [
+    shape({
+      id: 'boot-lid',
+      name: 'Boot lid',
+      kind: 'boot_lid',
+      side: 'rear',
+      start: [0, 0],
+      runs: [
         { at: 'top', to: [w, 0], meets: 'glass', neighbour: 'roof', gapMm: l.window * 1.1 },
         { at: 'right', to: [w, shared], meets: 'opening', neighbour: 'quarter-right', gapMm: GAP_MM },
         { at: 'right', to: [w, length], meets: 'lamp' },
@@ -144,12 +144,12 @@ function bootLid(l: Lines, h: number, w: number) {
         { at: 'left', to: [0, shared], meets: 'lamp' },
         { at: 'left', to: [0, 0], meets: 'opening', neighbour: 'quarter-left', gapMm: GAP_MM },
       ],
-      {
+      features: {
         ...crownOn(w, length, 22, 12),
         nose: { at: 'bottom', radiusMm: 60, angleDeg: 80 },
         recesses: w > 700 && h > 200 ? [plateRecess(w / 2, length - h / 2)] : [],
       },
-    ),
+    }),
   ]
 }
 

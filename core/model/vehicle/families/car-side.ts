@@ -1,6 +1,6 @@
 import type { Panel } from '../schema'
 import { Lines, GAP_MM, lastColumn, rearLid, archRise } from './car-lines'
-import { shape, type Run, crownOn } from './shape'
+import { shape, type Features, type Run, crownOn } from './shape'
 import { sideDoor, type Door } from './side-door'
 
 /** Everything between the wing and the rear end, front to back, on the left side. */
@@ -59,24 +59,24 @@ export function vanSide({
   after: string
 }): Panel {
   const door = height - l.sillHeight - l.doorHeight
-  return shape(
+  return shape({
     id,
     name,
-    'van_side',
-    'left',
-    [0, 0],
-    [
+    kind: 'van_side',
+    side: 'left',
+    start: [0, 0],
+    runs: [
       { at: 'top', to: [w, 0], meets: 'drip_rail', neighbour: 'roof', gapMm: 20 },
       { at: 'right', to: [w, height - l.sillHeight], meets: 'fixed_gap', neighbour: after, gapMm: GAP_MM },
       { at: 'bottom', to: [0, height - l.sillHeight], meets: 'opening', neighbour: 'sill-left', gapMm: GAP_MM },
       { at: 'left', to: [0, door], meets: 'opening', neighbour: before, gapMm: GAP_MM },
       { at: 'left', to: [0, 0], meets: 'window_trim' },
     ],
-    vanFeatures(l, w, height),
-  )
+    features: vanFeatures(l, w, height),
+  })
 }
 
-export function vanFeatures(l: Lines, w: number, height: number): Parameters<typeof shape>[6] {
+export function vanFeatures(l: Lines, w: number, height: number): Features {
   const upper = height - l.sillHeight - l.doorHeight
   const pane = l.style === 'minibus' || w < 700 || upper < 420
   return {
@@ -140,13 +140,13 @@ export function tail({
       ? { meets: 'rubber_seal' as const }
       : { meets: 'window_trim' as const, neighbour: l.style === 'roadster' ? undefined : 'roof', gapMm: l.window }
   const lamp = height - l.bumperHeight
-  return shape(
+  return shape({
     id,
     name,
     kind,
-    'left',
-    [0, 0],
-    [
+    side: 'left',
+    start: [0, 0],
+    runs: [
       { at: 'top', to: [w - bootRun, 0], ...roofed },
       ...(bootRun > 0
         ? [{ at: 'top', to: [w, 0], meets: 'fixed_gap', neighbour: 'boot-lid', gapMm: GAP_MM } as Run]
@@ -159,20 +159,20 @@ export function tail({
       { at: 'left', to: [0, facing], meets: 'fixed_gap', neighbour: 'sill-left' },
       { at: 'left', to: [0, 0], meets: 'fixed_gap', neighbour: before, gapMm: GAP_MM },
     ],
-    l.van ? vanFeatures(l, w, height) : crownOn(w, height, 18, 24),
-  )
+    features: l.van ? vanFeatures(l, w, height) : crownOn(w, height, 18, 24),
+  })
 }
 
 export function sill(l: Lines, mid: readonly Panel[]): Panel {
   const w = mid.slice(0, -1).reduce((s, p) => s + p.widthMm, 0)
   let x = 0
-  return shape(
-    'sill-left',
-    'Sill left',
-    'sill',
-    'left',
-    [0, 0],
-    [
+  return shape({
+    id: 'sill-left',
+    name: 'Sill left',
+    kind: 'sill',
+    side: 'left',
+    start: [0, 0],
+    runs: [
       ...mid
         .slice(0, -1)
         .map((p): Run => ({ at: 'top', to: [(x += p.widthMm), 0], meets: 'opening', neighbour: p.id, gapMm: GAP_MM })),
@@ -180,8 +180,8 @@ export function sill(l: Lines, mid: readonly Panel[]): Panel {
       { at: 'bottom', to: [0, l.sillHeight], meets: 'bumper_underside' },
       { at: 'left', to: [0, 0], meets: 'fixed_gap', neighbour: 'wing-left' },
     ],
-    { ...crownOn(w, l.sillHeight, 2, 60) },
-  )
+    features: { ...crownOn(w, l.sillHeight, 2, 60) },
+  })
 }
 
 /** A van: one door, then the load space in two parts, the seam before the rear wheel. */

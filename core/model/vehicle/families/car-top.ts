@@ -35,13 +35,13 @@ export function roof(l: Lines, mid: readonly Panel[]): Panel {
     neighbour: r.neighbour?.replace('right', 'left'),
     to: [0, i === all.length - 1 ? 0 : (all[i + 1]?.to[1] ?? 0)],
   }))
-  return shape(
-    'roof',
-    'Roof',
-    'roof',
-    'centre',
-    [0, 0],
-    [
+  return shape({
+    id: 'roof',
+    name: 'Roof',
+    kind: 'roof',
+    side: 'centre',
+    start: [0, 0],
+    runs: [
       { at: 'top', to: [l.roofWidth, 0], meets: 'glass', neighbour: 'bonnet', gapMm: l.window * 1.05 },
       ...right,
       ...(l.van
@@ -57,8 +57,8 @@ export function roof(l: Lines, mid: readonly Panel[]): Panel {
           ]),
       ...left,
     ],
-    crownOn(l.roofWidth, length, 20, 6),
-  )
+    features: crownOn(l.roofWidth, length, 20, 6),
+  })
 }
 
 /** A van's roof over its two rear doors, from the right round to the left. */

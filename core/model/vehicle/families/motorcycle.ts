@@ -46,13 +46,13 @@ export function motorcyclePanels(k: Keys): Panel[] {
 export function sideFairing(g: (key: string) => number, surface: Panel['surface']): Panel {
   const [w, h] = [g('fairingLength'), g('fairingHeight')]
   const nose = Math.hypot(g('noseHeight'), g('noseWidth') * 0.15)
-  return shape(
-    'side-left',
-    'Side fairing left',
-    'fairing',
-    'left',
-    [0, 0],
-    [
+  return shape({
+    id: 'side-left',
+    name: 'Side fairing left',
+    kind: 'fairing',
+    side: 'left',
+    start: [0, 0],
+    runs: [
       { at: 'top', to: [w - g('tankLength'), 0], meets: 'free' },
       { at: 'top', to: [w, 0], meets: 'fixed_gap', neighbour: 'tank-left', gapMm: 10 },
       { at: 'right', to: [w, h], meets: 'free' },
@@ -61,19 +61,19 @@ export function sideFairing(g: (key: string) => number, surface: Panel['surface'
       { at: 'left', to: [0, nose], meets: 'free' },
       { at: 'left', to: [0, 0], meets: 'fixed_gap', neighbour: 'nose', gapMm: GAP_MM },
     ],
-    { surface, ...crownOn(w, h, 60, 90) },
-  )
+    features: { surface, ...crownOn(w, h, 60, 90) },
+  })
 }
 
 /** The left half of the tank, between the fairing and the tail. */
 const tankHalf = (g: (key: string) => number): Panel =>
-  shape(
-    'tank-left',
-    'Tank left',
-    'fairing',
-    'left',
-    [0, 0],
-    [
+  shape({
+    id: 'tank-left',
+    name: 'Tank left',
+    kind: 'fairing',
+    side: 'left',
+    start: [0, 0],
+    runs: [
       { at: 'top', to: [g('tankLength'), 0], meets: 'fixed_gap', neighbour: 'tank-right', gapMm: GAP_MM },
       {
         at: 'right',
@@ -86,8 +86,11 @@ const tankHalf = (g: (key: string) => number): Panel =>
       { at: 'bottom', to: [0, g('tankHeight')], meets: 'fixed_gap', neighbour: 'side-left', gapMm: 10 },
       { at: 'left', to: [0, 0], meets: 'free' },
     ],
-    { surface: { material: 'steel', thicknessMm: 1 }, ...crownOn(g('tankLength'), g('tankHeight'), 180, 420) },
-  )
+    features: {
+      surface: { material: 'steel', thicknessMm: 1 },
+      ...crownOn(g('tankLength'), g('tankHeight'), 180, 420),
+    },
+  })
 
 const tailAndBelly = (g: (key: string) => number, plastic: Panel['surface']): Panel[] => [
   rect({

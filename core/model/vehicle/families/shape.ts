@@ -20,18 +20,24 @@ export interface Run {
 const between = (mm: number | undefined): Pick<Edge, 'gapMm' | 'spanMm'> =>
   mm !== undefined && mm > WIDEST_GAP_MM ? { gapMm: null, spanMm: mm } : { gapMm: mm ?? null, spanMm: null }
 
-type Features = Partial<Omit<Panel, 'id' | 'name' | 'kind' | 'side' | 'edges' | 'widthMm' | 'heightMm' | 'assumed'>>
+export type Features = Partial<
+  Omit<Panel, 'id' | 'name' | 'kind' | 'side' | 'edges' | 'widthMm' | 'heightMm' | 'assumed'>
+>
 
 /** A panel from a clockwise outline (x right, y down, mm). Everything about it is assumed until it is taped. */
-export function shape(
-  id: string,
-  name: string,
-  kind: Panel['kind'],
-  side: Panel['side'],
-  start: [number, number],
-  runs: readonly Run[],
-  features: Features = {},
-): Panel {
+export function shape({
+  id,
+  name,
+  kind,
+  side,
+  start,
+  runs,
+  features = {},
+}: Pick<Panel, 'id' | 'name' | 'kind' | 'side'> & {
+  start: [number, number]
+  runs: readonly Run[]
+  features?: Features
+}): Panel {
   const from = (i: number): [number, number] => (i === 0 ? start : nth(runs, i - 1).to)
   const heading = (i: number): number => {
     const [a, b] = [from(i), nth(runs, i).to]
@@ -57,7 +63,7 @@ export function shape(
       ...UNDECIDED,
     }
   })
-  const bare: Panel = { ...newPanel(id, name, kind, side, 1, 1), edges, ...features }
+  const bare: Panel = { ...newPanel({ id, name, kind, side, widthMm: 1, heightMm: 1 }), edges, ...features }
   const outline = outlineOf(bare)
   const panel = { ...bare, widthMm: outline.widthMm, heightMm: outline.heightMm }
   return { ...panel, assumed: everyFigure(panel) }
@@ -99,7 +105,7 @@ export function rect({
     neighbour: neighbours[i],
     ...(gaps[i] === undefined ? {} : { gapMm: gaps[i] }),
   }))
-  return shape(id, name, kind, side, [insetMm, 0], runs, rest)
+  return shape({ id, name, kind, side, start: [insetMm, 0], runs, features: rest })
 }
 
 /** Every figure of a panel, by the names that `assumed` uses. */

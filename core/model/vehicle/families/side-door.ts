@@ -16,13 +16,13 @@ export interface Door {
 export function sideDoor(l: Lines, { id, name, from, to, next, before, withPillar }: Door): Panel {
   const pillar = pillarWidth(l)
   const w = to - from
-  return shape(
+  return shape({
     id,
     name,
-    'door',
-    'left',
-    [0, 0],
-    [
+    kind: 'door',
+    side: 'left',
+    start: [0, 0],
+    runs: [
       { at: 'top', to: [withPillar ? w - pillar : w, 0], meets: 'window_trim', neighbour: 'roof', gapMm: l.window },
       ...(withPillar
         ? [{ at: 'top', to: [w, 0], meets: 'window_trim', neighbour: 'pillar-left', gapMm: GAP_MM } as Run]
@@ -31,7 +31,7 @@ export function sideDoor(l: Lines, { id, name, from, to, next, before, withPilla
       { at: 'bottom', to: [0, l.doorHeight], meets: 'opening', neighbour: 'sill-left', gapMm: GAP_MM },
       { at: 'left', to: [0, 0], meets: 'opening', neighbour: before, gapMm: GAP_MM },
     ],
-    {
+    features: {
       ...crownOn(w, l.doorHeight, 10, 22),
       recesses: [cup(w - 150, Math.min(130, l.doorHeight / 3))],
       surface: { material: 'steel', thicknessMm: 0.8 },
@@ -62,5 +62,5 @@ export function sideDoor(l: Lines, { id, name, from, to, next, before, withPilla
         },
       ],
     },
-  )
+  })
 }

@@ -46,19 +46,19 @@ export function tankPanels(k: Keys): Panel[] {
 function tankEnd(side: 'front' | 'rear', e: number, manhole: number): Panel {
   const c = e / 2 / Math.SQRT2
   const rise = (e / 2) * (1 - Math.SQRT1_2)
-  return shape(
-    `end-${side}`,
-    side === 'front' ? 'Front end' : 'Rear end',
-    'tank_shell',
+  return shape({
+    id: `end-${side}`,
+    name: side === 'front' ? 'Front end' : 'Rear end',
+    kind: 'tank_shell',
     side,
-    [e / 2 - c, e / 2 - c],
-    [
+    start: [e / 2 - c, e / 2 - c],
+    runs: [
       { at: 'top', to: [e / 2 + c, e / 2 - c], meets: 'bead', riseMm: rise },
       { at: 'right', to: [e / 2 + c, e / 2 + c], meets: 'bead', riseMm: rise },
       { at: 'bottom', to: [e / 2 - c, e / 2 + c], meets: 'bead', riseMm: rise },
       { at: 'left', to: [e / 2 - c, e / 2 - c], meets: 'bead', riseMm: rise },
     ],
-    {
+    features: {
       surface: ALU,
       ...crownOn(e, e, 40, 40),
       raised:
@@ -80,5 +80,5 @@ function tankEnd(side: 'front' | 'rear', e: number, manhole: number): Panel {
             ]
           : [],
     },
-  )
+  })
 }

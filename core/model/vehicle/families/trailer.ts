@@ -24,13 +24,13 @@ export function trailerPanels(k: Keys): Panel[] {
     const [from, to] = [cuts[i] ?? 0, cuts[i + 1] ?? length]
     const w = to - from
     const wheel = i === over ? wheelIn(at - from, reach, arch, height) : []
-    return shape(
-      id(i),
-      `Side${letters(i, n)} left`,
-      'box_side',
-      'left',
-      [0, 0],
-      [
+    return shape({
+      id: id(i),
+      name: `Side${letters(i, n)} left`,
+      kind: 'box_side',
+      side: 'left',
+      start: [0, 0],
+      runs: [
         { at: 'top', to: [w, 0], meets: 'bead', neighbour: 'roof', gapMm: 2 * GAP_MM },
         {
           at: 'right',
@@ -49,15 +49,23 @@ export function trailerPanels(k: Keys): Panel[] {
           gapMm: GAP_MM,
         },
       ],
-      { surface: ALU },
-    )
+      features: { surface: ALU },
+    })
   }
   const front = frontOf(nose, slant, height, width)
   const doors = Math.max(1, g('rearDoors'))
   return [
     ...front,
     ...bothSides(range(n).map(side)),
-    boxRoof('roof', 'Roof', width, length, [nose > 0 ? undefined : 'front', GAP_MM], rearDoors(doors), 20),
+    boxRoof({
+      id: 'roof',
+      name: 'Roof',
+      w: width,
+      l: length,
+      before: [nose > 0 ? undefined : 'front', GAP_MM],
+      behind: rearDoors(doors),
+      gapBehindMm: 20,
+    }),
     ...rearDoorPanels({ doors, width, height, roof: 'roof', lastSide: `side-${n}` }),
   ]
 }

@@ -132,10 +132,7 @@ export const nothingLaid = (n: number): Part => ({
 export function laidOnto<P extends Part>(
   parent: P,
   { w, h, worth }: Sheet,
-  item: number,
-  turned: number,
-  x: number,
-  y: number,
+  { item, turned, x, y }: Pick<Part, 'item' | 'turned' | 'x' | 'y'>,
 ): Part {
   const area = w[item] * h[item]
   return {
@@ -152,15 +149,24 @@ export function laidOnto<P extends Part>(
 }
 
 /** What a part plan would be worth with one item more and so much more lost: less is better. */
-export function scoreOf(
-  part: Part,
-  sheet: Sheet,
-  item: number,
-  lost: number,
-  steps: number,
-  taste: BeamWeights,
-  random: Random,
-): number {
+export function scoreOf({
+  part,
+  sheet,
+  item,
+  lost,
+  steps,
+  taste,
+  random,
+}: {
+  part: Part
+  sheet: Sheet
+  item: number
+  lost: number
+  /** Of its outline, or rectangles left free. */
+  steps: number
+  taste: BeamWeights
+  random: Random
+}): number {
   const held = part.worth + sheet.worth[item]
   const gone = part.loss + lost + part.placed + sheet.w[item] * sheet.h[item]
   return (

@@ -148,7 +148,8 @@ class NicheBeam {
           }
           segs += atWall ? 0 : 1
         }
-        children.push({ node, s, item: i, turned: t, score: scoreOf(node, sheet, i, trapped, segs, taste, job.random) })
+        const score = scoreOf({ part: node, sheet, item: i, lost: trapped, steps: segs, taste, random: job.random })
+        children.push({ node, s, item: i, turned: t, score })
       }
     }
   }
@@ -200,7 +201,7 @@ class NicheBeam {
     }
     xs.push(sheet.width)
     return {
-      ...laidOnto(node, sheet, item, turned, right ? x + spare : x, y),
+      ...laidOnto(node, sheet, { item, turned, x: right ? x + spare : x, y }),
       sx: Int32Array.from(xs),
       sy: Int32Array.from(ys),
     }

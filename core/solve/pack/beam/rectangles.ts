@@ -96,14 +96,9 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Be
                   else more++
                 }
                 if (node.loss + lost > budget) continue
-                children.push({
-                  node,
-                  f,
-                  item: i,
-                  turned: t,
-                  across: c === 1,
-                  score: scoreOf(node, sheet, i, lost, rects + more, taste, job.random),
-                })
+                const steps = rects + more
+                const score = scoreOf({ part: node, sheet, item: i, lost, steps, taste, random: job.random })
+                children.push({ node, f, item: i, turned: t, across: c === 1, score })
               }
             }
           }
@@ -148,6 +143,6 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Be
     const list: number[] = [...free.subarray(0, f), ...free.subarray(f + 4)]
     if (FW > iw) list.push(x + iw, y, FW - iw, across ? ih : FH)
     if (FH > ih) list.push(x, y + ih, across ? FW : iw, FH - ih)
-    return { ...laidOnto(node, sheet, item, turned, x, y), free: Int32Array.from(list) }
+    return { ...laidOnto(node, sheet, { item, turned, x, y }), free: Int32Array.from(list) }
   }
 }

@@ -1,5 +1,12 @@
 import { CodeTable, longer } from '../model/code-table'
 
+/** What two rectangles a and b (or an item a) make, and how. */
+export interface How {
+  made: number
+  a: number
+  b: number
+}
+
 /** The shortest band of each selection of items: its length, and what it is made of. */
 export class BandTable extends CodeTable {
   length = new Int32Array(4096)
@@ -7,8 +14,8 @@ export class BandTable extends CodeTable {
   private b = new Int32Array(4096)
   private made = new Int32Array(4096)
 
-  /** `made`: what two rectangles a and b (or an item a) make it; kept where none as short is known. */
-  keep(low: number, high: number, length: number, a: number, b: number, made: number): void {
+  /** Kept where none as short is known. */
+  keep(low: number, high: number, length: number, { made, a, b }: How): void {
     const known = this.size
     const at = this.put(low, high)
     if (at === this.length.length) {
@@ -23,7 +30,7 @@ export class BandTable extends CodeTable {
     this.b[at] = b
     this.made[at] = made
   }
-  how(band: number): { made: number; a: number; b: number } {
+  how(band: number): How {
     return { made: this.made[band], a: this.a[band], b: this.b[band] }
   }
 }

@@ -27,7 +27,7 @@ interface Grid {
    * Widths in steps, rounded down: a relaxation, so that the bound stays true. Two ways a kind; −1 where it cannot
    * lie so.
    */
-  ways: Int32Array
+  widths: Int32Array
 }
 
 function gridOf(kinds: readonly Kind[], width: number): Grid {
@@ -35,12 +35,12 @@ function gridOf(kinds: readonly Kind[], width: number): Grid {
   let step = commonStep(sizes)
   if (step === 0 || width / step > LARGEST_GRID) step = width / (kinds.length > 200 ? 4000 : 12000)
   const cap = Math.floor(width / step + 1e-7)
-  const ways = new Int32Array(kinds.length * 2).fill(-1)
+  const widths = new Int32Array(kinds.length * 2).fill(-1)
   kinds.forEach((k, i) => {
-    ways[2 * i] = Math.floor(k.w / step + 1e-7)
-    if (k.turn && k.l <= width + 1e-6) ways[2 * i + 1] = Math.floor(k.l / step + 1e-7)
+    widths[2 * i] = Math.floor(k.w / step + 1e-7)
+    if (k.turn && k.l <= width + 1e-6) widths[2 * i + 1] = Math.floor(k.l / step + 1e-7)
   })
-  return { cap, ways }
+  return { cap, widths }
 }
 
 class Knapsack {
@@ -53,7 +53,7 @@ class Knapsack {
   ) {
     this.value = new Float64Array(grid.cap + 1)
     kinds.forEach((kind, i) => {
-      const [a, b] = [grid.ways[2 * i], grid.ways[2 * i + 1]]
+      const [a, b] = [grid.widths[2 * i], grid.widths[2 * i + 1]]
       const least = Math.max(1, b >= 0 ? Math.min(a, b) : a)
       const most = Math.min(kind.items.length, Math.floor(grid.cap / least))
       for (let c = 0; c < most; c++) {
@@ -73,8 +73,8 @@ class Knapsack {
       took.fill(0)
       const p = price[i]
       if (p <= 0) continue
-      const a = grid.ways[2 * i]
-      const b = grid.ways[2 * i + 1]
+      const a = grid.widths[2 * i]
+      const b = grid.widths[2 * i + 1]
       const va = p / kind.l
       const vb = b >= 0 ? p / kind.w : 0
       if (b < 0) {
@@ -117,7 +117,7 @@ class Knapsack {
       const i = this.stage[s]
       const kind = this.kinds[i]
       pattern.set(i, (pattern.get(i) ?? 0) + 1 / (t === 1 ? kind.l : kind.w))
-      c -= this.grid.ways[2 * i + (t - 1)]
+      c -= this.grid.widths[2 * i + (t - 1)]
     }
     return pattern
   }

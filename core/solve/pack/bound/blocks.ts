@@ -1,4 +1,5 @@
-import { BandTable } from './band-table'
+import { BandTable, type How } from './band-table'
+import type { Beside, BlocksAsk, Counting, Selection } from './blocks-ask'
 import { CodeTable, longer } from '../model/code-table'
 import { layerOf, LEAST, LEVELS, type Layer } from './layer'
 import { MADE, lastUpTo, NONE, ordered, type Ordered, type Split } from './ordered'
@@ -12,12 +13,6 @@ const MOST = { candidates: 150_000, listed: 1_000_000, bands: 60_000 }
 export const CHECK_EVERY = 16_384
 /** And before so many rectangles are put in order. */
 const ASK_FROM = 1_000
-/** How many of each kind: two words of bits, where a sum too large sets a guard. */
-export interface Counting {
-  bias: readonly [number, number]
-  guard: readonly [number, number]
-}
-
 /** Selections of items with their least rectangles, by number of items; and bands, which nothing fits beside. */
 export class Blocks {
   work = 0
@@ -56,17 +51,18 @@ export class Blocks {
   /** What can be lost at most beside a block that is itself worth more than it keeps. */
   private readonly spare: number
 
-  constructor(
-    readonly width: number,
-    private readonly narrowest: number,
-    /** Most that crossings of each width are worth, 1 at the whole width. */
-    u: Float64Array,
-    /** What a plan may be longer than its items are worth, and its length. */
-    readonly slack: number,
-    length: number,
-    private readonly counting: Counting,
-    private readonly over: () => boolean,
-  ) {
+  readonly width: number
+  private readonly narrowest: number
+  readonly slack: number
+  private readonly counting: Counting
+  private readonly over: () => boolean
+
+  constructor({ width, narrowest, u, slack, length, counting, over }: BlocksAsk) {
+    this.width = width
+    this.narrowest = narrowest
+    this.slack = slack
+    this.counting = counting
+    this.over = over
     this.keep = Float64Array.from(u, (_, w) => 1 - u[width - w])
     this.level = Uint8Array.from(this.keep, (k) => Math.min(LEVELS - 1, Math.floor(Math.max(0, k) * LEVELS)))
     // A level without widths keeps what the one below it does.
@@ -83,13 +79,13 @@ export class Blocks {
     )
   }
   /** How a rectangle is put together. */
-  how(e: number): ReturnType<BandTable['how']> {
+  how(e: number): How {
     return { made: this.made[e], a: this.a[e], b: this.b[e] }
   }
   /** A rectangle that holds a selection, unless it loses too much or is no smaller than one known. */
-  add(low: number, high: number, value: number, w: number, h: number, a: number, b: number, made: number): void {
+  add({ low, high, value, w, h, made, a, b }: Selection & How): void {
     if (this.width - w < this.narrowest) {
-      if (h - value <= this.slack) this.bands.keep(low, high, h, a, b, made)
+      if (h - value <= this.slack) this.bands.keep(low, high, h, { made, a, b })
       return
     }
     if (h * this.keep[w] - value > this.slack) return
@@ -155,7 +151,7 @@ export class Blocks {
         last = c
       }
       if (last >= 0 && this.ch[last] - value <= this.slack)
-        this.bands.keep(low, high, this.ch[last], this.ca[last], this.cb[last], this.cmade[last])
+        this.bands.keep(low, high, this.ch[last], { made: this.cmade[last], a: this.ca[last], b: this.cb[last] })
     }
     this.layers.push(
       layerOf(this, { from, to: this.entries, most: this.slack + this.spare + LEAST }, (...of) => this.split(...of)),
@@ -230,7 +226,8 @@ export class Blocks {
     this.work++
     const widest = Math.max(this.w[a], this.w[b])
     const length = this.h[a] + this.h[b]
-    if (length * this.keep[widest] <= value + this.slack) this.add(low, high, value, widest, length, a, b, MADE.behind)
+    if (length * this.keep[widest] <= value + this.slack)
+      this.add({ low, high, value, w: widest, h: length, made: MADE.behind, a, b })
   }
 
   /**
@@ -246,8 +243,9 @@ export class Blocks {
         [1, 0],
       ] as const) {
         const from = split[p]
+        const beside = { y, q, shorter, same: x === y && p === q }
         for (let i = 0; i < from.key.length; i++) {
-          looked += this.besideOne(from, i, y, q, shorter, x === y && p === q)
+          looked += this.besideOne(from, i, beside)
           if (looked > CHECK_EVERY) {
             this.work += looked >> 3
             looked = 0
@@ -258,7 +256,7 @@ export class Blocks {
     this.work += looked >> 3
     return true
   }
-  private besideOne(from: Ordered, i: number, y: Layer, q: 0 | 1, shorter: boolean, same: boolean): number {
+  private besideOne(from: Ordered, i: number, { y, q, shorter, same }: Beside): number {
     const { width, keep, slack } = this
     const [bias0, bias1] = this.counting.bias
     const [guard0, guard1] = this.counting.guard
@@ -287,8 +285,9 @@ export class Blocks {
         this.work++
         const both = across + this.w[f]
         const sum = value + values[t]
-        if (both <= width && length * keep[both] <= sum + slack)
-          this.add(l - bias0 + low[t], h - bias1 + high[t], sum, both, length, e, f, MADE.beside)
+        if (both > width || length * keep[both] > sum + slack) continue
+        const held = { low: l - bias0 + low[t], high: h - bias1 + high[t], value: sum }
+        this.add({ ...held, w: both, h: length, made: MADE.beside, a: e, b: f })
       }
     }
     return looked

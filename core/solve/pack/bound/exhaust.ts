@@ -1,5 +1,6 @@
 import type { Band } from '../model/band'
-import { Blocks, CHECK_EVERY, type Counting } from './blocks'
+import { Blocks, CHECK_EVERY } from './blocks'
+import type { Counting } from './blocks-ask'
 import { MADE, PLACES, SHARES } from './ordered'
 import { CodeTable, longer } from '../model/code-table'
 import { coverLp } from './cover-lp'
@@ -122,22 +123,22 @@ export class Exhaust implements Counting {
   /** All plans shorter than `cap`, as long as `work` and time last. */
   run(cap: number, work: number, spent: () => boolean): Exhausted {
     const capSteps = Math.ceil(cap / this.step - 1e-6)
-    const blocks = new Blocks(
-      this.width,
-      this.narrowest,
-      this.u,
-      capSteps - 1 - this.bound / this.step + ROUNDING,
-      capSteps,
-      this,
-      (): boolean => over(),
-    )
+    const blocks = new Blocks({
+      width: this.width,
+      narrowest: this.narrowest,
+      u: this.u,
+      slack: capSteps - 1 - this.bound / this.step + ROUNDING,
+      length: capSteps,
+      counting: this,
+      over: (): boolean => over(),
+    })
     const none = (): Exhausted => ({ least: null, plan: null, whole: false, work: blocks.work })
     if (!this.usable) return none()
     const over = (): boolean => blocks.work > work || blocks.full || spent()
     this.sized.forEach(({ w, l, turn, price }, i) => {
       const [low, high] = this.word[i] === 0 ? [this.unit[i], 0] : [0, this.unit[i]]
-      blocks.add(low, high, price, w, l, i, 0, MADE.comes)
-      if (turn) blocks.add(low, high, price, l, w, i, 0, MADE.turned)
+      blocks.add({ low, high, value: price, w, h: l, made: MADE.comes, a: i, b: 0 })
+      if (turn) blocks.add({ low, high, value: price, w: l, h: w, made: MADE.turned, a: i, b: 0 })
     })
     blocks.close()
     for (let n = 2; n <= this.items; n++) {

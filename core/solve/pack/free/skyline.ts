@@ -29,7 +29,7 @@ export class Skyline {
    * Each item at its lowest place, with the least area lost under it. `stop` is asked now and then; once it says so the
    * run ends without a plan, Infinity long.
    */
-  run(order: Int32Array, way: Uint8Array, stop?: () => boolean): number {
+  run(order: Int32Array, lying: Uint8Array, stop?: () => boolean): number {
     const { items, sx, sy, sw } = this
     const { width } = items
     this.count = 1
@@ -40,7 +40,7 @@ export class Skyline {
     for (let o = 0; o < items.n; o++) {
       if (o % ASK_EVERY === ASK_EVERY - 1 && stop?.()) return Infinity
       const i = order[o]
-      const asked = items.turn[i] ? way[i] : AS_COMES
+      const asked = items.turn[i] ? lying[i] : AS_COMES
       let best = Infinity
       let at = -1
       let atY = 0
@@ -76,7 +76,7 @@ export class Skyline {
       }
       if (at < 0) {
         // It fits one way only.
-        way[i] = asked === TURNED ? AS_COMES : TURNED
+        lying[i] = asked === TURNED ? AS_COMES : TURNED
         o--
         continue
       }

@@ -47,7 +47,7 @@ export function nest(
   )
   const lay = (
     order: readonly number[],
-    ways: readonly number[],
+    turns: readonly number[],
     limit: number,
   ): { placed: NestPlaced[]; used: number } | null => {
     for (const f of fields) f.clear()
@@ -58,17 +58,17 @@ export function nest(
       let found = false
       for (let b = 0; b < fields.length && !found; b++) {
         const field = fields[b]
-        let best: { at: { x: number; y: number }; end: number; way: number } | null = null
+        let best: { at: { x: number; y: number }; end: number; turn: number } | null = null
         for (let w = 0; w < shape.lies.length; w++) {
-          const way = ways[i]
-          if (way >= 0 && w !== way % shape.lies.length) continue
+          const turn = turns[i]
+          if (turn >= 0 && w !== turn % shape.lies.length) continue
           const lie = shape.lies[w]
           const at = field.lowest(masks[i][w], lie)
-          if (at && (!best || at.y + lie.length < best.end - 1e-9)) best = { at, end: at.y + lie.length, way: w }
+          if (at && (!best || at.y + lie.length < best.end - 1e-9)) best = { at, end: at.y + lie.length, turn: w }
         }
         if (!best) continue
-        const lie = shape.lies[best.way]
-        field.put(masks[i][best.way], best.at)
+        const lie = shape.lies[best.turn]
+        field.put(masks[i][best.turn], best.at)
         placed.push({ id: shape.id, binId: bins[b].id, x: best.at.x, y: best.at.y, lie })
         far[b] = Math.max(far[b], best.end)
         found = true
@@ -86,7 +86,7 @@ export function nest(
   const any = shapes.map(() => -1)
   let best: { placed: NestPlaced[]; used: number } | null = null
   let order = bySize
-  let ways = any
+  let turns = any
   const offer = (plan: { placed: NestPlaced[]; used: number } | null): boolean => {
     if (!plan || (best && plan.used >= best.used - 1e-6)) return false
     best = plan
@@ -96,7 +96,7 @@ export function nest(
   for (const start of starts) if (offer(lay(start, any, Infinity))) order = start
   for (let round = 0; round < budget.rounds && !budget.spent?.() && shapes.length > 1; round++) {
     const next = [...order]
-    const turned = [...ways]
+    const turned = [...turns]
     for (let k = 0; k < 1 + (random() < 0.3 ? 2 : 0); k++) {
       const i = Math.floor(random() * next.length)
       if (random() < 0.3) turned[next[i]] = random() < 0.4 ? -1 : Math.floor(random() * 4)
@@ -109,7 +109,7 @@ export function nest(
     const had: { used: number } | null = best
     if (offer(lay(next, turned, had ? (had as { used: number }).used - 1e-6 : Infinity))) {
       order = next
-      ways = turned
+      turns = turned
     }
   }
   return best

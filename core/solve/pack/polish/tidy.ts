@@ -40,8 +40,8 @@ export function tidied(job: StripJob, bands: readonly Band[], rounds: number): B
       )
       order.sort((a, b) => key[b] - key[a])
       const across = Uint8Array.from(order, () => (random() < 0.35 ? 1 : 0))
-      const way = new Uint8Array(items.n).fill(EITHER)
-      const length = decoder.run(order, way, across, new Uint8Array(items.n), t % 2 === 0)
+      const lying = new Uint8Array(items.n).fill(EITHER)
+      const length = decoder.run({ order, lying, across, glue: new Uint8Array(items.n) }, t % 2 === 0)
       if (length > cap || decoder.bands > picked.length) continue
       const next = read(decoder, from)
       const scores = next.map((b) => scoreOf(b, kinds, width, least))

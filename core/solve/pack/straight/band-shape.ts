@@ -13,8 +13,20 @@ export const [BAND, BEHIND, COLUMN, BESIDE] = [0, 1, 2, 3]
 export const LINKS = 4
 /** Selections below the worthiest that the room beside a band is tried with. */
 const RANKS = 4
-const STATE = ['order', 'way', 'link', 'rank', 'part'] as const
+const STATE = ['order', 'lying', 'link', 'rank', 'part'] as const
 export type ShapeState = Pick<BandShape, (typeof STATE)[number]>
+
+interface BandShapeAsk {
+  kinds: readonly Kind[]
+  width: number
+  deep: boolean
+  table: FillTable
+  view: FillView
+  worths: Float64Array
+  marks: Float64Array
+  /** Items at most. */
+  most: number
+}
 
 /**
  * Bands of big items in columns, the rooms beside and behind them filled with small ones out of a table. An order of
@@ -23,7 +35,7 @@ export type ShapeState = Pick<BandShape, (typeof STATE)[number]>
  */
 export class BandShape {
   readonly order: Int32Array
-  readonly way: Uint8Array
+  readonly lying: Uint8Array
   readonly link: Uint8Array
   /** The room beside the columns takes not the worthiest selection but one so many places down. */
   readonly rank: Uint8Array
@@ -36,19 +48,25 @@ export class BandShape {
   /** Where items are written as they are laid, or null. */
   out: Band | null = null
 
-  constructor(
-    readonly kinds: readonly Kind[],
-    readonly width: number,
-    /** Any number of cuts. */
-    readonly deep: boolean,
-    readonly table: FillTable,
-    public view: FillView,
-    private readonly worths: Float64Array,
-    private readonly marks: Float64Array,
-    most: number,
-  ) {
+  readonly kinds: readonly Kind[]
+  readonly width: number
+  /** Any number of cuts. */
+  readonly deep: boolean
+  readonly table: FillTable
+  view: FillView
+  private readonly worths: Float64Array
+  private readonly marks: Float64Array
+
+  constructor({ kinds, width, deep, table, view, worths, marks, most }: BandShapeAsk) {
+    this.kinds = kinds
+    this.width = width
+    this.deep = deep
+    this.table = table
+    this.view = view
+    this.worths = worths
+    this.marks = marks
     this.order = new Int32Array(most)
-    this.way = new Uint8Array(most)
+    this.lying = new Uint8Array(most)
     this.link = new Uint8Array(most)
     this.rank = new Uint8Array(most)
     this.part = new Uint8Array(most)
@@ -63,17 +81,17 @@ export class BandShape {
    * chance.
    */
   alter(i: number, what: number, random: Random): void {
-    const { link, rank, part, way } = this
+    const { link, rank, part, lying } = this
     if (what < 0.4) link[i] = Math.floor(random() * LINKS)
     else if (what < 0.64) rank[i] = random() < 0.5 ? 0 : Math.floor(random() * RANKS)
     else if (what < 0.8) part[i] = 1 - part[i]
-    else if (this.kinds[this.order[i]].turn) way[i] = 1 - way[i]
+    else if (this.kinds[this.order[i]].turn) lying[i] = 1 - lying[i]
   }
   swap(i: number, j: number): void {
-    for (const list of [this.order, this.way]) [list[i], list[j]] = [list[j], list[i]]
+    for (const list of [this.order, this.lying]) [list[i], list[j]] = [list[j], list[i]]
   }
   move(i: number, j: number): void {
-    for (const list of [this.order, this.way, this.link, this.rank, this.part]) {
+    for (const list of [this.order, this.lying, this.link, this.rank, this.part]) {
       const it = list[i]
       if (j > i) list.copyWithin(i, i + 1, j + 1)
       else list.copyWithin(j + 1, j, i)
@@ -82,8 +100,8 @@ export class BandShape {
   }
   /** The state as it is, to go back to. */
   copy(): ShapeState {
-    const { order, way, link, rank, part } = this
-    return { order: order.slice(), way: way.slice(), link: link.slice(), rank: rank.slice(), part: part.slice() }
+    const { order, lying, link, rank, part } = this
+    return { order: order.slice(), lying: lying.slice(), link: link.slice(), rank: rank.slice(), part: part.slice() }
   }
   keepIn(state: ShapeState): void {
     for (const name of STATE) state[name].set(this[name])
@@ -93,11 +111,11 @@ export class BandShape {
   }
   w(i: number): number {
     const k = this.kinds[this.order[i]]
-    return this.way[i] ? k.l : k.w
+    return this.lying[i] ? k.l : k.w
   }
   l(i: number): number {
     const k = this.kinds[this.order[i]]
-    return this.way[i] ? k.w : k.l
+    return this.lying[i] ? k.w : k.l
   }
   private how(i: number): number {
     const how = this.link[i]
@@ -232,7 +250,7 @@ export class BandShape {
     if (deep) this.fill(x + wide, y, room - wide, length, 0)
     for (let k = r; k < end; k++) {
       const [w, l] = [this.w(k), this.l(k)]
-      if (this.out) this.put(this.order[k], x, y, this.way[k] === 1)
+      if (this.out) this.put(this.order[k], x, y, this.lying[k] === 1)
       if (deep && l < length - PACK_TOLERANCE) this.fill(x, y + l, w, length - l, 0)
       x += w
     }

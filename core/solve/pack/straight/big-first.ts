@@ -51,7 +51,15 @@ export class BigFirst {
     const inTable = new Set(small.map((s) => s.kind))
     const area = kinds.reduce((s, k) => s + k.w * k.l * k.items.length, 0)
     const least = Math.min(...kinds.filter((_, i) => !inTable.has(i)).map((k) => (k.turn ? Math.min(k.w, k.l) : k.w)))
-    this.table = new FillTable(small, width, width - least, known, width * known - area, deep ? Infinity : 3, spent)
+    this.table = new FillTable({
+      small,
+      width,
+      room: width - least,
+      length: known,
+      waste: width * known - area,
+      stages: deep ? Infinity : 3,
+      spent,
+    })
     this.worths = this.table.sums((k) => price[k])
     this.marks = this.table.sums((k) => code[k])
     const big = kinds.flatMap((k, i) => (inTable.has(i) ? [] : k.items.map(() => i)))
@@ -66,7 +74,16 @@ export class BigFirst {
     this.loneRest = this.table.all
     const view = new FillView(this.table, this.table.area)
     const shape = (most: number) =>
-      new BandShape(kinds, width, deep, this.table, view, this.worths, this.marks, Math.max(1, most))
+      new BandShape({
+        kinds,
+        width,
+        deep,
+        table: this.table,
+        view,
+        worths: this.worths,
+        marks: this.marks,
+        most: Math.max(1, most),
+      })
     this.shape = shape(this.big.length)
     this.singles = new SingleBands(ask, this.table, this.big, shape(MOST_IN_BAND + 1))
     this.shape.order.set(this.big)
@@ -83,7 +100,7 @@ export class BigFirst {
   }
   /** Another beginning. */
   private fresh(): void {
-    const { order, way, link, rank, part } = this.shape
+    const { order, lying, link, rank, part } = this.shape
     const { random } = this.ask
     this.besideLone()
     for (let i = order.length - 1; i > 0; i--) {
@@ -91,7 +108,7 @@ export class BigFirst {
       ;[order[i], order[j]] = [order[j], order[i]]
     }
     for (let i = 0; i < order.length; i++) {
-      way[i] = this.shape.leaner(order[i])
+      lying[i] = this.shape.leaner(order[i])
       link[i] = random() < 0.5 ? BAND : BEHIND
       rank[i] = 0
       part[i] = random() < 0.5 ? 1 : 0
@@ -127,7 +144,7 @@ export class BigFirst {
    */
   run(tries: number, hot: number, slack: number, done: () => boolean): Band[] | null {
     const { shape } = this
-    const { way, link, rank, part } = shape
+    const { lying, link, rank, part } = shape
     const { random } = this.ask
     const n = this.big.length
     this.fresh()
@@ -140,7 +157,7 @@ export class BigFirst {
       const i = Math.floor(random() * n)
       const j = Math.floor(random() * n)
       const what = random()
-      const had = [way[i], link[i], rank[i], part[i]] as const
+      const had = [lying[i], link[i], rank[i], part[i]] as const
       if (what < 0.3) shape.swap(i, j)
       else if (what < 0.5) shape.move(i, j)
       else shape.alter(i, (what - 0.5) * 2, random)
@@ -156,7 +173,7 @@ export class BigFirst {
         }
       } else if (what < 0.3) shape.swap(i, j)
       else if (what < 0.5) shape.move(j, i)
-      else [way[i], link[i], rank[i], part[i]] = had
+      else [lying[i], link[i], rank[i], part[i]] = had
     }
     return best
   }

@@ -7,6 +7,21 @@ export { AS_COMES, EITHER, TURNED }
 const UNLIMITED = 64
 const MOST_BLOCK = 4
 
+/** An order of items; how each lies, which way the rest is cut, and what is joined to the one before: by item. */
+export interface Ordering {
+  order: Int32Array
+  lying: Uint8Array
+  across: Uint8Array
+  glue: Uint8Array
+}
+/** Where something is laid, and the stages of cuts left there. */
+interface Corner {
+  x: number
+  y: number
+  band: number
+  cuts: number
+}
+
 /**
  * Fills bands in the order given by straight cuts: an item takes the free rectangle that it wastes least, or opens a
  * new band across the strip as long as itself. What is left beside and behind it is split by one cut; `across` of an
@@ -40,14 +55,8 @@ export class Decoder {
     this.free = new FreeRectangles(items)
   }
 
-  run(
-    order: Int32Array,
-    way: Uint8Array,
-    across: Uint8Array,
-    glue: Uint8Array,
-    byArea: boolean,
-    most = Infinity,
-  ): number {
+  run(ordering: Ordering, byArea: boolean, most = Infinity): number {
+    const { order, lying, across, glue } = ordering
     const { items, free } = this
     const { width, w: iw, l: il, turn } = items
     const n = order.length
@@ -60,16 +69,16 @@ export class Decoder {
       const joins = o + 1 < n ? glue[order[o + 1]] : 0
       // Most items lie by themselves.
       const single = joins === 0 || (limited && (joins === 2 || this.cuts < 3))
-      const asked = turn[i] ? way[i] : AS_COMES
+      const asked = turn[i] ? lying[i] : AS_COMES
       let end = o + 1
       let at = -1
       if (single) at = free.seat(iw[i], il[i], asked, byArea)
       else {
-        end = this.block(order, o, way, across, glue, limited)
+        end = this.block(ordering, o, limited)
         at = free.seatBlock(this.bw, this.bh, limited, byArea)
       }
       if (at < 0) {
-        if (single) this.block(order, o, way, across, glue, limited)
+        if (single) this.block(ordering, o, limited)
         const w = this.bw
         const h = this.bh
         if (w > width + PACK_TOLERANCE) {
@@ -83,11 +92,11 @@ export class Decoder {
         }
         const b = this.bands++
         if (single) this.place(i, 0, 0, this.bt[0], b)
-        else this.put(order, o, end, 0, 0, b, this.cuts - 1)
+        else this.put(order, o, end, { x: 0, y: 0, band: b, cuts: this.cuts - 1 })
         this.bandLength[b] = h
         this.length += h
         if (this.length > most) return this.length
-        free.add(w, 0, width - w, h, b, this.cuts - 1, 1)
+        free.add({ x: w, y: 0, w: width - w, h, band: b, cuts: this.cuts - 1, long: 1 })
         o = end
         continue
       }
@@ -106,7 +115,7 @@ export class Decoder {
         w = lies ? il[i] : iw[i]
         h = lies ? iw[i] : il[i]
         this.place(i, x, y, lies, b)
-      } else this.put(order, o, end, x, y, b, cuts)
+      } else this.put(order, o, end, { x, y, band: b, cuts })
       const dw = W - w
       const dh = H - h
       // The cut that leaves the larger rectangle whole, unless turned round; a stack is cut off lengthwise first.
@@ -115,11 +124,11 @@ export class Decoder {
       if (limited && !single) lengthwise = true
       // Stages left beside and behind it: a cut the other way than the last one takes one.
       if (lengthwise) {
-        free.add(x + w, y, dw, H, b, long ? cuts : cuts - 1, 1)
-        free.add(x, y + h, w, dh, b, long ? cuts - 1 : cuts - 2, 0)
+        free.add({ x: x + w, y, w: dw, h: H, band: b, cuts: long ? cuts : cuts - 1, long: 1 })
+        free.add({ x, y: y + h, w, h: dh, band: b, cuts: long ? cuts - 1 : cuts - 2, long: 0 })
       } else {
-        free.add(x + w, y, dw, h, b, long ? cuts - 2 : cuts - 1, 1)
-        free.add(x, y + h, W, dh, b, long ? cuts - 1 : cuts, 0)
+        free.add({ x: x + w, y, w: dw, h, band: b, cuts: long ? cuts - 2 : cuts - 1, long: 1 })
+        free.add({ x, y: y + h, w: W, h: dh, band: b, cuts: long ? cuts - 1 : cuts, long: 0 })
       }
       o = end
     }
@@ -136,21 +145,14 @@ export class Decoder {
    * Sizes the block that begins at place o: the item there and those glued to it, each behind (1) or beside (2) what
    * is there.
    */
-  private block(
-    order: Int32Array,
-    o: number,
-    way: Uint8Array,
-    across: Uint8Array,
-    glue: Uint8Array,
-    limited: boolean,
-  ): number {
+  private block({ order, lying, across, glue }: Ordering, o: number, limited: boolean): number {
     const { w: iw, l: il, turn, width } = this.items
     let end = o
     for (; end < order.length && end < o + MOST_BLOCK; end++) {
       const i = order[end]
       let how = end === o ? 0 : glue[i]
       if (end > o && (how === 0 || (limited && (how === 2 || this.cuts < 3)))) break
-      const asked = turn[i] ? way[i] : AS_COMES
+      const asked = turn[i] ? lying[i] : AS_COMES
       let t = asked === TURNED ? 1 : 0
       let w = t ? il[i] : iw[i]
       let h = t ? iw[i] : il[i]
@@ -177,7 +179,7 @@ export class Decoder {
     return end
   }
   /** Lays the block sized last; what is left over beside its parts is free. */
-  private put(order: Int32Array, o: number, end: number, x: number, y: number, band: number, cuts: number): void {
+  private put(order: Int32Array, o: number, end: number, { x, y, band, cuts }: Corner): void {
     const { w: iw, l: il } = this.items
     let w = 0
     let h = 0
@@ -193,16 +195,16 @@ export class Decoder {
         w = pw
         h = ph
       } else if (py > 0) {
-        if (pw < w) this.free.add(x + pw, y + h, w - pw, ph, band, inner, 1)
+        if (pw < w) this.free.add({ x: x + pw, y: y + h, w: w - pw, h: ph, band, cuts: inner, long: 1 })
         else {
-          this.free.add(x + w, y, pw - w, h, band, inner, 1)
+          this.free.add({ x: x + w, y, w: pw - w, h, band, cuts: inner, long: 1 })
           w = pw
         }
         h += ph
       } else {
-        if (ph < h) this.free.add(x + w, y + ph, pw, h - ph, band, inner, 0)
+        if (ph < h) this.free.add({ x: x + w, y: y + ph, w: pw, h: h - ph, band, cuts: inner, long: 0 })
         else {
-          this.free.add(x, y + h, w, ph - h, band, inner, 0)
+          this.free.add({ x, y: y + h, w, h: ph - h, band, cuts: inner, long: 0 })
           h = ph
         }
         w += pw

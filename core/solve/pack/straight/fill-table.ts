@@ -12,6 +12,18 @@ const MOST_ENTRIES = 400_000
 const MOST_FRONT = 512
 export const MOST_CACHED = 3_000_000
 
+interface FillTableAsk {
+  small: readonly Small[]
+  width: number
+  /** The widest room there is to fill. */
+  room: number
+  length: number
+  waste: number
+  /** With three, columns of items one behind the other; else any straight cuts. */
+  stages: number
+  spent: () => boolean
+}
+
 /**
  * For every selection of small items the rectangles (width, length) that hold it by straight cuts and that no smaller
  * one holds; what wastes more than `waste` is left out. A room is filled with the selection of largest area that fits
@@ -39,19 +51,18 @@ export class FillTable {
   private readonly bySelection = new Map<number, number>()
   private readonly over = new Map<number, Over | null>()
 
-  /**
-   * `room`: the widest room there is to fill. `stages`: with three, columns of items one behind the other; else any
-   * straight cuts.
-   */
-  constructor(
-    readonly small: readonly Small[],
-    private readonly width: number,
-    private readonly room: number,
-    private readonly length: number,
-    private readonly waste: number,
-    stages: number,
-    spent: () => boolean,
-  ) {
+  readonly small: readonly Small[]
+  private readonly width: number
+  private readonly room: number
+  private readonly length: number
+  private readonly waste: number
+
+  constructor({ small, width, room, length, waste, stages, spent }: FillTableAsk) {
+    this.small = small
+    this.width = width
+    this.room = room
+    this.length = length
+    this.waste = waste
     const { radix } = this
     let total = 1
     let at = 0

@@ -4,6 +4,17 @@ import { PACK_TOLERANCE } from '../model/types'
 /** Ways an item may be asked to lie: as it comes, turned, or whichever wastes less. */
 export const [AS_COMES, TURNED, EITHER] = [0, 1, 2]
 
+/** A rectangle of a band: the stages of cuts allowed in it, and whether the next runs along the strip or across it. */
+interface FreeRectangle {
+  x: number
+  y: number
+  w: number
+  h: number
+  band: number
+  cuts: number
+  long: 0 | 1
+}
+
 /** What is still free of the bands of a plan, and where in it an item goes. Arrays are made once and used again. */
 export class FreeRectangles {
   count = 0
@@ -90,7 +101,7 @@ export class FreeRectangles {
     return at
   }
 
-  add(x: number, y: number, w: number, h: number, band: number, cuts: number, long: 0 | 1) {
+  add({ x, y, w, h, band, cuts, long }: FreeRectangle): void {
     if (w < this.leastWidth || h < this.leastLength || cuts <= 0) return
     const f = this.count++
     this.x[f] = x

@@ -45,7 +45,8 @@ export function startLarge(job: StripJob, items: StripItems, decoder: Decoder, t
   for (const key of keys)
     for (const lie of n > BATCH.many ? [EITHER] : [0, 1, EITHER]) {
       const order = Int32Array.from({ length: n }, (_, i) => i).sort((a, b) => key(b) - key(a))
-      const length = decoder.run(order, new Uint8Array(n).fill(lie), new Uint8Array(n), new Uint8Array(n), true)
+      const lying = new Uint8Array(n).fill(lie)
+      const length = decoder.run({ order, lying, across: new Uint8Array(n), glue: new Uint8Array(n) }, true)
       if (length < least - PACK_TOLERANCE) {
         least = length
         take(readBands(decoder))

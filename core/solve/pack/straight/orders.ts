@@ -26,7 +26,7 @@ interface SearchSoFar {
 export class Orders {
   private readonly decoder: Decoder
   private order: Int32Array
-  private way: Uint8Array
+  private lying: Uint8Array
   private across: Uint8Array
   private glue: Uint8Array
   private readonly loss: Float64Array
@@ -43,7 +43,7 @@ export class Orders {
     this.loss = new Float64Array(n)
     this.mark = new Float64Array(n)
     this.order = Int32Array.from({ length: n }, (_, i) => i)
-    this.way = new Uint8Array(n).fill(EITHER)
+    this.lying = new Uint8Array(n).fill(EITHER)
     this.across = new Uint8Array(n)
     this.glue = new Uint8Array(n)
   }
@@ -59,13 +59,13 @@ export class Orders {
       for (let lie = 0; lie < 3; lie++)
         for (const byArea of [true, false]) {
           const order = Int32Array.from({ length: n }, (_, i) => i).sort((a, b) => key(b) - key(a))
-          const way = new Uint8Array(n).fill(lie === 2 ? EITHER : lie)
+          const lying = new Uint8Array(n).fill(lie === 2 ? EITHER : lie)
           const across = new Uint8Array(n)
-          const length = this.decoder.run(order, way, across, new Uint8Array(n), byArea)
+          const length = this.decoder.run({ order, lying, across, glue: new Uint8Array(n) }, byArea)
           this.offer()
           if (length < least) {
             least = length
-            ;[this.order, this.way, this.across] = [order, way, across]
+            ;[this.order, this.lying, this.across] = [order, lying, across]
           }
           if (this.search.job.spent() && this.search.best.length > 0) return
         }
@@ -127,7 +127,7 @@ export class Orders {
     )
     const byArea = turn % 2 === 0
     const order = this.order.slice()
-    const way = this.way.slice()
+    const lying = this.lying.slice()
     const across = this.across.slice()
     const glue = this.glue.slice()
     // From the best order, a little shaken, or quite another one.
@@ -137,7 +137,8 @@ export class Orders {
       const j = Math.floor(random() * n)
       ;[order[i], order[j]] = [order[j], order[i]]
     }
-    let current = decoder.run(order, way, across, glue, byArea)
+    const ordering = { order, lying, across, glue }
+    let current = decoder.run(ordering, byArea)
     let bestHere = current
     const hot = HOT * current
     for (let r = 0; r < cycle; r++) {
@@ -147,9 +148,9 @@ export class Orders {
       const j = Math.floor(random() * n)
       const what = random()
       const item = order[i]
-      const [hadWay, hadAcross, hadGlue] = [way[item], across[item], glue[item]]
+      const [hadLying, hadAcross, hadGlue] = [lying[item], across[item], glue[item]]
       let moved = 0
-      if (what < 0.2 && items.turn[item]) way[item] = (hadWay + 1 + Math.floor(random() * 2)) % 3
+      if (what < 0.2 && items.turn[item]) lying[item] = (hadLying + 1 + Math.floor(random() * 2)) % 3
       else if (what < 0.3) across[item] = 1 - hadAcross
       else if (what < 0.42) glue[item] = (hadGlue + 1 + Math.floor(random() * 2)) % 3
       else if (what < 0.68) {
@@ -163,17 +164,22 @@ export class Orders {
       const heat = hot * (1 - r / cycle) ** 2
       // Drawn first, so that a plan too long for it need not be laid to its end.
       const most = current - heat * Math.log(1 - random())
-      const length = decoder.run(order, way, across, glue, byArea, most)
+      const length = decoder.run(ordering, byArea, most)
       if (length <= most) {
         if (length < current + hot * 0.5) this.offer()
         current = length
         if (length < bestHere - PACK_TOLERANCE) {
           bestHere = length
           if (length <= this.search.length + PACK_TOLERANCE)
-            [this.order, this.way, this.across, this.glue] = [order.slice(), way.slice(), across.slice(), glue.slice()]
+            [this.order, this.lying, this.across, this.glue] = [
+              order.slice(),
+              lying.slice(),
+              across.slice(),
+              glue.slice(),
+            ]
         }
       } else {
-        way[item] = hadWay
+        lying[item] = hadLying
         across[item] = hadAcross
         glue[item] = hadGlue
         if (moved === 1) {

@@ -105,14 +105,21 @@ export class BandPool {
    * a depth-first search on the loss that is left against `price`. `trim`: a band may leave out what is laid already.
    * `whole` says that nothing better is in the pool.
    */
-  recombine(
-    need: Int32Array,
-    price: Float64Array,
-    length: number,
-    nodes: number,
-    spent: () => boolean,
+  recombine({
+    need,
+    price,
+    length,
+    nodes,
+    spent,
     trim = false,
-  ): { bands: Band[] | null; whole: boolean } {
+  }: {
+    need: Int32Array
+    price: Float64Array
+    length: number
+    nodes: number
+    spent: () => boolean
+    trim?: boolean
+  }): { bands: Band[] | null; whole: boolean } {
     let slack = length
     for (let k = 0; k < need.length; k++) slack -= price[k] * need[k]
     const entries = [...this.byKey.values()]

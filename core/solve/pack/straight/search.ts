@@ -262,7 +262,14 @@ export class Search {
     this.pool.prune(this.slack)
     const { price } = this.pool.prices(need, aloneLengths(this.job.kinds, this.job.width), () => this.job.spent())
     if (this.done()) return
-    const { bands } = this.pool.recombine(need, price, this.length - LEAST_STEP, NODES, () => this.job.spent(), trim)
+    const { bands } = this.pool.recombine({
+      need,
+      price,
+      length: this.length - LEAST_STEP,
+      nodes: NODES,
+      spent: () => this.job.spent(),
+      trim,
+    })
     if (bands) this.take(bands)
   }
 }

@@ -58,7 +58,7 @@ export class SingleBands {
     let n = 0
     const add = (kind: number) => {
       shape.order[n] = kind
-      shape.way[n] = shape.leaner(kind)
+      shape.lying[n] = shape.leaner(kind)
       shape.link[n] = BEHIND + Math.floor(random() * (LINKS - 1))
       shape.rank[n] = 0
       shape.part[n] = random() < 0.5 ? 1 : 0
