@@ -1,7 +1,8 @@
-import { type Figure, input, figure } from '../../model/figure/figure'
+import { type Figure, type FigureInput, input, figure } from '../../model/figure/figure'
 import { call } from '../../model/figure/formula'
 import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
+import type { Drop } from './drops'
 import type { Plan } from '../../model/plan/schema'
 import { SideDrops } from './side-drops'
 
@@ -45,26 +46,34 @@ export function dropFigures(film: FilmSheet, side: SideDrops, plan: Plan): Figur
         inputs: [width],
       }),
     ),
-    ...drops.flatMap((d) => [
-      figure({
-        id: id(`width-${d.number}`),
-        value: d.widthMm,
-        unit: 'mm',
-        formula: '{to} − {from}',
-        inputs: [
-          input('to', d.toMm, 'mm', 'measured', 'panels'),
-          input('from', d.fromMm, 'mm', 'measured', 'panels'),
-          ...(d.fromMm < 0 ? [bleed] : []),
-          overlap,
-        ],
-      }),
-      figure({
-        id: id(`length-${d.number}`),
-        value: d.lengthMm,
-        unit: 'mm',
-        formula: '{side_there} + 2 × {bleed}',
-        inputs: [input('side_there', d.lengthMm - 2 * bleedMm, 'mm', 'measured', 'panels'), bleed],
-      }),
-    ]),
+    ...drops.flatMap((d) => sizeOfDrop(d, { of: `drops/${film.id}/${side.side}`, bleed, overlap, bleedMm })),
+  ]
+}
+
+/** Width and length of one drop. */
+function sizeOfDrop(
+  d: Drop,
+  c: { of: `drops/${string}/${SideDrops['side']}`; bleed: FigureInput; overlap: FigureInput; bleedMm: number },
+): Figure[] {
+  return [
+    figure({
+      id: `${c.of}/width-${d.number}`,
+      value: d.widthMm,
+      unit: 'mm',
+      formula: '{to} − {from}',
+      inputs: [
+        input('to', d.toMm, 'mm', 'measured', 'panels'),
+        input('from', d.fromMm, 'mm', 'measured', 'panels'),
+        ...(d.fromMm < 0 ? [c.bleed] : []),
+        c.overlap,
+      ],
+    }),
+    figure({
+      id: `${c.of}/length-${d.number}`,
+      value: d.lengthMm,
+      unit: 'mm',
+      formula: '{side_there} + 2 × {bleed}',
+      inputs: [input('side_there', d.lengthMm - 2 * c.bleedMm, 'mm', 'measured', 'panels'), c.bleed],
+    }),
   ]
 }

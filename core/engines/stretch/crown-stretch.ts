@@ -1,4 +1,4 @@
-import { figure, from, input, type Figure } from '../../model/figure/figure'
+import { figure, from, input, type Figure, type FigureInput } from '../../model/figure/figure'
 import { call } from '../../model/figure/formula'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Panel } from '../../model/vehicle/schema'
@@ -16,30 +16,22 @@ export function crownStretch(
 ): { crown: Figure; parts: Figure[] } {
   const id = `stretch/${panel.id}/crown` as const
   const at = (f: string) => `panels/${panel.id}/${f}`
+  const none = (formula: string, why: FigureInput) => ({
+    crown: figure({ id, value: 0, unit: 'fraction', formula, inputs: [why] }),
+    parts: [],
+  })
   if (panel.crownMm <= 0 || panel.crownOverMm <= 0)
-    return {
-      crown: figure({
-        id,
-        value: 0,
-        unit: 'fraction',
-        formula: call('flat', 'crown'),
-        inputs: [input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm'))],
-      }),
-      parts: [],
-    }
+    return none(
+      call('flat', 'crown'),
+      input('crown', panel.crownMm, 'mm', measureStanding(panel, 'crownMm'), at('crownMm')),
+    )
   const across = sagittaRadiusMm(panel.crownMm, panel.crownOverMm)
   const down = crownDown(panel)
   if (down === 0)
-    return {
-      crown: figure({
-        id,
-        value: 0,
-        unit: 'fraction',
-        formula: call('curved_one_way', 'down'),
-        inputs: [input('down', 0, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownMm'))],
-      }),
-      parts: [],
-    }
+    return none(
+      call('curved_one_way', 'down'),
+      input('down', 0, 'mm', measureStanding(panel, 'crownDownMm'), at('crownDownMm')),
+    )
   // Two curvatures: the sphere of the same product of both bends film as much (Gauss); the stretch is then an estimate.
   const radiusMm = down === null ? across : Math.sqrt(across * down)
   const [w, h] = [

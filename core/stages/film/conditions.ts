@@ -118,18 +118,7 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
   if (dewC !== null && vehicleC < dewC)
     add('vehicle_sweats', 'warn', { figureId: 'conditions/dew_point', facts: { vehicle_c: vehicleC, dew_c: dewC } })
   const wet = plan.conditions.wet || (dewC !== null && vehicleC < dewC)
-  const lead = keep(
-    figure({
-      id: 'conditions/lead',
-      value: minutes + (wet ? DRYING_MIN : 0),
-      unit: 'min',
-      formula: wet ? '{warming} + {drying}' : '{warming}',
-      inputs: [
-        from('warming', warm),
-        ...(wet ? [input('drying', DRYING_MIN, 'min', 'common_practice', 'data/conditions')] : []),
-      ],
-    }),
-  )
+  const lead = keep(leadFigure(minutes, wet, warm))
   const work = room.workFrom === null ? null : civilToMinutes(room.workFrom)
   if (work === null) return
   const inBy = keep(
@@ -146,6 +135,19 @@ function warming(plan: Plan, room: Room, keep: (f: Figure) => Figure, add: Add):
     facts: { at: inBy.value as string, minutes: Number(lead.value) },
   })
 }
+
+/** How long before work it has to stand in the room: until it is warm, and dry. */
+const leadFigure = (minutes: number, wet: boolean, warm: Figure): Figure =>
+  figure({
+    id: 'conditions/lead',
+    value: minutes + (wet ? DRYING_MIN : 0),
+    unit: 'min',
+    formula: wet ? '{warming} + {drying}' : '{warming}',
+    inputs: [
+      from('warming', warm),
+      ...(wet ? [input('drying', DRYING_MIN, 'min', 'common_practice', 'data/conditions')] : []),
+    ],
+  })
 
 /** How slowly the vehicle takes the room's temperature. */
 function keepTimeConstant(plan: Plan, keep: (f: Figure) => Figure) {

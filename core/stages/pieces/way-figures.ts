@@ -41,20 +41,9 @@ export function wayFigures({
   // Another film has its own limit.
   const own = way.change.kind === 'film' ? way.change.sheet : film
   const count = input('triangles', way.triangles, 'count', 'measured', 'data/mesh')
-  const limit = input(
-    'limit',
-    own.stretchLimit,
-    'fraction',
-    filmStanding(own, 'stretchLimit'),
-    `film/${own.id}/stretchLimit`,
-  )
-  const most = {
-    value: own.stretchLimit,
-    unit: 'fraction' as const,
-    kind: 'max' as const,
-    standing: limit.standing,
-    at: limit.at,
-  }
+  const bears = filmStanding(own, 'stretchLimit')
+  const limit = input('limit', own.stretchLimit, 'fraction', bears, `film/${own.id}/stretchLimit`)
+  const most = { value: own.stretchLimit, unit: 'fraction', kind: 'max', standing: bears, at: limit.at } as const
   const worst = figure({
     id: id('worst'),
     value: way.worst,

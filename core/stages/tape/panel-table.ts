@@ -140,12 +140,8 @@ export function panelsFromTable(
       continue
     }
     seen.set(id, line)
-    const guess = guessPanel(name)
-    const panel = fillPanel(
-      known ?? { ...newPanel({ id, name, kind: guess.kind, side: guess.side, widthMm: 1000, heightMm: 600 }) },
-      cells,
-      fail,
-    )
+    const { kind, side } = guessPanel(name)
+    const panel = fillPanel(known ?? newPanel({ id, name, kind, side, widthMm: 1000, heightMm: 600 }), cells, fail)
     panels.set(id, { ...panel, name })
     if (known) changed++
     else added++

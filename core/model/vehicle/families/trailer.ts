@@ -5,6 +5,8 @@ import { rearDoorPanels } from './rear-doors'
 import { type Run, shape, bothSides, rect } from './shape'
 import type { Keys } from './styles'
 
+const ROOF = { id: 'roof', name: 'Roof', gapBehindMm: 20 }
+
 /** A box on one or two axles with a tapering nose; the wheel arch cuts into the side panel it lies under. */
 export function trailerPanels(k: Keys): Panel[] {
   const g = (key: string): number => k[key] ?? 0
@@ -52,19 +54,16 @@ export function trailerPanels(k: Keys): Panel[] {
       features: { surface: ALU },
     })
   }
-  const front = frontOf(nose, slant, height, width)
   const doors = Math.max(1, g('rearDoors'))
   return [
-    ...front,
+    ...frontOf(nose, slant, height, width),
     ...bothSides(range(n).map(side)),
     boxRoof({
-      id: 'roof',
-      name: 'Roof',
+      ...ROOF,
       w: width,
       l: length,
       before: [nose > 0 ? undefined : 'front', GAP_MM],
       behind: rearDoors(doors),
-      gapBehindMm: 20,
     }),
     ...rearDoorPanels({ doors, width, height, roof: 'roof', lastSide: `side-${n}` }),
   ]
