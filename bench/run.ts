@@ -5,6 +5,7 @@ import { layoutBench, reckonBench } from './core'
 import { heatBench } from './heat'
 import { pageBench } from './pages'
 import { scheduleBench } from './schedule'
+import { scriptsBench } from './scripts'
 import { liveBench, manyMembers, serverBench } from './server'
 import { settleBench } from './settle'
 import { stretchBench } from './stretch'
@@ -12,7 +13,7 @@ import { stretchBench } from './stretch'
 /**
  * Runs every bench and writes docs/bench.md. Numbers inform; nothing fails on them. `--core` leaves what is measured in
  * the browser as it was; `--reckon`, `--layout`, `--settle`, `--stretch`, `--heat`, `--schedule`, `--pages`,
- * `--server`, `--members` and `--live` measure that alone.
+ * `--server`, `--members`, `--live` and `--scripts` measure that alone.
  */
 const file = new URL('../docs/bench.md', import.meta.url)
 const before = readFileSync(file, 'utf8')
@@ -31,13 +32,15 @@ const PARTS = [
   'server',
   'members',
   'live',
+  'scripts',
 ] as const
 const asked = PARTS.find((name) => process.argv.includes(`--${name}`))
+/** What is measured on a production build. */
+const BUILT: readonly string[] = ['pages', 'server', 'members', 'live', 'scripts']
 /** Long: only where it is asked for. */
 const ablation = process.argv.includes('--ablation')
 const wants = (part: Exclude<(typeof PARTS)[number], 'core'>) =>
-  asked === undefined ||
-  (asked === 'core' ? part !== 'pages' && part !== 'server' && part !== 'members' && part !== 'live' : asked === part)
+  asked === undefined || (asked === 'core' ? !BUILT.includes(part) : asked === part)
 const parts = [
   wants('reckon') ? reckonBench() : had('reckon', 'Layout'),
   wants('layout') && !ablation ? layoutBench() : had('Layout', 'Ablation|Settling|Flat film'),
@@ -49,7 +52,8 @@ const parts = [
   wants('pages') ? await pageBench() : had('From typing', 'The server under work'),
   wants('server') ? await serverBench() : had('The server under work', 'Main pages|Many pages open'),
   wants('members') ? await manyMembers() : had('Main pages', 'Many pages open'),
-  wants('live') ? await liveBench() : had('Many pages open', ''),
+  wants('live') ? await liveBench() : had('Many pages open', 'First load'),
+  wants('scripts') ? scriptsBench() : had('First load', ''),
 ]
 const text = `# Benches
 
