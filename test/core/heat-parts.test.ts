@@ -184,13 +184,16 @@ describe('the move that lessens squares most', () => {
   const squares = (v: readonly number[]) => v.reduce((sum, x) => sum + x * x, 0)
   const after = (slopes: readonly number[][], off: readonly number[], by: readonly number[]) =>
     off.map((v, k) => v + slopes.reduce((sum, s, i) => sum + (s[k] ?? 0) * (by[i] ?? 0), 0))
+  /** Each slope well away from nothing, and from the others. */
+  const Apart = Table.map((rows) =>
+    rows.map((s, i) => s.map((v, k) => (k === i ? v + (v < 0 ? -1 : 1) * (1 + rows.length) : v))),
+  )
   it('undamped it leaves what stands at right angles to every slope (normal equations)', () => {
     fc.assert(
-      fc.property(Table, fc.array(between(-9, 9), { minLength: 6, maxLength: 6 }), (slopes, off) => {
+      fc.property(Apart, fc.array(between(-9, 9), { minLength: 6, maxLength: 6 }), (slopes, off) => {
         const left = after(slopes, off, leastSquares(slopes, off, 1e-9))
         // Slopes that are all but one and the same leave no one answer.
         fc.pre(left.every((v) => Math.abs(v) < 1e3))
-        for (const s of slopes) fc.pre(squares(s) > 0.5)
         expect(squares(left)).toBeLessThanOrEqual(squares(off) + 1e-6)
         for (const s of slopes) expect(s.reduce((sum, v, k) => sum + v * (left[k] ?? 0), 0)).toBeCloseTo(0, 3)
       }),
