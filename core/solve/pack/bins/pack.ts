@@ -206,8 +206,14 @@ function summary({ placed, unplaced, bins, gap, proof, whole = false }: Outcome)
   const used = bins.map((bin) => ({ binId: bin.id, length: far.get(bin.id) ?? 0 }))
   const sum = used.reduce((s, u) => s + u.length, 0)
   const widest = Math.max(0, ...bins.map((b) => b.width))
-  const items = placed.map((p) => p.item)
-  const bound = Math.max(whole ? 0 : lengthBound(items, widest, gap), proof)
+  const quick = whole
+    ? 0
+    : lengthBound(
+        placed.map((p) => p.item),
+        widest,
+        gap,
+      )
+  const bound = Math.max(quick, proof)
   return {
     placed: [...placed],
     unplaced: [...unplaced],

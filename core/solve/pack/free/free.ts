@@ -29,8 +29,9 @@ export function free(job: StripJob): StripPlan {
     job.better?.(bands, job.bound)
   }
   starts(items, new Skyline(items), take, job)
-  if (length > job.bound + PACK_TOLERANCE) take(guillotine({ ...job, rounds: 0 }).bands)
   const finished = () => length <= job.bound + PACK_TOLERANCE || job.spent()
+  // Where no method takes a turn; else straight cuts begin with this plan.
+  if (job.rounds === 0 && !finished()) take(guillotine(job).bands)
   const sheetArea = job.kinds.reduce((s, k) => s + k.w * k.l * k.items.length, 0)
   const noWaste = Math.abs(sheetArea / job.width - job.bound) <= 1e-6 * Math.max(1, job.bound)
   const step = commonStep(job.kinds.flatMap((k) => [k.w, k.l])) || LEAST_STEP

@@ -5,7 +5,7 @@ import { KnownBands } from './known-bands'
 import { Decoder } from './decode'
 import { type StripItems, itemsOf } from '../model/strip-items'
 import { commonStep, partOf } from '../model/kinds'
-import { matched } from '../lossless/match'
+import { matchFirst } from './match-first'
 import { rectangles } from '../beam/rectangles'
 import { Search } from './search'
 import { LEAST_STEP, LARGE, type StripPlan, type StripJob } from '../model/strip-job'
@@ -87,22 +87,12 @@ class LargeSearch {
     const whole = (turn: number) =>
       beams !== null && (turn % BEAMS_PAUSE !== BEAMS_PAUSE - 1 || this.best.length < BANDS_APART)
     return [
-      {
-        name: 'match',
+      matchFirst(job, {
         share: SHARES.match,
-        applies: (turn) => turn === 0 && job.cuts > 2 * items.n && items.n <= MATCH.most,
-        step: () => {
-          const match = matched({
-            kinds: job.kinds,
-            width: job.width,
-            bound: job.bound,
-            random: job.random,
-            tries: Math.ceil(MATCH.tries / items.n),
-            spent: job.spent,
-          })
-          if (match) take(match)
-        },
-      },
+        wanted: job.cuts > 2 * items.n && items.n <= MATCH.most,
+        tries: Math.ceil(MATCH.tries / items.n),
+        take,
+      }),
       {
         name: 'dive',
         share: SHARES.dive,

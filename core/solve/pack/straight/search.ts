@@ -5,7 +5,7 @@ import { splitIntoBands, aloneLengths, bandsLength, counts, markOf, worth, type 
 import { Orders } from './orders'
 import { itemsOf, type StripItems } from '../model/strip-items'
 import { commonStep } from '../model/kinds'
-import { matched } from '../lossless/match'
+import { matchFirst } from './match-first'
 import { BoundProof, PROOF_ROUNDS } from '../bound/proof'
 import { rectangles } from '../beam/rectangles'
 import { BandPool } from './recombine'
@@ -93,23 +93,12 @@ export class Search {
     const big = !known && job.bound > 0 ? new BigTurns(job, this.pool, this.code) : null
     let [annealed, since] = [0, 0]
     const methods: Method[] = [
-      {
-        name: 'match',
+      matchFirst(job, {
         share: SHARES.match,
-        // Once: what does not go together in so many tries does not later either.
-        applies: (turn) => turn === 0 && job.cuts > 2 * n && !known,
-        step: () => {
-          const match = matched({
-            kinds: job.kinds,
-            width: job.width,
-            bound: job.bound,
-            random: job.random,
-            tries: MATCHES,
-            spent: job.spent,
-          })
-          if (match) this.take(match)
-        },
-      },
+        wanted: job.cuts > 2 * n && !known,
+        tries: MATCHES,
+        take: (bands) => this.take(bands),
+      }),
       {
         name: 'orders',
         share: SHARES.orders,
