@@ -1,7 +1,7 @@
 import { layOutContext } from '@/core/engines/roll/context'
 import { settleLayout } from '@/core/engines/roll/settle-layout'
 import { EMPTY_CATALOGUE } from '@/core/model/catalogue/catalogue'
-import { NO_SOLUTIONS } from '@/core/model/catalogue/solutions'
+import { NO_SOLUTIONS } from '@/core/model/catalogue/solution-tables'
 import { newPlan } from '@/core/model/plan/new-plan'
 import { Plan } from '@/core/model/plan/schema'
 import { familyPanels, STYLES, usualKeys, type Style } from '@/core/model/vehicle/families'

@@ -46,6 +46,19 @@ export const polygonAreaMm2 = (points: readonly Point[]): number =>
     return sum + (p.x * q.y - q.x * p.y) / 2
   }, 0)
 
+/**
+ * What of a polygon lies up to a line `axis` = `at`: its points beyond are drawn back on to the line, where they enclose
+ * no area.
+ */
+export const upToLine = (points: readonly Point[], axis: 'x' | 'y', at: number): Point[] =>
+  points.flatMap((p, i) => {
+    const q = nth(points, (i + 1) % points.length)
+    const on = p[axis] > at ? { ...p, [axis]: at } : p
+    if ((p[axis] - at) * (q[axis] - at) >= 0) return [on]
+    const share = (at - p[axis]) / (q[axis] - p[axis])
+    return [on, { x: p.x + (q.x - p.x) * share, y: p.y + (q.y - p.y) * share }]
+  })
+
 export interface Box {
   left: number
   top: number

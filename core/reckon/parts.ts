@@ -19,6 +19,7 @@ import type { ShopRecord } from '../model/log/shop-record'
 import type { BesidePanels, Plan } from '../model/plan/schema'
 import type { ShopSettings } from '../model/shop/shop'
 import type { Panel } from '../model/vehicle/schema'
+import type { Solvers } from './solvers'
 import type { Recheck } from '../stages/handover/recheck'
 
 /** What a step adds to the figures and findings of the job, in its order. */
@@ -51,6 +52,8 @@ export interface Parts {
   rack: Catalogue['films']
   solutions: Catalogue['solutions']
   scans: Catalogue['scans']
+  /** What is asked where no layout is known, and where pieces are cut to their outlines. */
+  solvers: Solvers
 
   /** The plan without its panels: the same while panels are measured. */
   beside: BesidePanels

@@ -1,4 +1,5 @@
-import { DEFAULT_SHOP, type ShopSettings } from '@/core/model/shop/shop'
+import { DEFAULT_SHOP } from '@/core/model/shop/default-shop'
+import type { ShopSettings } from '@/core/model/shop/shop'
 import type { Role } from '../client'
 
 export const DEMO_SHOP = {

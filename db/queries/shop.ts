@@ -1,5 +1,6 @@
 import { desc, eq } from 'drizzle-orm'
-import { DEFAULT_SHOP, ShopSettings } from '@/core/model/shop/shop'
+import { DEFAULT_SHOP } from '@/core/model/shop/default-shop'
+import { ShopSettings } from '@/core/model/shop/shop'
 import { guarded, type Tx, type Who } from '../client'
 import { tell } from '../live'
 import { shop, shopSettings } from '../schema'

@@ -3,15 +3,10 @@ import type PgBoss from 'pg-boss'
 import { stretchKeysOf } from '@/core/engines/stretch/variants'
 import { waysKey } from '@/core/engines/stretch/ways-key'
 import { filmOf } from '@/core/model/plan/piece-choice'
-import {
-  NO_SOLUTIONS,
-  Solution,
-  solutionTables,
-  type Lack,
-  type SolutionTables,
-} from '@/core/model/catalogue/solutions'
-import { heatKey } from '@/core/model/catalogue/solved-heat'
-import { stretchKey } from '@/core/model/catalogue/solved-stretch'
+import { NO_SOLUTIONS, solutionTables, type SolutionTables } from '@/core/model/catalogue/solution-tables'
+import { Solution, type Lack } from '@/core/model/catalogue/solutions'
+import { heatKey } from '@/core/model/catalogue/heat-key'
+import { stretchKey } from '@/core/model/catalogue/stretch-key'
 import type { FilmSheet } from '@/core/model/film/schema'
 import type { ShopSettings } from '@/core/model/shop/shop'
 import type { Plan } from '@/core/model/plan/schema'

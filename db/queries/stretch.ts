@@ -1,5 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm'
-import { scanMark } from '@/core/model/catalogue/solved-stretch'
+import { scanMark } from '@/core/model/catalogue/stretch-key'
 import { guarded, type Tx, type Who } from '../client'
 import { tell } from '../live'
 import { QUOTAS } from '../quotas'

@@ -14,7 +14,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import type { JobOutline } from '@/core/engines/schedule/job-outline'
 import type { BoardPin } from '@/core/engines/schedule/pins'
-import type { JobRecord } from '@/core/model/log/shop-record'
+import type { JobRecord } from '@/core/model/log/learned'
 import type { Alert } from '@/core/model/finding/alert'
 import type { LogPayload } from '@/core/model/log/schema'
 import type { Plan } from '@/core/model/plan/schema'

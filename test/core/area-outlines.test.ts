@@ -5,7 +5,7 @@ import { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { solveLack } from '@/core/reckon/solve-lack'
 import { reckon } from '@/core/reckon/reckon'
-import { NO_SOLUTIONS } from '@/core/model/catalogue/solutions'
+import { NO_SOLUTIONS } from '@/core/model/catalogue/solution-tables'
 import { pointMarks } from '@/web/charts/point-marks'
 import { catalogue, handCar } from '../fixtures/plans'
 

@@ -4,7 +4,7 @@ import { BEHIND_LAP_MM, BEHIND_MM, footOutline, inlayTemplates } from '@/core/en
 import { layoutSvg } from '@/core/engines/roll/drawing'
 import { templateDrawing } from '@/core/engines/roll/template-drawing'
 import { GRIP_MM } from '@/core/model/edge/edge-data'
-import { stretchKey } from '@/core/model/catalogue/solved-stretch'
+import { stretchKey } from '@/core/model/catalogue/stretch-key'
 import { readPlan, writePlan } from '@/core/model/plan/parse'
 import { Plan } from '@/core/model/plan/schema'
 import type { Panel } from '@/core/model/vehicle/schema'

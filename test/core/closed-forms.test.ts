@@ -8,6 +8,7 @@ import {
   recessProfileMm,
   sagittaRadiusMm,
 } from '@/core/engines/stretch/closed-forms'
+import { polygonAreaMm2, upToLine } from '@/core/kit/plane'
 
 describe('spherical cap, least worst stretch (Milnor 1969)', () => {
   // α / sin α − 1 at angles whose sine is known exactly.
@@ -75,4 +76,42 @@ it('corner flange: squeeze is the arc lost by going inward from r + w to r', () 
 it('sagitta: the radius puts the straightedge ends and the crown on one circle', () => {
   const radius = sagittaRadiusMm(22, 1000)
   expect(Math.hypot(500, radius - 22)).toBeCloseTo(radius, 6)
+})
+
+describe('a polygon up to a line', () => {
+  const areaTo = (points: { x: number; y: number }[], axis: 'x' | 'y', at: number) =>
+    Math.abs(polygonAreaMm2(upToLine(points, axis, at)))
+  it('half of a triangle’s area lies within 1/√2 of its height from the tip', () => {
+    const triangle = [
+      { x: 300, y: 0 },
+      { x: 700, y: 500 },
+      { x: 0, y: 500 },
+    ]
+    expect(areaTo(triangle, 'y', 500 / Math.SQRT2)).toBeCloseTo((700 * 500) / 4, 6)
+  })
+  it('both arms of a U are counted, and what lies between them is not', () => {
+    const u = [
+      { x: 0, y: 0 },
+      { x: 100, y: 0 },
+      { x: 100, y: 200 },
+      { x: 300, y: 200 },
+      { x: 300, y: 0 },
+      { x: 400, y: 0 },
+      { x: 400, y: 300 },
+      { x: 0, y: 300 },
+    ]
+    expect(areaTo(u, 'y', 150)).toBeCloseTo(2 * 100 * 150, 6)
+    expect(areaTo(u, 'x', 200)).toBeCloseTo(100 * 300 + 100 * 100, 6)
+  })
+  it('the parts on both sides of any line make the whole', () => {
+    const number = fc.double({ min: -1000, max: 1000, noNaN: true })
+    fc.assert(
+      fc.property(fc.array(fc.record({ x: number, y: number }), { minLength: 3, maxLength: 9 }), number, (ring, at) => {
+        const mirrored = ring.map((p) => ({ ...p, x: -p.x }))
+        // Mirrored, a ring runs the other way round.
+        const parts = polygonAreaMm2(upToLine(ring, 'x', at)) - polygonAreaMm2(upToLine(mirrored, 'x', -at))
+        expect(parts).toBeCloseTo(polygonAreaMm2(ring), 3)
+      }),
+    )
+  })
 })

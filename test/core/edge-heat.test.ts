@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { edgeTask, solvedHeat, type EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
 import type { HeatPart } from '@/core/model/figure/figure-id'
-import { NO_SOLUTIONS, type SolutionTables } from '@/core/model/catalogue/solutions'
+import { NO_SOLUTIONS, type SolutionTables } from '@/core/model/catalogue/solution-tables'
 import { reckon } from '@/core/reckon/reckon'
 import { catalogue, handCar } from '../fixtures/plans'
 import { paceSeconds, solvedPace } from '@/core/engines/heat/pace'

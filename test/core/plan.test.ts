@@ -1,4 +1,4 @@
-import { DEFAULT_SHOP, hoursOf } from '@/core/model/shop/shop'
+import { DEFAULT_SHOP, hoursOf } from '@/core/model/shop/default-shop'
 import fc from 'fast-check'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'

@@ -11,7 +11,7 @@ import {
   NO_RECORD,
   shopRecord,
   type JobRecord,
-} from '@/core/model/log/shop-record'
+} from '@/core/model/log/learned'
 import { readCatalogue, writeCatalogue } from '@/core/model/catalogue/files'
 import type { LogRow } from '@/core/model/log/schema'
 import { Plan } from '@/core/model/plan/schema'

@@ -1,13 +1,16 @@
 import { describe, expect, it } from 'vitest'
 import { settleLayout } from '@/core/engines/roll/settle-layout'
-import { layOutFilm } from '@/core/engines/roll/film-layout'
+import { layOutFilm } from '@/core/engines/roll/layout-solver'
 import { layOutContext } from '@/core/engines/roll/context'
 import { keepLayout } from '@/core/engines/roll/kept-layout'
 import { moves } from '@/core/engines/roll/settle-moves'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
-import { NO_SOLUTIONS, Solution, solutionTables, type SolutionTables } from '@/core/model/catalogue/solutions'
-import { stretchKey, type SolvedStretch } from '@/core/model/catalogue/solved-stretch'
-import type { Plan } from '@/core/model/plan/schema'
+import { NO_SOLUTIONS, solutionTables, type SolutionTables } from '@/core/model/catalogue/solution-tables'
+import { Solution } from '@/core/model/catalogue/solutions'
+import { FIELD_ORDER, stretchKey } from '@/core/model/catalogue/stretch-key'
+import type { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
+import { familyPanels, STYLES, usualKeys, type Style } from '@/core/model/vehicle/families'
+import { PieceChoice, type Plan } from '@/core/model/plan/schema'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { Panel, Recess } from '@/core/model/vehicle/schema'
 import { reckon } from '@/core/reckon/reckon'
@@ -36,6 +39,43 @@ const solvedTo = (plan: Plan, worst: number): SolutionTables['stretch'] =>
     }),
   )
 const noScan = () => null
+
+describe('what a solved stretch is kept by', () => {
+  const plan = handCar()
+  const [film] = plan.film.sheets
+  const keyOf = (panel: Panel) => film && stretchKey(plan, panel, film)
+  /** The same with all fields, and those of what lies within, the other way round. */
+  const turned = (value: unknown): unknown =>
+    Array.isArray(value)
+      ? value.map(turned)
+      : typeof value === 'object' && value !== null
+        ? Object.fromEntries(
+            Object.entries(value)
+              .reverse()
+              .map(([k, v]) => [k, turned(v)]),
+          )
+        : value
+  it.each(Object.keys(STYLES))('a %s typed just now has the key of the one that is read back', (style) => {
+    const panels = familyPanels(style as Style, usualKeys(style as Style))
+    for (const panel of panels) expect(keyOf(turned(panel) as Panel)).toBe(keyOf(Panel.parse(panel)))
+    expect(new Set(panels.map(keyOf)).size).toBeGreaterThan(1)
+  })
+  it('has a place for every field of the schema', () => {
+    const fields = (schema: unknown): string[] => {
+      const { shape, def } = schema as { shape?: object; def: { innerType?: unknown; element?: unknown } }
+      return shape ? Object.keys(shape) : fields(def.innerType ?? def.element)
+    }
+    const { raised, recesses, nose, wraps, bodyLines, holes } = Panel.shape
+    expect(FIELD_ORDER.panel).toEqual(fields(Panel))
+    expect(FIELD_ORDER.recess).toEqual(fields(recesses))
+    expect(FIELD_ORDER.nose).toEqual(fields(nose))
+    expect(FIELD_ORDER.wrap).toEqual(fields(wraps))
+    expect(FIELD_ORDER.bodyLine).toEqual(fields(bodyLines))
+    expect([...FIELD_ORDER.raised, 'behind']).toEqual(fields(raised))
+    expect(FIELD_ORDER.hole).toEqual(fields(holes))
+    expect(FIELD_ORDER.slit).toEqual(fields(PieceChoice.shape.slits))
+  })
+})
 
 describe('what is not solved yet', () => {
   const plan = handCar()

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { hoursOf } from '@/core/model/shop/shop'
+import { hoursOf } from '@/core/model/shop/default-shop'
 import { closeDatabase, Denied, guarded } from '@/db/client'
 import { DEMO_SETTINGS } from '@/db/demo/people'
 import { closeWorkQueue } from '@/db/queue'

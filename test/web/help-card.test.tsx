@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { troubleOf, type DefectKind } from '@/core/model/log/trouble-data'
-import { DEFECT_KINDS } from '@/core/model/log/schema'
+import { DEFECT_KINDS } from '@/core/model/log/kinds'
 import { Plan } from '@/core/model/plan/schema'
 import { reckon } from '@/core/reckon/reckon'
 import { DEMO_JOBS } from '@/db/demo/jobs'

@@ -3,7 +3,7 @@ import { act, renderHook } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { boardInput, boardKey, type BoardInput } from '@/core/engines/schedule/settled-board'
 import type { Board } from '@/core/engines/schedule/shop-schedule'
-import { DEFAULT_SHOP } from '@/core/model/shop/shop'
+import { DEFAULT_SHOP } from '@/core/model/shop/default-shop'
 import type { BoardAnswer, BoardAsk } from '@/web/workers/board.worker'
 import { useBoard, type KeptBoard } from '@/web/yard/use-board'
 

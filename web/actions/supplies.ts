@@ -1,7 +1,7 @@
 'use server'
 
 import { z } from 'zod'
-import { USED_KINDS } from '@/core/model/log/schema'
+import { USED_KINDS } from '@/core/model/log/kinds'
 import { moveSupply as move } from '@/db/queries/supplies'
 import { answer, type Answer } from './answer'
 

@@ -1,18 +1,16 @@
-import { z } from 'zod'
-import { ROLES } from '@/core/model/rights/rights'
+import { isRole, type Role } from '@/core/model/rights/rights'
 
 /**
  * Who works at this tablet without having come in at the server yet: let in by their PIN while there was no network, over
  * the page of another member.
  */
-const StandIn = z.strictObject({
-  id: z.string().min(1),
-  name: z.string().min(1),
-  role: z.enum(ROLES),
+export interface StandIn {
+  id: string
+  name: string
+  role: Role
   /** Whose session the server knows meanwhile; once it is another's, nobody stands in any more. */
-  over: z.string().min(1),
-})
-export type StandIn = z.infer<typeof StandIn>
+  over: string
+}
 
 const STAND_IN = 'cuirass/stand-in'
 const LOCKED = 'cuirass/locked'
@@ -36,11 +34,26 @@ function keep(key: string, value: string | null): boolean {
   }
 }
 
+const isText = (value: unknown): value is string => typeof value === 'string' && value !== ''
+/** Anybody may write what a tab keeps. */
+const isStandIn = (value: unknown): value is StandIn =>
+  typeof value === 'object' &&
+  value !== null &&
+  Object.keys(value).length === 4 &&
+  'id' in value &&
+  isText(value.id) &&
+  'name' in value &&
+  isText(value.name) &&
+  'over' in value &&
+  isText(value.over) &&
+  'role' in value &&
+  isRole(value.role)
+
 /** While this tab is open; null: whoever the server knows. */
 export function standIn(): StandIn | null {
   try {
-    const read = StandIn.safeParse(JSON.parse(kept(STAND_IN) ?? 'null'))
-    return read.success ? read.data : null
+    const read: unknown = JSON.parse(kept(STAND_IN) ?? 'null')
+    return isStandIn(read) ? read : null
   } catch {
     return null // no JSON is nobody
   }

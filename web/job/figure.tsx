@@ -1,11 +1,10 @@
 'use client'
 
 import type { Figure } from '@/core/model/figure/figure'
-import { FigureButton, WorkingSheet } from '@/web/kit/working'
+import { FigureButton } from '@/web/kit/figure-button'
 import type { Quantity } from '@/web/words/format'
 import { useJob } from './job-state'
 import { figureName } from '@/web/words/figure-names'
-import { placeOf } from '@/web/words/places'
 
 /** Figures by their names, for a reckoning that is not the job's own: another film, another method. */
 export type Figures = ReadonlyMap<string, Figure>
@@ -17,18 +16,4 @@ export function Fig({ id, as, among }: { id: string; as?: Quantity; among?: Figu
   if (!f) return <span>–</span>
   const name = figureName(id, plan)
   return <FigureButton f={f} name={name} fmt={fmt} as={as} onShow={() => show(id, among ?? null)} />
-}
-
-/** The working of the figure that is asked for. */
-export function Working() {
-  const { shown, show, reckoning, fmt, plan, jobId } = useJob('shown', 'show', 'reckoning', 'fmt', 'plan', 'jobId')
-  return (
-    <WorkingSheet
-      f={shown ? (shown.among ?? reckoning.figures).get(shown.id) : undefined}
-      fmt={fmt}
-      nameOf={(id) => figureName(id, plan)}
-      placeOf={(at) => placeOf(at, plan, jobId)}
-      onShow={(id) => (id === null ? show(null) : show(id, shown?.among ?? null))}
-    />
-  )
 }

@@ -7,10 +7,9 @@ import Button from 'react-bootstrap/Button'
 import { word } from '@/web/words/names'
 import { faultText } from '@/web/words/faults'
 import { stageWhy } from '@/web/words/stages'
-import { Working } from './figure'
-import { ClashDialog } from './clash-dialog'
 import { HeldBar, HeldProvider } from './held'
 import { useJob } from './job-state'
+import { OverTheJob } from './over-the-job'
 import { Rail } from './rail'
 import './job.scss'
 
@@ -19,15 +18,6 @@ export function JobFrame({ children }: { children: ReactNode }) {
   const { reckoning, jobId, fmt, plan } = useJob('reckoning', 'jobId', 'fmt', 'plan')
   const stage = usePathname().split('/')[3] ?? ''
   const locale = fmt.units.locale
-  // Full screen: nothing but what hands need.
-  if (stage === 'bay')
-    return (
-      <main id="main">
-        {children}
-        <Working />
-        <ClashDialog />
-      </main>
-    )
   return (
     <div className="job" data-stage={stage}>
       <nav className="spine" aria-label="Stages">
@@ -65,8 +55,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
       <aside className="rail" aria-label="Reckoning">
         <Rail />
       </aside>
-      <Working />
-      <ClashDialog />
+      <OverTheJob />
     </div>
   )
 }

@@ -1,11 +1,23 @@
 'use client'
 
-import { createContext, useCallback, useContext, useLayoutEffect, useMemo, useState, type ReactNode } from 'react'
+import {
+  createContext,
+  Suspense,
+  use,
+  useCallback,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useState,
+  type ReactNode,
+} from 'react'
 import { createStore, useStore, type StoreApi } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import { handedOver } from '@/core/stages/handover/handover'
 import { keptFor } from '@/core/kit/kept'
 import type { BesidePanels, Plan } from '@/core/model/plan/schema'
+import type { LogRow } from '@/core/model/log/schema'
 import type { FilmSheet } from '@/core/model/film/schema'
 import type { Panel } from '@/core/model/vehicle/schema'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
@@ -13,9 +25,10 @@ import type { Figure } from '@/core/model/figure/figure'
 import { filmOf } from '@/core/model/plan/piece-choice'
 import { waysKey } from '@/core/engines/stretch/ways-key'
 import type { FoundWay } from '@/core/model/catalogue/solutions'
-import { stretchKey } from '@/core/model/catalogue/solved-stretch'
-import { reckon, type Reckoning } from '@/core/reckon/reckon'
+import { stretchKey } from '@/core/model/catalogue/stretch-key'
+import { reckoner, type Reckoning } from '@/core/reckon/reckoner'
 import { may, planPartsOf } from '@/core/model/rights/rights'
+import { loadTheRest, whenIdle } from '@/web/kit/late'
 import { useHydrated } from '@/web/kit/use-hydrated'
 import { formatter, type Formatter } from '@/web/words/format'
 import { useLedger, type Ledger } from './use-ledger'
@@ -23,6 +36,7 @@ import { usePhotoQueue, type PhotoQueue } from './use-photo-queue'
 import { usePlan, type PlanStore } from './use-plan'
 import { useShopSide } from './use-shop-side'
 import type { JobStart } from './job-start'
+import { lateSolvers, SOLVERS_WHEN_LOADED, SolversWanted } from './late-parts'
 import { endStandIn, standIn } from './at-this-tablet'
 
 export interface JobContext extends PlanStore, Ledger {
@@ -53,10 +67,24 @@ export interface JobContext extends PlanStore, Ledger {
   show: (figureId: string | null, among?: ReadonlyMap<string, Figure> | null) => void
 }
 
-/** Reckons a job time after time. */
-function reckoner(): typeof reckon {
+const reckon = reckoner(SOLVERS_WHEN_LOADED)
+
+/** Reckons a job time after time; null where that takes the solvers, and they are not loaded yet. */
+function timeAfterTime() {
   let before: Reckoning | null = null
-  return (plan, catalogue, ledger) => (before = reckon(plan, catalogue, ledger, before))
+  return (plan: Plan, catalogue: Catalogue, ledger: readonly LogRow[]): Reckoning | null => {
+    try {
+      return (before = reckon(plan, catalogue, ledger, before))
+    } catch (fault) {
+      if (fault instanceof SolversWanted) return null
+      throw fault
+    }
+  }
+}
+
+const mustReckon = (made: Reckoning | null): Reckoning => {
+  if (!made) throw new Error('the solvers were loaded, and the job is not reckoned')
+  return made
 }
 
 const NO_WAYS: JobContext['waysFound'] = new Map()
@@ -102,12 +130,18 @@ export function useJob<K extends keyof JobContext>(...parts: K[]): Pick<JobConte
 /** A job is reckoned where it is shown: the server sends what it hangs on, and never reckons a page itself. */
 export function JobProvider({ start, children }: { start: JobStart; children: ReactNode }) {
   const alive = useHydrated()
-  if (alive) return <OpenAs start={start}>{children}</OpenAs>
-  return (
+  const reckoning = (
     <main className="sheet" id="main" aria-busy="true">
       <h1>{start.plan.vehicle.name}</h1>
       <p className="label">Reckoning the job…</p>
     </main>
+  )
+  useEffect(() => whenIdle(() => void loadTheRest()), [])
+  if (!alive) return reckoning
+  return (
+    <Suspense fallback={reckoning}>
+      <OpenAs start={start}>{children}</OpenAs>
+    </Suspense>
   )
 }
 
@@ -157,8 +191,10 @@ function OpenJob({
     setFrozen(isOver ? (start.handedOver ?? plan) : null)
   }
   // Each part whose inputs are the same is taken over from the reckoning before.
-  const [reckonAgain] = useState(reckoner)
-  const reckoning = useMemo(() => reckonAgain(reckoned, catalogue, ledger), [reckonAgain, reckoned, catalogue, ledger])
+  const [reckonAgain] = useState(timeAfterTime)
+  const made = useMemo(() => reckonAgain(reckoned, catalogue, ledger), [reckonAgain, reckoned, catalogue, ledger])
+  // Waits for the solvers: what was looked at stays out of sight until then, and nothing old is shown for new.
+  const reckoning = made ?? (use(lateSolvers.load()) && mustReckon(reckonAgain(reckoned, catalogue, ledger)))
   const waysFound = useMemo(() => foundWays(reckoning, catalogue), [reckoning, catalogue])
   // A plan is saved by whoever the server knows: who stands in logs, and changes no plan.
   const parts = standsIn ? [] : planPartsOf(member.role)

@@ -1,11 +1,12 @@
 import { createStore, type StoreApi } from 'zustand/vanilla'
-import { soundPlan, type HeldBack } from '@/core/model/plan/hold-back'
+import type { HeldBack } from '@/core/model/plan/hold-back'
 import { mergePlans, type Clash } from '@/core/model/plan/merge'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Fault } from '@/core/kit/result'
 import { saveJob, takeBackChange, type Saved } from '@/web/actions/jobs'
 import { call } from '@/web/kit/call'
 import { deviceStore, draftBox } from './device-store'
+import { lateChecks } from './late-parts'
 
 export type SaveState =
   | { kind: 'saved' | 'typing' | 'saving' | 'merged' }
@@ -190,8 +191,15 @@ export class PlanSync {
   }
 
   private async pushOnce(): Promise<boolean> {
+    const checks = this.isUnsaved() ? await lateChecks.load().catch(() => null) : null
     const { plan: typed, savedPlan, number, held } = this.now
-    const { plan: sound, held: back } = typed === savedPlan ? { plan: typed, held: [] } : soundPlan(typed, savedPlan)
+    if (!checks && typed !== savedPlan) {
+      this.setSave({ kind: 'fault', fault: { code: 'offline' } })
+      this.saveIn(RETRY_MS)
+      return false
+    }
+    const { plan: sound, held: back } =
+      checks && typed !== savedPlan ? checks.soundPlan(typed, savedPlan) : { plan: typed, held: [] }
     if (!sameText(held, back)) this.store.setState({ held: back })
     // The schema's own order and defaults make no change of it.
     if (back.length === 0 ? typed === savedPlan : sameText(sound, savedPlan)) {

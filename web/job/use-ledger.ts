@@ -2,13 +2,13 @@
 
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { mergedRows } from '@/core/model/log/device-order'
-import { LogPayload, type LogRow } from '@/core/model/log/schema'
-import { firstFault } from '@/core/model/plan/parse'
+import type { LogPayload, LogRow } from '@/core/model/log/schema'
 import type { Fault } from '@/core/kit/result'
 import { newId } from '@/web/kit/call'
 import { clockOffsetMs, useClockOffsetMs } from '@/web/kit/clock'
 import { deviceStore, type KeptEntry } from './device-store'
-import { useEntryQueue } from '@/web/job/use-entry-queue'
+import { lateChecks } from './late-parts'
+import { useEntryQueue } from './use-entry-queue'
 
 export interface Ledger {
   ledger: LogRow[]
@@ -73,9 +73,11 @@ export function useLedger({ jobId, ledger: began, member }: LedgerStart): Ledger
   const offset = useClockOffsetMs()
   const log = useCallback(
     (payload: LogPayload, as?: { id: string; at: string }) => {
-      const parsed = LogPayload.safeParse(payload)
-      if (!parsed.success) return setLogFault(firstFault(parsed.error))
-      const entry = { memberId, jobId, ...stamped(as), payload: parsed.data }
+      // In the first moments of a page the checks may not be there yet: the server has them too.
+      const checks = lateChecks.now()
+      const parsed = checks?.LogPayload.safeParse(payload)
+      if (parsed && !parsed.success) return setLogFault(checks?.firstFault(parsed.error) ?? null)
+      const entry = { memberId, jobId, ...stamped(as), payload: parsed?.data ?? payload }
       setEntries((was) => [...was, { ...entry, device: '', n: -1, state: 'waiting', code: null, sentAtMs: null }])
       void deviceStore()
         .then((store) => store.add(entry))

@@ -2,8 +2,8 @@
 
 import { useEffect, useMemo, useState } from 'react'
 import { useStore } from 'zustand'
-import { soundPlan } from '@/core/model/plan/hold-back'
 import type { Plan } from '@/core/model/plan/schema'
+import { lateChecks } from './late-parts'
 import { PlanSync, type PlanStart, type PlanState } from './plan-sync'
 
 export interface PlanStore
@@ -18,7 +18,8 @@ export function usePlan(start: PlanStart): PlanStore {
   const { savedPlan, ...state } = useStore(sync.store)
   const { plan, held } = state
   const reckoned = useMemo(
-    () => (held.length === 0 ? plan : soundPlan(plan, savedPlan).plan),
+    // Nothing is held back before the checks are there.
+    () => (held.length === 0 ? plan : (lateChecks.now()?.soundPlan(plan, savedPlan).plan ?? savedPlan)),
     [held.length, plan, savedPlan],
   )
   useEffect(() => {

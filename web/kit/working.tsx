@@ -3,67 +3,17 @@
 import Link from 'next/link'
 import Offcanvas from 'react-bootstrap/Offcanvas'
 import { formulaWithNumbers, type Figure } from '@/core/model/figure/figure'
-import type { Formatter, Quantity } from '@/web/words/format'
+import type { Formatter } from '@/web/words/format'
 import { asInput, formulaInWords } from '@/web/words/formulas'
 import { STANDING_WORDS } from '@/web/words/names'
 import { sourceText } from '@/web/words/sources'
-import './working.scss'
+import { Quant, SETTLING } from './figure-button'
 
 /** Where an input of a figure was entered. */
 export interface Place {
   label: string
   /** Link to it; null where it was not entered but follows from practice. */
   href: string | null
-}
-
-export function Quant({ q }: { q: Quantity }) {
-  return (
-    <>
-      {q.text}
-      {q.unit !== '' && <span className="unit">{q.unit}</span>}
-    </>
-  )
-}
-
-const isOver = (f: Figure): boolean =>
-  f.limit !== null &&
-  typeof f.value === 'number' &&
-  (f.limit.kind === 'max' ? f.value > f.limit.value + 1e-9 : f.value < f.limit.value - 1e-9)
-
-const SETTLING = 'Settling: what it hangs on is being solved, and it may move.'
-
-/** A number that opens its working. */
-export function FigureButton({
-  f,
-  name,
-  fmt,
-  as,
-  onShow,
-}: {
-  f: Figure
-  name: string
-  fmt: Formatter
-  as?: Quantity | undefined
-  onShow: () => void
-}) {
-  const q = as ?? fmt.quantity(f.value, f.unit)
-  return (
-    <button
-      type="button"
-      className={`figure${isOver(f) ? ' over' : ''}`}
-      data-settling={f.settling || undefined}
-      title={f.settling ? SETTLING : undefined}
-      onClick={onShow}
-      aria-label={`${name}: ${fmt.text(q)}${f.settling ? ', settling' : ''}. Show the working`}
-    >
-      <Quant q={q} />
-      {f.settling && (
-        <span className="settling" aria-hidden>
-          ≈
-        </span>
-      )}
-    </button>
-  )
 }
 
 export const StandingMark = ({ standing }: { standing: Figure['standing'] }) => (

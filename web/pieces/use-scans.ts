@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useState } from 'react'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
 import { packScan } from '@/core/engines/stretch/scan-file'
-import { scanMark } from '@/core/model/catalogue/solved-stretch'
+import { scanMark } from '@/core/model/catalogue/stretch-key'
 import { useJob } from '@/web/job/job-state'
 import { faultText } from '@/web/words/faults'
 import { fetchScan } from './use-stretch'

@@ -1,6 +1,6 @@
 import { unpackScan } from '@/core/engines/stretch/scan-file'
 import { filmOf } from '@/core/model/plan/piece-choice'
-import { stretchKey } from '@/core/model/catalogue/solved-stretch'
+import { stretchKey } from '@/core/model/catalogue/stretch-key'
 import type { Plan } from '@/core/model/plan/schema'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
 

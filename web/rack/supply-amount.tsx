@@ -1,6 +1,6 @@
 import Form from 'react-bootstrap/Form'
 import { BY_METRE, type SupplyKind } from '@/core/model/edge/supply-data'
-import { USED_KINDS } from '@/core/model/log/schema'
+import { USED_KINDS } from '@/core/model/log/kinds'
 import { NumberInput } from '@/web/kit/quantity-input'
 import { word } from '@/web/words/names'
 

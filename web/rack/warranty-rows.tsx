@@ -2,7 +2,8 @@
 
 import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
-import { SheetWord, SURFACES, ZONES, type FilmSheet } from '@/core/model/film/schema'
+import { SURFACES, ZONES } from '@/core/model/film/kinds'
+import { SheetWord, type FilmSheet } from '@/core/model/film/schema'
 import { NumberInput } from '@/web/kit/quantity-input'
 
 /** Months by the zones and surfaces that the sheet names, a row each, as many as there are. */

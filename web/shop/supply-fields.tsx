@@ -1,6 +1,6 @@
 import Table from 'react-bootstrap/Table'
 import { BY_METRE } from '@/core/model/edge/supply-data'
-import { USED_KINDS } from '@/core/model/log/schema'
+import { USED_KINDS } from '@/core/model/log/kinds'
 import { word } from '@/web/words/names'
 import { ShopField } from './shop-field'
 

@@ -3,7 +3,8 @@ import { err, ok, type Fault, type Result } from '@/core/kit/result'
 import type { Plan } from '@/core/model/plan/schema'
 import { setSize, taped } from '@/core/model/vehicle/resize'
 import { straightedgeMm } from '@/core/model/vehicle/straightedge'
-import { MAX_PANEL_MM, PANEL_KINDS, SIDES, type Panel } from '@/core/model/vehicle/schema'
+import { MAX_PANEL_MM, PANEL_KINDS, SIDES } from '@/core/model/vehicle/kinds'
+import type { Panel } from '@/core/model/vehicle/schema'
 import { changePanel } from './edit-panel'
 
 export type SizeField =

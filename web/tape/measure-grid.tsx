@@ -3,7 +3,7 @@
 import { UNIT_NAMES } from '@/web/words/names'
 import Table from 'react-bootstrap/Table'
 import { useRef, useState } from 'react'
-import { MAX_PANELS } from '@/core/model/vehicle/schema'
+import { MAX_PANELS } from '@/core/model/vehicle/kinds'
 import type { Plan } from '@/core/model/plan/schema'
 import type { Formatter } from '@/web/words/format'
 import { addPanel } from './edit-panel'

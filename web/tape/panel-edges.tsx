@@ -2,7 +2,8 @@
 
 import type { Plan } from '@/core/model/plan/schema'
 import { taped } from '@/core/model/vehicle/resize'
-import { MAX_PANEL_MM, WIDEST_GAP_MM, type Edge, type Panel } from '@/core/model/vehicle/schema'
+import { MAX_PANEL_MM, WIDEST_GAP_MM } from '@/core/model/vehicle/kinds'
+import type { Edge, Panel } from '@/core/model/vehicle/schema'
 import { FeatureTable, type Column } from '@/web/kit/feature-table'
 import type { Formatter } from '@/web/words/format'
 import { words } from '@/web/words/names'

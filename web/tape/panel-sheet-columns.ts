@@ -1,4 +1,5 @@
-import { MAX_PANEL_MM, Recess, type Panel } from '@/core/model/vehicle/schema'
+import { MAX_PANEL_MM } from '@/core/model/vehicle/kinds'
+import { Recess, type Panel } from '@/core/model/vehicle/schema'
 import type { Column } from '@/web/kit/feature-table'
 
 export type Lists = 'recesses' | 'bodyLines' | 'raised' | 'holes' | 'zones'

@@ -1,7 +1,8 @@
 'use client'
 
 import Form from 'react-bootstrap/Form'
-import { ATS, type Panel } from '@/core/model/vehicle/schema'
+import { ATS } from '@/core/model/vehicle/kinds'
+import type { Panel } from '@/core/model/vehicle/schema'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
 import type { Formatter } from '@/web/words/format'
 import { word } from '@/web/words/names'

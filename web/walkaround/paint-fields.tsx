@@ -1,7 +1,8 @@
 'use client'
 
 import { DateField } from '@/web/kit/date-field'
-import { ZONES, type FilmSheet } from '@/core/model/film/schema'
+import { ZONES } from '@/core/model/film/kinds'
+import type { FilmSheet } from '@/core/model/film/schema'
 import Form from 'react-bootstrap/Form'
 import { useJob } from '@/web/job/job-state'
 import { NumberInput } from '@/web/kit/quantity-input'

@@ -1,4 +1,5 @@
-import { layOutFilm, NO_CONTEXT, type LayOutContext, type RollPlan } from '@/core/engines/roll/film-layout'
+import { NO_CONTEXT, type LayOutContext, type RollPlan } from '@/core/engines/roll/film-layout'
+import { layOutFilm } from '@/core/engines/roll/layout-solver'
 import { keepLayout } from '@/core/engines/roll/kept-layout'
 import type { KeptLayout, Plan } from '@/core/model/plan/schema'
 import type { Piece } from '@/core/engines/pieces/pieces'

@@ -2,7 +2,8 @@
 
 import { useState, type KeyboardEvent } from 'react'
 import type { Bar, Board } from '@/core/engines/schedule/shop-schedule'
-import { hoursOf, type ShopSettings } from '@/core/model/shop/shop'
+import { hoursOf } from '@/core/model/shop/default-shop'
+import type { ShopSettings } from '@/core/model/shop/shop'
 import { boardMarks, ROW, type BoardMarks } from '@/web/charts/board-marks'
 import { useDrag, type Dragged } from '@/web/kit/use-drag'
 import type { Formatter } from '@/web/words/format'

@@ -1,5 +1,5 @@
 import { BY_METRE, M2_PER_BOTTLE, M2_PER_POT, type SupplyKind } from '../../model/edge/supply-data'
-import { USED_KINDS } from '../../model/log/schema'
+import { USED_KINDS } from '../../model/log/kinds'
 import type { LogRow } from '../../model/log/schema'
 import type { ShopSettings } from '../../model/shop/shop'
 import type { Consumable } from './consumables'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { err, ok, type Result } from '../../kit/result'
 import { EDGE_STRIP_MM, FILM_MATTER, MATTER, ROOM } from '../../model/heat/heat-data'
-import { MATERIALS } from '../../model/vehicle/schema'
+import { MATERIALS } from '../../model/vehicle/kinds'
 import { leastSquares } from '../../solve/heat/least-squares'
 import { sweepHeat } from '../../solve/heat/sweep'
 import { MEDIUM } from '../../solve/heat/sweep-model'

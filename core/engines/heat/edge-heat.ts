@@ -1,10 +1,12 @@
-import { measuredGuns, type SolvedHeat } from '../../model/catalogue/solved-heat'
-import { EDGE_STRIP_MM, FILM_MATTER, HAND, MATTER, ROOM } from '../../model/heat/heat-data'
+import { measuredGuns } from '../../model/catalogue/heat-key'
+import type { SolvedHeat } from '../../model/catalogue/solved-heat'
+import { EDGE_STRIP_MM, HAND, ROOM } from '../../model/heat/heat-data'
 import type { FilmSheet } from '../../model/film/schema'
 import type { ShopSettings } from '../../model/shop/shop'
 import type { Panel } from '../../model/vehicle/schema'
 import type { EdgeTask } from '../../solve/heat/edge-task'
 import { planSweep } from '../../solve/heat/plan-sweep'
+import { wallOf } from './wall'
 
 const MM = 1000
 /** Along an edge the pace is the same: so much of one is solved, mm; longer and shorter ones go at that pace. */
@@ -39,27 +41,6 @@ export function solvedHeat(ask: EdgeHeatAsk): SolvedHeat | null {
     peakC: { min: plan.minPeakC, max: plan.maxPeakC },
     inBand: plan.inBand,
   }
-}
-
-/** What lies under the gun, from the film inwards; two films where they lap. */
-export function wallOf(
-  surface: Panel['surface'],
-  film: Pick<FilmSheet, 'thicknessUm'>,
-  films = 1,
-): { thicknessM: number; conductivity: number; heatCapacity: number }[] {
-  const matter = MATTER[surface.material]
-  return [
-    {
-      thicknessM: (films * film.thicknessUm) / 1e6,
-      conductivity: FILM_MATTER.conductivity,
-      heatCapacity: FILM_MATTER.density * FILM_MATTER.specificHeat,
-    },
-    {
-      thicknessM: (surface.thicknessMm ?? matter.usualMm) / MM,
-      conductivity: matter.conductivity,
-      heatCapacity: matter.density * matter.specificHeat,
-    },
-  ]
 }
 
 /** The task as the solver takes it; null where no gun of the shop was measured. */

@@ -3,7 +3,7 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { Panel } from '../../model/vehicle/schema'
 import { sweepHeat } from '../../solve/heat/sweep'
 import type { SweepFineness } from '../../solve/heat/sweep-model'
-import { wallOf } from './edge-heat'
+import { wallOf } from './wall'
 
 /** How a source is moved along an edge: to be carried out as it stands. mm, mm/s, s. */
 export interface SourceWay {

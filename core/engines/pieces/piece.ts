@@ -1,6 +1,6 @@
 import type { Point } from '../../kit/plane'
 import type { Figure } from '../../model/figure/figure'
-import type { Edge } from '../../model/vehicle/schema'
+import type { Edge, Panel } from '../../model/vehicle/schema'
 
 /**
  * One cut of film. Cut sizes in mm as the panel stands; `across`/`along` as the piece lies on the roll before any
@@ -41,3 +41,30 @@ export interface Piece {
   over?: boolean
   figures: { width: Figure; height: Figure }
 }
+
+/** Film beyond a part of a panel, on each of its sides [mm]. */
+export interface Margins {
+  left: number
+  top: number
+  right: number
+  bottom: number
+}
+
+/** What cuts the outlines of pieces: a page may load it later than the reckoning itself. */
+export interface PieceOutlines {
+  /**
+   * From the panel's measured outline, let out by the film left beyond it; null where none was taken. `part`: where the
+   * piece's own part of the panel begins, and its size [mm]; `stretch`: what relaxing takes back, along x and y.
+   */
+  measured(
+    panel: Panel,
+    part: { x: number; y: number; width: number; height: number },
+    margins: Margins,
+    stretch: { x: number; y: number },
+  ): Point[] | null
+  /** From the solved outline of the flat film, its box at 0, 0. */
+  flat(outline: readonly Point[], margins: Margins, stretch: { x: number; y: number }): Point[] | null
+}
+
+/** Pieces as their cut rectangles: for whoever asks for sizes alone. */
+export const NO_OUTLINES: PieceOutlines = { measured: () => null, flat: () => null }

@@ -9,10 +9,9 @@ import { recessProfileMm } from '../stretch/closed-forms'
 import type { Edge, Panel, Recess } from '../../model/vehicle/schema'
 import type { Point } from '../../kit/plane'
 import { flatMark } from '../stretch/flat-outline'
-import { flatPieceOutline, pieceOutline } from './shape'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import { behindObjects, behindPiece } from './behind'
-import type { Piece } from './piece'
+import { NO_OUTLINES, type Margins, type Piece, type PieceOutlines } from './piece'
 import { smallPiece, type OnRoll } from './small-piece'
 import { shinglePieces } from './shingle-pieces'
 import { cutSize, HEIGHT, WIDTH, type CutTask } from './cut-size'
@@ -24,23 +23,29 @@ export type Around = Omit<EdgeSetting, 'method'>
 
 /**
  * The pieces of one panel in one film. Bleed, wrap-under, seams and the roll's shrink are put in here and nowhere
- * else.
+ * else. Without `outlines` they are cut as their rectangles.
  */
-export function piecesOf(plan: BesidePanels, panel: Panel, film: FilmSheet, around: Around): Piece[] {
+export function piecesOf(
+  plan: BesidePanels,
+  panel: Panel,
+  film: FilmSheet,
+  around: Around,
+  outlines: PieceOutlines = NO_OUTLINES,
+): Piece[] {
   const sheets = shinglePieces(plan, panel, film)
   if (sheets) return sheets
   const task = cutTask(plan, panel, film, around)
   const { choice, solved } = task
-  const main = Array.from({ length: choice.parts }, (_, index) => mainPiece(task, index))
+  const free = plan.layout.cutting === 'free'
+  const main = Array.from({ length: choice.parts }, (_, index) => mainPiece(task, index, outlines))
   const inlays = panel.recesses.flatMap((r, i) => {
     if (r.way !== 'inlay') return []
     const { fixed, widthAlong } = task
     const flat = solved?.inlays.find((o) => o.recess === r.id)?.outline.map(([x, y]) => ({ x, y })) ?? null
-    return [inlayPiece(panel, r, i, { film, fixed, widthAlong, flat, free: plan.layout.cutting === 'free' })]
+    const outline = free && flat ? outlines.flat(flat, INLAY_MARGINS, { x: 1, y: 1 }) : null
+    return [inlayPiece(panel, r, i, { film, fixed, widthAlong, flat, outline })]
   })
-  const behind = behindObjects(panel, plan.method).map((object) =>
-    behindPiece(panel, object, { ...task, free: plan.layout.cutting === 'free' }),
-  )
+  const behind = behindObjects(panel, plan.method).map((object) => behindPiece(panel, object, { ...task, free }))
   return [...main, ...inlays, ...behind]
 }
 
@@ -67,7 +72,7 @@ function cutTask(plan: BesidePanels, panel: Panel, film: FilmSheet, around: Arou
 }
 
 /** One part of a panel, cut as large as its edges, seams and stretch ask. */
-function mainPiece(task: CutTask, index: number): Piece {
+function mainPiece(task: CutTask, index: number, outlines: PieceOutlines): Piece {
   const { plan, panel, film, choice, widthAlong } = task
   const facts = PANEL_FACTS[panel.kind]
   const flat = task.solved?.parts[index]?.map(([x, y]) => ({ x, y })) ?? null
@@ -79,8 +84,13 @@ function mainPiece(task: CutTask, index: number): Piece {
   const stretch = { x: across.stretch, y: down.stretch }
   const outline = () =>
     flat
-      ? flatPieceOutline(flat, margins, stretch)
-      : pieceOutline(panel, { x: across.from, y: down.from, width: across.own, height: down.own }, margins, stretch)
+      ? outlines.flat(flat, margins, stretch)
+      : outlines.measured(
+          panel,
+          { x: across.from, y: down.from, width: across.own, height: down.own },
+          margins,
+          stretch,
+        )
   return {
     id,
     panelId: panel.id,
@@ -102,6 +112,15 @@ function mainPiece(task: CutTask, index: number): Piece {
   }
 }
 
+/** Film of an inlay beyond its walls, all round [mm]. */
+const INLAY_BEYOND_MM = INLAY_TURN_MM + GRIP_MM
+const INLAY_MARGINS: Margins = {
+  left: INLAY_BEYOND_MM,
+  top: INLAY_BEYOND_MM,
+  right: INLAY_BEYOND_MM,
+  bottom: INLAY_BEYOND_MM,
+}
+
 /**
  * A recess that is inlaid takes a small piece of its own: its floor and walls, turned round the corner, and a grip to
  * lay it by.
@@ -110,10 +129,9 @@ function inlayPiece(
   panel: Panel,
   recess: Recess,
   index: number,
-  how: OnRoll & { flat: Point[] | null; free: boolean },
+  how: OnRoll & { flat: Point[] | null; outline: Point[] | null },
 ): Piece {
-  const { flat, free } = how
-  const beyond = INLAY_TURN_MM + GRIP_MM
+  const { flat, outline } = how
   const id = `${panel.id}.i${index + 1}`
   const at = (f: string) => `panels/${panel.id}/recesses/${recess.id}/${f}`
   const standing = (f: string) => measureStanding(panel, `recesses.${recess.id}.${f}`)
@@ -123,7 +141,7 @@ function inlayPiece(
       : recessProfileMm(recess[field], recess.depthMm, recess.wallDeg)
     return figure({
       id: `piece/${id}/${name}`,
-      value: own + 2 * beyond,
+      value: own + 2 * INLAY_BEYOND_MM,
       unit: 'mm',
       formula: flat ? '{flat} + 2 × ({turn} + {grip})' : '{profile} + 2 × ({turn} + {grip})',
       inputs: [
@@ -141,10 +159,7 @@ function inlayPiece(
     width: size('width', 'mouthWidthMm'),
     height: size('height', 'mouthHeightMm'),
     seamMm: 2 * (recess.mouthWidthMm + recess.mouthHeightMm),
-    outline:
-      free && flat
-        ? flatPieceOutline(flat, { left: beyond, right: beyond, top: beyond, bottom: beyond }, { x: 1, y: 1 })
-        : null,
+    outline,
   })
 }
 

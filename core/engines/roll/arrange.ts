@@ -4,7 +4,8 @@ import type { Plan } from '../../model/plan/schema'
 import { cutPlan } from './cuts'
 import { type FilmLayout, type RollPlan } from './film-layout'
 import { turnsOf } from './roll-plan'
-import { clash, moved, onRoll } from '../pieces/shape'
+import { moved, onRoll } from '../pieces/shape'
+import { clash } from './clash'
 import type { Piece } from '../pieces/pieces'
 
 export type Spot = RollPlan['placements'][number]

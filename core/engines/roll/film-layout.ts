@@ -1,22 +1,18 @@
 import type { SettledLayout } from '../../model/catalogue/solutions'
 import type { FilmSheet } from '../../model/film/schema'
-import type { Budget } from '../../kit/budget'
 import { textHash } from '../../kit/random'
 import type { Plan } from '../../model/plan/schema'
-import { NO_CONTEXT, SearchOptions, type FilmLayout, type LayOutContext } from './roll-plan'
+import { NO_CONTEXT, type SearchOptions, type FilmLayout, type LayOutContext } from './roll-plan'
 import type { Piece } from '../pieces/pieces'
 import { pieceAreaMm2 } from '../pieces/shape'
-import { sourcesOf, type FilmSource } from './sources'
+import type { FilmSource } from './sources'
 import { SETTLE_MOVES } from './settle-moves'
 import { asRoll, readKept, spoils } from './kept-layout'
 import { RESERVE_FROM, reserveBands } from './reserve'
-
-import { lay, layParts, sumOf, type LayoutTask } from './lay-parts'
+import { wantedSource, type ChosenSource, type LayoutSolver, type LayoutTask, type Reserve } from './layout-task'
 
 export * from './roll-plan'
 
-const TRY_SHELF_ROUNDS = 400
-const TRY_SHELF_SHARE = 0.35
 /** The width a job's film is bought in: the plan's choice where the film comes in it, else the widest. */
 export const rollWidth = (plan: Plan, film: FilmSheet): number =>
   plan.layout.rollWidthMm !== null && film.widthsMm.includes(plan.layout.rollWidthMm)
@@ -26,44 +22,47 @@ export const rollWidth = (plan: Plan, film: FilmSheet): number =>
 /**
  * Lays the pieces of one film: on one lot of the shelf where one covers them, else on new rolls, whichever is cheaper;
  * or on the source the plan names; or reads back the layout that was kept, else the one that was searched. Pieces
- * already cut are not laid again.
+ * already cut are not laid again. What is known is read back without the solver.
  */
-export function layOutFilm(
-  plan: Plan,
-  film: FilmSheet,
-  pieces: readonly Piece[],
-  context: LayOutContext = NO_CONTEXT,
-  options: SearchOptions = {},
-): FilmLayout {
-  const task = taskOf(plan, film, pieces, context, options)
-  const reserve = reserveOf(task)
-  const mark = markOf(task)
-  const key = keyOf(task, mark, reserve)
-  const known = context.known?.[key]
-  const settling = isSettling(context, key)
-  const standIn = settling && !options.elapsed && options.rounds === undefined
-  const chosen = known ? settledSources(known) : chooseSource(task, reserve, standIn)
-  const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
-  const kept = keptPlan?.mark === mark && task.spoiled.length === 0 ? keptPlan : null
-  const base = { ...baseOf(task, chosen, reserve), mark, key, settling }
-  if (kept) {
-    const read = readKept({
-      kept,
-      base,
-      sources: chosen.sources,
-      pieces,
-      toLay: task.toLay,
-      width: task.width,
-      gap: task.gap,
-      stock: context.stock,
-      cutting: task.cutting,
-    })
-    // What the user kept stands, whatever else is searched.
-    return { ...base, ...read, settling: false }
+export const filmLayoutBy =
+  (solver: LayoutSolver) =>
+  (
+    plan: Plan,
+    film: FilmSheet,
+    pieces: readonly Piece[],
+    context: LayOutContext = NO_CONTEXT,
+    options: SearchOptions = {},
+  ): FilmLayout => {
+    const task = taskOf(plan, film, pieces, context, options)
+    const reserve = reserveOf(task)
+    const mark = markOf(task)
+    const key = keyOf(task, mark, reserve)
+    const known = context.known?.[key]
+    const settling = isSettling(context, key)
+    const standIn = settling && !options.elapsed && options.rounds === undefined
+    const chosen = known ? settledSources(known) : solver.chooseSource(task, reserve, standIn)
+    const keptPlan = plan.layout.kept.find((k) => k.filmId === film.id)
+    const kept = keptPlan?.mark === mark && task.spoiled.length === 0 ? keptPlan : null
+    const base = { ...baseOf(task, chosen, reserve), mark, key, settling }
+    if (kept) {
+      const read = readKept({
+        kept,
+        base,
+        sources: chosen.sources,
+        pieces,
+        toLay: task.toLay,
+        width: task.width,
+        gap: task.gap,
+        stock: context.stock,
+        cutting: task.cutting,
+        lengthBound: solver.lengthBound,
+      })
+      // What the user kept stands, whatever else is searched.
+      return { ...base, ...read, settling: false }
+    }
+    const laid = known ? readSettled(task, known) : solver.layParts(task, chosen.taken, { standIn })
+    return { ...base, ...laid, kept: keptPlan ? 'stale' : 'none' }
   }
-  const laid = known ? readSettled(task, known) : layParts(task, chosen.taken, { standIn })
-  return { ...base, ...laid, kept: keptPlan ? 'stale' : 'none' }
-}
 
 const isSettling = ({ known, faults }: LayOutContext, key: string): boolean =>
   known !== undefined && !known[key] && !faults?.[key]
@@ -103,9 +102,6 @@ function taskOf(
 
 const isOfFilm = (context: LayOutContext, film: FilmSheet, stockId: string): boolean =>
   context.stock.find((s) => s.id === stockId)?.filmId === film.id
-
-const wantedSource = ({ plan, film }: LayoutTask) =>
-  plan.layout.sources.find((s) => s.filmId === film.id)?.source ?? null
 
 /** Says whether a kept layout still fits: a hash of all that a layout hangs on. */
 function markOf(task: LayoutTask): string {
@@ -164,11 +160,6 @@ function keyOf(task: LayoutTask, mark: string, reserve: Reserve): string {
   )
 }
 
-interface Reserve {
-  reserveFor: { pieceId: string; risk: number }[]
-  reserveBandsMm: number[]
-}
-
 /** Film set aside for pieces that may have to be done twice. */
 function reserveOf({ plan, context, byId, real, width, trimMm, gap }: LayoutTask): Reserve {
   const risky = [...context.risk].filter(([id, r]) => byId.has(id) && !real.has(id) && r >= RESERVE_FROM)
@@ -176,11 +167,6 @@ function reserveOf({ plan, context, byId, real, width, trimMm, gap }: LayoutTask
     ? risky.map(([pieceId, risk]) => ({ pieceId, risk })).sort((a, b) => b.risk - a.risk)
     : []
   return { reserveFor, reserveBandsMm: reserveBands(reserveFor, byId, width - 2 * trimMm, gap) }
-}
-
-interface ChosenSource {
-  sources: FilmSource[]
-  taken: FilmSource | undefined
 }
 
 /** All ways of getting the film as they were searched, the one taken among them. */
@@ -208,39 +194,7 @@ function readSettled({ film, context, cutting, gap, byId }: LayoutTask, known: S
   }
 }
 
-/** All that the film might come from, and what it comes from. */
-function chooseSource(task: LayoutTask, reserve: Reserve, standIn: boolean): ChosenSource {
-  const { plan, film, context, toLay } = task
-  const { spent, elapsed, rounds, ofSource } = task.options
-  // A lot that might just cover the plan is tried harder: a little while figures are typed, for a third of a real
-  // search.
-  const harder: Budget =
-    elapsed && rounds !== undefined
-      ? {
-          rounds,
-          spent: () => spent?.() === true || elapsed() > TRY_SHELF_SHARE,
-          elapsed: () => Math.min(1, elapsed() / TRY_SHELF_SHARE),
-        }
-      : { rounds: toLay.length > 30 ? 0 : TRY_SHELF_ROUNDS }
-  const wanted = wantedSource(task)
-  const sources = sourcesOf({
-    film,
-    plan,
-    pieces: toLay,
-    stock: context.stock,
-    reserve: reserve.reserveBandsMm,
-    standIn: standIn ? { joins: wanted?.startsWith('join:') === true } : null,
-    lay: (part, hard) => {
-      const budget = ofSource?.() ?? (hard ? harder : null)
-      return lay(task, part, budget ? { budget } : {}).packing
-    },
-  })
-  const taken =
-    (wanted ? sources.find((w) => w.source.id === wanted) : undefined) ??
-    sources.find((w) => w.source.covers && w.source.kind !== 'join') ??
-    sources.find((w) => w.source.kind === 'new')
-  return { sources, taken }
-}
+const sumOf = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0)
 
 function baseOf(task: LayoutTask, { sources, taken }: ChosenSource, { reserveFor, reserveBandsMm }: Reserve) {
   const { film, pieces, context, cut, spoiled } = task

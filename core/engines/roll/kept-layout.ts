@@ -1,7 +1,7 @@
 import type { StockItem, FilmSheet } from '../../model/film/schema'
 import type { KeptLayout, Plan } from '../../model/plan/schema'
 import type { Piece } from '../pieces/pieces'
-import { lengthBound } from '../../solve/pack'
+import type { LayoutSolver } from './layout-task'
 import { LEAST_REST, cutPlan } from './cuts'
 import { freeRooms } from './free-rooms'
 import { type FilmLayout, type RollPlan, damageFromEnd } from './roll-plan'
@@ -62,6 +62,7 @@ export function readKept({
   gap,
   stock,
   cutting,
+  lengthBound,
 }: {
   kept: KeptLayout
   base: Pick<FilmLayout, 'film' | 'sources' | 'source'>
@@ -72,6 +73,7 @@ export function readKept({
   gap: number
   stock: readonly StockItem[]
   cutting: Plan['layout']['cutting']
+  lengthBound: LayoutSolver['lengthBound']
 }): Pick<FilmLayout, 'source' | 'join' | 'rollWidthMm' | 'boundMm' | 'rolls' | 'usedMm' | 'unplaced' | 'kept'> {
   const rolls = kept.rolls.map((r) =>
     asRoll({

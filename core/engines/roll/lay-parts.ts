@@ -1,44 +1,18 @@
 import { mustGet } from '../../kit/known'
-import type { FilmSheet } from '../../model/film/schema'
 import type { Budget } from '../../kit/budget'
 import { seeded } from '../../kit/random'
-import type { Plan } from '../../model/plan/schema'
 import { lengthBound, pack, type Packing, type PackOptions, type Placed } from '../../solve/pack'
-import { SearchOptions, type LayOutContext, type RollPlan } from './roll-plan'
-import type { Piece } from '../pieces/pieces'
-import { type Part, type FilmSource } from './sources'
+import type { LaidParts, LayoutTask } from './layout-task'
+import type { RollPlan, SearchOptions } from './roll-plan'
+import type { FilmSource, Part } from './sources'
 import { itemsFor, type Unit } from './units'
 import { asRoll, sum } from './kept-layout'
 import { interlocked, NEST_FROM, outlineBound } from './interlocked'
-import type { CutPiece } from '@/core/model/log/cut-pieces'
 
 /** Changes tried while figures are typed: enough for a good plan, few enough to stay live. Falls as pieces grow. */
 const liveRounds = (pieces: number): number => (pieces > 150 ? 0 : Math.floor(15000 / Math.max(20, pieces)))
-export const sumOf = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0)
 
-/** What one film's layout hangs on, gathered once. */
-export interface LayoutTask {
-  plan: Plan
-  film: FilmSheet
-  pieces: readonly Piece[]
-  context: LayOutContext
-  options: SearchOptions
-  gap: number
-  trimMm: number
-  cutting: Plan['layout']['cutting']
-  /** Width that new rolls of it are bought in [mm]. */
-  width: number
-  byId: ReadonlyMap<string, Piece>
-  cut: CutPiece[]
-  /** Cut pieces that no longer fit what is planned. */
-  spoiled: CutPiece[]
-  /** Pieces that are good and cut. */
-  real: ReadonlySet<string>
-  toLay: readonly Piece[]
-  locked: NonNullable<SearchOptions['locked']>
-  /** Pieces that lie by themselves, whatever the plan keeps together. */
-  apart: ReadonlySet<string>
-}
+const sumOf = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0)
 
 const unitsOf = ({ plan, apart }: LayoutTask, part: Part): Unit[] =>
   itemsFor(plan, part.pieces, { widthMm: Math.max(...part.bins.map((b) => b.width)), apart })
@@ -72,7 +46,11 @@ interface LaidPart {
  * The plan itself: pieces on rolls, what found no room, and what bounds it. `standIn`: a first try will do, until the
  * searched layout is there.
  */
-export function layParts(task: LayoutTask, taken: FilmSource | undefined, { standIn = false } = {}) {
+export function layParts(
+  task: LayoutTask,
+  taken: FilmSource | undefined,
+  { standIn }: { standIn: boolean },
+): LaidParts {
   const { plan, context, options, trimMm, cutting, toLay, locked, width } = task
   const parts = taken?.parts ?? []
   const done = parts.map((part, at): LaidPart => {

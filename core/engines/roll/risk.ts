@@ -1,5 +1,6 @@
 import type { FilmSheet } from '../../model/film/schema'
-import { learnedRedo, NO_RECORD, type ShopRecord } from '../../model/log/shop-record'
+import { learnedRedo, NO_RECORD } from '../../model/log/learned'
+import type { ShopRecord } from '../../model/log/shop-record'
 import type { Plan } from '../../model/plan/schema'
 
 /** Shares of pieces done twice; assumed, no source. With enough cases a shop's own share takes the place of the second. */

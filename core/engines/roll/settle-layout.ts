@@ -3,7 +3,7 @@ import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
 import type { Piece } from '../pieces/pieces'
 import { orderFor } from './buy'
-import { layOutFilm } from './film-layout'
+import { layOutFilm } from './layout-solver'
 import { bandLengths, type FilmLayout, type LayOutContext, type Source } from './roll-plan'
 import { moves, SETTLE_MOVES, sourceMoves } from './settle-moves'
 

@@ -1,5 +1,5 @@
 import { civilToMinutes } from '../../kit/civil'
-import type { JobRecord } from '../../model/log/shop-record'
+import type { JobRecord } from '../../model/log/learned'
 import type { CheckPlace } from '../heat/check-places'
 import type { Step } from './step'
 

@@ -1,5 +1,4 @@
-import { boxOf, polygonAreaMm2, type Point } from '../../kit/plane'
-import { common } from '../../kit/polygon'
+import { boxOf, polygonAreaMm2, upToLine, type Point } from '../../kit/plane'
 import { CHROME_CLASS, isFormed } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Plan } from '../../model/plan/schema'
@@ -117,18 +116,9 @@ function halfAt(path: readonly Point[], isUpright: boolean): number {
   const box = boxOf(path)
   let [low, high] = isUpright ? [box.left, box.right] : [box.top, box.bottom]
   const half = Math.abs(polygonAreaMm2(path)) / 2
-  const upTo = (at: number): Point[] => {
-    const [right, bottom] = isUpright ? [at, box.bottom] : [box.right, at]
-    return [
-      { x: box.left, y: box.top },
-      { x: right, y: box.top },
-      { x: right, y: bottom },
-      { x: box.left, y: bottom },
-    ]
-  }
   for (let i = 0; i < 24; i++) {
     const at = (low + high) / 2
-    if (common(path, upTo(at)).areaMm2 < half) low = at
+    if (Math.abs(polygonAreaMm2(upToLine(path, isUpright ? 'x' : 'y', at))) < half) low = at
     else high = at
   }
   return (low + high) / 2

@@ -1,4 +1,4 @@
-import type { SKILLS } from '../../model/shop/shop'
+import type { SKILLS } from '../../model/shop/kinds'
 import type { ShopRecord } from '../../model/log/shop-record'
 import type { BesidePanels, Plan } from '../../model/plan/schema'
 import type { SolvedHeat } from '../../model/catalogue/solved-heat'

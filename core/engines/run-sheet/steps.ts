@@ -1,7 +1,7 @@
 import { addOpenMinutes, civilToMinutes, minutesToCivil, nextOpen, type OpenHours } from '../../kit/civil'
 import { groupedBy } from '../../kit/grouped'
 import type { LogRow } from '../../model/log/schema'
-import { learnedPace } from '../../model/log/shop-record'
+import { learnedPace } from '../../model/log/learned'
 import type { Plan } from '../../model/plan/schema'
 import type { Piece } from '../pieces/pieces'
 import { afterSteps, beforeSteps, filmSteps } from './general-steps'

@@ -1,5 +1,6 @@
 import { civilToMinutes, minutesToCivil, type OpenHours } from '../../kit/civil'
-import { SKILLS, type ShopSettings } from '../../model/shop/shop'
+import { SKILLS } from '../../model/shop/kinds'
+import type { ShopSettings } from '../../model/shop/shop'
 import type { Person } from '../../solve/schedule'
 import { calendarOf } from './calendar-of'
 

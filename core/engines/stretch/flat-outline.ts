@@ -3,7 +3,7 @@ import type { Point } from '../../kit/plane'
 import { textHash } from '../../kit/random'
 import type { PieceChoice } from '../../model/plan/schema'
 import type { Panel } from '../../model/vehicle/schema'
-import { mouth } from './sticking-order'
+import { mouth } from './mouth'
 import type { SurfaceMap } from './surface-map'
 
 /** Outlines are kept to so many points, each no further off than this, mm, as long as that can be. */

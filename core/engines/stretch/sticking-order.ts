@@ -5,27 +5,13 @@ import type { Method } from '../../model/method/schema'
 import type { PieceChoice } from '../../model/plan/schema'
 import type { Panel, Recess } from '../../model/vehicle/schema'
 import { chainsOn } from './mesh-ways'
+import { mouth, type Box } from './mouth'
 import type { ScanSurface } from '../../solve/mesh/scan'
 import { mapOf, surfaceMap, type SurfaceMap, type SurfaceOptions } from './surface-map'
 
 /** Film pressed into a recess first is stuck a little past its mouth, mm. Assumed. */
 const PAST_MOUTH_MM = 8
 
-export interface Box {
-  x0: number
-  y0: number
-  x1: number
-  y1: number
-}
-export const mouth = (panel: Panel, r: Recess, more: number): Box => {
-  const [x, y] = [r.xMm ?? panel.widthMm / 2, r.yMm ?? panel.heightMm / 2]
-  return {
-    x0: x - r.mouthWidthMm / 2 - more,
-    y0: y - r.mouthHeightMm / 2 - more,
-    x1: x + r.mouthWidthMm / 2 + more,
-    y1: y + r.mouthHeightMm / 2 + more,
-  }
-}
 const inside = (b: Box, p: Point): boolean => p.x > b.x0 && p.x < b.x1 && p.y > b.y0 && p.y < b.y1
 
 /**

@@ -2,8 +2,9 @@ import type { OpenHours } from '../../kit/civil'
 import type { SupplyKind } from '../edge/supply-data'
 import type { ShopRecord } from '../log/shop-record'
 import type { FilmSheet, StockItem } from '../film/schema'
-import { DEFAULT_SHOP, hoursOf, type ShopSettings } from '../shop/shop'
-import type { SolutionTables } from './solutions'
+import { DEFAULT_SHOP, hoursOf } from '../shop/default-shop'
+import type { ShopSettings } from '../shop/shop'
+import type { SolutionTables } from './solution-tables'
 
 /** The shop's air as it was read: °C, relative humidity 0-1, and a surface where one was read. UTC. */
 export interface ClimateReading {

@@ -1,4 +1,5 @@
-import { EDGE_MEETS, type Edge } from '../vehicle/schema'
+import { EDGE_MEETS } from '../vehicle/kinds'
+import type { Edge } from '../vehicle/schema'
 import { CUT_RULES, SEALS, type CutSide } from './cut-rules'
 
 /** Edges round which film can be turned under its own panel. */

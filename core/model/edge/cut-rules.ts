@@ -1,7 +1,8 @@
 import type { Method } from '../method/schema'
-import { CUT_SIDES, type Edge } from '../vehicle/schema'
+import { CUT_SIDES } from '../vehicle/kinds'
+import type { Edge } from '../vehicle/schema'
 
-export { CUT_SIDES } from '../vehicle/schema'
+export { CUT_SIDES } from '../vehicle/kinds'
 export type CutSide = (typeof CUT_SIDES)[number]
 
 /** How wide what lies between two parts is; a span is no gap: glass, a wheel, nothing at all. */

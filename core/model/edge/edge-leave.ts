@@ -2,7 +2,8 @@ import { CHROME_CLASS, isFormed } from '../film/film-data'
 import type { FilmSheet } from '../film/schema'
 import type { Method } from '../method/schema'
 import { CONTRAST_WRAP_MM } from '../vehicle/paint-data'
-import { WIDEST_GAP_MM, type Edge, type Panel } from '../vehicle/schema'
+import { WIDEST_GAP_MM } from '../vehicle/kinds'
+import type { Edge, Panel } from '../vehicle/schema'
 import {
   CUT_RULES,
   FRONT_DEEPER_MM,

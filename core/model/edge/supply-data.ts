@@ -1,4 +1,4 @@
-import type { USED_KINDS } from '../log/schema'
+import type { USED_KINDS } from '../log/kinds'
 
 /** What is kept on the shelf beside film: tapes by the metre, the rest by the piece, pot or bottle. */
 export type SupplyKind = (typeof USED_KINDS)[number]

@@ -1,6 +1,7 @@
 import { err, ok, type Result } from '../../kit/result'
 import { readTable, safeCell, type CellFault } from '../../kit/table'
-import { FilmSheet, STANDED_FIELDS } from './schema'
+import { STANDED_FIELDS } from './kinds'
+import { FilmSheet } from './schema'
 import { upgradeSheet } from './upgrade'
 
 type Cell = string | number | boolean | null

@@ -1,19 +1,6 @@
 import { z } from 'zod'
 import { Id, Name, Note, Hex } from '../values/values'
-
-export const FILM_KINDS = [
-  'cast',
-  'calendered',
-  'hybrid_chrome',
-  'colour_shift',
-  'printed_cast',
-  'sheet_goods',
-] as const
-
-/** Surfaces that a panel is reckoned by; a sheet may name others too. */
-export const SURFACES = ['vertical', 'horizontal'] as const
-/** Climate zones to begin with; sheets name their own. */
-export const ZONES = ['mild', 'hot'] as const
+import { FILM_KINDS, STANDED_FIELDS } from './kinds'
 
 /** A zone or surface as a sheet names it; the marks that part them in a table are not part of a name. */
 export const SheetWord = z
@@ -26,51 +13,6 @@ const span = (min: number, max: number) =>
   z
     .strictObject({ min: z.number().min(min).max(max), max: z.number().min(min).max(max) })
     .refine((s) => s.min <= s.max, { error: 'min_over_max' })
-
-/** Fields of a sheet that carry a standing of their own. */
-export const STANDED_FIELDS = [
-  'thicknessUm',
-  'widthsMm',
-  'rollLengthsMm',
-  'soldBy',
-  'directional',
-  'postHeatOver',
-  'stretchLimit',
-  'heatShrink',
-  'rollResidue',
-  'shapingC',
-  'postHeatC',
-  'overlapC',
-  'overlapMm',
-  'waitBeforeCutMin',
-  'postHeatFromMin',
-  'postHeatUntilMin',
-  'cureHours',
-  'gasOutHours',
-  'capSheet',
-  'airC',
-  'surfaceMinC',
-  'edgeOrder',
-  'warrantyMonths',
-  'care',
-  'colour',
-  'heatLimitC',
-  'preStretchMax',
-  'recovers',
-  'firstTack',
-  'airRelease',
-  'layers',
-  'opaque',
-  'adhesiveColour',
-  'adhesiveLife',
-  'lamination',
-  'conforms',
-  'heals',
-  'wax',
-  'seamLapMm',
-  'longLapMm',
-  'inlayLapMm',
-] as const
 
 /** No roll holds more of its winding than this share of its length. Assumed. */
 const MAX_RESIDUE = 0.15

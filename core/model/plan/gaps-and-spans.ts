@@ -1,4 +1,4 @@
-import { WIDEST_GAP_MM } from '../vehicle/schema'
+import { WIDEST_GAP_MM } from '../vehicle/kinds'
 
 /** What lies between two panels by its width: wider than a gap can be, it is a span. Null: the usual one. */
 export const gapOrSpan = (mm: number | null): { gapMm: number | null; spanMm: number | null } =>

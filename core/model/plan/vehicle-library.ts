@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { gapsAndSpans } from './gaps-and-spans'
 import type { Plan } from './schema'
 import { everyFigure } from '../vehicle/families'
-import { MAX_PANELS, Panel, Vehicle } from '../vehicle/schema'
+import { MAX_PANELS } from '../vehicle/kinds'
+import { Panel, Vehicle } from '../vehicle/schema'
 import { Walkaround } from '../vehicle/walkaround-schema'
 
 /** A vehicle measured before, to start the next job from: its panels without film, waivers or a job's choices. */

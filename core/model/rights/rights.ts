@@ -1,6 +1,7 @@
 /** Roles of a shop's members, and what each may do: one table for the server and for what a page offers. */
 export const ROLES = ['owner', 'lead', 'installer', 'desk'] as const
 export type Role = (typeof ROLES)[number]
+export const isRole = (word: unknown): word is Role => ROLES.some((role) => role === word)
 
 /** Everyone reads everything of their own shop. */
 export const MAY = {

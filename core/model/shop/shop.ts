@@ -1,15 +1,10 @@
 import { z } from 'zod'
 import { civilToMinutes, type OpenHours } from '../../kit/civil'
 import { Id, Name } from '../values/values'
-import { USED_KINDS } from '../log/schema'
+import { USED_KINDS } from '../log/kinds'
 import { cutFaults } from '../edge/cut-goes'
-import { CUT_SIDES, EDGE_MEETS } from '../vehicle/schema'
-
-/** What people of a shop can do beyond what everybody can. */
-export const SKILLS = ['chrome', 'print', 'sheets', 'bumpers', 'beginner'] as const
-
-/** Steps of the end, one of which a shop calls ready. */
-export const READY_WITH = ['check_round', 'recheck', 'hand_over'] as const
+import { CUT_SIDES, EDGE_MEETS } from '../vehicle/kinds'
+import { READY_WITH, SKILLS } from './kinds'
 export type ReadyWith = (typeof READY_WITH)[number]
 
 const date = z
@@ -119,32 +114,4 @@ export type ShopSettings = z.infer<typeof ShopSettings>
 export const SavedShop = ShopSettings.superRefine((shop, ctx) => {
   for (const { rule, code } of cutFaults(shop.edgeCut))
     ctx.addIssue({ code: 'custom', path: ['edgeCut', rule], message: code })
-})
-
-const WORKDAYS = [0, 1, 2, 3, 4]
-
-/** A shop that has not said anything yet: Monday to Friday, eight to five, one bay. */
-export const DEFAULT_SHOP: ShopSettings = {
-  timeZone: 'UTC',
-  currency: 'EUR',
-  tax: { rate: 0, included: false },
-  week: WORKDAYS.map((day) => ({ day, fromMinute: 480, toMinute: 1020 })),
-  closed: [],
-  bays: [{ id: 'bay-1', name: 'Bay 1' }],
-  people: [],
-  guns: [],
-  climate: 'mild',
-  winter: false,
-  margin: 0,
-  edgeLeave: {},
-  edgeCut: {},
-  lockAfterMin: 0,
-  supplies: {},
-  ready: 'recheck',
-  units: { lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB' },
-}
-
-export const hoursOf = ({ week, closed }: Pick<ShopSettings, 'week' | 'closed'>): OpenHours => ({
-  week,
-  closed: closed.map((c) => c.date),
 })

@@ -1,5 +1,9 @@
-import { differenceCiede2000, parseHex, lab65, type Lab65 } from 'culori'
+import { differenceCiede2000, modeLab65, modeRgb, modeXyz65, parseHex, useMode as addMode, type Lab65 } from 'culori/fn'
 
+// Only the colour spaces that are asked for.
+addMode(modeRgb)
+addMode(modeXyz65)
+const lab65 = addMode(modeLab65)
 const ciede2000 = differenceCiede2000()
 
 /** Colour difference ΔE00 of two L*a*b* triples. Source: docs/sources.md#sharma-2005. */

@@ -1,6 +1,7 @@
 import { nth } from '../../kit/known'
 import { arcPoints, boxOf, chordMm, polygonAreaMm2, segmentAreaMm2, type Point } from '../../kit/plane'
-import { ATS, type Edge, type Panel } from './schema'
+import { ATS } from './kinds'
+import type { Edge, Panel } from './schema'
 
 /** A panel's outline in its own plane: origin at the top left of its box, x right, y down. */
 export interface Outline {

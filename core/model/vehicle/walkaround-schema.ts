@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { MAX_PANEL_MM, place } from './schema'
+import { MAX_PANEL_MM } from './kinds'
+import { place } from './schema'
 import { IsoDate, Id, Note, Name } from '../values/values'
 
 export const DAMAGE_KINDS = ['chip', 'dent', 'scratch', 'rust', 'peeling_clear', 'previous_film', 'other'] as const

@@ -1,4 +1,4 @@
-import { wallOf } from '../../engines/heat/edge-heat'
+import { wallOf } from '../../engines/heat/wall'
 import type { HeatPoint } from '../../engines/heat/heat-points'
 import { paceFor, paceSeconds } from '../../engines/heat/pace'
 import type { EdgeDecision } from '../../engines/edge/edge-plan'

@@ -1,4 +1,5 @@
-import { SURFACES, type FilmSheet, type StockItem } from '../../model/film/schema'
+import { SURFACES } from '../../model/film/kinds'
+import type { FilmSheet, StockItem } from '../../model/film/schema'
 import type { HeatPoint } from '../../engines/heat/heat-points'
 import { isDone, type Verdict } from '../../engines/heat/verdict'
 import type { Plan } from '../../model/plan/schema'

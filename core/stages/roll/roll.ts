@@ -1,6 +1,7 @@
 import { withDrops } from '../../engines/pieces/drop-pieces'
 import type { Piece } from '../../engines/pieces/pieces'
-import { layOutFilm, type FilmLayout, type LayOutContext } from '../../engines/roll/film-layout'
+import { filmLayoutBy, type FilmLayout, type LayOutContext } from '../../engines/roll/film-layout'
+import type { LayoutSolver } from '../../engines/roll/layout-task'
 import { purchase, type Purchase } from '../../engines/roll/purchase'
 import { riskOf } from '../../engines/roll/risk'
 import type { Catalogue } from '../../model/catalogue/catalogue'
@@ -29,11 +30,13 @@ interface RollInputs {
   record: ShopRecord
   ledger: readonly LogRow[]
   solutions: Catalogue['solutions']
+  /** What lays film out where no layout is known. */
+  layoutSolver: LayoutSolver
 }
 
 /** Each film's pieces laid out and what is to be bought for them. */
 export function rollOf(c: RollInputs) {
-  const { plan, films, panels, pieces, stretch, settled, stock, record, ledger, solutions } = c
+  const { plan, films, panels, pieces, stretch, settled, stock, record, ledger, solutions, layoutSolver } = c
   const figures: Figure[] = []
   const findings: Finding[] = []
   const layouts: FilmLayout[] = []
@@ -47,7 +50,7 @@ export function rollOf(c: RollInputs) {
     if (own.length === 0) continue
     const risk = new Map(own.map((p) => [p.id, riskOf(plan, film, stretch.get(p.panelId) ?? null, record)]))
     const context: LayOutContext = { stock, cut, risk, taken, known: solutions?.layout, faults: solutions?.fault }
-    const layout = layOutFilm(plan, film, own, context)
+    const layout = filmLayoutBy(layoutSolver)(plan, film, own, context)
     wanted++
     if (solutions && settled && !solutions.layout[layout.key] && !solutions.fault[layout.key])
       lacks.push({ kind: 'layout', key: layout.key, of: film.id })

@@ -8,12 +8,10 @@ import {
   MATERIALS,
   OPENS,
   TIGHTNESS,
-  Panel,
   PANEL_KINDS,
-  Recess,
   SIDES,
-  type Edge,
-} from '../../model/vehicle/schema'
+} from '../../model/vehicle/kinds'
+import { Panel, Recess, type Edge } from '../../model/vehicle/schema'
 import { gapOrSpan } from '../../model/plan/gaps-and-spans'
 import { parseLength, type LengthUnit } from '../../kit/units'
 import { setSize, taped } from '../../model/vehicle/resize'

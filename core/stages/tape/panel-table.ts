@@ -4,7 +4,8 @@ import { newPanel } from '../../model/vehicle/new-panel'
 import { freeId, slug } from '../../kit/ids'
 import { guessPanel } from '../../model/vehicle/name-guess'
 import { edgesInOrder } from '../../model/vehicle/outline'
-import { ATS, MAX_PANELS, Panel, type Edge } from '../../model/vehicle/schema'
+import { ATS, MAX_PANELS } from '../../model/vehicle/kinds'
+import { Panel, type Edge } from '../../model/vehicle/schema'
 import { fillPanel, lengthColumn, LENGTHS, UNITS } from './panel-row'
 
 const PLAIN = [

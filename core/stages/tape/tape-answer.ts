@@ -4,7 +4,8 @@ import { measuresFromOtherSide, otherSideId } from '../../model/vehicle/mirror'
 import { setSize, taped } from '../../model/vehicle/resize'
 import { straightedgeMm } from '../../model/vehicle/straightedge'
 import { SEALS, USUAL_GAP_MM } from '../../model/edge/cut-rules'
-import { TIGHTNESS, type Edge, type Panel } from '../../model/vehicle/schema'
+import { TIGHTNESS } from '../../model/vehicle/kinds'
+import type { Edge, Panel } from '../../model/vehicle/schema'
 
 /** One figure that the tape, the straightedge or the rule can give. */
 export interface TapeQuestion {

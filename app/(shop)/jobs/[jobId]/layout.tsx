@@ -2,7 +2,6 @@ import { notFound } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { openJob } from '@/db/queries/jobs'
 import { requireMember } from '@/web/actions/session'
-import { JobFrame } from '@/web/job/frame'
 import { JobProvider } from '@/web/job/job-state'
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
@@ -33,7 +32,7 @@ export default async function JobLayout({
         member: { id: who.memberId, name: who.name, role: who.role },
       }}
     >
-      <JobFrame>{children}</JobFrame>
+      {children}
     </JobProvider>
   )
 }

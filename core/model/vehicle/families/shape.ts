@@ -3,7 +3,8 @@ import { arcLengthMm } from '../../../kit/plane'
 import { newPanel, UNDECIDED } from '../new-panel'
 import { mirrorPanel } from '../mirror'
 import { outlineOf } from '../outline'
-import { Recess, WIDEST_GAP_MM, type Edge, type Panel } from '../schema'
+import { WIDEST_GAP_MM } from '../kinds'
+import type { Edge, Panel, Recess } from '../schema'
 
 /** One run of an outline as a family draws it: where it ends and what lies along it. */
 export interface Run {
@@ -126,37 +127,36 @@ export const everyFigure = (p: Panel): string[] => [
 /** Left panels and their mirrors; panels of the middle stay single. */
 export const bothSides = (left: readonly Panel[]): Panel[] => left.flatMap((p) => [p, mirrorPanel(p)])
 
-export const cup = (xMm: number, yMm: number): Panel['recesses'][number] =>
-  Recess.parse({
-    id: 'cup',
-    name: 'Handle cup',
-    mouthWidthMm: 130,
-    mouthHeightMm: 70,
-    depthMm: 22,
-    wallDeg: 45,
-    open: true,
-    openAt: 'top',
-    way: 'feed',
-    gapMm: 60,
-    bendRadiusMm: 8,
-    xMm,
-    yMm,
-  })
-export const plateRecess = (xMm: number, yMm: number): Panel['recesses'][number] =>
-  Recess.parse({
-    id: 'plate',
-    name: 'Plate recess',
-    mouthWidthMm: 540,
-    mouthHeightMm: 140,
-    depthMm: 22,
-    wallDeg: 45,
-    open: false,
-    way: 'bridge',
-    gapMm: 80,
-    bendRadiusMm: 10,
-    xMm,
-    yMm,
-  })
+export const cup = (xMm: number, yMm: number): Recess => ({
+  id: 'cup',
+  name: 'Handle cup',
+  mouthWidthMm: 130,
+  mouthHeightMm: 70,
+  depthMm: 22,
+  wallDeg: 45,
+  open: true,
+  way: 'feed',
+  gapMm: 60,
+  bendRadiusMm: 8,
+  openAt: 'top',
+  xMm,
+  yMm,
+})
+export const plateRecess = (xMm: number, yMm: number): Recess => ({
+  id: 'plate',
+  name: 'Plate recess',
+  mouthWidthMm: 540,
+  mouthHeightMm: 140,
+  depthMm: 22,
+  wallDeg: 45,
+  open: false,
+  way: 'bridge',
+  gapMm: 80,
+  bendRadiusMm: 10,
+  openAt: null,
+  xMm,
+  yMm,
+})
 export const crown = (mm: number, overMm: number, downMm: number, downOverMm: number): Features => ({
   crownMm: mm,
   crownOverMm: overMm,
