@@ -23,7 +23,13 @@ export default defineConfig({
       {
         resolve: { alias },
         esbuild,
-        test: { name: 'web', include: ['test/web/**/*.test.ts?(x)'], environment: 'jsdom', testTimeout: 120_000 },
+        test: {
+          name: 'web',
+          include: ['test/web/**/*.test.ts?(x)'],
+          environment: 'jsdom',
+          setupFiles: 'test/fixtures/loaded-page.ts',
+          testTimeout: 120_000,
+        },
       },
       {
         resolve: { alias },

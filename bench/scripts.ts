@@ -36,7 +36,7 @@ export function scriptsBench(): string {
       const bytes = [...files].filter((f) => !frame.includes(f)).reduce((sum, f) => sum + packed(f), 0)
       const page = file
         .slice(0, -MANIFEST.length)
-        .replace(/\(shop\)/, '')
+        .replace(/\([^)]*\)/g, '')
         .replace(/\/+/g, '/')
         .replace(/\/$/, '')
       return { page: page === '' ? '/' : `/${page.replace(/^\//, '')}`, bytes }
