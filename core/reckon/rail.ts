@@ -5,7 +5,8 @@ import type { Piece } from '../engines/pieces/pieces'
 import { plannedSteps } from '../engines/run-sheet/steps'
 import { type Step } from '../engines/run-sheet/step'
 import { hoursInShort, type OpenHours } from '../kit/civil'
-import { figure, from, input, weakest, type Figure } from '../model/figure/figure'
+import { keptFor } from '../kit/kept'
+import { figure, from, input, weakest, type Figure, type FigureInput } from '../model/figure/figure'
 import type { FigureId } from '../model/figure/figure-id'
 import { call } from '../model/figure/formula'
 import type { Plan } from '../model/plan/schema'
@@ -110,13 +111,15 @@ function worstFigure(all: readonly Figure[]): Figure {
   })
 }
 
+const edgeInputs = keptFor((p: Panel): readonly FigureInput[] =>
+  p.edges.map((e) =>
+    input(`${p.id}_${e.id}`, e.lengthMm, 'mm', measureStanding(p, `edges.${e.id}`), `panels/${p.id}/edges`),
+  ),
+)
+
 /** Seams, edges and all tape of the job, mm: each kind has its own figure with its edges and seams. */
 function edgeFigures(wrapped: readonly Panel[], pieces: readonly Piece[], tapes: readonly Figure[]): Figure[] {
-  const edges = wrapped.flatMap((p) =>
-    p.edges.map((e) =>
-      input(`${p.id}_${e.id}`, e.lengthMm, 'mm', measureStanding(p, `edges.${e.id}`), `panels/${p.id}/edges`),
-    ),
-  )
+  const edges = wrapped.flatMap((p) => edgeInputs(p))
   const seams = pieces
     .filter((p) => p.seamMm > 0)
     .map((p) => input(p.id, p.seamMm, 'mm', 'measured', `pieces/${p.panelId}/parts`))
@@ -156,8 +159,10 @@ function heatPointsFigure(points: readonly HeatPoint[], settling: boolean): Figu
   return figure({ id: 'rail/heat_points', value: due, unit: 'count', formula: '{all} − {done}', inputs, settling })
 }
 
+const workInput = keptFor((s: Step) => input(s.id, s.minutes * s.people, 'min', 'assumed', `steps/${s.id}`))
+
 function crewFigure(steps: readonly Step[], settling: boolean): Figure {
-  const work = plannedSteps(steps).map((s) => input(s.id, s.minutes * s.people, 'min', 'assumed', `steps/${s.id}`))
+  const work = plannedSteps(steps).map((s) => workInput(s))
   return figure({ id: 'rail/crew_minutes', value: sum(work), unit: 'min', formula: 'Σ inputs', inputs: work, settling })
 }
 

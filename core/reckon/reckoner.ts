@@ -75,8 +75,11 @@ export interface Reckoning {
 }
 
 const step = stepIn<Parts>()
-const byId = <T extends { id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
-  new Map(list.map((item) => [item.id, item]))
+function byId<T extends { id: string }>(...lists: (readonly T[])[]): ReadonlyMap<string, T> {
+  const map = new Map<string, T>()
+  for (const list of lists) for (const item of list) map.set(item.id, item)
+  return map
+}
 /** One and the same each time: a part that hangs on it is not done again. */
 const NO_LEVELS = {}
 const none = { figures: [], findings: [] }
@@ -119,7 +122,7 @@ const STEPS = [
     findings: walkaroundFindings(plan, now),
   })),
   step('tape', ['plan'], ({ plan }) => ({
-    figures: plan.panels.filter((p) => p.wrap).map(keptArea),
+    figures: plan.panels.filter((p) => p.wrap).map((p) => keptArea(p)),
     findings: panelFindings(plan),
   })),
   step('cutting', ['plan', 'beside', 'films', 'around', 'solvers'], ({ plan, beside, films, around, solvers }) => {
@@ -238,7 +241,7 @@ export const reckoner =
     const record = catalogue.record ?? NO_RECORD
     const given = { solvers, levels, record, plan, ledger, now, rack, stock, hours, shop, climate, solutions, scans }
     const parts = runSequence<Parts, keyof typeof given>(given, STEPS, previous?.parts ?? null)
-    const figures = byId(TOLD.flatMap((key) => parts[key].figures))
+    const figures = byId(...TOLD.map((key) => parts[key].figures))
     const lacks = [...parts.stretch.lacks, ...parts.roll.lacks, ...parts.heat.lacks]
     return {
       figures,

@@ -10,7 +10,7 @@ import type { Plan } from '@/core/model/plan/schema'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { reckon, type Reckoning } from '@/core/reckon/reckon'
 import { DEMO_FILMS } from '@/db/demo/films'
-import { catalogue, choiceOf, film, handCar, row } from '../fixtures/plans'
+import { catalogue, choiceOf, film, handCar, manyPanels, row } from '../fixtures/plans'
 
 describe('what is kept for a thing', () => {
   it('is made once, and again only where something beside it is another', () => {
@@ -188,5 +188,25 @@ describe('a job that stays open', () => {
     }
     expect(after.pieces.find((p) => p.id === 'bonnet')).not.toBe(first.pieces.find((p) => p.id === 'bonnet'))
     expect(after.parts.films).toBe(first.parts.films)
+  })
+})
+
+describe('one width typed in a job that is open', () => {
+  it('leaves every figure of the other panels as it was, the very same', () => {
+    const plan = manyPanels(40)
+    const [typed] = plan.panels
+    if (!typed) throw new Error('a job without panels')
+    const open: Catalogue = { ...catalogue, solutions: NO_SOLUTIONS }
+    const before = reckon(plan, open, [])
+    const panels = plan.panels.map((p) => (p === typed ? { ...p, widthMm: p.widthMm + 3 } : p))
+    const after = reckon({ ...plan, panels }, open, before.parts.ledger, before)
+    const others = [...after.figures].filter(
+      ([id]) => /^(panel|piece|stretch|corner|heat|tape)\//.test(id) && id.split(/[/.]/)[1] !== typed.id,
+    )
+    expect(new Set(others.map(([id]) => id.split('/')[0])).size).toBeGreaterThanOrEqual(4)
+    expect(others.filter(([id, f]) => before.figures.get(id) !== f).map(([id]) => id)).toEqual([])
+    expect(after.figures.get(`panel/${typed.id}/area`)).not.toBe(before.figures.get(`panel/${typed.id}/area`))
+    const stepsOf = ({ steps }: Reckoning) => steps.filter((s) => s.panelId !== null && s.panelId !== typed.id)
+    expect(isSameList(stepsOf(after), stepsOf(before))).toBe(true)
   })
 })

@@ -174,7 +174,8 @@ const place = (kind: HeatPoint['kind'], panelId: string, name: string, range: He
 /** What is heated at a corner, along both edges from it. Common practice: as far as it is trimmed. [mm] */
 const CORNER_HEATED_MM = 2 * CORNER_TRIM_MM
 
-function withReadings(out: readonly HeatPoint[], ledger: readonly LogRow[]): HeatPoint[] {
+function withReadings(out: HeatPoint[], ledger: readonly LogRow[]): HeatPoint[] {
+  if (!ledger.some((row) => row.payload.kind === 'reading')) return out
   const readings = new Map<string, HeatPoint['readings'][number][]>()
   const byId = new Map(out.flatMap((p) => [[p.id, p] as const, ...(p.was ? [[p.was, p] as const] : [])]))
   for (const row of ledger) {

@@ -1,4 +1,5 @@
 import { civilToMinutes } from '../../kit/civil'
+import { groupedBy } from '../../kit/grouped'
 import type { LogRow } from '../../model/log/schema'
 import { isOnPanel } from './waits'
 import type { Step } from './step'
@@ -15,11 +16,7 @@ export interface Card {
 
 /** The planned steps of a job as cards, in their order: one panel is one card. */
 export function cardsOf(planned: readonly Step[]): Card[] {
-  const groups = new Map<string, Step[]>()
-  for (const s of planned) {
-    const key = isOnPanel(s) ? `panel:${s.panelId}` : s.id
-    groups.set(key, [...(groups.get(key) ?? []), s])
-  }
+  const groups = groupedBy(planned, (s) => (isOnPanel(s) ? `panel:${s.panelId}` : s.id))
   return [...groups].map(([key, parts]): Card => {
     const onPanel = key.startsWith('panel:')
     return {

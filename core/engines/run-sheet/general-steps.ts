@@ -16,7 +16,7 @@ import {
 import { stepOf, type Context, type Step } from './step'
 
 /** Minutes of the steps that hang on the job, by their code, on top of what each takes anyway. */
-function minutesOf({ plan, edges }: Context): Record<string, number> {
+function minutesOf({ plan, edges }: Context): Record<string, number> & { maskedM: number } {
   const { hardware } = plan.walkaround
   // A shop that wraps round its hardware takes none off; the trimming round it is reckoned with each panel.
   const off =
@@ -25,10 +25,16 @@ function minutesOf({ plan, edges }: Context): Record<string, number> {
       : hardware.filter((h) => h.way === 'remove').reduce((sum, h) => sum + h.minutes, 0)
   // What stays on is taped, inlaid or tucked round: that work is done where the rest is masked.
   const stays = hardware.filter((h) => h.way !== 'remove').reduce((sum, h) => sum + h.minutes, 0)
-  return { hardware_off: off, hardware_on: off * HARDWARE_ON_SHARE, mask: stays + maskedM(edges) * MASK_MIN_PER_M }
+  const masked = maskedM(edges)
+  return {
+    hardware_off: off,
+    hardware_on: off * HARDWARE_ON_SHARE,
+    mask: stays + masked * MASK_MIN_PER_M,
+    maskedM: masked,
+  }
 }
 
-const general = (c: Context, rule: StepRule, more: Record<string, number>): Step =>
+const general = (c: Context, rule: StepRule, more: ReturnType<typeof minutesOf>): Step =>
   stepOf({
     id: rule.code,
     code: rule.code,
@@ -36,7 +42,7 @@ const general = (c: Context, rule: StepRule, more: Record<string, number>): Step
     waitMin: rule.waitMin ?? 0,
     cautions: rule.cautions ?? [],
     tools: rule.tools ?? [],
-    facts: rule.code === 'mask' ? { length_mm: maskedM(c.edges) * 1000 } : {},
+    facts: rule.code === 'mask' ? { length_mm: more.maskedM * 1000 } : {},
   })
 
 /** Masking tape that is laid, m. */
@@ -92,7 +98,10 @@ export function beforeSteps(c: Context): Step[] {
   ]
 }
 
-export const afterSteps = (c: Context): Step[] => AFTER.map((rule) => general(c, rule, minutesOf(c)))
+export function afterSteps(c: Context): Step[] {
+  const more = minutesOf(c)
+  return AFTER.map((rule) => general(c, rule, more))
+}
 
 /** Work on the film, beside the vehicle's: prints gas out and are laminated, film warms in the room, pieces are cut. */
 export function filmSteps(c: Context): Step[] {

@@ -1,3 +1,5 @@
+import { groupedBy } from '../../kit/grouped'
+import { keptFor } from '../../kit/kept'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Step, Wait } from './step'
 
@@ -24,36 +26,37 @@ export function withWaits(steps: readonly Step[], filmOf: (panelId: string) => F
     (s, i) => !isOnPanel(s) && !BESIDE.includes(s.code) && (firstPanel < 0 || i < firstPanel),
   )
   const closing = planned.filter((s, i) => !isOnPanel(s) && firstPanel >= 0 && i > firstPanel)
-  const byPanel = new Map<string, Step[]>()
-  for (const s of planned.filter(isOnPanel)) byPanel.set(s.panelId ?? '', [...(byPanel.get(s.panelId ?? '') ?? []), s])
-  const waits = new Map<string, Wait[]>()
-  chain(beside, waits, [])
-  chain(preparing, waits, after(print.at(-1)))
-  const ready = [...after(preparing.at(-1)), ...after(beside.at(-1))]
-  for (const [panelId, own] of byPanel) panelChain(own, waits, ready, filmOf(panelId))
+  const byPanel = groupedBy(planned.filter(isOnPanel), (s) => s.panelId ?? '')
+  const waiting = new Map<Step, Step>()
+  const add = (list: readonly Step[], chained: readonly Step[]) =>
+    list.forEach((s, i) => waiting.set(s, chained[i] ?? s))
+  add(beside, chain(beside, []))
+  add(preparing, chain(preparing, after(print.at(-1))))
+  const ready = JSON.stringify([...after(preparing.at(-1)), ...after(beside.at(-1))])
+  for (const [panelId, [first, ...rest]] of byPanel)
+    if (first) add([first, ...rest], keptPanelChain(first, filmOf(panelId), ready, ...rest))
   const ends = [...byPanel.values()].flatMap((own) => after(own.at(-1), 0))
-  chain(closing, waits, ends)
-  return steps.map((s) => ({ ...s, waits: waits.get(s.id) ?? [] }))
+  add(closing, chain(closing, ends))
+  return steps.map((s) => waiting.get(s) ?? s)
 }
 
-function chain(list: readonly Step[], waits: Map<string, Wait[]>, first: Wait[]): void {
-  list.forEach((s, i) => waits.set(s.id, i === 0 ? first : after(list[i - 1])))
-}
+const chain = (list: readonly Step[], first: Wait[]): Step[] =>
+  list.map((s, i) => ({ ...s, waits: i === 0 ? first : after(list[i - 1]) }))
 
-function panelChain(
-  own: readonly Step[],
-  waits: Map<string, Wait[]>,
-  ready: Wait[],
-  film: FilmSheet | undefined,
-): void {
+/** `ready`: what the first of a panel's steps waits for, as JSON: told so, an unchanged panel keeps its steps. */
+const keptPanelChain = keptFor((first: Step, film: FilmSheet | undefined, ready: string, ...rest: Step[]) =>
+  panelChain([first, ...rest], JSON.parse(ready) as Wait[], film),
+)
+
+function panelChain(own: readonly Step[], ready: Wait[], film: FilmSheet | undefined): Step[] {
   const laid = own.filter((s) => s.code === 'lay')
-  own.forEach((s, i) => {
+  return own.map((s, i) => {
     const before = i === 0 ? ready : after(own[i - 1])
     // The film's window counts from the laying of each piece, not from the trimming.
     const window =
       s.code === 'post_heat' && film
         ? laid.flatMap((l) => after(l, Math.max(l.waitMin, film.postHeatFromMin), film.postHeatUntilMin))
         : []
-    waits.set(s.id, [...before, ...window])
+    return { ...s, waits: [...before, ...window] }
   })
 }

@@ -52,6 +52,10 @@ const edgeInput = (e: { pieceId: string; panelId: string; edgeId: string; length
   )
 const runInput = keptFor((e: EdgeDecision, panel: Panel | undefined): FigureInput => edgeInput(e, panel))
 
+const cutInput = keptFor((p: Piece) =>
+  input(p.id, p.acrossMm * p.alongMm, 'mm2', 'measured', `pieces/${p.panelId}/parts`),
+)
+
 /** Primer, liner, felts and blades: each with what it is counted from. */
 function countedFigures(
   consumables: EdgesOfJob['consumables'],
@@ -66,7 +70,7 @@ function countedFigures(
   }
   if (pieces.length === 0) return []
   const covered = [...new Set(pieces.flatMap((p) => p.covers ?? [p.panelId]))].flatMap((id) => panels.get(id) ?? [])
-  const cuts = pieces.map((p) => input(p.id, p.acrossMm * p.alongMm, 'mm2', 'measured', `pieces/${p.panelId}/parts`))
+  const cuts = pieces.map((p) => cutInput(p))
   const sum = (list: readonly FigureInput[]): number => list.reduce((total, i) => total + Number(i.value), 0)
   const liner = figure({ id: 'supply/liner', value: sum(cuts), unit: 'mm2', formula: 'Σ inputs', inputs: cuts })
   const runs = edges.map((e) => runInput(e, panels.get(e.panelId)))

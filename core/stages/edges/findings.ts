@@ -24,6 +24,7 @@ const TUCK_TOLERANCE_MM = 1
 
 /** More film is left by hand at an edge than its seal takes, or than there is room for between two panels. */
 export function depthFindings(edges: readonly EdgeDecision[], panels: ReadonlyMap<string, Panel>): Finding[] {
+  if (!edges.some((e) => depthOf(e, panels.get(e.panelId)).length > 0)) return []
   // An edge that lies on several pieces is told once.
   const byEdge = new Map(edges.map((e) => [`${e.panelId}/${e.edgeId}`, e]))
   return [...byEdge.values()].flatMap((e) => depthOf(e, panels.get(e.panelId)))
@@ -54,7 +55,11 @@ const cutsOf = keptFor((panel: Panel): Finding[] =>
 
 /** Corners that hands cannot lay by pull and heat, panel by panel: by their own decision, and no other rule. */
 export function cornerFindings(corners: readonly CornerDecision[], panels: ReadonlyMap<string, Panel>): Finding[] {
-  const byPanel = groupedBy(corners, (c) => c.panelId)
+  const byPanel = groupedBy(
+    corners.filter((c) => c.method === 'relief' || c.method === 'seam'),
+    (c) => c.panelId,
+  )
+  if (byPanel.size === 0) return []
   return [...panels.values()].flatMap((panel) =>
     (['relief', 'seam'] as const).flatMap((method): Finding[] => {
       const own = (byPanel.get(panel.id) ?? []).filter((c) => c.method === method)

@@ -44,16 +44,43 @@ export function heatFigures(given: Given): Figure[] {
     const piece = pieceOf.get(points[0]?.pieceId ?? edges[0]?.pieceId ?? '')
     const film = given.films.get(piece?.filmId ?? '')
     if (!panel || !film) return []
-    const way = given.ways.get(panelId)
-    const along = points.filter((p) => p.lengthMm !== null)
-    const solved = along.length > 0 && way?.kind === 'plan' ? keptFigures(panel, film, way, given.guns) : []
-    const settling = given.waiting.has(panelId)
-    const moving = along.length > 0 ? [movingFigure({ panel, points: along, way, solved, settling })] : []
-    // A side that is laid in drops is heated as one: its panels have no minutes of their own.
-    const minutes = piece?.covers ? [] : minutesFigure({ panel, film, points, way, edges }, given.paceFactor, moving[0])
-    return [...solved, ...moving, ...minutes]
+    return figuresOf(
+      panel,
+      film,
+      given.ways.get(panelId),
+      given.guns,
+      given.waiting.has(panelId),
+      // A side that is laid in drops is heated as one: its panels have no minutes of their own.
+      piece?.covers ? null : given.paceFactor,
+      pointsOn(panel, ...points),
+      edgesOn(panel, ...edges),
+    )
   })
 }
+
+// A list with the same things in it is the same list: what was made of it stands.
+const pointsOn = keptFor((_: Panel, ...list: HeatPoint[]): readonly HeatPoint[] => list)
+const edgesOn = keptFor((_: Panel, ...list: EdgeDecision[]): readonly EdgeDecision[] => list)
+
+/** The figures of one panel; `pace`: of the crew, null where the panel has no minutes of its own. */
+const figuresOf = keptFor(
+  (
+    panel: Panel,
+    film: FilmSheet,
+    way: SolvedHeat | undefined,
+    guns: Given['guns'],
+    settling: boolean,
+    pace: number | null,
+    points: readonly HeatPoint[],
+    edges: readonly EdgeDecision[],
+  ): readonly Figure[] => {
+    const along = points.filter((p) => p.lengthMm !== null)
+    const solved = along.length > 0 && way?.kind === 'plan' ? solvedFigures(panel, film, way, guns) : []
+    const moving = along.length > 0 ? [movingFigure({ panel, points: along, way, solved, settling })] : []
+    const minutes = pace === null ? [] : minutesFigure({ panel, film, points, way, edges }, pace, moving[0])
+    return [...solved, ...moving, ...minutes]
+  },
+)
 
 type PostHeat = Parameters<typeof postHeatWork>[0]
 
@@ -138,8 +165,6 @@ function solvedFigures(panel: Panel, film: FilmSheet, way: Plan, guns: Given['gu
     of('in_band', way.inBand, 'fraction'),
   ]
 }
-
-const keptFigures = keptFor(solvedFigures)
 
 /** Each edge is held at its begin, run along from before its begin to past its end, once for each pass. */
 const MOVING = '{passes} × ({edges} × {hold} + ({length} + {edges} × ({before} + {past})) ÷ {pace})'

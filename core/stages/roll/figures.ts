@@ -1,3 +1,4 @@
+import { groupedBy } from '../../kit/grouped'
 import { filmStanding } from '../../model/film/film-data'
 import type { FilmLayout } from '../../engines/roll/film-layout'
 import type { Purchase } from '../../engines/roll/purchase'
@@ -100,8 +101,7 @@ function coveredPanels(layout: FilmLayout, panels: ReadonlyMap<string, Panel>): 
 function coveredMm2(layout: FilmLayout, panels: ReadonlyMap<string, Panel>): number {
   const placed = new Set(layout.rolls.flatMap((r) => r.placements.map((p) => p.pieceId)))
   if (layout.kept !== 'current') for (const c of layout.cut) if (!layout.spoiled.includes(c)) placed.add(c.id)
-  const byPanel = new Map<string, FilmLayout['pieces']>()
-  for (const p of layout.pieces) byPanel.set(p.panelId, [...(byPanel.get(p.panelId) ?? []), p])
+  const byPanel = groupedBy(layout.pieces, (p) => p.panelId)
   let sum = 0
   for (const [panelId, pieces] of byPanel) {
     const area = (pieces[0]?.covers ?? [panelId]).reduce((t, id) => {

@@ -1,7 +1,8 @@
 import { cardsOf } from '../../engines/run-sheet/cards'
 import type { Step } from '../../engines/run-sheet/step'
 import { plannedSteps } from '../../engines/run-sheet/steps'
-import { figure, from, input, type Figure } from '../../model/figure/figure'
+import { keptFor } from '../../kit/kept'
+import { figure, from, input, type Figure, type FigureInput } from '../../model/figure/figure'
 
 /**
  * Work on each panel, from its degrease to its post-heat: the minutes of its steps, however many hands they take.
@@ -9,18 +10,22 @@ import { figure, from, input, type Figure } from '../../model/figure/figure'
  */
 export function cardFigures(steps: readonly Step[], heat: readonly Figure[]): Figure[] {
   const known = new Map(heat.map((f) => [f.id, f]))
-  const ofStep = (s: Step) => {
-    const own = s.code === 'post_heat' && s.panelId !== null ? known.get(`heat/${s.panelId}/minutes`) : undefined
-    const isTyped = s.minutesByRule !== null
-    if (own && !isTyped && own.value === s.minutes) return from(s.id, own)
-    const minutes = input(s.id, s.minutes, 'min', 'assumed', `steps/${s.id}`)
-    // What the shop's record makes of it moves with it; what somebody typed does not.
-    return own?.settling && !isTyped ? { ...minutes, settling: true as const } : minutes
-  }
-  return cardsOf(plannedSteps(steps)).flatMap(({ panelId, parts }) => {
-    if (panelId === null) return []
-    const inputs = parts.map(ofStep)
-    const minutes = parts.reduce((sum, s) => sum + s.minutes, 0)
-    return [figure({ id: `panel/${panelId}/minutes`, value: minutes, unit: 'min', formula: 'Σ inputs', inputs })]
-  })
+  return cardsOf(plannedSteps(steps)).flatMap(({ panelId, parts: [first, ...rest] }) =>
+    panelId === null || !first ? [] : [keptCard(first, panelId, known.get(`heat/${panelId}/minutes`), ...rest)],
+  )
+}
+
+const keptCard = keptFor((first: Step, panelId: string, heating: Figure | undefined, ...rest: Step[]): Figure => {
+  const parts = [first, ...rest]
+  const value = parts.reduce((sum, s) => sum + s.minutes, 0)
+  const inputs = parts.map((s) => minutesInput(s, s.code === 'post_heat' ? heating : undefined))
+  return figure({ id: `panel/${panelId}/minutes`, value, unit: 'min', formula: 'Σ inputs', inputs })
+})
+
+function minutesInput(s: Step, own: Figure | undefined): FigureInput {
+  const isTyped = s.minutesByRule !== null
+  if (own && !isTyped && own.value === s.minutes) return from(s.id, own)
+  const minutes = input(s.id, s.minutes, 'min', 'assumed', `steps/${s.id}`)
+  // What the shop's record makes of it moves with it; what somebody typed does not.
+  return own?.settling && !isTyped ? { ...minutes, settling: true as const } : minutes
 }

@@ -21,15 +21,12 @@ export const keyOf = (i: PackItem): string => `${i.id}#${i.copy}`
 export const area = (items: readonly PackItem[]): number => items.reduce((sum, i) => sum + i.width * i.length, 0)
 
 export function neverFits(item: PackItem, bins: readonly PackBin[]): WhyNot | null {
-  const turns: [number, number][] = [
-    [item.width, item.length],
-    ...(item.turn === 'quarter' ? ([[item.length, item.width]] as [number, number][]) : []),
-  ]
-  if (!turns.some(([w]) => bins.some((b) => w <= b.width + PACK_TOLERANCE))) return 'wider_than_every_bin'
-  const fits = turns.some(([w, l]) =>
-    bins.some((b) => w <= b.width + PACK_TOLERANCE && l <= longestSpan(b) + PACK_TOLERANCE),
-  )
-  return fits ? null : 'longer_than_every_bin'
+  const { width, length, turn } = item
+  const fitsAcross = (b: PackBin, w: number) => w <= b.width + PACK_TOLERANCE
+  const fits = (b: PackBin, w: number, l: number) => fitsAcross(b, w) && l <= longestSpan(b) + PACK_TOLERANCE
+  const turns = turn === 'quarter'
+  if (!bins.some((b) => fitsAcross(b, width) || (turns && fitsAcross(b, length)))) return 'wider_than_every_bin'
+  return bins.some((b) => fits(b, width, length) || (turns && fits(b, length, width))) ? null : 'longer_than_every_bin'
 }
 
 /** Spans of a bin that are free, between what is blocked. */
