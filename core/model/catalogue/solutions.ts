@@ -2,8 +2,8 @@ import { z } from 'zod'
 import type { Method } from '../method/schema'
 import type { PlanChange } from '../plan/plan-change'
 import { KeptLayout } from '../plan/schema'
-import { SolvedHeat, type HeatTable } from './solved-heat'
-import { SolvedStretch, type SolvedTable } from './solved-stretch'
+import { SolvedHeat } from './solved-heat'
+import { SolvedStretch } from './solved-stretch'
 
 /**
  * What takes long is solved once and kept: the stretch of a panel, the best ways out of it, the layout of a film, the

@@ -1,8 +1,4 @@
 import { z } from 'zod'
-import { textHash } from '../../kit/random'
-import type { FilmSheet } from '../film/schema'
-import type { ShopSettings } from '../shop/shop'
-import type { Panel } from '../vehicle/schema'
 
 /** How the gun goes along an edge of a metre of one material in one film, as it was solved; or why it cannot. */
 export const SolvedHeat = z.discriminatedUnion('kind', [

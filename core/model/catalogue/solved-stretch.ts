@@ -1,9 +1,4 @@
 import { z } from 'zod'
-import type { FilmSheet } from '../film/schema'
-import { textHash } from '../../kit/random'
-import { choiceFor } from '../plan/piece-choice'
-import { PieceChoice, type BesidePanels } from '../plan/schema'
-import { Panel } from '../vehicle/schema'
 
 /** The stretch of one panel as it was solved on its surface, and the best ways found out of it. Fractions, mm². */
 export const SolvedStretch = z.strictObject({

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { civilToMinutes, type OpenHours } from '../../kit/civil'
+import { civilToMinutes } from '../../kit/civil'
 import { Id, Name } from '../values/values'
 import { USED_KINDS } from '../log/kinds'
 import { cutFaults } from '../edge/cut-goes'
