@@ -5,6 +5,7 @@ import { USED_KINDS } from '../log/kinds'
 import { cutFaults } from '../edge/cut-goes'
 import { CUT_SIDES, EDGE_MEETS } from '../vehicle/kinds'
 import { READY_WITH, SKILLS } from './kinds'
+
 export type ReadyWith = (typeof READY_WITH)[number]
 
 const date = z
