@@ -80,7 +80,7 @@ const SAY: Record<string, (f: Record<string, string | number>) => string> = {
   nothing_to_do: () => 'nothing happens in this run: give a speed, a hold or a time to cool',
 }
 
-export const messageOf = (fault: Fault): string =>
+export const messageOf = (fault: Fault<string>): string =>
   SAY[fault.code]?.(fault.facts ?? {}) ?? `cannot be taken (${fault.code})`
 
 /** Why sound input has no answer, in one line. */

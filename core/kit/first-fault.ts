@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import { pathText } from './json-guard'
+import { faultCode } from './fault-code'
 import type { Fault } from './result'
 
 /** The first fault of a failed parse: the field and what it breaks, never the input itself. */
@@ -19,6 +20,6 @@ export function issueFault(issue: z.core.$ZodIssue): Fault {
   if (issue.code === 'too_small' && issue.inclusive === false) facts.more_than = facts.minimum ?? 0
   if (issue.code === 'unrecognized_keys')
     return { code: 'unknown_key', at: at === '' ? issue.keys[0] : `${at}.${issue.keys[0]}`, facts }
-  if (issue.code === 'custom') return { code: issue.message, at, facts }
+  if (issue.code === 'custom') return { code: faultCode(issue.message), at, facts }
   return { code: issue.code, at, facts }
 }

@@ -1,8 +1,9 @@
+import type { FaultCode } from './fault-code'
 import { err, ok, type Result } from './result'
 
 /** One fault of a table, by the line it starts on and its column. */
 export interface CellFault {
-  code: string
+  code: FaultCode
   line: number
   column: string
   facts: Record<string, string | number>
@@ -31,7 +32,7 @@ export function readTable(
   }: { known: (column: string) => boolean; required: readonly string[][]; limit?: number },
 ): Result<{ columns: string[]; rows: TableRow[] }, CellFault[]> {
   const head = rows[0]
-  const fault = (code: string, line: number, column = '', facts: CellFault['facts'] = {}) =>
+  const fault = (code: FaultCode, line: number, column = '', facts: CellFault['facts'] = {}) =>
     err([{ code, line, column, facts }])
   if (!head || rows.length < 2) return fault('empty_table', 1)
   if (rows.length - 1 > limit) return fault('too_many_rows', limit + 2, '', { rows: rows.length - 1, limit })

@@ -1,3 +1,4 @@
+import type { FaultCode } from '@/core/kit/fault-code'
 import { and, eq, inArray } from 'drizzle-orm'
 import { withoutUndoneCuts } from '@/core/model/log/cut-pieces'
 import { momentOf, type BayEntry } from '@/core/model/log/arrival'
@@ -11,10 +12,11 @@ import { cutStock, restoreStock, stockChanged } from './rack'
 import { requestSettleAll } from './solutions'
 
 /** What became of an entry: applied, known already, or refused with a code. */
-export type EntryOutcome = { id: string; outcome: 'done' | 'again' } | { id: string; outcome: 'refused'; code: string }
+export type EntryOutcome =
+  { id: string; outcome: 'done' | 'again' } | { id: string; outcome: 'refused'; code: FaultCode }
 
 class Refused extends Error {
-  constructor(readonly code: string) {
+  constructor(readonly code: FaultCode) {
     super(code)
   }
 }

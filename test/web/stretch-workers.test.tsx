@@ -91,7 +91,7 @@ describe('workers of stretch', () => {
     expect(one?.worker).toBe(two?.worker)
     off()
     for (const q of [one, two])
-      q?.worker.says({ kind: 'quick', id: q.ask.id, news: { kind: 'fault', fault: { code: 'x' } } })
+      q?.worker.says({ kind: 'quick', id: q.ask.id, news: { kind: 'fault', fault: { code: 'cannot_flatten' } } })
     expect(heard).toEqual(['second'])
     expect(one?.worker.ended).toBe(false)
     // The worker fails: whoever waits is told, and the next ask has a new one.

@@ -1,3 +1,4 @@
+import type { FaultCode } from '@/core/kit/fault-code'
 import { log } from '@/db/log'
 import type { z } from 'zod'
 import { controlCharacterIn } from '@/core/kit/plain-text'
@@ -10,7 +11,7 @@ import { ThreadFault } from '@/web/threads/pool'
 import { currentMember } from './session'
 
 export type Answer<T> = { ok: true; value: T } | { ok: false; error: Fault }
-export const refuse = (code: string, facts?: Fault['facts']): { ok: false; error: Fault } => ({
+export const refuse = (code: FaultCode, facts?: Fault['facts']): { ok: false; error: Fault } => ({
   ok: false,
   error: { code, ...(facts ? { facts } : {}) },
 })
@@ -49,7 +50,7 @@ export function broken(error: unknown): { ok: false; error: Fault } {
   return refuse('went_wrong', { reference })
 }
 
-const STATUS: Record<string, number> = {
+const STATUS: Partial<Record<FaultCode, number>> = {
   signed_out: 401,
   not_allowed: 403,
   another_member: 403,
@@ -60,4 +61,4 @@ const STATUS: Record<string, number> = {
   went_wrong: 500,
 }
 /** The HTTP status that goes with a code; what was sent is at fault where nothing else is said. */
-export const httpStatus = (code: string): number => STATUS[code] ?? 422
+export const httpStatus = (code: FaultCode): number => STATUS[code] ?? 422

@@ -1,3 +1,4 @@
+import type { FaultCode } from '@/core/kit/fault-code'
 import type { Right } from '@/core/model/rights/rights'
 import { may } from '@/core/model/rights/rights'
 import { bodyWithin } from './body'
@@ -26,7 +27,7 @@ export async function takes(
     limit,
     tooLarge = 'too_large',
     bare = false,
-  }: { right: Right; limit: number; tooLarge?: string; bare?: boolean },
+  }: { right: Right; limit: number; tooLarge?: FaultCode; bare?: boolean },
   work: (member: Member, body: Buffer) => Promise<Answer<unknown>>,
   okStatus = 200,
 ): Promise<Response> {

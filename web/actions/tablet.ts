@@ -1,3 +1,4 @@
+import type { FaultCode } from '@/core/kit/fault-code'
 import { z } from 'zod'
 import { auth, sessionUser } from '@/db/auth'
 import { environment } from '@/db/environment'
@@ -23,7 +24,7 @@ function tabletOf(request: Request): string | null {
   return /^[\w-]{20,100}$/.test(value) ? value : null
 }
 
-const refused = (code: string, facts: Record<string, number> = {}) =>
+const refused = (code: FaultCode, facts: Record<string, number> = {}) =>
   Response.json(refuse(code, facts), { status: httpStatus(code) })
 
 async function answered(request: Request, work: () => Promise<Response>): Promise<Response> {

@@ -1,3 +1,4 @@
+import type { FaultCode } from '@/core/kit/fault-code'
 import { z } from 'zod'
 import { may } from '@/core/model/rights/rights'
 import { thermometer } from '@/outside/thermometer'
@@ -63,4 +64,4 @@ export async function readThermometer(request: Request): Promise<Response> {
   }
 }
 
-const refused = (code: string) => Response.json(refuse(code), { status: httpStatus(code) })
+const refused = (code: FaultCode) => Response.json(refuse(code), { status: httpStatus(code) })

@@ -64,7 +64,7 @@ export function Ask({
   const begin = async (work: () => ReturnType<typeof startFleet>) => {
     setSending(true)
     setSaid('')
-    const out = await work().catch(() => ({ ok: false as const, error: { code: 'no_answer' } }))
+    const out = await work().catch(() => ({ ok: false as const, error: { code: 'no_answer' as const } }))
     setSending(false)
     if (!out.ok) return setSaid(faultText(out.error))
     onAsked()

@@ -1,5 +1,6 @@
 'use client'
 
+import { faultCode } from '@/core/kit/fault-code'
 import Button from 'react-bootstrap/Button'
 import { useState } from 'react'
 import { cancelFleet } from '@/web/actions/fleet'
@@ -37,7 +38,7 @@ export function Progress({ row }: { row: FleetRow }) {
           style={{ width: 90 }}
         />
       )}
-      {row.fault && <span className="text-danger d-block">{faultText({ code: row.fault })}</span>}
+      {row.fault && <span className="text-danger d-block">{faultText({ code: faultCode(row.fault) })}</span>}
     </span>
   )
 }

@@ -1,5 +1,6 @@
 'use client'
 
+import { faultCode } from '@/core/kit/fault-code'
 import Alert from 'react-bootstrap/Alert'
 import Button from 'react-bootstrap/Button'
 import type { LogPayload } from '@/core/model/log/schema'
@@ -86,7 +87,7 @@ export function KeptEntries() {
             <b>
               Not taken: {what(entry.payload)}, {fmt.moment(entry.at, { hour: '2-digit', minute: '2-digit' })}.
             </b>{' '}
-            {faultText({ code: entry.code ?? 'bad_input' }, fmt)}
+            {faultText({ code: faultCode(entry.code) }, fmt)}
           </span>
           <Button variant="outline-light" className="btn-plain" onClick={() => settleRefused(entry.id)}>
             Seen to

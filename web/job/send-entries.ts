@@ -1,3 +1,4 @@
+import { faultCode } from '@/core/kit/fault-code'
 import type { Fault } from '@/core/kit/result'
 import { clockOffsetMs, learnServerTime } from '@/web/kit/clock'
 import type { KeptEntry } from './device-store'
@@ -32,7 +33,7 @@ export async function sendEntries(
     })
     learnServerTime(answer, sentMs)
     const said = (await answer.json()) as { outcomes?: Outcome[]; code?: string; at?: string }
-    return answer.ok ? (said.outcomes ?? []) : { code: said.code ?? 'offline' }
+    return answer.ok ? (said.outcomes ?? []) : { code: faultCode(said.code, 'offline') }
   } catch {
     return { code: 'offline' }
   }

@@ -1,5 +1,6 @@
 'use client'
 
+import type { Fault } from '@/core/kit/result'
 import Form from 'react-bootstrap/Form'
 import Button from 'react-bootstrap/Button'
 import { zodResolver } from '@hookform/resolvers/zod'
@@ -43,7 +44,7 @@ export function ShopPeople({ people, owner }: { people: Person[]; owner: boolean
     resolver: zodResolver(Fields),
     defaultValues: { role: 'installer' },
   })
-  const done = (out: { ok: true } | { ok: false; error: { code: string } }) => {
+  const done = (out: { ok: true } | { ok: false; error: Fault }) => {
     setFault(out.ok ? null : faultText(out.error))
     if (out.ok) router.refresh()
     return out.ok

@@ -1,5 +1,6 @@
 'use client'
 
+import { faultCode } from '@/core/kit/fault-code'
 import Table from 'react-bootstrap/Table'
 import Link from 'next/link'
 import { useEffect, useState } from 'react'
@@ -79,7 +80,7 @@ export function Pieces() {
                   {...row}
                   shown={row.panel.id === shown?.panel.id}
                   setPicked={setPicked}
-                  fault={row.fault && faultText(row.fault)}
+                  fault={row.fault && faultText({ ...row.fault, code: faultCode(row.fault.code, 'not_solved') })}
                 />
               ))}
             </tbody>

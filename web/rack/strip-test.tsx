@@ -1,5 +1,6 @@
 'use client'
 
+import { faultCode } from '@/core/kit/fault-code'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import Alert from 'react-bootstrap/Alert'
@@ -45,7 +46,7 @@ export function StripTests({ item, fmt, may }: { item: StockItem; fmt: Formatter
   const typed = StripTest.safeParse({ ...mm, id: UNSENT, at: '2000-01-01T00:00:00Z', by: '' })
   const now = typed.success ? stripLoss(typed.data) : null
   const save = useOnce(async () => {
-    if (!typed.success) return setSaid(faultText({ code: typed.error.issues[0]?.message ?? 'bad_input' }))
+    if (!typed.success) return setSaid(faultText({ code: faultCode(typed.error.issues[0]?.message) }))
     const strip = { ...typed.data, id: act.idFor(mm), at: new Date().toISOString() }
     const out = await call(logStrip, { itemId: item.id, strip })
     if (!out.ok) return setSaid(faultText(out.error))

@@ -1,7 +1,7 @@
 'use client'
 
 import { useMemo, type KeyboardEvent } from 'react'
-import { dropAt, nudge, turnOn, type Spot } from '@/core/engines/roll/arrange'
+import { dropAt, nudge, turnOn, type Spot, type Refusal } from '@/core/engines/roll/arrange'
 import type { FilmLayout, RollPlan } from '@/core/engines/roll/film-layout'
 import { rollMarks, type PieceMark } from '@/web/charts/roll-marks'
 import { useJob } from '@/web/job/job-state'
@@ -22,7 +22,7 @@ interface Props {
   /** A piece put elsewhere on this roll; absent where nothing may be moved. */
   onPlace?: ((spot: Spot) => void) | undefined
   /** Why a piece could not go where it was put. */
-  onRefuse?: (fault: { code: string; facts?: Record<string, string | number> }) => void
+  onRefuse?: (fault: Refusal) => void
   onLock?: (pieceId: string) => void
   scale?: number
 }

@@ -6,7 +6,7 @@ import Link from 'next/link'
 import { useState } from 'react'
 import { type FilmLayout } from '@/core/engines/roll/film-layout'
 import { keepLayout } from '@/core/engines/roll/kept-layout'
-import { placed, toRoll, turnOn, type Spot } from '@/core/engines/roll/arrange'
+import { placed, toRoll, turnOn, type Refusal, type Spot } from '@/core/engines/roll/arrange'
 import { numberOf } from '@/core/model/figure/figure'
 import { Fig } from '@/web/job/figure'
 import { Cautions, Findings } from '@/web/job/findings'
@@ -84,7 +84,7 @@ function OneFilm({ layout }: { layout: FilmLayout }) {
     setSaid('')
     store(placed(layout, rollId, spot))
   }
-  const refuse = (fault: { code: string; facts?: Record<string, string | number> }) => setSaid(refusal(fault, fmt))
+  const refuse = (fault: Refusal) => setSaid(refusal(fault, fmt))
   const roll = layout.rolls.find((r) => r.placements.some((p) => p.pieceId === picked))
   const spot = roll?.placements.find((p) => p.pieceId === picked)
   const piece = layout.pieces.find((p) => p.id === picked)

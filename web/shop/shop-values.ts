@@ -1,3 +1,4 @@
+import { faultCode } from '@/core/kit/fault-code'
 import { dayText, readDay } from '@/core/model/shop/hours-text'
 import { ruleCanCut } from '@/core/model/edge/cut-goes'
 import { CUT_RULES } from '@/core/model/edge/cut-rules'
@@ -169,7 +170,7 @@ function fieldOf(path: readonly PropertyKey[]): string {
 
 const said = (code: string, message: string): string =>
   code === 'custom' || code === 'invalid_format'
-    ? faultText({ code: code === 'custom' ? message : 'no_such_moment' })
+    ? faultText({ code: code === 'custom' ? faultCode(message) : 'no_such_moment' })
     : code === 'too_big' || code === 'too_small' || code === 'invalid_type'
       ? 'Out of range, or no number.'
       : 'This cannot be taken.'

@@ -1,3 +1,4 @@
+import type { FaultCode } from '@/core/kit/fault-code'
 import type { memberCalendarText } from '@/web/calendar/calendar-text'
 import type { edgeMoves, EdgeMove } from '@/core/engines/edge/edge-moves'
 import type { HeatPoint } from '@/core/engines/heat/heat-points'
@@ -44,7 +45,7 @@ export interface Jobs {
   points: { input: JobInput; output: HeatPoint[] }
   drawing: {
     input: JobInput & { filmId: string; rollId: string; as: 'svg' | 'dxf' }
-    output: { kind: 'drawing'; text: string; mark: string } | { kind: 'refused'; code: string }
+    output: { kind: 'drawing'; text: string; mark: string } | { kind: 'refused'; code: FaultCode }
   }
   layoutFile: { input: PaperInput & { name: string; filmId: string | null; size: string | null }; output: MadeFile }
   handover: { input: PaperInput; output: MadeFile }

@@ -1,5 +1,6 @@
 'use client'
 
+import type { Fault } from '@/core/kit/result'
 import Button from 'react-bootstrap/Button'
 import Table from 'react-bootstrap/Table'
 import { useRouter } from 'next/navigation'
@@ -66,7 +67,7 @@ export function VehicleSheet({
   const findings = useMemo(() => panelFindings(plan).filter((f) => f.level !== 'note'), [plan])
   const current = plan.panels.find((p) => p.id === picked) ?? plan.panels[0]
   const share = tapedShare(plan.panels)
-  const after = (out: { ok: boolean; error?: { code: string } }, good: string) => {
+  const after = (out: { ok: boolean; error?: Fault }, good: string) => {
     setSaid(out.ok ? good : faultText(out.error ?? { code: 'went_wrong' }))
     if (out.ok) router.refresh()
   }

@@ -1,5 +1,6 @@
 'use client'
 
+import type { Fault } from '@/core/kit/result'
 import { FilePicker } from '@/web/kit/file-picker'
 import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
@@ -148,9 +149,7 @@ function DamageMore({
         headers: { 'content-type': 'application/octet-stream' },
         body: file,
       })
-      const out = (await response.json()) as
-        | { ok: true; value: { id: string } }
-        | { ok: false; error: { code: string; facts?: Record<string, string | number> } }
+      const out = (await response.json()) as { ok: true; value: { id: string } } | { ok: false; error: Fault }
       if (!out.ok) return setSaid(faultText(out.error))
       onChange({ photoIds: [...d.photoIds, out.value.id] })
       setSaid('')

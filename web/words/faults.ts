@@ -1,3 +1,4 @@
+import type { ToldCode } from '@/core/kit/fault-code'
 import type { Fault } from '@/core/kit/result'
 import type { Formatter } from './format'
 
@@ -6,7 +7,7 @@ type Say = (f: Facts, fmt: Formatter) => string
 
 const pct = (f: Facts, key: string, fmt: Formatter) => fmt.text(fmt.percent(Number(f[key])))
 
-const FAULTS: Record<string, Say> = {
+const FAULTS: Readonly<Record<ToldCode, Say>> = {
   signed_out: () => 'You are signed out. Sign in again; what you typed is still here.',
   not_allowed: () => 'Your role does not cover this. Ask an owner or lead.',
   not_found: () => 'That is not here any more. Reload the page.',
@@ -173,10 +174,22 @@ const FAULTS: Record<string, Say> = {
   no_such_triangle: () => 'A part of the surface is named that is not there.',
   no_such_line: () => 'The line does not lie on the surface.',
   laid_in_parts: (f) => `What is laid first falls into ${f.parts} parts. Lay one region at a time.`,
+  bad_size: () => 'Nothing can be laid over a length of nothing. Check the measures.',
+  overlap_too_wide: () =>
+    'The sheets would lie over each other by more than a strip is wide. Overlap less, or rip them into fewer strips.',
+  duplicate_side: () => 'A side is named twice.',
+  not_multiple_of: () => 'Has to be a whole number.',
+  invalid_union: () => 'Not in any of the forms that can stand here.',
+  invalid_key: () => 'A name in it is not in the expected form.',
+  invalid_element: () => 'One of them cannot be taken.',
+  bad_index: () => 'A part of the surface names a point that is not there.',
   wrong_sign_in: () => 'E-mail and password do not go together.',
 }
 
+const isTold = (code: string): code is ToldCode => Object.hasOwn(FAULTS, code)
+
 export const faultText = (e: Fault, fmt: Formatter | null = null): string => {
-  const said = FAULTS[e.code]?.(e.facts ?? {}, fmt as Formatter) ?? `Cannot be taken (${e.code}).`
+  const say = isTold(e.code) ? FAULTS[e.code] : null
+  const said = say?.(e.facts ?? {}, fmt as Formatter) ?? `Cannot be taken (${e.code}).`
   return e.at ? `${said} At: ${e.at}` : said
 }

@@ -1,7 +1,8 @@
+import type { Refusal, RefusalCode } from '@/core/engines/roll/arrange'
 import type { Formatter } from './format'
 
 type Facts = Record<string, string | number>
-const SAY: Record<string, (f: Facts, fmt: Formatter) => string> = {
+const SAY: Readonly<Record<RefusalCode, (f: Facts, fmt: Formatter) => string>> = {
   no_such_roll: () => 'That roll is no longer part of this layout.',
   may_not_turn: (f) => `${f.piece} lies one way only: its film has a direction, or the method lays all film one way.`,
   off_the_roll: (f, fmt) =>
@@ -20,5 +21,4 @@ const SAY: Record<string, (f: Facts, fmt: Formatter) => string> = {
 }
 
 /** Why a piece cannot lie where it was put. */
-export const refusal = (fault: { code: string; facts?: Facts }, fmt: Formatter): string =>
-  SAY[fault.code]?.(fault.facts ?? {}, fmt) ?? fault.code
+export const refusal = ({ code, facts }: Refusal, fmt: Formatter): string => SAY[code](facts ?? {}, fmt)

@@ -1,5 +1,6 @@
 'use client'
 
+import type { Fault } from '@/core/kit/result'
 import { FilePicker } from '@/web/kit/file-picker'
 import Form from 'react-bootstrap/Form'
 import Button from 'react-bootstrap/Button'
@@ -71,8 +72,7 @@ export function NewJob({ show, onHide, units }: { show: boolean; onHide: () => v
         headers: { 'content-type': 'application/json' },
         body: await file.text(),
       })
-      const out = (await response.json()) as
-        { ok: true; value: { id: string } } | { ok: false; error: { code: string } }
+      const out = (await response.json()) as { ok: true; value: { id: string } } | { ok: false; error: Fault }
       if (!out.ok) return setFault(faultText(out.error))
       router.push(`/jobs/${out.value.id}/walkaround`)
     } catch {

@@ -1,5 +1,5 @@
 import { nth } from '../../kit/known'
-import { err, ok, type Result } from '../../kit/result'
+import { err, ok, type Fault, type Result } from '../../kit/result'
 
 /** A stretch along the side that a seam keeps away from (or, with `worth` below 0, is welcome in), mm. */
 export interface SeamZone {
@@ -54,12 +54,14 @@ export interface DropPlan {
 /** Seams are tried on whole millimetres. */
 const STEP_MM = 1
 
+export type DropFault = Fault<'bad_size' | 'drop_too_narrow' | 'no_seam_place'>
+
 /**
  * Drops of a print over a side: fewest drops, then least film, then the best places for the seams, exactly, by a
  * dynamic program over seam places in whole millimetres. A drop is as long as the side is within it, and a bleed at
  * each end. Errors: no_seam_place, drop_too_narrow, bad_size.
  */
-export function dropPlan(task: DropTask): Result<DropPlan> {
+export function dropPlan(task: DropTask): Result<DropPlan, DropFault> {
   const { sideMm, heightMm, printableMm, overlapMm, distanceMm, leastMm } = task
   if (!(sideMm > 0 && heightMm > 0 && printableMm > 0)) return err({ code: 'bad_size', at: 'sideMm' })
   if (printableMm <= overlapMm + leastMm)

@@ -6,13 +6,13 @@ import { figure, input, type Figure } from '../../model/figure/figure'
 import { call } from '../../model/figure/formula'
 import type { Panel } from '../../model/vehicle/schema'
 import { sheetSizes } from '../sheets/shingled-as'
-import { EXPOSED_SETBACK_MM, shingles, type Shingle } from '../sheets/shingles'
+import { EXPOSED_SETBACK_MM, shingles, type Shingle, type ShingleFault } from '../sheets/shingles'
 
 export interface PanelShingles {
   panel: Panel
   /** Which end of the panel, as it is looked at, is aft. */
   aftAt: 'left' | 'right'
-  plan: Result<{ laid: Shingle[]; sheets: number }>
+  plan: Result<{ laid: Shingle[]; sheets: number }, ShingleFault>
 }
 
 /** Each panel of a job that is laid in this sheet film, as shingles from aft to fore, the lowest row first. */

@@ -5,7 +5,7 @@ import type { Result } from '../../kit/result'
 import type { Plan } from '../../model/plan/schema'
 import { skinOf, toSkin } from '../skin/skin'
 import { type SkinPanel } from '../skin/skin-panel'
-import { dropPlan, type DropPlan } from './drops'
+import { dropPlan, type DropPlan, type DropFault } from './drops'
 import { boxFrom, zonesOf, type NamedZone, type Placed, type See, type SideFrame } from './seam-zones'
 
 export interface SideDrops {
@@ -20,7 +20,7 @@ export interface SideDrops {
   lettering: Plan['layout']['drops']['lettering']
   /** Its panels name no neighbours, so that they are taken to stand in the order in which they were measured. */
   loose: boolean
-  plan: Result<DropPlan>
+  plan: Result<DropPlan, DropFault>
 }
 
 /** The narrowest drop worth handling, mm; common practice, no source. */

@@ -1,5 +1,5 @@
 import { nth } from '../../kit/known'
-import { err, ok, type Result } from '../../kit/result'
+import { err, ok, type Fault, type Result } from '../../kit/result'
 import type { Plan } from '../../model/plan/schema'
 import { cutPlan } from './cuts'
 import { type FilmLayout, type RollPlan } from './film-layout'
@@ -11,12 +11,21 @@ import type { Piece } from '../pieces/pieces'
 export type Spot = RollPlan['placements'][number]
 
 /** What stands in the way of a piece lying there, as a code with facts. */
-export function obstacle(
-  layout: FilmLayout,
-  plan: Plan,
-  rollId: string,
-  spot: Spot,
-): { code: string; facts: Record<string, string | number> } | null {
+/** Why a piece cannot lie somewhere, or not as it is asked to. */
+export type RefusalCode =
+  | 'no_such_roll'
+  | 'may_not_turn'
+  | 'off_the_roll'
+  | 'past_the_end'
+  | 'on_damage'
+  | 'lies_on'
+  | 'no_straight_cut'
+  | 'too_many_stages'
+  | 'nowhere_further'
+  | 'is_locked'
+export type Refusal = Fault<RefusalCode>
+
+export function obstacle(layout: FilmLayout, plan: Plan, rollId: string, spot: Spot): Refusal | null {
   const roll = layout.rolls.find((r) => r.id === rollId)
   const piece = layout.pieces.find((p) => p.id === spot.pieceId)
   if (!roll || !piece) return { code: 'no_such_roll', facts: {} }
@@ -99,13 +108,13 @@ export function snapLines(layout: FilmLayout, plan: Plan, rollId: string, spot: 
 export const SNAP_MM = 60
 
 /** A piece let go at a place: snapped to the nearest edges that it may lie against; or why it cannot lie near there. */
-export function dropAt(layout: FilmLayout, plan: Plan, rollId: string, spot: Spot): Result<Spot> {
+export function dropAt(layout: FilmLayout, plan: Plan, rollId: string, spot: Spot): Result<Spot, Refusal> {
   const lines = snapLines(layout, plan, rollId, spot)
   const close = (list: number[], at: number) => [
     ...list.filter((v) => Math.abs(v - at) <= SNAP_MM).sort((a, b) => Math.abs(a - at) - Math.abs(b - at)),
     at,
   ]
-  let first: { code: string; facts: Record<string, string | number> } | null = null
+  let first: Refusal | null = null
   for (const xMm of close(lines.x, spot.xMm).slice(0, 6))
     for (const yMm of close(lines.y, spot.yMm).slice(0, 6)) {
       const there = { ...spot, xMm, yMm }
@@ -123,14 +132,14 @@ export function nudge(
   rollId: string,
   spot: Spot,
   direction: 'left' | 'right' | 'up' | 'down',
-): Result<Spot> {
+): Result<Spot, Refusal> {
   const lines = snapLines(layout, plan, rollId, spot)
   const along = direction === 'left' || direction === 'right'
   const list = along ? lines.y : lines.x
   const at = along ? spot.yMm : spot.xMm
   const back = direction === 'left' || direction === 'up'
   const ahead = list.filter((v) => (back ? v < at - 0.5 : v > at + 0.5))
-  let first: { code: string; facts: Record<string, string | number> } | null = null
+  let first: Refusal | null = null
   for (const v of back ? ahead.reverse() : ahead) {
     const there = along ? { ...spot, yMm: v } : { ...spot, xMm: v }
     const refused = obstacle(layout, plan, rollId, there)
@@ -142,11 +151,11 @@ export function nudge(
 const nameOf = (layout: FilmLayout, id: string): string => layout.pieces.find((p) => p.id === id)?.name ?? id
 
 /** The piece turned on to the next way in which it may lie, where it is or snapped close by. */
-export function turnOn(layout: FilmLayout, plan: Plan, rollId: string, spot: Spot): Result<Spot> {
+export function turnOn(layout: FilmLayout, plan: Plan, rollId: string, spot: Spot): Result<Spot, Refusal> {
   const piece = layout.pieces.find((p) => p.id === spot.pieceId)
   const turns = piece ? turnsOf(piece) : []
   if (!piece || turns.length < 2) return err({ code: 'may_not_turn', facts: { piece: piece?.name ?? spot.pieceId } })
-  let no: Result<Spot> | null = null
+  let no: Result<Spot, Refusal> | null = null
   for (let k = 1; k < turns.length; k++) {
     const turnDeg = nth(turns, (turns.indexOf(spot.turnDeg) + k) % turns.length)
     const out = dropAt(layout, plan, rollId, { ...spot, ...sizeAt(piece, turnDeg), turnDeg })
@@ -159,9 +168,9 @@ const sizeAt = (p: Piece, turnDeg: number) =>
   turnDeg % 180 === 0 ? { widthMm: p.acrossMm, lengthMm: p.alongMm } : { widthMm: p.alongMm, lengthMm: p.acrossMm }
 
 /** The first place on another roll, from its end, where the piece may lie. */
-export function toRoll(layout: FilmLayout, plan: Plan, rollId: string, spot: Spot): Result<Spot> {
+export function toRoll(layout: FilmLayout, plan: Plan, rollId: string, spot: Spot): Result<Spot, Refusal> {
   const lines = snapLines(layout, plan, rollId, spot)
-  let first: { code: string; facts: Record<string, string | number> } | null = null
+  let first: Refusal | null = null
   for (const yMm of lines.y)
     for (const xMm of lines.x) {
       const there = { ...spot, xMm, yMm }

@@ -1,4 +1,6 @@
-import { err, ok, type Result } from '../../kit/result'
+import { err, ok, type Fault, type Result } from '../../kit/result'
+
+export type ShingleFault = Fault<'bad_size' | 'overlap_too_wide'>
 
 /** Stop short of an edge that meets flow (½ in). Common practice, no source. */
 export const EXPOSED_SETBACK_MM = 13
@@ -28,7 +30,9 @@ export interface Shingle {
  * Sheets ripped lengthwise and laid from aft to fore, bottom row first: each shingle covers the fore edge of the one
  * behind it, so that no edge meets the flow, and the upper row covers the lower. Errors: bad_size, overlap_too_wide.
  */
-export function shingles(task: ShingleTask): Result<{ laid: Shingle[]; sheets: number; overlaps: 'fore_over_aft' }> {
+export function shingles(
+  task: ShingleTask,
+): Result<{ laid: Shingle[]; sheets: number; overlaps: 'fore_over_aft' }, ShingleFault> {
   const { sheetMm, rips, overlapMm, exposed } = task
   const strip = sheetMm.width / rips
   const back = (yes: boolean) => (yes ? EXPOSED_SETBACK_MM : 0)

@@ -1,4 +1,4 @@
-import { err, ok, type Result } from '../../kit/result'
+import { err, ok, type Fault, type Result } from '../../kit/result'
 import type { ScanSurface } from '../../solve/mesh/scan'
 
 const MOST_VERTICES = 60_000
@@ -22,7 +22,7 @@ export function packScan({ positions, triangles, taped }: ScanSurface): Uint8Arr
 }
 /** The other way round. Errors: bad_scan, saying why. */
 export function unpackScan(bytes: Uint8Array): Result<ScanSurface> {
-  const bad = (why: string) => err({ code: 'bad_scan', facts: { why } })
+  const bad = (why: string) => err<Fault>({ code: 'bad_scan', facts: { why } })
   if (bytes.byteLength < HEAD_BYTES) return bad('short')
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   if (view.getUint32(0, true) !== MAGIC) return bad('not_a_scan')

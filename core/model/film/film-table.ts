@@ -1,3 +1,4 @@
+import { issueFault } from '../../kit/first-fault'
 import { err, ok, type Result } from '../../kit/result'
 import { readTable, safeCell, type CellFault } from '../../kit/table'
 import { STANDED_FIELDS } from './kinds'
@@ -205,7 +206,7 @@ export function filmsFromTable(rows: readonly (readonly string[])[]): Result<Fil
           COLUMNS.find((c) => c.path === path.slice(0, 2).join('.') || c.path === path[0]) ??
           COLUMNS.find((c) => c.path.startsWith(`${path[0]}.`))
         faults.push({
-          code: issue.code === 'custom' ? issue.message : issue.code,
+          code: issueFault(issue).code,
           line,
           column: column?.name ?? path[0] ?? '',
           facts: {},

@@ -1,4 +1,4 @@
-import { err, ok, type Result } from '../../kit/result'
+import { err, ok, type Fault, type Result } from '../../kit/result'
 import type { TriMesh } from './mesh'
 
 /** Larger files are no panel. */
@@ -43,7 +43,7 @@ interface Raw {
   positions: number[]
   triangles: number[]
 }
-const badLine = (line: number) => err({ code: 'bad_line', at: `line ${line}` })
+const badLine = (line: number) => err<Fault>({ code: 'bad_line', at: `line ${line}` })
 
 function readObj(source: string): Result<Raw> {
   const positions: number[] = []

@@ -1,4 +1,4 @@
-import { err, ok, type Result } from '../../kit/result'
+import { err, ok, type Fault, type Result } from '../../kit/result'
 import type { TriMesh } from './mesh'
 
 /** A triangle whose height is less than this share of its longest side has collapsed: no map of it means anything. */
@@ -55,7 +55,7 @@ export function withoutCollapsed(mesh: TriMesh): Result<Repaired> {
   if (queue.length === 0) return ok({ mesh, vertexOf, collapsed: 0 })
   const collapsed = queue.length
   const first = queue[0]
-  const refuse = (t: number) => err({ code: 'degenerate', facts: { triangle: t + 1 } })
+  const refuse = (t: number) => err<Fault>({ code: 'degenerate', facts: { triangle: t + 1 } })
   if (collapsed > Math.max(LEAST_REPAIRS, count * MOST_SHARE)) return refuse(first)
   const around = new Map<number, Set<number>>()
   const put = (i: number, t: Triangle | null) => {

@@ -1,3 +1,4 @@
+import type { FaultCode } from '../../kit/fault-code'
 import type { HeatPoint } from '../../engines/heat/heat-points'
 import { civilToMinutes, minutesToCivil } from '../../kit/civil'
 import { textHash } from '../../kit/random'
@@ -64,7 +65,7 @@ const sameAs = (pointId: string, at: string, { tempC }: { tempC: number }): stri
   `${pointId} ${utcOf(at) ?? at} ${tempC}`
 
 interface RowFault {
-  code: string
+  code: FaultCode
   column: string
 }
 

@@ -1,3 +1,4 @@
+import type { FaultCode } from '../../kit/fault-code'
 import { freeId, slug } from '../../kit/ids'
 import type { CellFault } from '../../kit/table'
 import {
@@ -16,7 +17,7 @@ import { gapOrSpan } from '../../model/plan/gaps-and-spans'
 import { parseLength, type LengthUnit } from '../../kit/units'
 import { setSize, taped } from '../../model/vehicle/resize'
 
-export type Fail = (column: string, code: string, facts?: CellFault['facts']) => void
+export type Fail = (column: string, code: FaultCode, facts?: CellFault['facts']) => void
 export const RECESS = /^(.+?):\s*([\d.,]+)\s*x\s*([\d.,]+)\s*x\s*([\d.,]+)((?:\s+\S+)*)$/i
 export function recessesFrom(panel: Panel, text: string, fail: Fail): Recess[] {
   const ids: string[] = []

@@ -1,3 +1,4 @@
+import type { FaultCode } from '../../kit/fault-code'
 import { err, ok, type Result } from '../../kit/result'
 import { readTable, safeCell, type CellFault } from '../../kit/table'
 import { newPanel } from '../../model/vehicle/new-panel'
@@ -124,7 +125,7 @@ export function panelsFromTable(
   let [changed, added] = [0, 0]
   for (const { line, cells } of table.value.rows) {
     const name = cells.name ?? ''
-    const fail = (column: string, code: string, facts: CellFault['facts'] = {}) =>
+    const fail = (column: string, code: FaultCode, facts: CellFault['facts'] = {}) =>
       void faults.push({ code, line, column, facts })
     if (name === '' || name.length > 120) {
       fail('name', name === '' ? 'empty' : 'too_big', { maximum: 120 })
