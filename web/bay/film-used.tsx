@@ -6,6 +6,7 @@ import { useState } from 'react'
 import { withoutUndoneCuts } from '@/core/model/log/cut-pieces'
 import { useJob } from '@/web/job/job-state'
 import { LengthInput } from '@/web/kit/quantity-input'
+import { faultText } from '@/web/words/faults'
 
 /** Film cut from a roll or rest; the rack falls by it. */
 export function FilmUsed() {
@@ -25,11 +26,17 @@ export function FilmUsed() {
       usedNow.set(payload.stockId, (usedNow.get(payload.stockId) ?? 0) + payload.lengthMm)
   const stock = catalogue.stock.filter((s) => films.has(s.filmId))
   const planned = reckoning.layouts[0]
-  const [stockId, setStock] = useState(stock[0]?.id ?? '')
+  // The roll that the layout lies on, else one that holds it: what is not on a roll cannot be cut from it.
+  const onShelf = planned?.rolls.find((r) => r.stock !== null)
+  const wantedMm = Math.ceil((onShelf?.usedMm ?? planned?.usedMm ?? 0) / 10) * 10
+  const holds = (s: (typeof stock)[number]) => s.leftMm >= wantedMm
+  const first = stock.find((s) => s.id === onShelf?.id) ?? stock.find(holds) ?? stock[0]
+  const [stockId, setStock] = useState(first?.id ?? '')
   const [mm, setMm] = useState<number | null>(
-    planned && usedNow.size === 0 ? Math.ceil(planned.usedMm / 10) * 10 : null,
+    first && wantedMm > 0 && holds(first) && usedNow.size === 0 ? wantedMm : null,
   )
   const item = stock.find((s) => s.id === stockId)
+  const isShort = item !== undefined && mm !== null && mm > item.leftMm
   const rows = real.filter((r) => r.payload.kind === 'film_used')
   return (
     <div className="plate">
@@ -86,6 +93,7 @@ export function FilmUsed() {
           </div>
         </div>
       )}
+      {isShort && <p className="caution mt-2 mb-0">{faultText({ code: 'not_enough_film' })}</p>}
       {rows.length > 0 && (
         <ul className="mt-3 mb-0 fs-5">
           {rows.map((r) => {
