@@ -52,6 +52,19 @@ export function asRoll({
   }
 }
 
+interface KeptTask {
+  kept: KeptLayout
+  base: Pick<FilmLayout, 'film' | 'sources' | 'source'>
+  sources: readonly FilmSource[]
+  pieces: readonly Piece[]
+  toLay: readonly Piece[]
+  width: number
+  gap: number
+  stock: readonly StockItem[]
+  cutting: Plan['layout']['cutting']
+  lengthBound: LayoutSolver['lengthBound']
+}
+
 export function readKept({
   kept,
   base,
@@ -63,18 +76,10 @@ export function readKept({
   stock,
   cutting,
   lengthBound,
-}: {
-  kept: KeptLayout
-  base: Pick<FilmLayout, 'film' | 'sources' | 'source'>
-  sources: readonly FilmSource[]
-  pieces: readonly Piece[]
-  toLay: readonly Piece[]
-  width: number
-  gap: number
-  stock: readonly StockItem[]
-  cutting: Plan['layout']['cutting']
-  lengthBound: LayoutSolver['lengthBound']
-}): Pick<FilmLayout, 'source' | 'join' | 'rollWidthMm' | 'boundMm' | 'rolls' | 'usedMm' | 'unplaced' | 'kept'> {
+}: KeptTask): Pick<
+  FilmLayout,
+  'source' | 'join' | 'rollWidthMm' | 'boundMm' | 'rolls' | 'usedMm' | 'unplaced' | 'kept'
+> {
   const rolls = kept.rolls.map((r) =>
     asRoll({
       id: r.id,
