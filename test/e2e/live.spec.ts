@@ -42,3 +42,50 @@ test('two people, one job: figures stand settled on every page, a change is seen
   await expect.poll(() => figures(other), { timeout: 20_000 }).toBe(before)
   await other.context().close()
 })
+
+/** Three times as many as a browser has connections to one host. */
+const TABS = 20
+test('many tabs of one browser share one stream: none hangs, and when the one that holds it goes the next takes over', async ({
+  page,
+  context,
+  browser,
+}) => {
+  const streams: string[] = []
+  context.on('request', (r) => {
+    if (new URL(r.url()).pathname === '/api/live') streams.push(r.url())
+  })
+  await enter(page)
+  await expect.poll(() => streams.length).toBe(1)
+  const tabs = []
+  for (let i = 0; i < TABS; i++) {
+    const tab = await context.newPage()
+    await tab.goto('/rack')
+    await expect(tab.getByRole('heading', { name: 'Rack', exact: true })).toBeVisible()
+    tabs.push(tab)
+  }
+  const [first, last] = [tabs[0], tabs.at(-1)]
+  if (!first || !last) throw new Error('no tab was opened')
+  expect(streams).toHaveLength(1)
+
+  // Somebody else receives a roll: every tab shows it, the last one too.
+  const other = await (await browser.newContext()).newPage()
+  await enter(other, 'owner')
+  const receive = async (label: string) => {
+    await other.goto('/rack')
+    await other.getByText('Put a roll or rest on the rack').click()
+    await other.locator('#r-label').fill(label)
+    await other.locator('#r-lot').fill('T26-0999')
+    await other.getByRole('button', { name: 'Put on the rack' }).click()
+    await expect(other.getByText(`${label} is on the rack.`)).toBeVisible()
+  }
+  const onRack = (tab: typeof page, label: string) => tab.getByRole('table').getByText(label, { exact: true }).first()
+  await receive('R-91')
+  await expect(onRack(last, 'R-91')).toBeVisible()
+  await expect(onRack(first, 'R-91')).toBeVisible()
+
+  await page.close()
+  await expect.poll(() => streams.length).toBe(2)
+  await receive('R-92')
+  await expect(onRack(last, 'R-92')).toBeVisible()
+  await other.context().close()
+})
