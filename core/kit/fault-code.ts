@@ -157,8 +157,14 @@ export const PROMPT_CODES = [
   'air_without_coefficient',
   'bad_option',
   'cold_over_warm',
+  'crew_and_people',
+  'no_speed',
+  'no_such_task',
+  'nothing_to_do',
   'off_panel',
   'outside_run',
+  'too_long',
+  'too_many_skills',
   'unreadable',
 ] as const
 

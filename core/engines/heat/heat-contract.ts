@@ -1,3 +1,4 @@
+import type { FaultCode } from '../../kit/fault-code'
 import { z } from 'zod'
 import { firstFault } from '../../kit/first-fault'
 import { err, ok, type Result } from '../../kit/result'
@@ -84,7 +85,7 @@ const SweepInput = z
   })
   .superRefine((input, ctx) => {
     const { sweep, panel } = input
-    const say = (path: (string | number)[], message: string) => ctx.addIssue({ code: 'custom', path, message })
+    const say = (path: (string | number)[], message: FaultCode) => ctx.addIssue({ code: 'custom', path, message })
     if (sweep.from_mm !== sweep.to_mm && sweep.speed_mm_s === undefined) say(['sweep', 'speed_mm_s'], 'no_speed')
     if (sweep.y_mm < 0 || sweep.y_mm > panel.width_mm) say(['sweep', 'y_mm'], 'off_panel')
     input.probes.forEach((p, i) => {

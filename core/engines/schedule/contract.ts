@@ -1,3 +1,4 @@
+import type { FaultCode } from '../../kit/fault-code'
 import { z } from 'zod'
 import type { Budget } from '../../kit/budget'
 import { civilToMinutes, daysInMonth, minutesToCivil, weekday } from '../../kit/civil'
@@ -72,7 +73,7 @@ const ScheduleInput = z
     tasks: z.array(TaskInput).max(MOST_TASKS),
   })
   .superRefine((input, ctx) => {
-    const say = (path: (string | number)[], message: string) => ctx.addIssue({ code: 'custom', path, message })
+    const say = (path: (string | number)[], message: FaultCode) => ctx.addIssue({ code: 'custom', path, message })
     if (input.people && input.crew !== undefined) say(['crew'], 'crew_and_people')
     const ids = new Map<string, number>()
     input.tasks.forEach((t, i) => {
