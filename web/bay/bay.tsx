@@ -1,18 +1,22 @@
 'use client'
 
 import Link from 'next/link'
-import { Suspense, useEffect, useState } from 'react'
+import { useEffect, useState } from 'react'
 import Alert from 'react-bootstrap/Alert'
 import Button from 'react-bootstrap/Button'
 import { Moon, PersonFill, Sun } from 'react-bootstrap-icons'
 import { defectsOf } from '@/core/engines/heat/defects'
 import { useJob } from '@/web/job/job-state'
-import { lateComponent } from '@/web/kit/late'
 import { KeptEntries, SentMark } from '@/web/job/kept-entries'
 import { useOnline } from '@/web/offline/network-mark'
 import { findingText } from '@/web/words/findings'
+import { ChangePerson } from './change-person'
+import { CheckView } from './check-view'
+import { HeatView } from './heat-view'
 import { NowView } from './now-view'
 import { PieceCard } from './piece-card'
+import { SupplyView } from './supply-view'
+import { TroubleView } from './trouble-view'
 import { endSession } from './tablet'
 import { useIdle } from './use-idle'
 import { useNow } from './use-now'
@@ -20,12 +24,6 @@ import { useLight } from './use-light'
 import { Waits } from './waits'
 import '@/web/kit/gloves.scss'
 import './bay.scss'
-
-const ChangePerson = lateComponent(async () => (await import('./change-person')).ChangePerson)
-const CheckView = lateComponent(async () => (await import('./check-view')).CheckView)
-const HeatView = lateComponent(async () => (await import('./heat-view')).HeatView)
-const SupplyView = lateComponent(async () => (await import('./supply-view')).SupplyView)
-const TroubleView = lateComponent(async () => (await import('./trouble-view')).TroubleView)
 
 /** Stops of other stages that somebody with film in hand has to know of. */
 const STOPS_IN_THE_BAY = new Set(['surface_near_dew', 'unfit_paint', 'unfit_fresh_repaint', 'panels_blocked'])
@@ -48,7 +46,7 @@ export function Bay() {
   return (
     <div className="bay bay-shell" data-light={light}>
       <Head light={light} onLight={() => setLight(light === 'day' ? 'night' : 'day')} onPerson={onPerson} />
-      <Suspense fallback={null}>{person}</Suspense>
+      {person}
       <nav className="bay-views" aria-label="Bay views">
         {VIEWS.map((v) => (
           <Button variant="plain" key={v} aria-pressed={view === v} onClick={() => setView(v)}>
@@ -68,13 +66,11 @@ export function Bay() {
         ))}
         <Waits />
         <fieldset disabled={!mayLog} className="bay-view d-flex flex-column flex-fill min-h-0">
-          <Suspense fallback={<p className="label m-3">A moment…</p>}>
-            {view === 'now' && <NowView onHeat={() => setView('heat')} />}
-            {view === 'heat' && <HeatView />}
-            {view === 'trouble' && <TroubleView />}
-            {view === 'check' && <CheckView />}
-            {view === 'supply' && <SupplyView />}
-          </Suspense>
+          {view === 'now' && <NowView onHeat={() => setView('heat')} />}
+          {view === 'heat' && <HeatView />}
+          {view === 'trouble' && <TroubleView />}
+          {view === 'check' && <CheckView />}
+          {view === 'supply' && <SupplyView />}
         </fieldset>
       </div>
     </div>

@@ -1,6 +1,6 @@
 'use client'
 
-import { Suspense, useState } from 'react'
+import { useState } from 'react'
 import Button from 'react-bootstrap/Button'
 import { cardsOf, currentCard, nextPart, whoIsAt, type Card, type Hands } from '@/core/engines/run-sheet/cards'
 import { guardsAfter, guardsBefore, type Guard } from '@/core/engines/run-sheet/guards'
@@ -10,14 +10,12 @@ import { numberOf } from '@/core/model/figure/figure'
 import type { LogRow } from '@/core/model/log/schema'
 import { runningTimers } from '@/core/model/log/timers'
 import { useJob } from '@/web/job/job-state'
-import { lateComponent } from '@/web/kit/late'
 import { CAUTIONS, stepHint, stepShort, stepTitle } from '@/web/words/steps'
+import { GuardDialog } from './guard-dialog'
 import { HelpCard } from './help-card'
 import { PanelCard } from './panel-card'
 import { useGuards } from './use-guards'
 import { useHands } from './use-hands'
-
-const GuardDialog = lateComponent(async () => (await import('./guard-dialog')).GuardDialog)
 
 /** What now: one card with its big act, the next one below it. */
 export function NowView({ onHeat }: { onHeat: () => void }) {
@@ -240,19 +238,17 @@ function Acts({
           Not done after all: {stepTitle(lastStep)}
         </Button>
       )}
-      <Suspense fallback={null}>
-        {asked && (
-          <GuardDialog
-            guards={asked.guards}
-            onBack={() => setAsked(null)}
-            onGoOn={(reason) => {
-              for (const { guard, stepId } of asked.guards) log({ kind: 'guard_passed', guard, stepId, reason })
-              asked.go()
-              setAsked(null)
-            }}
-          />
-        )}
-      </Suspense>
+      {asked && (
+        <GuardDialog
+          guards={asked.guards}
+          onBack={() => setAsked(null)}
+          onGoOn={(reason) => {
+            for (const { guard, stepId } of asked.guards) log({ kind: 'guard_passed', guard, stepId, reason })
+            asked.go()
+            setAsked(null)
+          }}
+        />
+      )}
     </>
   )
 }

@@ -48,6 +48,6 @@ export function whenIdle(run: () => void): () => void {
     const timer = setTimeout(run, 200)
     return () => clearTimeout(timer)
   }
-  const asked = requestIdleCallback(run, { timeout: 2000 })
+  const asked = requestIdleCallback(run, { timeout: 500 })
   return () => cancelIdleCallback(asked)
 }
