@@ -538,6 +538,25 @@ describe('what is used up, and waits by hand', () => {
     fireEvent.blur(length)
     expect(document.body.textContent).not.toContain('There is not that much left on this roll.')
   })
+  it('of a job in two films the roll offered is one of the film that is told, wherever it stands on the rack', () => {
+    const plan = handCar()
+    const [sheet] = plan.film.sheets
+    if (!sheet) throw new Error('a job without a film')
+    const other = { ...sheet, id: 'other-film', name: 'Other film' }
+    const [roll] = catalogue.stock.filter((s) => s.filmId === sheet.id)
+    if (!roll) throw new Error('no roll of its film')
+    const stock = [{ ...roll, id: 'of-another', filmId: other.id, label: 'R-80' }, roll]
+    openJob(<SupplyView />, {
+      plan: {
+        ...plan,
+        film: { ...plan.film, sheets: [...plan.film.sheets, other] },
+        layout: { ...plan.layout, sources: [{ filmId: sheet.id, source: `new:${sheet.widthsMm[0]}` }] },
+      },
+      catalogue: { ...catalogue, stock },
+    })
+    expect(button(/^Cut from /).textContent).toBe(`Cut from ${roll.label}`)
+    expect(screen.getByLabelText<HTMLInputElement>('Length cut').value).not.toBe('')
+  })
   it('tape is counted by the metre, and sums up', () => {
     const open = openJob(<SupplyView />)
     const used = screen.getByRole('region', { name: 'Used up' })

@@ -26,10 +26,10 @@ export function FilmUsed() {
       usedNow.set(payload.stockId, (usedNow.get(payload.stockId) ?? 0) + payload.lengthMm)
   const stock = catalogue.stock.filter((s) => films.has(s.filmId))
   const planned = reckoning.layouts[0]
-  // The roll that the layout lies on, else one that holds it: what is not on a roll cannot be cut from it.
+  // The roll that the layout lies on, else one of its film that holds it: what is not on a roll cannot be cut from it.
   const onShelf = planned?.rolls.find((r) => r.stock !== null)
   const wantedMm = Math.ceil((onShelf?.usedMm ?? planned?.usedMm ?? 0) / 10) * 10
-  const holds = (s: (typeof stock)[number]) => s.leftMm >= wantedMm
+  const holds = (s: (typeof stock)[number]) => s.filmId === planned?.film.id && s.leftMm >= wantedMm
   const first = stock.find((s) => s.id === onShelf?.id) ?? stock.find(holds) ?? stock[0]
   const [stockId, setStock] = useState(first?.id ?? '')
   const [mm, setMm] = useState<number | null>(

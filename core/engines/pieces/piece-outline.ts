@@ -7,7 +7,7 @@ import type { Margins, PieceOutlines } from './piece'
 /**
  * The outline of a piece as it is cut, in its own frame: origin at the top left of its cut rectangle, x right, y down
  * as the panel is looked at. The panel's measured outline, let out by the film left beyond it, within the cut
- * rectangle; null where the panel's outline was not taken. `from`: where the piece's own part of the panel begins;
+ * rectangle; null where the panel's outline was not taken. `part`: where the piece's own part of the panel begins;
  * `margins`: film beyond it left, top, right and bottom; `stretch`: what relaxing takes back, along x and y.
  */
 function pieceOutline(

@@ -9,7 +9,7 @@ import type { FilmSource } from './sources'
 import { SETTLE_MOVES } from './settle-moves'
 import { asRoll, readKept, spoils } from './kept-layout'
 import { RESERVE_FROM, reserveBands } from './reserve'
-import { wantedSource, type ChosenSource, type LayoutSolver, type LayoutTask, type Reserve } from './layout-task'
+import { sumOf, wantedSource, type ChosenSource, type LayoutSolver, type LayoutTask, type Reserve } from './layout-task'
 
 export * from './roll-plan'
 
@@ -193,8 +193,6 @@ function readSettled({ film, context, cutting, gap, byId }: LayoutTask, known: S
     }),
   }
 }
-
-const sumOf = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0)
 
 function baseOf(task: LayoutTask, { sources, taken }: ChosenSource, { reserveFor, reserveBandsMm }: Reserve) {
   const { film, pieces, context, cut, spoiled } = task

@@ -2,7 +2,7 @@ import { mustGet } from '../../kit/known'
 import type { Budget } from '../../kit/budget'
 import { seeded } from '../../kit/random'
 import { lengthBound, pack, type Packing, type PackOptions, type Placed } from '../../solve/pack'
-import type { LaidParts, LayoutTask } from './layout-task'
+import { sumOf, type LaidParts, type LayoutTask } from './layout-task'
 import type { RollPlan, SearchOptions } from './roll-plan'
 import type { FilmSource, Part } from './sources'
 import { itemsFor, type Unit } from './units'
@@ -11,8 +11,6 @@ import { interlocked, NEST_FROM, outlineBound } from './interlocked'
 
 /** Changes tried while figures are typed: enough for a good plan, few enough to stay live. Falls as pieces grow. */
 const liveRounds = (pieces: number): number => (pieces > 150 ? 0 : Math.floor(15000 / Math.max(20, pieces)))
-
-const sumOf = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0)
 
 const unitsOf = ({ plan, apart }: LayoutTask, part: Part): Unit[] =>
   itemsFor(plan, part.pieces, { widthMm: Math.max(...part.bins.map((b) => b.width)), apart })

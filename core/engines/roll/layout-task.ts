@@ -30,6 +30,8 @@ export interface LayoutTask {
   apart: ReadonlySet<string>
 }
 
+export const sumOf = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0)
+
 /** The source that the plan names for its film; null where it leaves that open. */
 export const wantedSource = ({ plan, film }: LayoutTask) =>
   plan.layout.sources.find((s) => s.filmId === film.id)?.source ?? null
