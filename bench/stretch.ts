@@ -5,7 +5,7 @@ import { flatPanel } from '@/core/engines/stretch/flat-panel'
 import { choiceFor, filmOf } from '@/core/model/plan/piece-choice'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { laidPanel } from '@/core/engines/stretch/sticking-order'
-import { waysOnMesh } from '@/core/engines/stretch/mesh-ways'
+import { waysOutOnMesh } from '@/core/engines/stretch/mesh-ways'
 import { panelMesh } from '@/core/engines/stretch/panel-mesh'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { Plan } from '@/core/model/plan/schema'
@@ -182,7 +182,7 @@ function wayRows(yard: number): string[] {
     const made = panelMesh(panel as Panel, 700)
     if (!made.ok) throw new Error(made.error.code)
     const began = performance.now()
-    const out = waysOnMesh(made.value.mesh, { limit: 0.1, shrink: 0 })
+    const out = waysOutOnMesh(made.value.mesh, { limit: 0.1, shrink: 0 })
     if (!out.ok) throw new Error(out.error.code)
     const ms = performance.now() - began
     const best = (kind: string) => out.value.ways.filter((w) => w.kind === kind)[0]?.stretch

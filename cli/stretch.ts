@@ -3,7 +3,7 @@ import { readJson } from '@/core/kit/json-guard'
 import { err, ok, type Result } from '@/core/kit/result'
 import { timeBudget } from '@/core/kit/budget'
 import { flatFromFile, flatObj, meshFromFile } from '@/core/engines/stretch/flat-file'
-import { waysOnMesh } from '@/core/engines/stretch/mesh-ways'
+import { waysOutOnMesh } from '@/core/engines/stretch/mesh-ways'
 import { warningText } from './messages'
 import { numberOption, parseOptions } from './options'
 import { read } from './read'
@@ -86,7 +86,7 @@ async function propose(bytes: Uint8Array, name: string, asked: Asked, clockMs: (
   const mesh = meshFromFile(bytes, name)
   if (!mesh.ok) return fail(mesh.error)
   const { spent } = timeBudget(clockMs, WAYS_SECONDS)
-  const found = waysOnMesh(mesh.value, { limit: asked.limit, shrink: asked.shrink, ...(spent ? { spent } : {}) })
+  const found = waysOutOnMesh(mesh.value, { limit: asked.limit, shrink: asked.shrink, ...(spent ? { spent } : {}) })
   if (!found.ok) return fail(found.error)
   const ways = found.value.ways.map((w) => ({
     kind: w.kind,

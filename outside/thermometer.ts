@@ -14,7 +14,7 @@ export interface Scene {
 }
 /** An infrared thermometer, real or simulated: figures come until it is switched off. */
 export interface Thermometer {
-  /** Gives the way to switch it off. */
+  /** Gives what switches it off. */
   start(scene: Scene, onFigure: (figure: ThermometerFigure) => void): () => void
 }
 

@@ -14,7 +14,7 @@ const lengthOf = (points, closed) =>
     return q ? sum + Math.hypot(q[0] - p[0], q[1] - p[1]) : sum
   }, 0)
 
-/** Outlines of pieces in a drawing: how many, and how long the blade's way is. Throws with what is wrong. */
+/** Outlines of pieces in a drawing: how many, and how long the blade's path is. Throws with what is wrong. */
 export function readDrawing(name, text) {
   const outlines = name.endsWith('.svg') ? fromSvg(text) : fromDxf(text)
   if (outlines.length === 0) throw new Stop('no outline on the layer pieces')

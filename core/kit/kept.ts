@@ -15,6 +15,20 @@ export function keptFor<Key extends object, Beside extends readonly unknown[], M
   }
 }
 
+/** The same, where what lies beside it is many things: they have names. */
+export function keptWith<Key extends object, Beside extends object, Made>(
+  make: (key: Key, beside: Beside) => Made,
+): (key: Key, beside: Beside) => Made {
+  const kept = new WeakMap<Key, { beside: Beside; made: Made }>()
+  return (key, beside) => {
+    const had = kept.get(key)
+    if (had && isSameRecord(had.beside, beside)) return had.made
+    const made = make(key, beside)
+    kept.set(key, { beside, made })
+    return made
+  }
+}
+
 /** Whether two lists hold the very same things in the same order. */
 export function isSameList(a: readonly unknown[], b: readonly unknown[]): boolean {
   if (a.length !== b.length) return false
@@ -24,6 +38,11 @@ export function isSameList(a: readonly unknown[], b: readonly unknown[]): boolea
 
 /** Whether two records hold the very same things under the same names. */
 export function isSameRecord(a: object, b: object): boolean {
-  const [own, other] = [Object.entries(a), new Map(Object.entries(b))]
-  return own.length === other.size && own.every(([key, value]) => other.has(key) && Object.is(value, other.get(key)))
+  const [own, other] = [Object.entries(a), Object.entries(b)]
+  if (own.length !== other.length) return false
+  // Records made in one place name their things in one order.
+  if (own.every(([key], i) => key === other[i]?.[0]))
+    return own.every(([, value], i) => Object.is(value, other[i]?.[1]))
+  const named = new Map(other)
+  return own.every(([key, value]) => named.has(key) && Object.is(value, named.get(key)))
 }

@@ -76,7 +76,7 @@ export function boxOf(points: readonly Point[]): Box {
   return box
 }
 
-/** Points along an arc from a to b that bulges by `rise` to the left of the way (outward, on a clockwise polygon). */
+/** Points along an arc from a to b that bulges by `rise` to the left of the line (outward, on a clockwise polygon). */
 export function arcPoints(a: Point, b: Point, riseMm: number, steps = 16): Point[] {
   if (Math.abs(riseMm) < 1e-9) return [b]
   const chord = Math.hypot(b.x - a.x, b.y - a.y)

@@ -1,7 +1,7 @@
 import type { Point } from '../kit/plane'
 import type { EdgesOfJob } from '../engines/edge/edges-of-job'
 import type { SupplyLine } from '../engines/edge/supply-list'
-import type { GunWays } from '../engines/heat/gun-ways'
+import type { GunSweeps } from '../engines/heat/gun-sweeps'
 import type { HeatPoint } from '../engines/heat/heat-points'
 import type { Around, Piece } from '../engines/pieces/pieces'
 import type { FilmLayout } from '../engines/roll/film-layout'
@@ -78,7 +78,7 @@ export interface Parts {
   supplies: Told & { lines: readonly SupplyLine[] }
   points: readonly HeatPoint[]
   /** How the gun goes along the edges. */
-  heat: Told & GunWays
+  heat: Told & GunSweeps
   steps: readonly Step[]
   schedule: JobSchedule | null
   runSheet: Told

@@ -1,5 +1,5 @@
 import { aroundOf } from '../engines/paint/contrast'
-import { gunWays } from '../engines/heat/gun-ways'
+import { gunSweeps } from '../engines/heat/gun-sweeps'
 import { heatPoints, type HeatPoint } from '../engines/heat/heat-points'
 import type { SupplyLine } from '../engines/edge/supply-list'
 import { edgesOfJob, type EdgesOfJob } from '../engines/edge/edges-of-job'
@@ -170,19 +170,19 @@ const STEPS = [
   ),
   step('heat', ['points', 'laid', 'panels', 'films', 'shop', 'solutions', 'edges', 'beside'], (p) => {
     const given = { ...p, pieces: p.laid, guns: p.shop.guns }
-    const ways = gunWays(given)
+    const sweeps = gunSweeps(given)
     const { paceFactor } = p.beside.runSheet
     const figures = heatFigures({
       ...given,
-      ways: ways.byPanel,
-      waiting: ways.waiting,
+      sweeps: sweeps.byPanel,
+      waiting: sweeps.waiting,
       edges: p.edges.edges,
       paceFactor,
     })
-    return { ...ways, figures, findings: heatFindings(ways.byPanel, p.panels) }
+    return { ...sweeps, figures, findings: heatFindings(sweeps.byPanel, p.panels) }
   }),
   step('steps', ['plan', 'beside', 'panels', 'films', 'laid', 'points', 'heat', 'edges', 'record', 'ledger'], (p) =>
-    stepsOf({ ...p, pieces: p.laid, ways: p.heat.byPanel }, p.ledger),
+    stepsOf({ ...p, pieces: p.laid, sweeps: p.heat.byPanel }, p.ledger),
   ),
   step('schedule', ['plan', 'steps', 'hours', 'shop', 'ledger'], (p) => jobSchedule(p.plan, p.steps, clockOf(p))),
   step('runSheet', ['plan', 'steps', 'schedule', 'hours', 'shop', 'ledger', 'heat', 'now'], (p) => ({

@@ -5,7 +5,7 @@ import { settleLayout } from '../engines/roll/settle-layout'
 import { SETTLE_MOVES } from '../engines/roll/settle-moves'
 import { feelOf, solvedOf } from '../engines/stretch/feel'
 import { asVariant, comparisonLacks, variantsOf, type Variant } from '../engines/stretch/variants'
-import { mapInPlan, waysFor } from '../engines/stretch/ways'
+import { mapInPlan, waysOutFor } from '../engines/stretch/ways'
 import { BEST_WAYS, waysKey } from '../engines/stretch/ways-key'
 import type { Fault } from '../kit/result'
 import type { Catalogue } from '../model/catalogue/catalogue'
@@ -43,7 +43,7 @@ export function solveLack(task: LackTask, lack: Lack): Solution[] {
   if (lack.kind === 'ways') {
     const film = filmOf(plan, panel)
     const key = film && waysKey(stretchKey(plan, panel, film, scan), panel.id, catalogue.films)
-    return key === lack.key ? solveWays(task, lack) : []
+    return key === lack.key ? solveWaysOut(task, lack) : []
   }
   const own = variants.find((v) => v.key === lack.key)
   return own ? solveStretch(task, panel, own, variants) : []
@@ -76,8 +76,8 @@ function solveStretch(
   })
 }
 
-function solveWays({ plan, catalogue, scanOf }: LackTask, { key, of }: Lack): Solution[] {
-  const found = waysFor(plan, of, { films: catalogue.films, scan: scanOf(of) })
+function solveWaysOut({ plan, catalogue, scanOf }: LackTask, { key, of }: Lack): Solution[] {
+  const found = waysOutFor(plan, of, { films: catalogue.films, scan: scanOf(of) })
   if (!found.ok) return faultOf(key, found.error)
   const best = found.value.ways.slice(0, BEST_WAYS)
   const value = best.map((w) => ({ code: w.code, change: w.change, becomes: w.worst, facts: w.facts }))
@@ -91,7 +91,7 @@ function solveLayout({ plan, catalogue, ledger }: LackTask, { key, of }: Lack): 
   return settled.key === key ? [{ kind: 'layout', key, fineness: SETTLE_MOVES, value: settled.value }] : []
 }
 
-/** The gun's way along the edges of one material and film: solved on a metre of them. */
+/** The gun's sweep along the edges of one material and film: solved on a metre of them. */
 function solveHeat({ plan, catalogue }: LackTask, { key, of }: Lack): Solution[] {
   const panel = plan.panels.find((p) => p.id === of)
   const film = panel && filmOf(plan, panel)

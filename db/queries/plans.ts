@@ -142,13 +142,13 @@ export type TakeBack =
  */
 export const takeBack = (
   who: Who,
-  { jobId, way, summary }: { jobId: string; way: 'undo' | 'redo'; summary: Summary },
+  { jobId, which, summary }: { jobId: string; which: 'undo' | 'redo'; summary: Summary },
   now: Date,
 ): Promise<TakeBack> =>
   guarded(who, savingRight(who.role), async (tx): Promise<TakeBack> => {
     const head = await lockedHead(tx, who, jobId)
     if (!head) return { kind: 'not_found' }
-    const target = ownChanges(await ownMarks(tx, who, jobId))[way]
+    const target = ownChanges(await ownMarks(tx, who, jobId))[which]
     const [before, after] =
       target === null ? [null, null] : [await planIn(tx, who, jobId, target - 1), await planIn(tx, who, jobId, target)]
     if (target === null || !before || !after) return { kind: 'nothing' }
@@ -163,7 +163,7 @@ export const takeBack = (
     if (!merged?.ok)
       return { kind: 'changed_since', ...(await changedSince({ tx, who, jobId, number: target, part: '', summary })) }
     const said = summary(head.plan, merged.value)
-    const verb = way === 'undo' ? 'Undo' : 'Redo'
+    const verb = which === 'undo' ? 'Undo' : 'Redo'
     const number = await writeRevision(
       tx,
       who,

@@ -45,7 +45,7 @@ describe('the gun along an edge of a job', () => {
     expect(seconds(2500) - seconds(1000)).toBeCloseTo((plan.passes * 1500) / plan.paceMmS, 6)
   }, 90_000)
 
-  it('says why there is no way', () => {
+  it('says why there is no sweep', () => {
     expect(solvedHeat(ask({ guns: [] }))).toBe(null)
     expect(solvedHeat(ask({ film: { ...film, heatLimitC: 60 } }))).toEqual({ kind: 'none', code: 'limit_below_band' })
     const cold = DEMO_SETTINGS.guns.map((g) => ({ ...g, airC: 70 }))
@@ -53,7 +53,7 @@ describe('the gun along an edge of a job', () => {
   })
 })
 
-/** A way that nothing but its pace takes time of. */
+/** A sweep that nothing but its pace takes time of. */
 const FAKE = {
   kind: 'plan' as const,
   gun: 'wide',
@@ -150,7 +150,7 @@ describe('how the gun goes, behind a plan', () => {
       at: 'steps/post_heat:bonnet',
     })
   })
-  it('whatever hangs on a way that is not solved yet says that it settles, and nothing else does', () => {
+  it('whatever hangs on a sweep that is not solved yet says that it settles, and nothing else does', () => {
     const ids = ['heat/bonnet/moving', 'heat/bonnet/minutes', 'panel/bonnet/minutes'] as const
     const settling = (plan: ReturnType<typeof handCar>, solutions: SolutionTables) => {
       const { figures } = reckon(plan, { ...shop, solutions }, [])
@@ -165,9 +165,9 @@ describe('how the gun goes, behind a plan', () => {
     expect(settling(plan, { ...NO_SOLUTIONS, fault })).toEqual([false, false, false])
   })
   it('decides the minutes of post-heat, which settle with it', () => {
-    const way = (paceMmS: number) => ({ ...FAKE, paceMmS })
+    const plan = (paceMmS: number) => ({ ...FAKE, paceMmS })
     const at = (paceMmS: number) =>
-      reckon(handCar(), { ...shop, solutions: { ...NO_SOLUTIONS, heat: { [key]: way(paceMmS) } } }, [])
+      reckon(handCar(), { ...shop, solutions: { ...NO_SOLUTIONS, heat: { [key]: plan(paceMmS) } } }, [])
     const work = (paceMmS: number) => at(paceMmS).steps.find((s) => s.id === 'post_heat:bonnet')?.minutes ?? NaN
     // 4.8 m of places at 4 and at 40 mm/s: 20 min and 2, and each is rounded up.
     expect(Math.abs(work(4) - work(40) - 18)).toBeLessThanOrEqual(1)

@@ -107,13 +107,15 @@ describe('families of simple solids against the solids’ own formulas', () => {
   it('a box body’s panels add up to the box: 2·L·H + 2·W·H + L·W (the floor is not wrapped)', () => {
     fc.assert(
       fc.property(
-        fc.integer({ min: 2500, max: 13600 }),
-        fc.integer({ min: 1600, max: 3000 }),
-        fc.integer({ min: 1800, max: 2600 }),
-        fc.integer({ min: 1, max: 8 }),
-        fc.integer({ min: 1, max: 6 }),
-        fc.integer({ min: 1, max: 2 }),
-        (length, height, width, sidePanels, roofPanels, rearDoors) => {
+        fc.record({
+          length: fc.integer({ min: 2500, max: 13600 }),
+          height: fc.integer({ min: 1600, max: 3000 }),
+          width: fc.integer({ min: 1800, max: 2600 }),
+          sidePanels: fc.integer({ min: 1, max: 8 }),
+          roofPanels: fc.integer({ min: 1, max: 6 }),
+          rearDoors: fc.integer({ min: 1, max: 2 }),
+        }),
+        ({ length, height, width, sidePanels, roofPanels, rearDoors }) => {
           const panels = familyPanels('box_body', {
             length,
             height,

@@ -71,7 +71,7 @@ describe('where the gun is', () => {
     holdS: between(0, 8),
     gapS: between(0, 15),
   })
-  it('its time is that of its holds, ways and pauses, stretch after stretch without a hole', () => {
+  it('its time is that of its holds, passes and pauses, stretch after stretch without a hole', () => {
     fc.assert(
       fc.property(Sweeps, between(0, 60), (sweep: Sweep & { speedMmS: number }, coolS) => {
         const path = gunPath(sweep, coolS)
@@ -87,7 +87,7 @@ describe('where the gun is', () => {
       }),
     )
   })
-  it('to and fro it goes on from where it stopped; the same way it begins anew', () => {
+  it('to and fro it goes on from where it stopped; in one direction it begins anew', () => {
     fc.assert(
       fc.property(Sweeps, (sweep) => {
         const moves = gunPath(sweep, 5).filter((p) => p.gun && p.gun.speedMS !== 0)

@@ -17,7 +17,7 @@ const ask = (over: Partial<PictureAsk> = {}): PictureAsk => ({
   films: 1,
   startC: 20,
   source: gun,
-  way: held,
+  sweep: held,
   lengthMm: 500,
   ...over,
 })
@@ -38,7 +38,7 @@ describe('what a pass does to the panel', () => {
     const guns = [{ id: 'g', name: 'Gun', displayC: 350, airC: 350, coefficient: 105, sigmaMm: 30 }]
     const plan = solvedHeat({ panel: { surface: ask().surface }, film, guns })
     if (plan?.kind !== 'plan') throw new Error(plan?.code)
-    const drawn = heatPicture(ask({ way: plan, lengthMm: 1000 }))
+    const drawn = heatPicture(ask({ sweep: plan, lengthMm: 1000 }))
     expect(Math.abs(drawn.peakC.max - plan.peakC.max)).toBeLessThan(1)
     expect(Math.abs(drawn.peakC.min - plan.peakC.min)).toBeLessThan(2)
     expect(drawn.seconds).toBeCloseTo(paceSeconds(solvedPace(plan, 1000)), 6)
@@ -67,15 +67,15 @@ describe('what a pass does to the panel', () => {
   }, 120_000)
 
   it('steam never gets over its own 100 °C; a heater goes on as long as it shines', () => {
-    const steam = heatPicture(ask({ source: OTHER_SOURCES.steamer, way: { ...held, paceMmS: 2, holdS: 20 } }))
+    const steam = heatPicture(ask({ source: OTHER_SOURCES.steamer, sweep: { ...held, paceMmS: 2, holdS: 20 } }))
     expect(steam.peakC.max).toBeLessThan(100)
     const heater = (holdS: number) =>
-      heatPicture(ask({ source: OTHER_SOURCES.infra_red, way: { ...held, holdS } })).peakC.max
+      heatPicture(ask({ source: OTHER_SOURCES.infra_red, sweep: { ...held, holdS } })).peakC.max
     expect(heater(12)).toBeGreaterThan(heater(4) + 5)
   }, 120_000)
 
   it('half the pace is hotter, and takes longer; an edge longer than what is looked at goes on at the pace', () => {
-    const slow = heatPicture(ask({ way: { ...held, paceMmS: 4.7 } }))
+    const slow = heatPicture(ask({ sweep: { ...held, paceMmS: 4.7 } }))
     expect(middle(slow)).toBeGreaterThan(middle(steel) + 10)
     expect(heatPicture(ask({ lengthMm: 1600 })).seconds - heatPicture(ask({ lengthMm: 600 })).seconds).toBeCloseTo(
       1000 / 9.4,

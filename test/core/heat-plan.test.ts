@@ -44,7 +44,7 @@ const planOf = (input: object): Plan => {
   return plan
 }
 
-describe('a way to move the gun', () => {
+describe('a sweep of the gun', () => {
   test.each(['steel', 'aluminium', 'plastic'] as const)(
     'brings the whole of an edge of %s into the band, seen by the sweep itself',
     (wall) => {

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { groupedBy } from '@/core/kit/grouped'
-import { isSameList, isSameRecord, keptFor } from '@/core/kit/kept'
+import { isSameList, isSameRecord, keptFor, keptWith } from '@/core/kit/kept'
 import { DEFAULT_SHOP } from '@/core/model/shop/default-shop'
 import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import { NO_SOLUTIONS } from '@/core/model/catalogue/solution-tables'
@@ -26,6 +26,21 @@ describe('what is kept for a thing', () => {
     expect(kept(thing, 3, 2)).not.toBe(first)
     expect(kept(thing, 2).sum).toBe(3)
     expect(kept({ n: 1 }, 2).sum).toBe(3)
+    expect(made).toBe(4)
+  })
+  it('many things beside it have names: the order in which they stand does not count', () => {
+    let made = 0
+    const kept = keptWith((thing: { n: number }, { a, b }: { a: number; b?: number | undefined }) => {
+      made++
+      return { sum: thing.n + a + (b ?? 0) }
+    })
+    const thing = { n: 1 }
+    const first = kept(thing, { a: 2, b: 3 })
+    expect(first.sum).toBe(6)
+    expect(kept(thing, { b: 3, a: 2 })).toBe(first)
+    expect(kept(thing, { a: 3, b: 2 })).not.toBe(first)
+    expect(kept(thing, { a: 3 }).sum).toBe(4)
+    expect(kept({ n: 2 }, { a: 3 }).sum).toBe(5)
     expect(made).toBe(4)
   })
   it('tells NaN from nothing, and a list from a longer one', () => {

@@ -427,8 +427,8 @@ describe('the skin', () => {
       const seen = new Set([start.id])
       const queue = [start.id]
       for (let id = queue.pop(); id; id = queue.pop())
-        for (const way of ['up', 'down', 'left', 'right'] as const) {
-          const next = panelAcross(skin, id, way)
+        for (const toward of ['up', 'down', 'left', 'right'] as const) {
+          const next = panelAcross(skin, id, toward)
           if (next && !seen.has(next)) {
             seen.add(next)
             queue.push(next)

@@ -49,7 +49,7 @@ function someOrder(n: number, random: () => number): Order {
   }
 }
 
-/** The same rule the slow way: every room kept, every room and way of lying looked at, each item laid to the end. */
+/** The same rule, slowly: every room kept, every room and turn looked at, each item laid to the end. */
 function slowly({ w, l, turn, n }: StripItems, { order, lying, across, byArea }: Order) {
   const rooms: Room[] = []
   const at = Array.from({ length: n }, () => ({ x: 0, y: 0, band: -1 }))
@@ -60,8 +60,8 @@ function slowly({ w, l, turn, n }: StripItems, { order, lying, across, byArea }:
       [w[i] ?? 0, l[i] ?? 0],
       [l[i] ?? 0, w[i] ?? 0],
     ] as const
-    const ways = asked === EITHER ? [AS_COMES, TURNED] : [asked ?? AS_COMES]
-    const fits = ways.flatMap((lies) => {
+    const turns = asked === EITHER ? [AS_COMES, TURNED] : [asked ?? AS_COMES]
+    const fits = turns.flatMap((lies) => {
       const [pw, ph] = sizes[lies] ?? sizes[0]
       return rooms
         .filter((r) => r.w >= pw && r.h >= ph)

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { reliefPlaces } from '@/core/engines/stretch/relief-places'
-import { waysFor } from '@/core/engines/stretch/ways'
+import { waysOutFor } from '@/core/engines/stretch/ways'
 import { newPanel } from '@/core/model/vehicle/new-panel'
 import { outlineOf } from '@/core/model/vehicle/outline'
 import type { Panel } from '@/core/model/vehicle/schema'
@@ -85,7 +85,7 @@ describe('places where hands make relief cuts', () => {
       ],
       pieces: [],
     }
-    const out = waysFor(plan, 'w', { triangles: 400 })
+    const out = waysOutFor(plan, 'w', { triangles: 400 })
     if (!out.ok) throw new Error(out.error.code)
     const cuts = out.value.ways.filter((w) => w.code === 'slits' && w.facts.where === 'arch_ends')
     expect(cuts.length).toBeGreaterThan(0)

@@ -164,7 +164,7 @@ describe('buying', () => {
   })
 })
 
-/** Every number of rolls, and every way of putting each band on one of them or on the length that is cut. */
+/** Every number of rolls, and every choice of putting each band on one of them or on the length that is cut. */
 function exhaustive([cut, roll]: Offer[], bands: number[]): number {
   let best = Infinity
   const price = (left: number) =>

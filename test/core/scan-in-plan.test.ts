@@ -9,7 +9,7 @@ import { panelMesh } from '@/core/engines/stretch/panel-mesh'
 import { onPanel, type ScanSurface } from '@/core/solve/mesh/scan'
 import { scanMark, stretchKey } from '@/core/model/catalogue/stretch-key'
 import type { SolvedStretch } from '@/core/model/catalogue/solved-stretch'
-import { mapInPlan, waysFor } from '@/core/engines/stretch/ways'
+import { mapInPlan, waysOutFor } from '@/core/engines/stretch/ways'
 import { filmOf } from '@/core/model/plan/piece-choice'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { DEMO_JOBS } from '@/db/demo/jobs'
@@ -44,14 +44,14 @@ describe('a scanned panel in the plan', () => {
   it('ways out are solved on the scan, and a way taken parts the scan’s film', () => {
     const scan = scanOf(CORNER)
     const plan = planOf(FLAT)
-    const found = waysFor(plan, ID, { scan })
+    const found = waysOutFor(plan, ID, { scan })
     if (!found.ok) throw new Error(found.error.code)
     const seam = found.value.ways.find((w) => w.code === 'seam')
     if (!seam) throw new Error('no seam')
     expect(seam.worst).toBeLessThan(worst(plan, scan) - 0.002)
     expect(worst(applyChange(plan, seam.change), scan)).toBeCloseTo(seam.worst, 3)
     // On the tape's flat surface there is nothing to better.
-    const taped = waysFor(plan, ID)
+    const taped = waysOutFor(plan, ID)
     expect(taped.ok && taped.value.ways.filter((w) => w.code === 'seam')).toEqual([])
   })
   it('what was solved holds for its scan alone: another scan, or none, takes the closed forms until it is solved', () => {

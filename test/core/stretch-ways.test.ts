@@ -1,4 +1,4 @@
-import type { WayPart } from '@/core/model/figure/figure-id'
+import type { WayOutPart } from '@/core/model/figure/figure-id'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { choiceFor, filmOf } from '@/core/model/plan/piece-choice'
@@ -15,11 +15,11 @@ import { bridgeStrain, cornerSqueeze90, recessProfileMm } from '@/core/engines/s
 import { feelOf, relaxed } from '@/core/engines/stretch/feel'
 import { flatPanel } from '@/core/engines/stretch/flat-panel'
 import { freeRound, laidPanel } from '@/core/engines/stretch/sticking-order'
-import { waysOnMesh } from '@/core/engines/stretch/mesh-ways'
+import { waysOutOnMesh } from '@/core/engines/stretch/mesh-ways'
 import { panelMesh } from '@/core/engines/stretch/panel-mesh'
 import { surfaceMap } from '@/core/engines/stretch/surface-map'
-import { wayFigureId, wayFigures } from '@/core/stages/pieces/way-figures'
-import { mapInPlan, waysFor } from '@/core/engines/stretch/ways'
+import { wayOutFigureId, wayOutFigures } from '@/core/stages/pieces/way-figures'
+import { mapInPlan, waysOutFor } from '@/core/engines/stretch/ways'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { DEMO_JOBS } from '@/db/demo/jobs'
 import { cap, sheet } from '../fixtures/meshes'
@@ -253,7 +253,8 @@ describe('surfaces of taped panels that wrap round, fold and carry things', () =
 
 describe('laying in the order of the method', () => {
   it('the same recess comes out differently: laid first or after the flats, bridged with little or with much, or fed', () => {
-    const worst = (way: object, order: 'flats_first' | 'recesses_first') => laid(door(way), order).report.stretch.max
+    const worst = (recess: object, order: 'flats_first' | 'recesses_first') =>
+      laid(door(recess), order).report.stretch.max
     const [near, wide] = [worst({ gapMm: 40 }, 'flats_first'), worst({ gapMm: 200 }, 'flats_first')]
     // A long span shares the stretch: the reason why a gap is left.
     expect(wide).toBeLessThan(near * 0.95)
@@ -389,7 +390,7 @@ describe('ways out, solved', () => {
     ] as const) {
       const made = panelMesh(panel, 700)
       if (!made.ok) throw new Error(made.error.code)
-      const found = waysOnMesh(made.value.mesh, { limit: 0.1, shrink: 0 })
+      const found = waysOutOnMesh(made.value.mesh, { limit: 0.1, shrink: 0 })
       if (!found.ok) throw new Error(found.error.code)
       expect(found.value.whole.report.stretch.max).toBeGreaterThan(whole)
       expect(found.value.ways.length).toBeGreaterThanOrEqual(12)
@@ -407,7 +408,7 @@ describe('ways out, solved', () => {
     if (!sheet) throw new Error('no film')
     const tough = { ...sheet, id: 'tough', name: 'Tough', stretchLimit: 0.4 }
     const told: number[] = []
-    const out = waysFor(plan, 'mirror-left', { films: [tough], found: (_, done, of) => told.push(done / of) })
+    const out = waysOutFor(plan, 'mirror-left', { films: [tough], found: (_, done, of) => told.push(done / of) })
     if (!out.ok || !out.value.now) throw new Error('no ways')
     const { now, ways } = out.value
     expect(now.worst).toBeGreaterThan(0.15)
@@ -426,8 +427,8 @@ describe('ways out, solved', () => {
     const [used, crew] = ['rail/film_used', 'rail/crew_minutes'].map((f) => before.figures.get(f))
     for (const [n, w] of ways.entries()) {
       const price = priceChange(pricedJob(plan, EMPTY_CATALOGUE, []), w.change)
-      const figures = wayFigures({ panel, film: sheet, way: w, n, now, price, used, crew })
-      const of = (part: WayPart) => figures.find((f) => f.id === wayFigureId(panel.id, n, part))
+      const figures = wayOutFigures({ panel, film: sheet, way: w, n, now, price, used, crew })
+      const of = (part: WayOutPart) => figures.find((f) => f.id === wayOutFigureId(panel.id, n, part))
       expect(of('worst')?.value).toBe(w.worst)
       expect(of('seam')?.value ?? 0).toBe(w.seamMm)
       // Past the limit of the film that it is laid in.
@@ -446,7 +447,7 @@ describe('ways out, solved', () => {
   }, 60_000)
   it('stops when told to, and says what it has', () => {
     let asked = 0
-    const out = waysOnMesh(cap(8, 1), { limit: 0.1, shrink: 0, spent: () => ++asked > 400 })
+    const out = waysOutOnMesh(cap(8, 1), { limit: 0.1, shrink: 0, spent: () => ++asked > 400 })
     expect(out.ok && out.value.ways.length).toBeLessThan(12)
   })
 })

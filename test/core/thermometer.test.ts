@@ -16,7 +16,7 @@ const figures = (s: Scene, count: number): number[] => {
   return Array.from({ length: count }, () => (made.next() as { value: { tempC: number } }).value.tempC)
 }
 
-describe('a thermometer and its ways', () => {
+describe('a thermometer and how it is reached', () => {
   it('in the air stream it shows 130 where the film has 100; the gun away some seconds, the film', () => {
     expect(seenAt(scene(), 0)).toBeCloseTo(130, 6)
     expect(seenAt(scene(), 3)).toBeGreaterThan(94)

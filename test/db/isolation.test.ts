@@ -122,7 +122,7 @@ const ACTIONS: Record<
     want: 'not_found',
   },
   'jobs.takeBackChange': {
-    call: () => jobActions.takeBackChange({ jobId: ours.jobId, way: 'undo' }),
+    call: () => jobActions.takeBackChange({ jobId: ours.jobId, which: 'undo' }),
     want: 'not_found',
   },
   'jobs.restoreRevision': {

@@ -32,7 +32,7 @@ async function job() {
     return savePlan(who, { jobId: id, basedOn: file.head.head, plan: change(file.plan), summary }, new Date())
   }
   const panel = (who: Who, name: string, over: Partial<Panel>) => edit(who, (p) => withPanel(p, name, () => over))
-  const back = (who: Who, way: 'undo' | 'redo' = 'undo') => takeBack(who, { jobId: id, way, summary }, new Date())
+  const back = (who: Who, which: 'undo' | 'redo' = 'undo') => takeBack(who, { jobId: id, which, summary }, new Date())
   const door = async () => (await plan()).panels.find((p) => p.id === 'door')?.widthMm
   return { plan, edit, panel, back, door }
 }

@@ -131,7 +131,7 @@ test.describe('with the application kept on the device', () => {
     await enter(page)
     await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true)
     await page.goto(jobUrl('wrenfield', 'edges'))
-    // The way of the gun is there unasked; what it does to the panel is worked out here.
+    // The sweep of the gun is there unasked; what it does to the panel is worked out here.
     await expect(page.getByText(/mm\/s \(25 mm in/)).toBeVisible()
     await page.getByRole('button', { name: 'What it does to the panel' }).click()
     await expect(page.getByText(/^Film in the middle of the edge/)).toBeVisible({ timeout: 30_000 })

@@ -48,7 +48,7 @@ describe('how to move the gun along an edge', () => {
     expect(document.body.textContent).toContain('81 °C to 92 °C; 99.0 % of it')
     expect(asks()).toBe(null)
   })
-  it('a longer edge takes longer by the same way', () => {
+  it('a longer edge takes longer by the same sweep', () => {
     const told = (lengthMm: number) => {
       show(SOLVED, lengthMm)
       const seconds = Number(/, (\d+) s for this edge/.exec(document.body.textContent ?? '')?.[1])

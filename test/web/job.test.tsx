@@ -300,7 +300,7 @@ describe('saving', () => {
     click('undo')
     await waitFor(() => expect(text('said')).toBe('Undo: Door: width'))
     expect([text('door'), text('number')]).toEqual(['999', '4'])
-    expect(takeBackChange).toHaveBeenCalledWith({ jobId: JOB, way: 'undo' })
+    expect(takeBackChange).toHaveBeenCalledWith({ jobId: JOB, which: 'undo' })
   })
   it('tries again by itself after a dead network', async () => {
     saveJob.mockRejectedValueOnce(new Error('network'))

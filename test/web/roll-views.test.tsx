@@ -153,7 +153,7 @@ describe('the rack', () => {
 })
 
 describe('the roll', () => {
-  it('each way of getting film opens its working', async () => {
+  it('each source of film opens its working', async () => {
     show(handCar(), <WithLayout>{(l) => <Sources layout={l} />}</WithLayout>)
     const row = screen.getAllByRole('row').find((r) => /Buy, 1520/.test(r.textContent ?? '')) as HTMLElement
     fireEvent.click(within(row).getAllByRole('button', { name: /Show the working/ })[0] as HTMLElement)

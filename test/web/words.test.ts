@@ -10,13 +10,13 @@ import { FORMULA_FUNCTIONS } from '@/core/model/figure/formula'
 import { formulaWithNumbers } from '@/core/model/figure/figure'
 import { formulaInWords } from '@/web/words/formulas'
 import { formatter } from '@/web/words/format'
-import { findingText, wayText } from '@/web/words/findings'
+import { findingText, wayOutText } from '@/web/words/findings'
 import { CAUTIONS, stepTitle } from '@/web/words/steps'
 import { faultText } from '@/web/words/faults'
 import { stageWhy } from '@/web/words/stages'
 import { SEEN, solvedText, spotText } from '@/web/words/stretch-words'
 import { summarise } from '@/web/words/summary'
-import { waysFor } from '@/core/engines/stretch/ways'
+import { waysOutFor } from '@/core/engines/stretch/ways'
 import { catalogue, handCar, withPanel } from '../fixtures/plans'
 
 const metric = formatter({ lengthUnit: 'mm', tempUnit: 'C', locale: 'en-GB', currency: 'EUR', timeZone: 'UTC' })
@@ -61,7 +61,7 @@ it('every demo job reads as sentences with no hole in them, in either system', (
     const r = reckon(Plan.parse(make()), catalogue, [])
     for (const fmt of [metric, inches])
       for (const text of [
-        ...r.findings.flatMap((f) => [findingText(f, fmt), ...f.waysOut.map((x) => wayText(x, fmt))]),
+        ...r.findings.flatMap((f) => [findingText(f, fmt), ...f.waysOut.map((x) => wayOutText(x, fmt))]),
         ...r.stages.map((s) => stageWhy(s, fmt)),
         ...r.steps.map(stepTitle),
         ...r.steps.flatMap((s) => s.cautions.map((c) => CAUTIONS[c])),
@@ -78,7 +78,7 @@ it('ways out of too much stretch, their seams and places, read as words in eithe
     name: 'Tough',
     stretchLimit: 0.5,
   } as (typeof catalogue.films)[number]
-  const found = waysFor(plan, 'mirror-left', { triangles: 300, films: [tough] })
+  const found = waysOutFor(plan, 'mirror-left', { triangles: 300, films: [tough] })
   if (!found.ok) throw new Error(found.error.code)
   expect(found.value.ways.length).toBeGreaterThan(10)
   for (const fmt of [metric, inches])

@@ -104,10 +104,10 @@ const Ref = z.strictObject({ jobId: z.uuid() })
 
 /** The member's own last change taken back, or done again; says which. */
 export async function takeBackChange(raw: unknown): Promise<Answer<{ number: number; plan: Plan; said: string }>> {
-  return answer('read', Ref.extend({ way: z.enum(['undo', 'redo']) }), raw, async (who, { jobId, way }) => {
+  return answer('read', Ref.extend({ which: z.enum(['undo', 'redo']) }), raw, async (who, { jobId, which }) => {
     const summary = (before: Plan, after: Plan) => summarise(planEdits(before, after))
-    const out = await inLine(jobId, () => takeBack(who, { jobId, way, summary }, new Date()))
-    if (out.kind === 'nothing') return refuse(way === 'undo' ? 'nothing_to_undo' : 'nothing_to_redo')
+    const out = await inLine(jobId, () => takeBack(who, { jobId, which, summary }, new Date()))
+    if (out.kind === 'nothing') return refuse(which === 'undo' ? 'nothing_to_undo' : 'nothing_to_redo')
     if (out.kind === 'not_found') return refuse('not_found')
     if (out.kind === 'changed_since') return refuse('changed_since', { by: out.by, what: out.what })
     yardFollows(who, jobId)

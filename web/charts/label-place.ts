@@ -3,7 +3,7 @@ import type { Point } from '@/core/kit/plane'
 
 /** Where lettering stands within an outline, and how large it may be. Units of the outline. */
 export interface LabelPlace extends Point {
-  /** Turned a quarter where the outline gives more room that way. */
+  /** Turned a quarter where the outline gives more room in that direction. */
   upright: boolean
   /** Room along the lettering and across it. */
   along: number

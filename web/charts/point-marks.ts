@@ -19,7 +19,7 @@ export function edgeLine(panel: Panel, edgeId: string): Point[] {
   return side ? [side.from, ...arcPoints(side.from, side.to, side.edge.riseMm), side.to] : []
 }
 
-/** The place a share of the way along a line; before its start and past its end it goes straight on. */
+/** The place at a share of a line's length; before its start and past its end it goes straight on. */
 export function along(line: readonly Point[], share: number): Point {
   const lengths = line.slice(1).map((p, i) => Math.hypot(p.x - (line[i]?.x ?? 0), p.y - (line[i]?.y ?? 0)))
   const total = lengths.reduce((s, l) => s + l, 0)

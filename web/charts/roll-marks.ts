@@ -10,7 +10,7 @@ export interface PieceMark {
   y: number
   width: number
   height: number
-  /** Which way the panel's top points: along the roll to the right or left, or across it up or down. */
+  /** Where the panel's top points to: along the roll to the right or left, or across it up or down. */
   arrow: 'right' | 'up' | 'left' | 'down'
   locked: boolean
   cut: boolean

@@ -90,11 +90,11 @@ export function strokeTriangles(map: SurfaceMap): number[] {
 function strokes(map: SurfaceMap, places: Float64Array, middle: SurfaceMarks['middle']): string {
   let out = ''
   for (const t of strokeTriangles(map)) {
-    const way = direction(map, places, t)
-    if (!way) continue
+    const line = direction(map, places, t)
+    if (!line) continue
     const { x, y } = middle(t)
     const long = 4 + Math.min(6, 60 * (map.stretch[t] as number))
-    out += `M${n(x - way.x * long)} ${n(y - way.y * long)}L${n(x + way.x * long)} ${n(y + way.y * long)}`
+    out += `M${n(x - line.x * long)} ${n(y - line.y * long)}L${n(x + line.x * long)} ${n(y + line.y * long)}`
   }
   return out
 }

@@ -17,7 +17,7 @@ export function EdgeCard({
   names,
   fmt,
   heat,
-  way,
+  sweep,
   frame,
   fields,
   onMeasure,
@@ -29,7 +29,7 @@ export function EdgeCard({
   /** What the gun's pace hangs on; null where the edge is not heated. */
   heat: EdgeHeatAsk | null
   /** As it was solved behind the plan. */
-  way: SolvedHeat | undefined
+  sweep: SolvedHeat | undefined
   /** The panel in its own plane with its heated edges. */
   frame: PanelFrame | null
   /** What can be typed of it. */
@@ -79,7 +79,7 @@ export function EdgeCard({
         <GunPlan
           key={JSON.stringify([edge.pieceId, edge.edgeId, heat])}
           ask={heat}
-          known={way}
+          known={sweep}
           panelId={edge.panelId}
           lengthMm={edge.lengthMm}
           frame={frame}

@@ -29,7 +29,7 @@ const keyOf = (e: EdgeDecision): string => `${e.pieceId}/${e.panelId}/${e.edgeId
 function Picked({
   decided,
   ...card
-}: { decided: EdgeDecision } & Pick<CardProps, 'name' | 'names' | 'heat' | 'way' | 'frame'>) {
+}: { decided: EdgeDecision } & Pick<CardProps, 'name' | 'names' | 'heat' | 'sweep' | 'frame'>) {
   const { fmt } = useJob('fmt')
   const picked = usePickedEdge(decided)
   const change = picked?.change ?? null
@@ -157,7 +157,7 @@ export function Edges() {
             name={names.get(shown.panelId) ?? ''}
             names={names}
             heat={heat}
-            way={reckoning.parts.heat.byPanel.get(shown.panelId)}
+            sweep={reckoning.parts.heat.byPanel.get(shown.panelId)}
             frame={frame}
           />
           <Supplies consumables={consumables} />

@@ -17,7 +17,7 @@ const OTHER_WORDS: Record<OtherSource, string> = {
   steamer: 'hand steamer (assumed)',
 }
 
-export interface Other extends Pick<PictureAsk, 'films' | 'startC' | 'way'> {
+export interface Other extends Pick<PictureAsk, 'films' | 'startC' | 'sweep'> {
   source: string
   material: PictureAsk['surface']['material']
 }
@@ -103,14 +103,14 @@ export function Compare({
             style={{ width: 76 }}
             aria-label={label}
             digits={field === 'passes' ? 0 : 1}
-            value={other.way[field]}
+            value={other.sweep[field]}
             min={min}
             max={most}
             onValue={(v) =>
               v !== null &&
               onChange({
                 ...other,
-                way: { ...other.way, [field]: field === 'passes' ? Math.max(1, Math.round(v)) : v },
+                sweep: { ...other.sweep, [field]: field === 'passes' ? Math.max(1, Math.round(v)) : v },
               })
             }
           />

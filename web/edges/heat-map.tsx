@@ -16,7 +16,7 @@ export const BAND_WORDS = [
   'past the film’s limit',
 ] as const
 
-/** The strip along an edge as hot as one way of heating makes it: ordered bands, the gun's line, limits in words. */
+/** The strip along an edge as hot as one sweep makes it: ordered bands, the gun's line, limits in words. */
 export function HeatStrip({
   picture,
   limits,

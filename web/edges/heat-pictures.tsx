@@ -7,7 +7,7 @@ import Spinner from 'react-bootstrap/Spinner'
 import Table from 'react-bootstrap/Table'
 import type { EdgeHeatAsk } from '@/core/engines/heat/edge-heat'
 import type { SolvedHeat } from '@/core/model/catalogue/solved-heat'
-import type { HeatPicture, SourceWay } from '@/core/engines/heat/heat-picture'
+import type { HeatPicture, SourceSweep } from '@/core/engines/heat/heat-picture'
 import { panelHeat } from '@/core/engines/heat/panel-heat'
 import type { Point } from '@/core/kit/plane'
 import { OTHER_SOURCES, ROOM, SAFE_C, type HeatSource, type OtherSource } from '@/core/model/heat/heat-data'
@@ -29,7 +29,7 @@ export interface PanelFrame {
   heated: readonly (readonly Point[])[]
 }
 
-const wayOf = (p: Plan): SourceWay => ({
+const sweepOf = (p: Plan): SourceSweep => ({
   beforeMm: p.beforeMm,
   pastMm: p.pastMm,
   paceMmS: p.paceMmS,
@@ -66,7 +66,7 @@ export function HeatPictures({
   const base = { film, lengthMm, surface: panel.surface, films: 1 as const, startC: ROOM.airC }
   const [other, setOther] = useState<Other | null>(null)
   const source = sourceOf(guns, planned)
-  const first = useHeatPicture(source && { ...base, source, way: wayOf(plan) })
+  const first = useHeatPicture(source && { ...base, source, sweep: sweepOf(plan) })
   const otherSource = other && sourceOf(guns, other.source)
   const second = useHeatPicture(
     other && otherSource
@@ -79,7 +79,7 @@ export function HeatPictures({
           films: other.films,
           startC: other.startC,
           source: otherSource,
-          way: other.way,
+          sweep: other.sweep,
         }
       : null,
   )
@@ -128,7 +128,7 @@ export function HeatPictures({
               material: panel.surface.material,
               films: 1,
               startC: ROOM.airC,
-              way: wayOf(plan),
+              sweep: sweepOf(plan),
             })
           }
         >

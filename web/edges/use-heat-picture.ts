@@ -6,7 +6,7 @@ export type PictureState = { kind: 'busy' } | { kind: 'failed' } | { kind: 'ther
 /** A changed figure waits so long for the next one, ms. */
 const PAUSE_MS = 350
 
-/** The picture of one way of heating, made anew in a worker when what is asked changes; null asks for nothing. */
+/** The picture of one sweep, made anew in a worker when what is asked changes; null asks for nothing. */
 export function useHeatPicture(ask: PictureAsk | null): PictureState | null {
   const key = ask ? JSON.stringify(ask) : ''
   const [made, setMade] = useState<{ key: string; state: PictureState } | null>(null)

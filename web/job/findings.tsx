@@ -7,7 +7,7 @@ import { type Finding } from '@/core/model/finding/finding'
 import { applyChange } from '@/core/model/plan/plan-change'
 import { type Stage } from '@/core/model/finding/stage'
 import { priceChange, pricedJob } from '@/core/reckon/price'
-import { findingText, wayText } from '@/web/words/findings'
+import { findingText, wayOutText } from '@/web/words/findings'
 import { CAUTIONS } from '@/web/words/steps'
 import { solvedText } from '@/web/words/stretch-words'
 import { Fig } from './figure'
@@ -54,7 +54,7 @@ function OneFinding({ f }: { f: Finding }) {
   const solvedWays =
     f.code === 'stretch_over_limit' && f.waysOut.length === 0 ? waysFound.get(f.panelId ?? '') : undefined
   const ways = solvedWays ?? f.waysOut
-  const said = solvedWays?.map((w) => solvedText(w, fmt)) ?? f.waysOut.map((w) => wayText(w, fmt))
+  const said = solvedWays?.map((w) => solvedText(w, fmt)) ?? f.waysOut.map((w) => wayOutText(w, fmt))
   const [open, setOpen] = useState(false)
   const priced = useMemo(() => (open ? pricedJob(plan, catalogue, ledger) : null), [open, plan, catalogue, ledger])
   const prices = priced ? ways.map((w) => priceChange(priced, w.change)) : []

@@ -24,7 +24,7 @@ import type { Catalogue } from '@/core/model/catalogue/catalogue'
 import type { Figure } from '@/core/model/figure/figure'
 import { filmOf } from '@/core/model/plan/piece-choice'
 import { waysKey } from '@/core/engines/stretch/ways-key'
-import type { FoundWay } from '@/core/model/catalogue/solutions'
+import type { FoundWayOut } from '@/core/model/catalogue/solutions'
 import { stretchKey } from '@/core/model/catalogue/stretch-key'
 import { reckoner, type Reckoning } from '@/core/reckon/reckoner'
 import { may, planPartsOf } from '@/core/model/rights/rights'
@@ -61,7 +61,7 @@ export interface JobContext extends PlanStore, Ledger {
   /** Marks of the scans that the job has now, by panel. */
   scansAre: (marks: Readonly<Record<string, string>>) => void
   /** The best ways out that were solved, by panel: they stand beside the finding. */
-  waysFound: ReadonlyMap<string, readonly FoundWay[]>
+  waysFound: ReadonlyMap<string, readonly FoundWayOut[]>
   /** The figure whose working is open, and the figures it hangs on where they are not the job's own. */
   shown: { id: string; among: ReadonlyMap<string, Figure> | null } | null
   show: (figureId: string | null, among?: ReadonlyMap<string, Figure> | null) => void
@@ -98,7 +98,7 @@ function foundWays({ parts }: Reckoning, { solutions, films, scans }: Catalogue)
   const { plan, beside } = parts
   const solved = solutions?.ways
   if (!solved || Object.keys(solved).length === 0) return NO_WAYS
-  const found = new Map<string, readonly FoundWay[]>()
+  const found = new Map<string, readonly FoundWayOut[]>()
   for (const panel of plan.panels) {
     const film = filmOf(plan, panel)
     const ways = film && solved[keptWaysKey(panel, beside, film, scans?.[panel.id], films)]

@@ -229,12 +229,12 @@ export class PlanSync {
     return true
   }
 
-  private async takeBack(way: 'undo' | 'redo'): Promise<void> {
+  private async takeBack(which: 'undo' | 'redo'): Promise<void> {
     if (this.timer) clearTimeout(this.timer)
     // While something typed is not saved, the last saved change is not the last one made.
     if (!(await this.push())) return
     const before = this.now.savedPlan
-    const out = await call(takeBackChange, { jobId: this.jobId, way })
+    const out = await call(takeBackChange, { jobId: this.jobId, which })
     if (!out.ok) return this.setSave({ kind: 'fault', fault: out.error })
     const typed = this.now.plan
     this.adopt(out.value, before, typed === before ? before : typed)

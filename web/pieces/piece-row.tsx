@@ -12,7 +12,7 @@ import { choiceFor } from '@/core/model/plan/piece-choice'
 import { stretchBand } from '@/web/pieces/bands'
 import { PieceChoiceCells } from './piece-choice-cells'
 
-/** One panel in the table of pieces: cut size, stretch, way, parts, pre-stretch, bleed. */
+/** One panel in the table of pieces: cut size, stretch, how it is laid, parts, pre-stretch, bleed. */
 export function PieceRow({
   panel,
   pieces,
@@ -86,7 +86,7 @@ export function PieceRow({
         </td>
         <td style={{ minWidth: 104 }}>
           <span className="label">
-            {wayOf(panel, choice)}
+            {laidBy(panel, choice)}
             {isUsual && ', as is usual for it'}
           </span>
         </td>
@@ -114,10 +114,10 @@ export function PieceRow({
   )
 }
 
-/** The way that a panel is laid by now, in words. */
-function wayOf(panel: Panel, choice: PieceChoice): string {
-  const recess = (way: string, text: string) => {
-    const own = panel.recesses.filter((r) => r.way === way)
+/** How a panel is laid by now, in words. */
+function laidBy(panel: Panel, choice: PieceChoice): string {
+  const recess = (handling: string, text: string) => {
+    const own = panel.recesses.filter((r) => r.way === handling)
     return own.length > 0 ? [`${own.map((r) => r.name).join(', ')} ${text}`] : []
   }
   const parts = [

@@ -126,12 +126,12 @@ export function stroke(map: SurfaceMap, t: number, reach: number, lift: number):
   const shares = alongSides(map, t)
   if (!shares) return []
   const at = (k: number, d: number) => map.positions[3 * (map.triangles[3 * t + k] as number) + d] as number
-  const way = [0, 1, 2].map((d) => (at(1, d) - at(0, d)) * shares[0] + (at(2, d) - at(0, d)) * shares[1])
-  const l = Math.hypot(...way) || 1
+  const line = [0, 1, 2].map((d) => (at(1, d) - at(0, d)) * shares[0] + (at(2, d) - at(0, d)) * shares[1])
+  const l = Math.hypot(...line) || 1
   const long = reach * (0.012 + Math.min(0.02, 0.2 * (map.stretch[t] as number)))
   const from = middle(map, t)
   return [-1, 1].flatMap((side) =>
-    from.map((x, d) => x + (side * long * (way[d] as number)) / l + (d === 2 ? 1.5 * lift : 0)),
+    from.map((x, d) => x + (side * long * (line[d] as number)) / l + (d === 2 ? 1.5 * lift : 0)),
   )
 }
 
@@ -155,7 +155,7 @@ export function colour(body: THREE.Mesh, band: Uint8Array): void {
 /** From the front, a little from the left and above. */
 export function look(s: Scene): void {
   const c = s.body.geometry.boundingSphere?.center ?? new THREE.Vector3()
-  // All of it within the narrower way of the view.
+  // All of it within the narrower side of the view.
   const far = (s.reach * 0.92) / Math.sin((s.camera.fov * Math.PI) / 360) / Math.min(1, s.camera.aspect)
   s.camera.position.set(c.x - far * 0.35, c.y + far * 0.3, c.z + far * 0.9)
   s.camera.near = far / 100
@@ -166,24 +166,24 @@ export function look(s: Scene): void {
 }
 
 export function byKey(s: Scene, key: string, shift: boolean): boolean {
-  const ways: Record<string, [number, number]> = {
+  const directions: Record<string, [number, number]> = {
     ArrowLeft: [-1, 0],
     ArrowRight: [1, 0],
     ArrowUp: [0, 1],
     ArrowDown: [0, -1],
   }
   const eye = s.camera.position.clone().sub(s.controls.target)
-  const way = ways[key]
-  if (way && shift) {
+  const direction = directions[key]
+  if (direction && shift) {
     const step = eye.length() * KEY_STEP
-    const right = new THREE.Vector3().setFromMatrixColumn(s.camera.matrix, 0).multiplyScalar(-way[0] * step)
-    const up = new THREE.Vector3().setFromMatrixColumn(s.camera.matrix, 1).multiplyScalar(-way[1] * step)
+    const right = new THREE.Vector3().setFromMatrixColumn(s.camera.matrix, 0).multiplyScalar(-direction[0] * step)
+    const up = new THREE.Vector3().setFromMatrixColumn(s.camera.matrix, 1).multiplyScalar(-direction[1] * step)
     s.controls.target.add(right).add(up)
     s.camera.position.add(right).add(up)
-  } else if (way) {
+  } else if (direction) {
     const ball = new THREE.Spherical().setFromVector3(eye)
-    ball.theta += way[0] * KEY_TURN
-    ball.phi = Math.max(0.05, Math.min(Math.PI - 0.05, ball.phi - way[1] * KEY_TURN))
+    ball.theta += direction[0] * KEY_TURN
+    ball.phi = Math.max(0.05, Math.min(Math.PI - 0.05, ball.phi - direction[1] * KEY_TURN))
     s.camera.position.copy(s.controls.target).add(new THREE.Vector3().setFromSpherical(ball))
   } else if (key === '+' || key === '=' || key === '-')
     s.camera.position.copy(s.controls.target).add(eye.multiplyScalar(key === '-' ? 1 + KEY_STEP : 1 - KEY_STEP))

@@ -2,10 +2,10 @@
 
 import Button from 'react-bootstrap/Button'
 import { JSX } from 'react'
-import type { WayPart } from '@/core/model/figure/figure-id'
+import type { WayOutPart } from '@/core/model/figure/figure-id'
 import { signed } from '@/web/words/format'
 import { useJob } from '@/web/job/job-state'
-import type { PricedWay } from '@/web/workers/stretch.worker'
+import type { PricedWayOut } from '@/web/workers/stretch.worker'
 import { SEEN, solvedText } from '@/web/words/stretch-words'
 
 /** One way out: what it leaves, what it costs, and a button that takes it. */
@@ -16,11 +16,11 @@ export function WayRow({
   stale,
   take,
 }: {
-  w: PricedWay
-  cell: (n: number | 'now', part: WayPart, as?: string) => JSX.Element
+  w: PricedWayOut
+  cell: (n: number | 'now', part: WayOutPart, as?: string) => JSX.Element
   n: number
   stale: boolean
-  take: (way: PricedWay) => void
+  take: (way: PricedWayOut) => void
 }) {
   const { fmt, mayPlan } = useJob('fmt', 'mayPlan')
   return (

@@ -3,17 +3,17 @@
 import Button from 'react-bootstrap/Button'
 import Table from 'react-bootstrap/Table'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import type { WayPart } from '@/core/model/figure/figure-id'
+import type { WayOutPart } from '@/core/model/figure/figure-id'
 import type { FilmSheet } from '@/core/model/film/schema'
 import { applyChange } from '@/core/model/plan/plan-change'
-import { wayFigureId, wayFigures } from '@/core/stages/pieces/way-figures'
+import { wayOutFigureId, wayOutFigures } from '@/core/stages/pieces/way-figures'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { Fig, type Figures } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
-import type { PricedWay, StretchNews } from '@/web/workers/stretch.worker'
+import type { PricedWayOut, StretchNews } from '@/web/workers/stretch.worker'
 import { faultText } from '@/web/words/faults'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
-import type { SolvedWay } from '@/core/engines/stretch/way-candidates'
+import type { SolvedWayOut } from '@/core/engines/stretch/way-candidates'
 import { startStretch } from './stretch-workers'
 import { keyOf } from './use-stretch'
 import { WayRow } from './way-row'
@@ -45,8 +45,8 @@ export function WaysTable({
   const [state, setState] = useState<{
     key: string
     share: number
-    now: SolvedWay | null
-    ways: PricedWay[]
+    now: SolvedWayOut | null
+    ways: PricedWayOut[]
     done: boolean
     fault: string
     base: Figures
@@ -69,7 +69,7 @@ export function WaysTable({
     setState((s) => s && { ...s, done: true })
   }
   const stale = state !== null && state.key !== key
-  const take = (way: PricedWay) => {
+  const take = (way: PricedWayOut) => {
     onTaken()
     edit((was) => applyChange(was, way.change))
   }
@@ -78,17 +78,26 @@ export function WaysTable({
     if (!state) return new Map()
     const [used, crew] = [state.base.get('rail/film_used'), state.base.get('rail/crew_minutes')]
     const own = state.ways.flatMap((w, n) =>
-      wayFigures({ panel, film, way: w, n, now: state.now, price: w.price, used, crew }),
+      wayOutFigures({ panel, film, way: w, n, now: state.now, price: w.price, used, crew }),
     )
     const now = state.now
-      ? wayFigures({ panel, film, way: state.now, n: 'now', now: null, price: null, used: undefined, crew: undefined })
+      ? wayOutFigures({
+          panel,
+          film,
+          way: state.now,
+          n: 'now',
+          now: null,
+          price: null,
+          used: undefined,
+          crew: undefined,
+        })
       : []
     return new Map([...state.base, ...[...now, ...own].map((f) => [f.id, f] as const)])
   }, [state, panel, film])
-  const cell = (n: number | 'now', part: WayPart, as?: string) => (
+  const cell = (n: number | 'now', part: WayOutPart, as?: string) => (
     <Fig
       among={among}
-      id={wayFigureId(panelId, n, part)}
+      id={wayOutFigureId(panelId, n, part)}
       {...(as === undefined ? {} : { as: { text: as, unit: '' } })}
     />
   )

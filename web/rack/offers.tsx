@@ -12,7 +12,7 @@ type Offer = FilmSheet['offers'][number]
 const whole = (unit: Offer['unit']) => unit === 'roll' || unit === 'sheet'
 
 /**
- * Ways in which single widths are sold, where they differ: cut to length from a minimum, or whole, each at its price.
+ * How single widths are sold, where they differ: cut to length from a minimum, or whole, each at its price.
  */
 export function Offers({
   sheet,

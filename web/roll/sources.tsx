@@ -9,7 +9,7 @@ import type { Plan } from '@/core/model/plan/schema'
 import { Fig } from '@/web/job/figure'
 import { useJob } from '@/web/job/job-state'
 
-/** Where the film can come from, what each way takes and costs; the cheapest is taken unless another is picked. */
+/** Where the film can come from, what each source takes and costs; the cheapest is taken unless another is picked. */
 export function Sources({ layout }: { layout: FilmLayout }) {
   const { fmt, plan, edit, mayPlan, catalogue } = useJob('fmt', 'plan', 'edit', 'mayPlan', 'catalogue')
   const wanted = plan.layout.sources.find((s) => s.filmId === layout.film.id)?.source ?? null

@@ -44,7 +44,7 @@ export function TemplatesDocument({
               <Text style={{ fontSize: 11, fontWeight: 600 }}>{t.name}</Text>
               <Text style={{ fontSize: 7.5 }}>
                 {job}. {size(t.widthMm)} × {size(t.heightMm)}. Thick: cut the small piece. Dashed: the panel’s film ends
-                here, {t.way === 'inlay' ? 'over the small piece, laid first' : 'below the small piece, laid last'}.
+                here, {t.laid === 'inlay' ? 'over the small piece, laid first' : 'below the small piece, laid last'}.
                 Thin: the object. Never cut on paint.
               </Text>
               <Svg width={BAR_MM * MM + 2} height={12}>

@@ -101,9 +101,9 @@ export function SkinMap({ plan, layer, selected, onSelect, onOpen, onPlace, over
   const choose = (id: string, more: boolean) =>
     onSelect(more ? (selected.includes(id) ? selected.filter((x) => x !== id) : [...selected, id]) : [id])
   const keys = (event: KeyboardEvent) => {
-    const way = ({ ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' } as const)[event.key]
-    if (way) {
-      const next = current ? panelAcross(drawing.skin, current, way) : (drawing.marks[0]?.id ?? null)
+    const toward = ({ ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' } as const)[event.key]
+    if (toward) {
+      const next = current ? panelAcross(drawing.skin, current, toward) : (drawing.marks[0]?.id ?? null)
       if (next) onSelect(event.shiftKey ? [...selected.filter((x) => x !== next), next] : [next])
     } else if (event.key === 'Enter' && current) onOpen?.(current)
     else if (event.key === '+' || event.key === '=') scaleBy(1.3)

@@ -1,4 +1,11 @@
-import type { ConditionCode, FigureId, HeatPart, RollPart, SurfacePart, WayPart } from '@/core/model/figure/figure-id'
+import type {
+  ConditionCode,
+  FigureId,
+  HeatPart,
+  RollPart,
+  SurfacePart,
+  WayOutPart,
+} from '@/core/model/figure/figure-id'
 import type { Plan } from '@/core/model/plan/schema'
 import { word } from './names'
 
@@ -41,7 +48,7 @@ const SURFACE: Record<SurfacePart, string> = {
   residual: 'what still pulls after post-heat',
 }
 
-const WAY: Record<WayPart, string> = {
+const OF_WAY_OUT: Record<WayOutPart, string> = {
   worst: 'worst stretch',
   over: 'surface past the limit',
   seam: 'seam',
@@ -91,7 +98,7 @@ function namesOf(plan: Plan) {
 }
 type Names = ReturnType<typeof namesOf>
 
-/** A way of getting film, or a rest of it, as a roll's figure names it. */
+/** A source of film, or a rest of it, as a roll's figure names it. */
 function ofRoll(part: string): string {
   if (part.startsWith('rest:')) return `, rest ${part.slice('rest:'.length)}`
   if (!part.startsWith('source:')) return ''
@@ -126,7 +133,7 @@ const NAMES: { [H in Head]: (rest: string[], names: Names) => string } = {
   },
   surface: ([id, part], n) => `${n.panel(id)}: ${SURFACE[(part ?? 'worst') as SurfacePart]}`,
   way: ([id, which, part], n) =>
-    `${n.panel(id)}, ${which === 'now' ? 'as it is' : `way out ${Number(which) + 1}`}: ${WAY[(part ?? 'worst') as WayPart]}`,
+    `${n.panel(id)}, ${which === 'now' ? 'as it is' : `way out ${Number(which) + 1}`}: ${OF_WAY_OUT[(part ?? 'worst') as WayOutPart]}`,
   roll: ([film, ...rest], n) => `${n.film(film)}${ofRoll(rest[0] ?? '')}: ${ROLL[(rest.at(-1) ?? 'used') as RollPart]}`,
   fleet: ([part = '']) => FLEET[part] ?? part,
   drops: ([film, side, part = ''], n) => `${n.film(film)}, ${side} side: ${DROPS[part.replace(/-\d+$/, '')] ?? 'drop'}`,

@@ -259,5 +259,5 @@ const WAYS: { [C in WayOutCode]: (f: WayOutFacts[C], fmt: Formatter) => string }
   lay_again: () => 'Lay it out again',
 }
 
-export const wayText = (w: Pick<WayOut, 'code' | 'facts'>, fmt: Formatter): string =>
+export const wayOutText = (w: Pick<WayOut, 'code' | 'facts'>, fmt: Formatter): string =>
   (WAYS[w.code] as (facts: WayOut['facts'], fmt: Formatter) => string)(w.facts, fmt)

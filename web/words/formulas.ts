@@ -1,5 +1,11 @@
 import { FORMULA_FUNCTIONS, type FormulaFunction } from '@/core/model/figure/formula'
 
+/** What a function of many inputs is given, by name; `names` in the order of its inputs. */
+const byName =
+  <Name extends string>(names: readonly Name[], say: (given: Record<Name, string>) => string) =>
+  (...given: string[]): string =>
+    say(Object.fromEntries(names.map((name, i) => [name, given[i]])) as Record<Name, string>)
+
 /** Each function of a formula as people say it; what it is given stands in the order of its inputs. */
 const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   area_of_panels: (panels) => `the areas of all ${panels} together`,
@@ -15,8 +21,11 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   fewest_strips: (printable, side, overlap) =>
     `fewest strips of ${printable} over ${side} with ${overlap}, seams kept off`,
   flat: (crown) => `${crown} is taken as flat`,
-  gun_solved: (air, transfer, footprint, film, wall, room, low, high, limit) =>
-    `solved as heat that goes into ${film} and ${wall} while air of ${air} (${transfer}, over ${footprint}) moves along, in a room of ${room}: the quickest way that brings the edge to ${low} to ${high} and nothing over ${limit}`,
+  gun_solved: byName(
+    ['air', 'transfer', 'footprint', 'film', 'wall', 'room', 'low', 'high', 'limit'],
+    ({ air, transfer, footprint, film, wall, room, low, high, limit }) =>
+      `solved as heat that goes into ${film} and ${wall} while air of ${air} (${transfer}, over ${footprint}) moves along, in a room of ${room}: the quickest sweep that brings the edge to ${low} to ${high} and nothing over ${limit}`,
+  ),
   inlaid: (depth) => `inlay: a piece of its own, ${depth} deep`,
   largest_again: (again, risky) => `film for the largest ${again} of ${risky} pieces that may be done twice`,
   laid_even: () => 'worst stretch of the most even pull over the surface',
@@ -37,12 +46,21 @@ const SAID: { [F in FormulaFunction]: (...given: string[]) => string } = {
   no_start_set: () => 'no start set',
   none_risky: () => 'no piece is likely to be done twice',
   nothing_to_buy: () => 'nothing to buy',
-  open_hours: (start, chain, work, opens, closes, week, waits) =>
-    `${start} + ${work} along the ${chain} steps that decide, on open days between ${opens} and ${closes} after midnight (${week} open in a week), + ${waits} waited by the clock`,
-  packs_for: (needed, used, least, shelf, pack, each) =>
-    `what is open of ${needed}${each ? ` (one for ${each})` : ''} less ${used}, and ${least} to keep, less ${shelf} on the shelf: in packs of ${pack}`,
-  post_heat_for: (moving, slower, places, place, readings, read, length, press, pressed, plain, steam, pace) =>
-    `${moving} along the edges (× ${slower}), ${places} heated alone at ${place}, ${readings} to be read at ${read}, ${length} pressed again at ${press}, ${pressed} heated and pressed at ${plain}, ${steam} of steam: all together × ${pace} for the crew, rounded up to a minute`,
+  open_hours: byName(
+    ['start', 'chain', 'work', 'opens', 'closes', 'week', 'waits'],
+    ({ start, chain, work, opens, closes, week, waits }) =>
+      `${start} + ${work} along the ${chain} steps that decide, on open days between ${opens} and ${closes} after midnight (${week} open in a week), + ${waits} waited by the clock`,
+  ),
+  packs_for: byName(
+    ['needed', 'used', 'least', 'shelf', 'pack', 'each'],
+    ({ needed, used, least, shelf, pack, each }) =>
+      `what is open of ${needed}${each ? ` (one for ${each})` : ''} less ${used}, and ${least} to keep, less ${shelf} on the shelf: in packs of ${pack}`,
+  ),
+  post_heat_for: byName(
+    ['moving', 'slower', 'places', 'place', 'readings', 'read', 'length', 'press', 'pressed', 'plain', 'steam', 'pace'],
+    ({ moving, slower, places, place, readings, read, length, press, pressed, plain, steam, pace }) =>
+      `${moving} along the edges (× ${slower}), ${places} heated alone at ${place}, ${readings} to be read at ${read}, ${length} pressed again at ${press}, ${pressed} heated and pressed at ${plain}, ${steam} of steam: all together × ${pace} for the crew, rounded up to a minute`,
+  ),
   price_of: (order) => `price of ${order}`,
   profile: (mouth, wall, depth) =>
     `across a mouth of ${mouth}: walls of ${wall}° down ${depth}, the floor between, and up again`,

@@ -1,9 +1,9 @@
-import type { SolvedWay } from '@/core/engines/stretch/way-candidates'
+import type { SolvedWayOut } from '@/core/engines/stretch/way-candidates'
 import type { Proposal } from '@/core/engines/stretch/proposals'
 import type { WayOut } from '@/core/model/finding/finding'
 import type { Spot } from '@/core/engines/stretch/spots'
 import type { Formatter } from './format'
-import { wayText } from './findings'
+import { wayOutText } from './findings'
 
 const CUTS_AT: Record<NonNullable<Proposal['where']>, string> = {
   corners: 'at the corners',
@@ -18,7 +18,7 @@ const CUTS_AT: Record<NonNullable<Proposal['where']>, string> = {
 }
 
 /** A solved way out in words. */
-export function solvedText(way: Pick<SolvedWay, 'code' | 'facts'>, fmt: Formatter): string {
+export function solvedText(way: Pick<SolvedWayOut, 'code' | 'facts'>, fmt: Formatter): string {
   const f = way.facts
   const mm = (key: string) => fmt.text(fmt.length(Number(f[key])))
   const across = f.along === 'width' ? 'from the left' : 'from the top'
@@ -40,11 +40,11 @@ export function solvedText(way: Pick<SolvedWay, 'code' | 'facts'>, fmt: Formatte
       return `Another film: ${f.film} (bears ${fmt.text(fmt.percent(Number(f.limit)))})`
     default:
       // The rest carry the facts of the ways by the closed forms.
-      return wayText(way as Pick<WayOut, 'code' | 'facts'>, fmt)
+      return wayOutText(way as Pick<WayOut, 'code' | 'facts'>, fmt)
   }
 }
 
-export const SEEN: Record<SolvedWay['seen'], string> = {
+export const SEEN: Record<SolvedWayOut['seen'], string> = {
   none: 'none',
   body_line: 'in the body line',
   near_edge: 'near the edge',

@@ -1,4 +1,4 @@
 import { heatPicture, type PictureAsk } from '@/core/engines/heat/heat-picture'
 
-/** One way of moving a source, one picture; off the page's thread. */
+/** One sweep of a source, one picture; off the page's thread. */
 self.onmessage = ({ data }: MessageEvent<PictureAsk>) => self.postMessage(heatPicture(data))

@@ -11,8 +11,8 @@ import { laidPanel } from '@/core/engines/stretch/sticking-order'
 import type { ScanSurface } from '@/core/solve/mesh/scan'
 import { surfaceMap, type SurfaceMap } from '@/core/engines/stretch/surface-map'
 import { shrinkCapacity } from '@/core/engines/stretch/pre-stretch'
-import { waysFor } from '@/core/engines/stretch/ways'
-import { type SolvedWay } from '@/core/engines/stretch/way-candidates'
+import { waysOutFor } from '@/core/engines/stretch/ways'
+import { type SolvedWayOut } from '@/core/engines/stretch/way-candidates'
 import type { Panel } from '@/core/model/vehicle/schema'
 import { COARSE, FINE } from '../pieces/fineness'
 
@@ -34,14 +34,14 @@ export type StretchAsk =
   /** Warm-up solve: a small panel is laid, so that the first real map does not wait for the solver to be compiled. */
   | { kind: 'warm' }
 
-export type PricedWay = SolvedWay & { price: Price | null }
+export type PricedWayOut = SolvedWayOut & { price: Price | null }
 export type School = { code: string; map: SurfaceMap }
 export type StretchNews =
   | { kind: 'tick'; share: number }
   | { kind: 'quick'; id: number; news: StretchNews }
   /** `coarse`: a first map, soon followed by a finer one. */
   | { kind: 'map'; map: SurfaceMap; coarse: boolean }
-  | { kind: 'ways'; now: SolvedWay | null; ways: PricedWay[]; done: boolean }
+  | { kind: 'ways'; now: SolvedWayOut | null; ways: PricedWayOut[]; done: boolean }
   | { kind: 'school'; school: School }
   | { kind: 'fault'; fault: Fault }
   | { kind: 'end' }
@@ -99,7 +99,7 @@ function warm(): void {
 }
 
 function ways({ plan, panelId, catalogue, ledger, scan }: Extract<StretchAsk, { kind: 'ways' }>): void {
-  const found = waysFor(plan, panelId, {
+  const found = waysOutFor(plan, panelId, {
     films: catalogue.films,
     scan,
     found: (_way, done, of) => post({ kind: 'tick', share: Math.min(0.95, done / of) }),
@@ -108,7 +108,7 @@ function ways({ plan, panelId, catalogue, ledger, scan }: Extract<StretchAsk, { 
   const { now, ways: list } = found.value
   post({ kind: 'ways', now, ways: list.map((w) => ({ ...w, price: null })), done: false })
   const job = pricedJob(plan, catalogue, ledger)
-  const priced = list.map((w, i): PricedWay => ({
+  const priced = list.map((w, i): PricedWayOut => ({
     ...w,
     price: i < PRICED ? priceChange(job, w.change) : null,
   }))
@@ -122,9 +122,9 @@ function ways({ plan, panelId, catalogue, ledger, scan }: Extract<StretchAsk, { 
 function schools({ plan, panelId, scan }: Extract<StretchAsk, { kind: 'schools' }>): void {
   const panel = plan.panels.find((p) => p.id === panelId) as Panel
   const film = filmOf(plan, panel) as FilmSheet
-  const as = (way: Partial<Panel['recesses'][number]>): Panel => ({
+  const as = (handling: Partial<Panel['recesses'][number]>): Panel => ({
     ...panel,
-    recesses: panel.recesses.map((r) => ({ ...r, ...way })),
+    recesses: panel.recesses.map((r) => ({ ...r, ...handling })),
   })
   const open = panel.recesses.find((r) => r.open && r.openAt)
   const list = [

@@ -12,7 +12,7 @@ const MM = 1000
 /** Along an edge the pace is the same: so much of one is solved, mm; longer and shorter ones go at that pace. */
 const SOLVED_MM = 1000
 
-/** What the gun's way along an edge hangs on. */
+/** What the gun's sweep along an edge hangs on. */
 export interface EdgeHeatAsk {
   panel: Pick<Panel, 'surface'>
   film: Pick<FilmSheet, 'thicknessUm' | 'postHeatC' | 'heatLimitC'>
@@ -28,16 +28,16 @@ export function solvedHeat(ask: EdgeHeatAsk): SolvedHeat | null {
   if (!task) return null
   const plan = planSweep(task)
   if ('code' in plan) return { kind: 'none', code: plan.code }
-  const { gun, way } = plan
+  const { gun, sweep } = plan
   return {
     kind: 'plan',
     gun,
-    holdS: way.holdS,
-    paceMmS: way.speedMmS,
-    passes: way.passes,
-    gapS: way.gapS,
-    beforeMm: -way.fromMm,
-    pastMm: way.toMm - SOLVED_MM,
+    holdS: sweep.holdS,
+    paceMmS: sweep.speedMmS,
+    passes: sweep.passes,
+    gapS: sweep.gapS,
+    beforeMm: -sweep.fromMm,
+    pastMm: sweep.toMm - SOLVED_MM,
     peakC: { min: plan.minPeakC, max: plan.maxPeakC },
     inBand: plan.inBand,
   }

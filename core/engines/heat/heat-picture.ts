@@ -6,7 +6,7 @@ import type { SweepFineness } from '../../solve/heat/sweep-model'
 import { wallOf } from './wall'
 
 /** How a source is moved along an edge: to be carried out as it stands. mm, mm/s, s. */
-export interface SourceWay {
+export interface SourceSweep {
   beforeMm: number
   pastMm: number
   paceMmS: number
@@ -22,11 +22,11 @@ export interface PictureAsk {
   /** Of the vehicle before the gun comes, °C. */
   startC: number
   source: HeatSource
-  way: SourceWay
+  sweep: SourceSweep
   lengthMm: number
 }
 
-/** What one way of moving a source does to a strip of panel along its edge. */
+/** What one sweep of a source does to a strip of panel along its edge. */
 export interface HeatPicture {
   /** The hottest that each place became, °C, row by row from the edge's middle line outwards. */
   grid: { xMm: number[]; yMm: number[]; peakC: number[] }
@@ -52,14 +52,14 @@ const COOL_S = 300
 const CURVE_POINTS = 160
 const MM = 1000
 
-/** Errors: none; any way gives a picture. Takes a second or two: off the page's thread. */
+/** Errors: none; any sweep gives a picture. Takes a second or two: off the page's thread. */
 export function heatPicture(ask: PictureAsk): HeatPicture {
-  const { source, way, film } = ask
+  const { source, sweep, film } = ask
   const lengthMm = Math.min(LOOKED_AT_MM, ask.lengthMm)
   const layers = wallOf(ask.surface, film, ask.films)
   const backM = layers.reduce((sum, l) => sum + l.thicknessM, 0)
-  const passS = way.holdS + (way.beforeMm + lengthMm + way.pastMm) / way.paceMmS
-  const heatS = way.passes * passS + (way.passes - 1) * way.gapS
+  const passS = sweep.holdS + (sweep.beforeMm + lengthMm + sweep.pastMm) / sweep.paceMmS
+  const heatS = sweep.passes * passS + (sweep.passes - 1) * sweep.gapS
   const middleM = EDGE_STRIP_MM / 2 / MM
   const xMm = Array.from({ length: COLUMNS }, (_, i) => (lengthMm * i) / (COLUMNS - 1))
   const tS = Array.from({ length: CURVE_POINTS }, (_, i) => (heatS + COOL_S) * (i / (CURVE_POINTS - 1)) ** 1.7 || 0)
@@ -76,13 +76,13 @@ export function heatPicture(ask: PictureAsk): HeatPicture {
       gun: { ...source, footprint: { shape: 'gaussian', sigmaM: source.sigmaMm / MM } },
       sweep: {
         yM: middleM,
-        fromMm: -way.beforeMm,
-        toMm: lengthMm + way.pastMm,
-        speedMmS: way.paceMmS,
-        passes: way.passes,
+        fromMm: -sweep.beforeMm,
+        toMm: lengthMm + sweep.pastMm,
+        speedMmS: sweep.paceMmS,
+        passes: sweep.passes,
         returns: 'alternate',
-        holdS: way.holdS,
-        gapS: way.gapS,
+        holdS: sweep.holdS,
+        gapS: sweep.gapS,
       },
       coolS: COOL_S,
       timesS: tS,
@@ -104,7 +104,7 @@ export function heatPicture(ask: PictureAsk): HeatPicture {
     curve: { tS, filmC: front?.tempsC ?? [], backC: behind?.tempsC ?? [] },
     peakC: { min: result.edge.minPeakC, max: result.edge.maxPeakC },
     inBand: result.edge.inWindowFraction ?? 0,
-    seconds: heatS + (way.passes * (ask.lengthMm - lengthMm)) / way.paceMmS,
+    seconds: heatS + (sweep.passes * (ask.lengthMm - lengthMm)) / sweep.paceMmS,
     coolS: { lift: cooled(SAFE_C.lift), touch: cooled(SAFE_C.touch) },
   }
 }

@@ -87,17 +87,17 @@ export function heatPlanByContract(json: unknown): Result<HeatPlanAnswer> {
   return ok({ none: { code: plan.code, facts } })
 }
 
-const resultOf = ({ gun, way, ...plan }: EdgePlan) => ({
+const resultOf = ({ gun, sweep, ...plan }: EdgePlan) => ({
   format: 'cuirass/heat-plan-result@1',
   gun,
   sweep: {
-    from_mm: way.fromMm,
-    to_mm: way.toMm,
-    speed_mm_s: way.speedMmS,
-    passes: way.passes,
+    from_mm: sweep.fromMm,
+    to_mm: sweep.toMm,
+    speed_mm_s: sweep.speedMmS,
+    passes: sweep.passes,
     return: 'alternate',
-    hold_s: way.holdS,
-    gap_s: way.gapS,
+    hold_s: sweep.holdS,
+    gap_s: sweep.gapS,
   },
   in_band: plan.inBand,
   peak_c: { min: plan.minPeakC, max: plan.maxPeakC },

@@ -40,8 +40,8 @@ export const solvedPace = (plan: Extract<SolvedHeat, { kind: 'plan' }>, lengthMm
 })
 
 /** As it was solved for this panel and film, else by what is usual on such a panel. */
-export const paceFor = (panel: Pick<Panel, 'surface'>, way: SolvedHeat | null | undefined, lengthMm: number): Pace =>
-  way?.kind === 'plan' ? solvedPace(way, lengthMm) : usualPace(panel, lengthMm)
+export const paceFor = (panel: Pick<Panel, 'surface'>, sweep: SolvedHeat | null | undefined, lengthMm: number): Pace =>
+  sweep?.kind === 'plan' ? solvedPace(sweep, lengthMm) : usualPace(panel, lengthMm)
 
 const passS = (p: Pace): number => p.holdS + (p.beforeMm + p.lengthMm + p.pastMm) / p.mmS
 export const paceSeconds = (p: Pace): number => p.passes * passS(p) + (p.passes - 1) * p.gapS

@@ -85,7 +85,7 @@ const perimeterMm = (ring: readonly Point[]): number =>
 export interface InlayTemplate {
   pieceId: string
   name: string
-  way: 'inlay' | 'overlay'
+  laid: 'inlay' | 'overlay'
   /** Of the small piece, its own size. */
   widthMm: number
   heightMm: number
@@ -109,7 +109,7 @@ export function inlayTemplates(
         {
           pieceId: piece.id,
           name: piece.name,
-          way: object.behind === 'overlay' ? 'overlay' : 'inlay',
+          laid: object.behind === 'overlay' ? 'overlay' : 'inlay',
           widthMm: object.widthMm + 2 * BEHIND_MM,
           heightMm: object.heightMm + 2 * BEHIND_MM,
           rings: [

@@ -70,7 +70,7 @@ export const asLaid = (plan: Plan, films: ReadonlyMap<string, FilmSheet>, pieces
       ).pieces,
   )
 
-/** What of the side is a drop's own: from the seam before it to the seam after it, mm along the way drops follow. */
+/** What of the side is a drop's own: from the seam before it to the seam after it, mm along the run of the drops. */
 function rangeOf({ plan, sideMm, heightMm, run }: SideDrops, index: number): [number, number] {
   const seams = plan.ok ? plan.value.seamsMm : []
   const end = run === 'upright' ? sideMm : heightMm

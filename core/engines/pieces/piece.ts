@@ -16,7 +16,7 @@ export interface Piece {
   part: number
   parts: number
   name: string
-  /** Which way the panel is divided, where it is. */
+  /** Along which side the panel is divided, where it is. */
   along: 'width' | 'height'
   filmId: string
   cutWidthMm: number

@@ -21,7 +21,7 @@ export type See = (p: Point) => Point
 /** A stretch without seams, and whose it is. */
 export type NamedZone = SeamZone & { name: string }
 
-/** Where no seam goes, along the way the strips follow one another: lettering, what stands on panels, and gaps. */
+/** Where no seam goes, along the run of the strips: lettering, what stands on panels, and gaps. */
 export function zonesOf({
   plan,
   lettering,

@@ -15,7 +15,7 @@ export interface SideDrops {
   sideMm: number
   heightMm: number
   panels: { id: string; name: string; fromMm: number; toMm: number; topMm: number; bottomMm: number }[]
-  /** Where no seam goes, along the way the strips follow one another. */
+  /** Where no seam goes, along the run of the strips. */
   zones: NamedZone[]
   lettering: Plan['layout']['drops']['lettering']
   /** Its panels name no neighbours, so that they are taken to stand in the order in which they were measured. */
@@ -59,14 +59,14 @@ function compute(plan: Plan, film: FilmSheet): SideDrops[] {
       return panel.side === side && s && s.on === null ? [{ panel, s }] : []
     })
     if (main.length === 0) return []
-    const ways = (['upright', 'level'] as const)
+    const divided = (['upright', 'level'] as const)
       .filter((run) => plan.layout.drops.run === 'fewest' || plan.layout.drops.run === run)
       .map((run) => oneSide({ plan, film, side, run, main, at }))
     // Fewer drops first, then less film; what has no plan stands last.
     const rank = (d: SideDrops) => (d.plan.ok ? d.plan.value.drops.length * 1e6 + d.plan.value.filmMm : Infinity)
     return [
       nth(
-        ways.sort((a, b) => rank(a) - rank(b)),
+        divided.sort((a, b) => rank(a) - rank(b)),
         0,
       ),
     ]

@@ -169,7 +169,7 @@ function reserveOf({ plan, context, byId, real, width, trimMm, gap }: LayoutTask
   return { reserveFor, reserveBandsMm: reserveBands(reserveFor, byId, width - 2 * trimMm, gap) }
 }
 
-/** All ways of getting the film as they were searched, the one taken among them. */
+/** All sources of the film as they were searched, the one taken among them. */
 function settledSources(known: SettledLayout): ChosenSource {
   const sources = known.sources.map((source): FilmSource => ({
     source,

@@ -21,7 +21,7 @@ export interface RollPlan {
   damage: { from: number; to: number }[]
 }
 
-/** One way of getting the film: off one lot on the shelf, bought, or from two lots with a join between. */
+/** A source of the film: off one lot on the shelf, bought, or from two lots with a join between. */
 export interface Source {
   id: string
   kind: 'shelf' | 'new' | 'join'
@@ -69,7 +69,7 @@ export interface FilmLayout {
   key: string
   /** A quick layout stands in until the searched one is there. */
   settling: boolean
-  /** Ways of getting the film, the cheapest first; the one taken is `source`. */
+  /** Sources of the film, the cheapest first; the one taken is `source`. */
   sources: Source[]
   source: Source | null
   join: LotJoin | null
@@ -128,7 +128,7 @@ export interface SearchOptions {
   /** Placements that stay where they are. */
   locked?: { rollId: string; placement: RollPlan['placements'][number] }[]
   better?: (usedMm: number, boundMm: number) => void
-  /** What each way of getting the film is searched with; by default a first layout is all. */
+  /** What each source of the film is searched with; by default a first layout is all. */
   ofSource?: () => Budget
 }
 

@@ -8,7 +8,7 @@ import { bandLengths, type FilmLayout, type LayOutContext, type Source } from '.
 import { moves, SETTLE_MOVES, sourceMoves } from './settle-moves'
 
 /**
- * Searches one film's layout with a fixed number of moves, and so does every way of getting its film, each alike, so
+ * Searches one film's layout with a fixed number of moves, and so does every source of its film, each alike, so
  * that they compare. What a user kept is left aside.
  */
 export function settleLayout(
@@ -40,7 +40,7 @@ export function settleLayout(
   }
 }
 
-/** The way that is taken, with what its searched layout takes, costs and leaves. */
+/** The source that is taken, with what its searched layout takes, costs and leaves. */
 function asLaid(source: Source, layout: FilmLayout): Source {
   const news = layout.rolls.filter((r) => r.stock === null)
   const saved = source.usedMm - layout.usedMm

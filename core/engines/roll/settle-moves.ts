@@ -5,7 +5,7 @@ import type { Budget } from '../../kit/budget'
  * Some ten seconds for a car on a desk’s machine (docs/bench.md).
  */
 export const SETTLE_MOVES = 50_000
-/** Each way of getting the film is searched with this share of them. */
+/** Each source of the film is searched with this share of them. */
 const SOURCE_SHARE = 0.1
 
 type Counted = Budget & Required<Pick<Budget, 'spent' | 'elapsed'>>

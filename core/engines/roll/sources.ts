@@ -17,7 +17,7 @@ export interface Part {
 export interface FilmSource {
   source: Source
   parts: Part[]
-  /** How the pieces of each part were laid when this way was looked at: a search never leaves more of them out. */
+  /** How the pieces of each part were laid when this source was looked at: a search never leaves more of them out. */
   packings: Packing[]
   join: LotJoin | null
 }
@@ -195,7 +195,7 @@ function joins(ask: SourceAsk, shelf: readonly FilmSource[], news: readonly Film
 const widthOf = (w: FilmSource): number => Math.max(...nth(w.parts, 0).bins.map((b) => b.width))
 const room = (w: FilmSource): number => roomOf(nth(w.parts, 0).bins)
 
-/** Two ways of getting film used together, filled until their layouts are full; null where they hold too little. */
+/** Two sources used together, filled until their layouts are full; null where they hold too little. */
 function joinOfTwo(ask: SourceAsk, a: FilmSource, b: FilmSource): FilmSource | null {
   const { plan, pieces } = ask
   const bound = (some: readonly Piece[], width: number): number =>

@@ -72,7 +72,7 @@ const shows = (a: Panel, b: Panel): number =>
 /**
  * Pieces shared out between two lots with the join where it shows least, exactly, over all ways of sharing out the
  * zones:
- * `fits` says whether a lot takes a set of pieces. Null where no way fits.
+ * `fits` says whether a lot takes a set of pieces. Null where none fits.
  */
 export function shareLots(
   plan: Plan,

@@ -6,7 +6,7 @@ import { MIRROR_SLOWER, PLACE_MIN, PRESSED_MIN_PER_M, PRESS_MIN_PER_M, READ_MIN,
 
 /** What the post-heat of one panel takes, part by part: s, mm and minutes as an experienced crew takes them. */
 export interface PostHeatWork {
-  /** The gun along all edges that are read; a mirror is gone over slower where its way is not solved. */
+  /** The gun along all edges that are read; a mirror is gone over slower where its sweep is not solved. */
   movingS: number
   slower: number
   /** Places that are no edge; all that are read. */
@@ -23,17 +23,17 @@ export function postHeatWork({
   panel,
   film,
   points,
-  way,
+  sweep,
   edges,
-}: Pick<OnPanel, 'panel' | 'film' | 'points' | 'way'> & { edges: OnPanel['edges']['edges'] }): PostHeatWork | null {
+}: Pick<OnPanel, 'panel' | 'film' | 'points' | 'sweep'> & { edges: OnPanel['edges']['edges'] }): PostHeatWork | null {
   const pressedMm = edges.reduce((sum, e) => (e.heat === 'pressed' ? sum + e.lengthMm : sum), 0)
   if (points.length === 0 && pressedMm === 0) return null
   const mirror = CHROME_CLASS.includes(film.kind)
   const along = points.filter((p) => p.lengthMm !== null)
   return {
-    movingS: along.reduce((sum, p) => sum + paceSeconds(paceFor(panel, way, p.lengthMm ?? 0)), 0),
+    movingS: along.reduce((sum, p) => sum + paceSeconds(paceFor(panel, sweep, p.lengthMm ?? 0)), 0),
     // What was solved is for this very film.
-    slower: mirror && way?.kind !== 'plan' ? MIRROR_SLOWER : 1,
+    slower: mirror && sweep?.kind !== 'plan' ? MIRROR_SLOWER : 1,
     places: points.length - along.length,
     readings: points.length,
     alongMm: along.reduce((sum, p) => sum + (p.lengthMm ?? 0), 0),
@@ -55,8 +55,8 @@ export const postHeatMinutes = (work: PostHeatWork, paceFactor: number): number 
   )
 
 /** Post-heat of one panel: metres by the gun's pace on what is under the film, places, readings, pressed as it cools. */
-export function heatStep({ plan, panel, film, points, way, edges }: OnPanel): Step[] {
-  const work = postHeatWork({ panel, film, points, way, edges: edges.edges })
+export function heatStep({ plan, panel, film, points, sweep, edges }: OnPanel): Step[] {
+  const work = postHeatWork({ panel, film, points, sweep, edges: edges.edges })
   if (!work) return []
   const mirror = CHROME_CLASS.includes(film.kind)
   return [

@@ -13,6 +13,6 @@ export interface OnPanel {
   film: FilmSheet
   pieces: readonly Piece[]
   points: readonly HeatPoint[]
-  way: SolvedHeat | undefined
+  sweep: SolvedHeat | undefined
   edges: Pick<Context['edges'], 'edges' | 'corners'>
 }

@@ -1,4 +1,4 @@
-import type { BesidePanels, Plan } from '../../model/plan/schema'
+import type { Plan } from '../../model/plan/schema'
 import {
   CHANNEL_C,
   CHANNEL_RECESS,
@@ -12,12 +12,11 @@ import {
 import { CHROME_CLASS } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import { groupedBy } from '../../kit/grouped'
-import { keptFor } from '../../kit/kept'
+import { keptFor, keptWith } from '../../kit/kept'
 import type { CornerDecision } from '../edge/corner-plan'
 import type { EdgeDecision } from '../edge/edge-plan'
 import type { Panel } from '../../model/vehicle/schema'
 import { EDGE_RULES } from '../../model/edge/edge-data'
-import type { SolvedHeat } from '../../model/catalogue/solved-heat'
 import { choiceFor } from '../../model/plan/piece-choice'
 import { panelAreaMm2 } from '../../model/vehicle/outline'
 import { PANEL_FACTS } from '../../model/vehicle/panel-data'
@@ -76,16 +75,15 @@ export function panelSteps(c: Context, own: ByPanel, panelId: string, pieces: re
   const panel = c.panels.get(panelId)
   const film = c.films.get(pieces[0]?.filmId ?? '')
   if (!panel || !film) return []
-  return keptSteps(
-    panel,
-    c.beside,
+  return keptSteps(panel, {
+    plan: c.beside,
     film,
-    piecesOn(panel, ...pieces),
-    edgesOn(panel, ...(own.edges.get(panelId) ?? [])),
-    cornersOn(panel, ...(own.corners.get(panelId) ?? [])),
-    pointsOn(panel, ...(own.points.get(panelId) ?? [])),
-    c.ways.get(panelId),
-  )
+    pieces: piecesOn(panel, ...pieces),
+    edges: edgesOn(panel, ...(own.edges.get(panelId) ?? [])),
+    corners: cornersOn(panel, ...(own.corners.get(panelId) ?? [])),
+    points: pointsOn(panel, ...(own.points.get(panelId) ?? [])),
+    sweep: c.sweeps.get(panelId),
+  })
 }
 
 // A list with the same things in it is the same list: what was made of it stands.
@@ -94,21 +92,11 @@ const edgesOn = keptFor((_: Panel, ...list: EdgeDecision[]): readonly EdgeDecisi
 const cornersOn = keptFor((_: Panel, ...list: CornerDecision[]): readonly CornerDecision[] => list)
 const pointsOn = keptFor((_: Panel, ...list: HeatPoint[]): readonly HeatPoint[] => list)
 
-const keptSteps = keptFor(
-  (
-    panel: Panel,
-    plan: BesidePanels,
-    film: FilmSheet,
-    pieces: readonly Piece[],
-    edges: readonly EdgeDecision[],
-    corners: readonly CornerDecision[],
-    points: readonly HeatPoint[],
-    way: SolvedHeat | undefined,
-  ): readonly Step[] => {
-    const on: OnPanel = { plan, panel, film, pieces, points, way, edges: { edges, corners } }
-    return [...relaxStep(on), degreaseStep(on), ...laySteps(on), trimStep(on), ...heatStep(on)]
-  },
-)
+type Beside = Omit<OnPanel, 'panel' | 'edges'> & OnPanel['edges']
+const keptSteps = keptWith((panel: Panel, { edges, corners, ...beside }: Beside): readonly Step[] => {
+  const on: OnPanel = { ...beside, panel, edges: { edges, corners } }
+  return [...relaxStep(on), degreaseStep(on), ...laySteps(on), trimStep(on), ...heatStep(on)]
+})
 
 function degreaseStep({ plan, panel }: OnPanel): Step {
   const minutes = LAST_WIPE.startMin + (panelAreaMm2(panel) / 1e6) * LAST_WIPE.perM2Min

@@ -38,7 +38,7 @@ export function roughCuts(panel: Panel, bleedMm: number): RoughCut[] {
   })
 }
 
-/** A point of the edge, moved out by what is left. Edges run clockwise: out is to the left of their way. */
+/** A point of the edge, moved out by what is left. Edges run clockwise: out is to the left of them. */
 function outwards(points: readonly Point[], p: Point, i: number): Point {
   const [a, b] = [points[Math.max(0, i - 1)] ?? p, points[Math.min(points.length - 1, i + 1)] ?? p]
   const long = Math.hypot(b.x - a.x, b.y - a.y) || 1

@@ -58,7 +58,7 @@ export interface Context {
   pieces: readonly Piece[]
   points: readonly HeatPoint[]
   /** How the gun goes along the edges of a panel, where that is solved. */
-  ways: ReadonlyMap<string, SolvedHeat>
+  sweeps: ReadonlyMap<string, SolvedHeat>
   edges: Pick<EdgesOfJob, 'edges' | 'corners' | 'tapes'>
   record: ShopRecord
 }

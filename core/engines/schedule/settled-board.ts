@@ -8,7 +8,7 @@ import { BLOCKS, type JobOutline } from './job-outline'
 import type { BoardPin } from './pins'
 import { shopSchedule, type Board, type BoardFault, type BoardJob } from './shop-schedule'
 
-/** Raised whenever the same shop would be laid out in another way. */
+/** Raised whenever the same shop would be laid out otherwise. */
 const BOARD_VERSION = 1
 /** A board moves on by quarters of an hour: until the next one it hangs on the same. */
 const QUARTER_MIN = 15

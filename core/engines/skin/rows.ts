@@ -11,7 +11,7 @@ export function overlap(a: Box, b: Box): { x: number; y: number } | null {
   return x > 1 && y > 1 ? { x, y } : null
 }
 
-/** Panels that run into each other are moved apart along the shorter way, the one nearer the rim of the map. */
+/** Panels that run into each other are moved apart in the shorter direction, the one nearer the rim of the map. */
 export function partOverlaps(placed: SkinPanel[], members: readonly number[], strip: (i: number) => boolean): void {
   const box = boxOf(
     members.flatMap((i) => [

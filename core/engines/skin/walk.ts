@@ -3,19 +3,19 @@ import { Skin } from './skin'
 import { SkinPanel } from './skin-panel'
 
 export type StepDirection = 'up' | 'down' | 'left' | 'right'
-export const WAY: Record<StepDirection, Point> = {
+export const STEP: Record<StepDirection, Point> = {
   up: { x: 0, y: -1 },
   down: { x: 0, y: 1 },
   left: { x: -1, y: 0 },
   right: { x: 1, y: 0 },
 }
 
-/** The panel across the edge on that side: the neighbour that the edge names, else the nearest that way on the map. */
-export function panelAcross(skin: Skin, id: string, way: StepDirection): string | null {
+/** The panel across the edge on that side: the neighbour that the edge names, else the nearest in that direction on the map. */
+export function panelAcross(skin: Skin, id: string, toward: StepDirection): string | null {
   const from = skin.panels.find((p) => p.id === id)
   if (!from) return skin.panels[0]?.id ?? null
   const ids = new Set(skin.panels.map((p) => p.id))
-  const d = WAY[way]
+  const d = STEP[toward]
   const apart = (other: string | null): number => {
     const to = skin.panels.find((p) => p.id === other)?.box
     if (!to) return Infinity

@@ -79,9 +79,9 @@ function outward(before: Point, at: Point, after: Point): Point {
   return { x: (u.x + v.x) / l, y: (u.y + v.y) / l }
 }
 /** The direction in space of a direction on the taped panel. */
-function tangent(surface: PanelSurface, p: Point, way: Point): [number, number, number] {
+function tangent(surface: PanelSurface, p: Point, toward: Point): [number, number, number] {
   const step = 0.1
-  const [a, b] = [surface.on({ x: p.x - way.x * step, y: p.y - way.y * step }).at, surface.on(p).at]
+  const [a, b] = [surface.on({ x: p.x - toward.x * step, y: p.y - toward.y * step }).at, surface.on(p).at]
   const d = b.map((x, i) => x - nth(a, i)) as [number, number, number]
   const l = Math.hypot(...d) || 1
   return d.map((x) => x / l) as [number, number, number]

@@ -6,8 +6,8 @@ import { flatPanel } from './flat-panel'
 import { proposals, seamWithSlits, type Proposal } from './proposals'
 import { shown, type SurfaceMap, type SurfaceOptions } from './surface-map'
 
-/** A way to part the film of a mesh, solved: vertices along each cut, numbered from 0. Fractions, mm, mm². */
-export interface MeshWay {
+/** A way out found on a mesh alone, solved: vertices along each cut, numbered from 0. Fractions, mm, mm². */
+export interface MeshWayOut {
   kind: 'seam' | 'slits' | 'seam_and_slits'
   lines: number[][]
   stretch: number
@@ -16,7 +16,7 @@ export interface MeshWay {
   cutMm: number
   pieces: number
 }
-export interface MeshWaysOptions extends Pick<SurfaceOptions, 'limit' | 'shrink' | 'spent'> {
+export interface MeshWaysOutOptions extends Pick<SurfaceOptions, 'limit' | 'shrink' | 'spent'> {
   found?: (done: number, of: number) => void
 }
 
@@ -45,15 +45,18 @@ export function onOwnFilm(
  * Seams and relief cuts found on a mesh alone, each solved: sorted by the worst stretch they leave. Lines run straight
  * on the flat film of the whole. Errors: those of `flatPanel`.
  */
-export function waysOnMesh(mesh: TriMesh, options: MeshWaysOptions): Result<{ whole: SurfaceMap; ways: MeshWay[] }> {
+export function waysOutOnMesh(
+  mesh: TriMesh,
+  options: MeshWaysOutOptions,
+): Result<{ whole: SurfaceMap; ways: MeshWayOut[] }> {
   const { spent = () => false, found } = options
   const whole = onOwnFilm(mesh, options)
   if (!whole.ok) return whole
   const list = proposals(whole.value)
   const near = nearest(whole.value.taped)
   const step = Math.sqrt(whole.value.report.area_mm2 / whole.value.report.triangles) * 2
-  const ways: { way: MeshWay; from: Proposal }[] = []
-  const solve = (p: Proposal, kind: MeshWay['kind']) => {
+  const ways: { way: MeshWayOut; from: Proposal }[] = []
+  const solve = (p: Proposal, kind: MeshWayOut['kind']) => {
     if (spent()) return
     const lines = p.lines.map((l) => verticesAlong(l, near, step)).filter((l) => l.length > 1)
     const made = lines.length > 0 ? flatPanel(mesh, { ...options, quick: true, lines }) : null
@@ -73,7 +76,7 @@ export function waysOnMesh(mesh: TriMesh, options: MeshWaysOptions): Result<{ wh
     })
   }
   for (const p of list) solve(p, p.kind)
-  const best = (kind: MeshWay['kind'], n: number) =>
+  const best = (kind: MeshWayOut['kind'], n: number) =>
     ways
       .filter((w) => w.way.kind === kind)
       .sort((a, b) => a.way.stretch - b.way.stretch)

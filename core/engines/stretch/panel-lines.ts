@@ -24,7 +24,7 @@ const SAME_MM = 0.01
 
 const between = (a: Point, b: Point, t: number): Point => ({ x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t })
 const same = (a: Point, b: Point): boolean => Math.hypot(a.x - b.x, a.y - b.y) < SAME_MM
-/** Share of the way from a to b where c–d crosses it; null where it does not. */
+/** Share of the line from a to b at which c–d crosses it; null where it does not. */
 function crossing(a: Point, b: Point, c: Point, d: Point): number | null {
   const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, d.x - c.x, d.y - c.y]
   const cross = ux * vy - uy * vx

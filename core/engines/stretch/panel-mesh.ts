@@ -117,10 +117,10 @@ function rounded(before: Point, corner: Point, after: Point, radius: number): Po
     y: corner.y + ((ay + by) / l) * (r / Math.sin(half)),
   }
   const start = Math.atan2(corner.y + ay * trim - centre.y, corner.x + ax * trim - centre.x)
-  const way = ax * by - ay * bx < 0 ? 1 : -1
+  const sense = ax * by - ay * bx < 0 ? 1 : -1
   const steps = Math.max(2, Math.ceil(turn / CORNER_STEP))
   return Array.from({ length: steps + 1 }, (_, k) => {
-    const a = start + (way * turn * k) / steps
+    const a = start + (sense * turn * k) / steps
     return { x: centre.x + r * Math.cos(a), y: centre.y + r * Math.sin(a) }
   })
 }

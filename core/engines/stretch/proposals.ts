@@ -5,7 +5,7 @@ import type { ReliefAt, ReliefPlace } from './relief-places'
 import type { SurfaceMap } from './surface-map'
 
 /**
- * A way to part a film, by straight lines on the panel. `seam`: across the whole of it; `slits`: cuts in from its
+ * A cut that parts a film, by straight lines on the panel. `seam`: across the whole of it; `slits`: cuts in from its
  * rim.
  */
 export interface Proposal {
@@ -13,7 +13,7 @@ export interface Proposal {
   lines: [Point, Point][]
   /** For cuts: whence they run in. */
   where?: 'corners' | 'top_corners' | 'bottom_corners' | 'top_and_bottom' | 'both_sides' | ReliefAt
-  /** For seams: the way the panel is divided, and where. */
+  /** For seams: along which side the panel is divided, and where. */
   along?: 'width' | 'height'
   atMm?: number[]
 }
@@ -32,7 +32,7 @@ const SEAMS = [1 / 2, 1 / 4, 3 / 4]
 const LEAST_PART = 0.08
 
 /**
- * Ways to part a panel's film worth solving: seams at even shares, through its worst places and along given lines;
+ * Cuts of a panel's film worth solving: seams at even shares, through its worst places and along given lines;
  * cuts from its corners and sides, and at the places where hands make them.
  */
 export function proposals(
@@ -104,11 +104,11 @@ class Seams {
 }
 
 /** A cut from the rim inwards, `share` of the shorter side long; it begins a little outside. */
-function cut({ widthMm, heightMm }: Box, from: Point, way: Point, share: number): [Point, Point] {
+function cut({ widthMm, heightMm }: Box, from: Point, inward: Point, share: number): [Point, Point] {
   const short = Math.min(widthMm, heightMm)
   return [
-    { x: from.x - way.x, y: from.y - way.y },
-    { x: from.x + way.x * share * short, y: from.y + way.y * share * short },
+    { x: from.x - inward.x, y: from.y - inward.y },
+    { x: from.x + inward.x * share * short, y: from.y + inward.y * share * short },
   ]
 }
 
@@ -163,7 +163,7 @@ function cutsAtPlaces(box: Box, reliefs: readonly { where: ReliefAt; places: rea
   )
 }
 
-/** The places nearest to the four corners of the box, top two first, and the way inward from each. */
+/** The places nearest to the four corners of the box, top two first, and the direction inward from each. */
 function cornersOf(
   map: SurfaceMap,
   [x0, x1, y0, y1]: [number, number, number, number],
@@ -197,7 +197,7 @@ export function boxOf(places: Float64Array): [number, number, number, number] {
   return out
 }
 
-/** Two ways taken together: a seam and the cuts of another, as far as they do not cross. */
+/** Two proposals taken together: a seam and the cuts of another, as far as they do not cross. */
 export const seamWithSlits = (seam: Proposal, slits: Proposal): Proposal => ({
   ...seam,
   lines: [...seam.lines, ...slits.lines],

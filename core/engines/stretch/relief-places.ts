@@ -6,7 +6,7 @@ import type { Edge, Panel } from '../../model/vehicle/schema'
 export const RELIEF_AT = ['arch_ends', 'lamp_ends', 'pillars', 'door_front'] as const
 export type ReliefAt = (typeof RELIEF_AT)[number]
 
-/** A corner of the outline and the way into the panel that halves it, of length 1. Panel's surface, mm. */
+/** A corner of the outline and the direction into the panel that halves it, of length 1. Panel's surface, mm. */
 export interface ReliefPlace {
   at: Point
   inward: Point
@@ -37,7 +37,7 @@ export function reliefPlaces(panel: Panel): { where: ReliefAt; places: ReliefPla
     const [a, b] = [inwardOf(before), inwardOf(after)]
     const [x, y] = [a.x + b.x, a.y + b.y]
     const long = Math.hypot(x, y)
-    // Two edges that turn back on each other leave no way in.
+    // Two edges that turn back on each other leave no room for a cut.
     return long < LEAST_TURN ? null : { at: onSurface(after.from), inward: { x: x / long, y: y / long } }
   }
   const found = (indices: readonly number[]): ReliefPlace[] =>
@@ -56,7 +56,7 @@ export function reliefPlaces(panel: Panel): { where: ReliefAt; places: ReliefPla
 }
 const LEAST_TURN = 0.2
 
-/** Edges run clockwise, y down: inside lies to the right of their way. */
+/** Edges run clockwise, y down: inside lies to the right of them. */
 function inwardOf({ from, to }: { from: Point; to: Point }): Point {
   const long = Math.hypot(to.x - from.x, to.y - from.y) || 1
   return { x: -(to.y - from.y) / long, y: (to.x - from.x) / long }

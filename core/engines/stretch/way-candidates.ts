@@ -19,7 +19,7 @@ export const ON_LINE_MM = 12
 export const NEAR_RIM = 0.12
 /** The worst place of a pressed-in recess lies in it or this near to its free film, mm. */
 export const ROUND_RECESS_MM = 30
-export type Candidate = Pick<SolvedWay, 'code' | 'change' | 'facts'> & {
+export type Candidate = Pick<SolvedWayOut, 'code' | 'change' | 'facts'> & {
   seamMm: number
   seen: SeamSeen
   proposal?: Proposal
@@ -185,7 +185,7 @@ export function candidates(plan: Plan, panel: Panel, map: SurfaceMap, films: rea
 }
 
 /** A way out that was solved: the change of the plan, and what the film then feels. Fractions, mm, mm². */
-export interface SolvedWay {
+export interface SolvedWayOut {
   code: 'seam' | 'slits' | 'seam_and_slits' | 'inlay' | 'feed' | 'wider_gap' | 'pre_stretch' | 'relax_first' | 'film'
   change: PlanChange
   facts: Record<string, string | number>

@@ -10,16 +10,16 @@ import { shrinkCapacity } from './pre-stretch'
 import { seamWithSlits } from './proposals'
 import type { ScanSurface } from '../../solve/mesh/scan'
 import type { SurfaceMap } from './surface-map'
-import { bothOf, Candidate, candidates, SeamSeen, SolvedWay } from './way-candidates'
+import { bothOf, Candidate, candidates, SeamSeen, SolvedWayOut } from './way-candidates'
 
-export interface WaysOptions {
+export interface WaysOutOptions {
   /** Triangles of each map: few, since many are solved. */
   triangles?: number
   films?: readonly FilmSheet[]
   scan?: ScanSurface | null
   spent?: () => boolean
   /** Told as each is solved. */
-  found?: (way: SolvedWay, done: number, of: number) => void
+  found?: (way: SolvedWayOut, done: number, of: number) => void
 }
 
 const COARSE = 600
@@ -72,11 +72,11 @@ export function mapInPlan(
  * shares and through the worst places, relief cuts, both together, inlay, feed, a wider gap, pre-stretch, relax first,
  * another film. Sorted: those that answer first, least seam seen, least stretch. Errors: those of the map as it is.
  */
-export function waysFor(
+export function waysOutFor(
   plan: Plan,
   panelId: string,
-  options: WaysOptions = {},
-): Result<{ now: SolvedWay | null; ways: SolvedWay[] }> {
+  options: WaysOutOptions = {},
+): Result<{ now: SolvedWayOut | null; ways: SolvedWayOut[] }> {
   const { films = [], scan = null, spent = () => false, found } = options
   const panel = plan.panels.find((p) => p.id === panelId)
   const pressed = panel?.recesses.some((r) => r.way !== 'inlay') ?? false
@@ -85,14 +85,14 @@ export function waysFor(
   if (!panel || !now) return ok({ now: null, ways: [] })
   if (!now.ok) return now
   const list = candidates(plan, panel, now.value.map, films)
-  const ways: SolvedWay[] = []
-  const solved = new Map<SolvedWay, Candidate>()
+  const ways: SolvedWayOut[] = []
+  const solved = new Map<SolvedWayOut, Candidate>()
   let confirmed = 0
   let of = list.length + BOTH + CONFIRMED
   const before = now.value.feel.worst
   const solve = (c: Candidate) => {
     if (spent()) return
-    const way = solvedWay({ plan, panelId, c, triangles, spent, scan })
+    const way = solvedWayOut({ plan, panelId, c, triangles, spent, scan })
     if (!way || (way.worst > before - BETTER && !(way.wrinklesMm2 === 0 && now.value.feel.areaMm2[4] !== 0)))
       return void of--
     ways.push(way)
@@ -101,7 +101,7 @@ export function waysFor(
   }
   list.forEach(solve)
   // The best seam that is not enough by itself, with the best cuts.
-  const best = (code: SolvedWay['code'], n: number) => bestOf(ways, code, n).map((w) => mustGet(solved, w))
+  const best = (code: SolvedWayOut['code'], n: number) => bestOf(ways, code, n).map((w) => mustGet(solved, w))
   for (const seam of best('seam', 1))
     for (const slits of best('slits', BOTH))
       if (seam.proposal && slits.proposal)
@@ -112,7 +112,7 @@ export function waysFor(
     const again =
       spent() || scan
         ? null
-        : solvedWay({ plan, panelId, c: mustGet(solved, way), triangles: triangles * FINER, spent, scan: null })
+        : solvedWayOut({ plan, panelId, c: mustGet(solved, way), triangles: triangles * FINER, spent, scan: null })
     if (!again) continue
     ways[ways.indexOf(way)] = again
     found?.(again, ++confirmed + ways.length, of)
@@ -122,14 +122,14 @@ export function waysFor(
 }
 
 /** So many ways of one kind, those with the least stretch. */
-const bestOf = (ways: readonly SolvedWay[], code: SolvedWay['code'], n: number): SolvedWay[] =>
+const bestOf = (ways: readonly SolvedWayOut[], code: SolvedWayOut['code'], n: number): SolvedWayOut[] =>
   ways
     .filter((w) => w.code === code)
     .sort((a, b) => a.worst - b.worst)
     .slice(0, n)
 
 /** The panel as the plan has it, to be held against the ways out. */
-const asItIs = (now: Parameters<typeof measured>[0], panelId: string): SolvedWay => ({
+const asItIs = (now: Parameters<typeof measured>[0], panelId: string): SolvedWayOut => ({
   ...measured(now),
   code: 'seam',
   change: { kind: 'piece', panelId, set: {} },
@@ -140,7 +140,7 @@ const asItIs = (now: Parameters<typeof measured>[0], panelId: string): SolvedWay
 })
 
 /** Those that answer first: least of a seam to be seen, then the shortest, then the least stretch. */
-function sortInPlace(ways: SolvedWay[]): void {
+function sortInPlace(ways: SolvedWayOut[]): void {
   const rank: SeamSeen[] = ['none', 'body_line', 'near_edge', 'open']
   ways.sort(
     (a, b) =>
@@ -161,7 +161,7 @@ function measured({ map, feel }: { map: SurfaceMap; feel: Feel }) {
   }
 }
 
-function solvedWay({
+function solvedWayOut({
   plan,
   panelId,
   c,
@@ -175,7 +175,7 @@ function solvedWay({
   triangles: number
   spent: () => boolean
   scan: ScanSurface | null
-}): SolvedWay | null {
+}): SolvedWayOut | null {
   const made = mapInPlan(applyChange(plan, c.change), panelId, { triangles, spent, scan })
   if (!made?.ok || made.value.map.report.overlaps) return null
   const m = measured(made.value)

@@ -3,9 +3,9 @@ import type { FilmSheet } from '../film/schema'
 import type { ShopSettings } from '../shop/shop'
 import type { Panel } from '../vehicle/schema'
 
-/** Raised whenever the same edge would be heated in another way. */
+/** Raised whenever the same edge would be heated otherwise. */
 const HEAT_VERSION = 2
-/** Solved the same way wherever it is: none is finer than another. */
+/** Solved alike wherever it is: none is finer than another. */
 export const HEAT_FINENESS = 1
 
 /** Guns whose air at the film was measured: only by those is anything worked out. */
@@ -15,7 +15,7 @@ export const measuredGuns = (guns: ShopSettings['guns']) =>
   )
 
 /**
- * What the gun's way along an edge hangs on: what lies under it, the film's band and limit, the shop's guns. Edges of one
+ * What the gun's sweep along an edge hangs on: what lies under it, the film's band and limit, the shop's guns. Edges of one
  * material and film share it. Null where no gun was measured.
  */
 export function heatKey(

@@ -1,11 +1,11 @@
-import type { FoundWay, SettledLayout, SolveFault, Solution } from './solutions'
+import type { FoundWayOut, SettledLayout, SolveFault, Solution } from './solutions'
 import type { HeatTable } from './solved-heat'
 import type { SolvedTable } from './solved-stretch'
 
 /** Solutions by their keys. */
 export interface SolutionTables {
   stretch: SolvedTable
-  ways: Readonly<Record<string, readonly FoundWay[]>>
+  ways: Readonly<Record<string, readonly FoundWayOut[]>>
   layout: Readonly<Record<string, SettledLayout>>
   heat: HeatTable
   fault: Readonly<Record<string, SolveFault>>

@@ -7,14 +7,14 @@ import { SolvedStretch } from './solved-stretch'
 
 /**
  * What takes long is solved once and kept: the stretch of a panel, the best ways out of it, the layout of a film, the
- * gun's way along its edges. Its
+ * gun's sweep along its edges. Its
  * key is a hash of everything that it hangs on, the solver's version and fineness among it.
  */
 export const SOLUTION_KINDS = ['stretch', 'ways', 'layout', 'heat'] as const
 export type SolutionKind = (typeof SOLUTION_KINDS)[number]
 
 /** A way out as it was solved on the panel's surface. `becomes`: the worst stretch then, a fraction. */
-export interface FoundWay {
+export interface FoundWayOut {
   code: 'seam' | 'slits' | 'seam_and_slits' | 'inlay' | 'feed' | 'wider_gap' | 'pre_stretch' | 'relax_first' | 'film'
   change: PlanChange
   becomes: number
@@ -56,10 +56,10 @@ const Join = z.strictObject({
   lengthMm: z.number().min(0),
 })
 
-/** One film's layout, searched: where its pieces lie, what every way of getting the film takes, and the proven bound. */
+/** One film's layout, searched: where its pieces lie, what every source of the film takes, and the proven bound. */
 export const SettledLayout = z.strictObject({
   filmId: z.string().max(60),
-  /** Of the ways of getting the film, the one that is taken; null where there is none. */
+  /** Of the sources of the film, the one that is taken; null where there is none. */
   sourceId: z.string().max(200).nullable(),
   sources: z.array(Source).max(60),
   join: Join.nullable(),

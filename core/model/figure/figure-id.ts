@@ -34,7 +34,7 @@ export type RollPart = (typeof ROLL_PARTS)[number]
 
 export type ConditionCode = 'air' | 'dew_point' | 'area' | 'tau' | 'target' | 'warming' | 'lead' | 'in_by'
 export type SurfacePart = 'map' | 'worst' | 'mean' | 'area' | 'post_heat' | 'residual'
-export type WayPart = 'worst' | 'over' | 'seam' | 'film' | 'minutes'
+export type WayOutPart = 'worst' | 'over' | 'seam' | 'film' | 'minutes'
 /** How the gun goes along a panel's edges, how hot they become, how long it moves, and the minutes of it all. */
 export type HeatPart = 'pace' | 'hold' | 'gap' | 'peak_low' | 'peak_high' | 'in_band' | 'moving' | 'minutes'
 type Film = string
@@ -53,7 +53,7 @@ export type FigureId =
   | `heat/${PanelId}/${HeatPart}`
   | `supply/${string}`
   | `surface/${PanelId}/${SurfacePart}`
-  | `way/${PanelId}/${number | 'now'}/${WayPart}`
+  | `way/${PanelId}/${number | 'now'}/${WayOutPart}`
   | `roll/${Film}/${RollPart}`
   | `roll/${Film}/source:${string}/${RollPart}`
   | `roll/${Film}/rest:${string}/area`

@@ -60,7 +60,7 @@ export const FilmSheet = z.strictObject({
     /** Price per metre of length, per roll of the first roll length, or per sheet, in the shop's currency. */
     price: z.number().min(0).max(100000),
   }),
-  /** Other ways in which a width is sold; for a width named here these hold in place of `soldBy`. */
+  /** How else a width is sold; for a width named here these hold in place of `soldBy`. */
   offers: z
     .array(
       z.strictObject({

@@ -25,8 +25,8 @@ export interface EdgeTask {
   reachMm: number
 }
 
-/** A way to move the gun: whole, to be carried out as it stands. */
-export interface Way {
+/** A sweep of the gun along the edge, complete: to be carried out as it stands. */
+export interface EdgeSweep {
   fromMm: number
   toMm: number
   speedMmS: number
@@ -36,7 +36,7 @@ export interface Way {
 }
 export interface EdgePlan {
   gun: string
-  way: Way
+  sweep: EdgeSweep
   inBand: number
   minPeakC: number
   maxPeakC: number
@@ -45,5 +45,5 @@ export interface EdgePlan {
   holdsAboveMinS: number
 }
 
-export const secondsOf = (w: Way): number =>
+export const secondsOf = (w: EdgeSweep): number =>
   w.passes * (w.holdS + Math.abs(w.toMm - w.fromMm) / w.speedMmS) + (w.passes - 1) * w.gapS

@@ -1,10 +1,10 @@
-import type { EdgeTask, GunChoice, Way } from './edge-task'
+import type { EdgeTask, GunChoice, EdgeSweep } from './edge-task'
 import { lineSummary, peakAt } from './line-summary'
 import { sweepHeat } from './sweep'
 import { preparePanel, type PreparedPanel, type SweepFineness, type SweepRun } from './sweep-model'
 
 export interface Seen {
-  way: Way
+  sweep: EdgeSweep
   /** Peaks at even places along the edge. */
   peaks: number[]
   inBand: number
@@ -13,7 +13,7 @@ export interface Seen {
   holdsAboveMinS: number
 }
 
-/** Looks at ways on one panel with one gun, at one fineness. */
+/** Looks at sweeps on one panel with one gun, at one fineness. */
 export class EdgeTrial {
   private readonly base: SweepRun
   private readonly prepared: PreparedPanel
@@ -48,19 +48,19 @@ export class EdgeTrial {
     this.prepared = preparePanel(this.base, fineness)
   }
 
-  /** What a way does to the edge; one that was looked at is not carried out again. */
-  look(way: Way): Seen {
-    const name = [way.fromMm, way.toMm, way.speedMmS, way.passes, way.holdS, way.gapS].join(' ')
+  /** What a sweep does to the edge; one that was looked at is not carried out again. */
+  look(sweep: EdgeSweep): Seen {
+    const name = [sweep.fromMm, sweep.toMm, sweep.speedMmS, sweep.passes, sweep.holdS, sweep.gapS].join(' ')
     const known = this.seen.get(name)
     if (known) return known
-    const seen = this.carriedOut(way)
+    const seen = this.carriedOut(sweep)
     this.seen.set(name, seen)
     return seen
   }
 
-  private carriedOut(way: Way): Seen {
+  private carriedOut(sweep: EdgeSweep): Seen {
     const { x } = this.prepared
-    const shorter = { ...way, toMm: way.toMm - this.leftOutM * 1000 }
+    const shorter = { ...sweep, toMm: sweep.toMm - this.leftOutM * 1000 }
     const result = sweepHeat({ ...this.base, sweep: { ...this.base.sweep, ...shorter } }, this.fineness, this.prepared)
     const placeOf = (i: number): number => {
       const atM = ((x.lengthM + this.leftOutM) * (i + 0.25)) / (PLACES - 0.5)
@@ -71,7 +71,7 @@ export class EdgeTrial {
     const edge = lineSummary(x, result.peaks, [bandC.min, bandC.max])
     const hot = [...result.aboveS].filter((_, i) => result.peaks[i] >= bandC.min)
     return {
-      way,
+      sweep,
       peaks: Array.from({ length: PLACES }, (_, i) => peakAt(x, result.peaks, placeOf(i))),
       inBand: this.withLeftOut(edge.inWindowFraction ?? 0, peakAt(x, result.peaks, x.lengthM / 2)),
       minPeakC: edge.minPeakC,

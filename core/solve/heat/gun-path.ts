@@ -20,7 +20,7 @@ export interface Stretch {
   gun: { fromM: number; speedMS: number } | null
 }
 
-/** The way of the gun as a list of even stretches, and then `coolS` without it. */
+/** The path of the gun as a list of even stretches, and then `coolS` without it. */
 export function gunPath(sweep: Sweep, coolS: number): Stretch[] {
   const out: Stretch[] = []
   let at = 0

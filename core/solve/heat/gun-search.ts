@@ -1,9 +1,9 @@
-import { secondsOf, type EdgePlan, type EdgeTask, type GunChoice, type Way } from './edge-task'
+import { secondsOf, type EdgePlan, type EdgeTask, type GunChoice, type EdgeSweep } from './edge-task'
 import { EdgeTrial, PLACES, type Seen } from './edge-trial'
 import { footprintScale } from './footprint'
 import { leastSquares } from './least-squares'
 import { FINE, MEDIUM, ROUGH } from './sweep-model'
-import { movedBy, within, type Knob } from './way-knobs'
+import { movedBy, within, type Knob } from './sweep-knobs'
 
 /** Share of the edge that is asked to end in the band, and with a little for what the check itself may be off. */
 export const IN_BAND_ASKED = 0.98
@@ -63,7 +63,7 @@ export class GunSearch {
     this.wholeCheck ??= new EdgeTrial(this.task, this.gun, MEDIUM)
     return this.wholeCheck
   }
-  /** The finer look while a way is put right: at the shorter edge where the middle is alike. */
+  /** The finer look while a sweep is put right: at the shorter edge where the middle is alike. */
   private get quickCheck(): EdgeTrial {
     if (this.rough === this.whole) return this.check
     this.shortCheck ??= new EdgeTrial(this.task, this.gun, MEDIUM, this.shortM)
@@ -77,14 +77,14 @@ export class GunSearch {
       this.hottestC = Math.max(task.startC, this.gun.airC)
       return false
     }
-    const slowest: Way = { ...this.plain(task.speedMmS.min, 1), holdS: task.holdMaxS }
+    const slowest: EdgeSweep = { ...this.plain(task.speedMmS.min, 1), holdS: task.holdMaxS }
     this.hottestC = this.rough.look(slowest).maxPeakC
     if (this.hottestC >= task.bandC.min) return true
     this.hottestC = this.short.look({ ...slowest, passes: task.passesMax }).maxPeakC
     return this.hottestC >= task.bandC.min
   }
 
-  private plain(speedMmS: number, passes: number): Way {
+  private plain(speedMmS: number, passes: number): EdgeSweep {
     return {
       fromMm: 0,
       toMm: this.task.panel.lengthM * 1000,
@@ -134,30 +134,30 @@ export class GunSearch {
     const quick = this.attempts(plain, this.quickCheck)
     if (!quick || this.quickCheck === this.check) return quick?.hastened ?? null
     // What the shorter edge bore out has to hold for the whole one.
-    for (const { way } of quick.hastened === quick.plan ? [quick.plan] : [quick.hastened, quick.plan]) {
-      const whole = this.planOf(this.check.look(way))
+    for (const { sweep } of quick.hastened === quick.plan ? [quick.plan] : [quick.hastened, quick.plan]) {
+      const whole = this.planOf(this.check.look(sweep))
       if (this.isAllowed(whole) && (isGood(whole) || !isGood(quick.plan))) return whole
     }
     return this.attempts(plain, this.check)?.hastened ?? null
   }
 
-  /** Fits the way by the rough look and puts right what a finer one sees, again and again. */
-  private attempts(plain: Way, check: EdgeTrial): { plan: EdgePlan; hastened: EdgePlan } | null {
+  /** Fits the sweep by the rough look and puts right what a finer one sees, again and again. */
+  private attempts(plain: EdgeSweep, check: EdgeTrial): { plan: EdgePlan; hastened: EdgePlan } | null {
     this.offsets = this.offsets.map(() => 0)
-    let way = within(this.task, plain)
+    let sweep = within(this.task, plain)
     for (const holdS of HOLDS_TO_BEGIN_S.filter((s) => s <= this.task.holdMaxS)) {
-      const held = { ...way, holdS }
-      if (squares(this.residuals(held)) < squares(this.residuals(way))) way = held
+      const held = { ...sweep, holdS }
+      if (squares(this.residuals(held)) < squares(this.residuals(sweep))) sweep = held
     }
     let best: EdgePlan | null = null
     for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
-      way = this.fit(way, attempt === 0 ? ROUNDS : 2)
-      const exact = check.look(way)
+      sweep = this.fit(sweep, attempt === 0 ? ROUNDS : 2)
+      const exact = check.look(sweep)
       const plan = this.planOf(exact)
       const before: EdgePlan | null = best
       if (this.isAllowed(plan) && (!before || rank(plan) < rank(before))) best = plan
       if (before && best === before) break
-      const rough = this.rough.look(way)
+      const rough = this.rough.look(sweep)
       this.offsets = exact.peaks.map((c, i) => c - rough.peaks[i])
     }
     return best && { plan: best, hastened: isGood(best) ? this.hasten(best, check) : best }
@@ -169,92 +169,92 @@ export class GunSearch {
 
   /** A good plan at a quicker pace, as long as the edge bears it; the last one that the finer look bears out. */
   private hasten(plan: EdgePlan, check: EdgeTrial): EdgePlan {
-    let faster: Way | null = null
+    let faster: EdgeSweep | null = null
     for (let step = 1; step <= HASTE_STEPS; step++) {
-      const way = within(this.task, { ...plan.way, speedMmS: plan.way.speedMmS * (1 + HASTE * step) })
-      const peaks = this.rough.look(way).peaks.map((c, i) => c + this.offsets[i])
+      const sweep = within(this.task, { ...plan.sweep, speedMmS: plan.sweep.speedMmS * (1 + HASTE * step) })
+      const peaks = this.rough.look(sweep).peaks.map((c, i) => c + this.offsets[i])
       const inside = peaks.filter((c) => c >= this.task.bandC.min && c <= this.task.bandC.max).length
       if (inside < PLACES * IN_BAND_WANTED) break
-      faster = way
+      faster = sweep
     }
     if (!faster) return plan
     const quicker = this.planOf(check.look(faster))
     return this.isAllowed(quicker) && rank(quicker) < rank(plan) ? quicker : plan
   }
 
-  /** The coolest way there is, for where all others spoil the film. */
+  /** The coolest sweep there is, for where all others spoil the film. */
   coolest(): EdgePlan {
     return this.planOf(this.check.look(this.plain(this.task.speedMmS.max, 1)))
   }
 
   /** A plan as the fine sweep sees it. */
   confirmed(plan: EdgePlan): EdgePlan {
-    return this.planOf(new EdgeTrial(this.task, this.gun, FINE).look(plan.way))
+    return this.planOf(new EdgeTrial(this.task, this.gun, FINE).look(plan.sweep))
   }
 
   private planOf(seen: Seen): EdgePlan {
     return {
       gun: this.gun.id,
-      way: seen.way,
+      sweep: seen.sweep,
       inBand: seen.inBand,
       minPeakC: seen.minPeakC,
       maxPeakC: seen.maxPeakC,
-      seconds: secondsOf(seen.way),
+      seconds: secondsOf(seen.sweep),
       holdsAboveMinS: seen.holdsAboveMinS,
     }
   }
 
   /** Kelvin outside the aim at each place, and the time. */
-  private residuals(way: Way): number[] {
+  private residuals(sweep: EdgeSweep): number[] {
     const { low, high } = this
-    const peaks = this.rough.look(way).peaks.map((c, i) => c + this.offsets[i])
+    const peaks = this.rough.look(sweep).peaks.map((c, i) => c + this.offsets[i])
     const out = peaks.map((c) => (c < low ? c - low : c > high ? c - high : 0))
-    return [...out, this.timeResidual(way)]
+    return [...out, this.timeResidual(sweep)]
   }
-  private timeResidual(way: Way): number {
-    return Math.sqrt((TIME_WEIGHT * PLACES * secondsOf(way)) / this.wholeS)
+  private timeResidual(sweep: EdgeSweep): number {
+    return Math.sqrt((TIME_WEIGHT * PLACES * secondsOf(sweep)) / this.wholeS)
   }
 
   /** Damped least squares (Levenberg 1944, Marquardt 1963) over pace, hold, ends and gap. */
-  private fit(start: Way, rounds: number): Way {
+  private fit(start: EdgeSweep, rounds: number): EdgeSweep {
     const names: Knob[] = ['pace', 'from', 'to']
     if (this.task.holdMaxS > 0) names.push('hold')
     if (start.passes > 1 && this.task.gapMaxS > 0) names.push('gap')
-    let way = within(this.task, start)
-    let off = this.residuals(way)
+    let sweep = within(this.task, start)
+    let off = this.residuals(sweep)
     let damping = 0.1
     for (let round = 0; round < rounds; round++) {
-      const slopes = this.slopes(way, names, off)
+      const slopes = this.slopes(sweep, names, off)
       let improved = false
       for (let tries = 0; tries < 4 && !improved; tries++) {
         const by = leastSquares(slopes, off, damping)
-        const next = within(this.task, movedBy(way, names, by))
+        const next = within(this.task, movedBy(sweep, names, by))
         const there = this.residuals(next)
         if (squares(there) < squares(off)) {
           improved = squares(there) < 0.97 * squares(off)
-          way = next
+          sweep = next
           off = there
           damping /= 4
-          if (!improved) return way
+          if (!improved) return sweep
         } else damping *= 8
       }
       if (!improved) break
     }
-    return way
+    return sweep
   }
 
   /**
    * How the residuals follow each number. Begin and end are felt in one look where the gun passes once: what one of them
    * changes, the other does not.
    */
-  private slopes(way: Way, names: readonly Knob[], off: readonly number[]): number[][] {
+  private slopes(sweep: EdgeSweep, names: readonly Knob[], off: readonly number[]): number[][] {
     const single = (name: Knob): number[] => {
-      const { moved, by } = this.feel(way, name)
+      const { moved, by } = this.feel(sweep, name)
       return this.residuals(moved).map((r, i) => (r - off[i]) / by)
     }
-    if (way.passes > 1) return names.map(single)
-    const [from, to] = [this.feel(way, 'from'), this.feel(way, 'to')]
-    const both = this.residuals({ ...way, fromMm: from.moved.fromMm, toMm: to.moved.toMm })
+    if (sweep.passes > 1) return names.map(single)
+    const [from, to] = [this.feel(sweep, 'from'), this.feel(sweep, 'to')]
+    const both = this.residuals({ ...sweep, fromMm: from.moved.fromMm, toMm: to.moved.toMm })
     const half = ({ moved, by }: typeof from, isMine: (i: number) => boolean): number[] =>
       both.map((r, i) => (i < PLACES ? (isMine(i) ? r - off[i] : 0) : this.timeResidual(moved) - off[i]) / by)
     return names.map((name) =>
@@ -267,10 +267,10 @@ export class GunSearch {
   }
 
   /** A small move of one of the numbers, in units of its own step, inwards where it stands at its limit. */
-  private feel(way: Way, name: Knob): { moved: Way; by: number } {
-    const there = within(this.task, movedBy(way, [name], [1]))
-    return JSON.stringify(there) === JSON.stringify(way)
-      ? { moved: within(this.task, movedBy(way, [name], [-1])), by: -1 }
+  private feel(sweep: EdgeSweep, name: Knob): { moved: EdgeSweep; by: number } {
+    const there = within(this.task, movedBy(sweep, [name], [1]))
+    return JSON.stringify(there) === JSON.stringify(sweep)
+      ? { moved: within(this.task, movedBy(sweep, [name], [-1])), by: -1 }
       : { moved: there, by: 1 }
   }
 }

@@ -11,7 +11,7 @@ export type PlanFault =
   | { code: 'band_too_narrow'; best: EdgePlan }
 
 /**
- * The quickest way to move a gun that brings the edge into the band and nothing over the limit. The pace is found from
+ * The quickest sweep of a gun that brings the edge into the band and nothing over the limit. The pace is found from
  * the middle of the edge; hold, begin and end from its ends, by damped least squares on the rough sweep; what is found
  * is looked at with the fine one, and put right by what parts them.
  */

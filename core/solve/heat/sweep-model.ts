@@ -52,7 +52,7 @@ export const FINE: SweepFineness = { cells: { along: 5, across: 3.5 }, move: 0.3
 const DISC_TIMES = { along: 3, across: 2 }
 /** Within some tenths of a kelvin. */
 export const MEDIUM: SweepFineness = { cells: { along: 4, across: 3 }, move: 0.5, growth: 0.12, least: 5, sameC: 0.02 }
-/** Enough to see which of two ways of moving the gun is the better one. */
+/** Enough to see which of two sweeps is the better one. */
 export const ROUGH: SweepFineness = { cells: { along: 1.8, across: 1.6 }, move: 0.9, growth: 0.4, least: 2, sameC: 0.2 }
 
 /** The shortest time that the depth follows, s. */
@@ -64,7 +64,7 @@ const LEAST_CELLS = 6
 const MIDDLE_TOLERANCE_M = 1e-7
 const alongMiddle = (run: PanelOf): boolean => Math.abs(run.sweep.yM - run.panel.widthM / 2) < MIDDLE_TOLERANCE_M
 
-/** What of a run does not hang on the gun's way: runs on one panel with guns of one footprint share it. */
+/** What of a run does not hang on the gun's path: runs on one panel with guns of one footprint share it. */
 export interface PreparedPanel {
   x: Side
   y: Side

@@ -105,7 +105,7 @@ export function flatten(mesh: TriMesh, topology: Topology, options: FlattenOptio
   // Phase two: the same worst, and a little; the least mean square.
   const worst = work.worst(u)
   const bound = Math.log(1 + (worst - 1) * (1 + (pull === 'even' ? EVEN : SLACK))) / 2 + 1e-9
-  // Only an even pull squeezes where that is the easier way; the tightest map is scaled at the end.
+  // Only an even pull squeezes where that is easier; the tightest map is scaled at the end.
   const least = pull === 'even' ? 1 - shrink : 1
   work.centre(u)
   let weight = 0.02 * work.meanSquare(u, bound, least)

@@ -2,7 +2,7 @@ import { err, ok, type Result } from '../../kit/result'
 import type { Topology, TriMesh } from '.'
 
 /**
- * Sides of the mesh along lines of vertices; between two that are not neighbours, along the shortest way. Errors:
+ * Sides of the mesh along lines of vertices; between two that are not neighbours, along the shortest path. Errors:
  * no_such_line.
  */
 export function pathSides(
@@ -27,10 +27,10 @@ export function pathSides(
     if (line.length < 2 || line.some((v) => !Number.isInteger(v) || v < 0 || v >= n))
       return err({ code: 'no_such_line', facts: { vertices: n } })
     for (let i = 1; i < line.length; i++) {
-      const way = shortest(near, line[i - 1], line[i])
-      if (!way) return err({ code: 'no_such_line', facts: { from: line[i - 1], to: line[i] } })
-      for (let k = 1; k < way.length; k++) {
-        const [a, b] = [way[k - 1], way[k]]
+      const path = shortest(near, line[i - 1], line[i])
+      if (!path) return err({ code: 'no_such_line', facts: { from: line[i - 1], to: line[i] } })
+      for (let k = 1; k < path.length; k++) {
+        const [a, b] = [path[k - 1], path[k]]
         const s = sideOf.get(a * n + b) ?? sideOf.get(b * n + a)
         if (s !== undefined) out.add(s)
       }
@@ -39,7 +39,7 @@ export function pathSides(
   return ok(out)
 }
 
-/** Shortest way along sides (Dijkstra, a binary heap). */
+/** Shortest path along sides (Dijkstra, a binary heap). */
 function shortest(near: readonly (readonly { to: number; mm: number }[])[], from: number, to: number): number[] | null {
   const best = new Float64Array(near.length).fill(Infinity)
   const before = new Int32Array(near.length).fill(-1)
@@ -78,7 +78,7 @@ function shortest(near: readonly (readonly { to: number; mm: number }[])[], from
     }
   }
   if (!Number.isFinite(best[to])) return null
-  const way = [to]
-  while (way[0] !== from) way.unshift(before[way[0]])
-  return way
+  const path = [to]
+  while (path[0] !== from) path.unshift(before[path[0]])
+  return path
 }

@@ -14,7 +14,7 @@ const FLAT = 1e-6
 /** Vertices of a triangle soup nearer than this share of the whole are one. */
 const WELD_SHARE = 1e-6
 
-/** Which unit brings a mesh nearest to the size that the tape gave: its longest way across against the panel's. */
+/** Which unit brings a mesh nearest to the size that the tape gave: its longest measure across against the panel's. */
 export function guessUnit(mesh: TriMesh, panelMm: number): ScanUnit {
   const size = Math.max(...span(mesh.positions))
   const off = (u: ScanUnit) => Math.abs(Math.log((size * UNITS[u]) / panelMm))
@@ -139,7 +139,7 @@ function compact(positions: Float64Array, list: readonly number[]): TriMesh {
 }
 
 /**
- * A scan turned to be looked at as its panel is: its mean normal towards the eye, its longest way across lying level,
+ * A scan turned to be looked at as its panel is: its mean normal towards the eye, its longest measure across lying level,
  * scaled to mm. `quarter`: turned by so many quarters more, where the panel stands on its side. y up, z towards the
  * eye.
  */

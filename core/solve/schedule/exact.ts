@@ -3,7 +3,7 @@ import { earliestBegins, earliestWith, type Arc, type ArcsOf, type Effort, type 
 import { isBetter, planOf, type Plan, type Problem } from './model'
 
 /**
- * All ways of resolving what cannot be at once, depth first: where too many people or slots are asked for at one moment,
+ * Every order of what cannot be at once, depth first: where too many people or slots are asked for at one moment,
  * one of a smallest set that is too much has to end before another of it begins (De Reyck & Herroelen 1998, for least
  * and most waits). Each node is the earliest schedule of its arcs, which is a bound too. For people who are all alike.
  * `effort` ends it where windows push each other round and round.
@@ -30,13 +30,14 @@ export function searchExactly(
       best = plan
       return
     }
-    const ways = clash.map((fresh) => {
+    const branches = clash.map((fresh) => {
       const next = withArcs(arcs, fresh)
       const there = earliestWith(p, links, { settled: begins, arcs: next, fresh, effort })
       return { next, there, plan: 'impossible' in there ? null : planOf(p, there) }
     })
-    ways.sort((a, b) => rankOf(a.plan) - rankOf(b.plan))
-    for (const way of ways) if (way.plan && isBetter(way.plan, best)) visit(way.plan.begins, way.next)
+    branches.sort((a, b) => rankOf(a.plan) - rankOf(b.plan))
+    for (const branch of branches)
+      if (branch.plan && isBetter(branch.plan, best)) visit(branch.plan.begins, branch.next)
   }
   const first = earliestBegins(
     p,
@@ -56,7 +57,7 @@ function withArcs(arcs: ArcsOf, fresh: readonly Arc[]): ArcsOf {
 const rankOf = (plan: Plan | null): number =>
   plan ? plan.late * 1e9 + plan.finish + plan.begins.reduce((a, b) => a + b, 0) / (1e6 * plan.begins.length) : Infinity
 
-/** The ways to part what clashes first, or null where nothing does. */
+/** The branches that part what clashes first, or null where nothing does. */
 function firstClash(p: Problem, plan: Plan): Arc[][] | null {
   const moments = plan.begins
     .map((at, i) => ({ at, i }))

@@ -226,5 +226,5 @@ export class ForwardMoves {
 }
 
 const MOST_SHIFTS = 60
-/** Windows behind windows are looked at so far: further on there are too many ways, and deadlines hold anyway. */
+/** Windows behind windows are looked at so far: further on there are too many branches, and deadlines hold anyway. */
 const DEEPEST = 4

@@ -8,7 +8,7 @@ import { Prospects } from './prospects'
 
 export interface ForwardOptions {
   width: number
-  /** Of the ways to go on from each state, how many are followed. */
+  /** Of the branches from each state, how many are followed. */
   branches: number
   /** How many moments may be let pass with somebody idle. */
   skips: number
@@ -41,7 +41,7 @@ export class ForwardSearch {
     this.prospects = new Prospects(p, heads, after, attended)
   }
 
-  /** The best plan that is found; null where every way ran into a window that closes. */
+  /** The best plan that is found; null where every branch ran into a window that closes. */
   search(options: ForwardOptions, known: Plan | null, stop: () => boolean): Plan | null {
     const rank = this.ranks(options)
     this.moves.soft = options.soft ?? false
@@ -96,12 +96,12 @@ export class ForwardSearch {
         // The most wanted first; what has to begin now or never comes before all.
         const deadline = s.deadline
         fresh.sort((a, b) => deadline[a.i] - deadline[b.i] || rank[a.i] - rank[b.i])
-        for (const way of fresh.slice(0, options.branches)) {
+        for (const begun of fresh.slice(0, options.branches)) {
           const child = copy(s)
-          child.lastRank = rank[way.i]
-          for (const q of way.team) child.free[q] = endOf(this.p, this.p.tasks[way.i], s.now)
+          child.lastRank = rank[begun.i]
+          for (const q of begun.team) child.free[q] = endOf(this.p, this.p.tasks[begun.i], s.now)
           if (
-            this.moves.beginInPlace(child, way.i, s.now) &&
+            this.moves.beginInPlace(child, begun.i, s.now) &&
             this.moves.settleInPlace(child) &&
             this.prospects.weigh(child, (i) => this.moves.forgives(i))
           )

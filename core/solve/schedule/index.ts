@@ -24,7 +24,7 @@ export interface Schedule extends Plan {
   critical: number[]
 }
 
-/** Up to so many tasks every way of resolving what clashes is looked at. */
+/** Up to so many tasks every branch is looked at. */
 const EXACT_TASKS = 16
 const EXACT_ROUNDS = 12_000
 const RESCUE_ROUNDS = 600

@@ -9,8 +9,8 @@ import type { SolvedHeat } from '../../model/catalogue/solved-heat'
 import type { Panel } from '../../model/vehicle/schema'
 
 /** Panels whose edges no gun of the shop brings into the film's range: told once for each reason. */
-export function heatFindings(ways: ReadonlyMap<string, SolvedHeat>, panels: ReadonlyMap<string, Panel>): Finding[] {
-  const without = [...ways].flatMap(([id, way]) => (way.kind === 'none' ? [{ id, why: way.code }] : []))
+export function heatFindings(sweeps: ReadonlyMap<string, SolvedHeat>, panels: ReadonlyMap<string, Panel>): Finding[] {
+  const without = [...sweeps].flatMap(([id, sweep]) => (sweep.kind === 'none' ? [{ id, why: sweep.code }] : []))
   return [...groupedBy(without, (w) => w.why)].flatMap(([why, list]) => {
     const first = panels.get(list[0]?.id ?? '')
     if (!first) return []

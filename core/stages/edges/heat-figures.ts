@@ -6,7 +6,7 @@ import { postHeatMinutes, postHeatWork } from '../../engines/run-sheet/heat-step
 import { PLACE_MIN, PRESSED_MIN_PER_M, PRESS_MIN_PER_M, READ_MIN } from '../../engines/run-sheet/step-data'
 import { groupedBy } from '../../kit/grouped'
 import type { SolvedHeat } from '../../model/catalogue/solved-heat'
-import { keptFor } from '../../kit/kept'
+import { keptFor, keptWith } from '../../kit/kept'
 import { figure, from, input, type Figure, type FigureUnit } from '../../model/figure/figure'
 import { call } from '../../model/figure/formula'
 import type { HeatPart } from '../../model/figure/figure-id'
@@ -18,7 +18,7 @@ import type { Panel } from '../../model/vehicle/schema'
 import type { Piece } from '../../engines/pieces/pieces'
 
 interface Given {
-  ways: ReadonlyMap<string, SolvedHeat>
+  sweeps: ReadonlyMap<string, SolvedHeat>
   waiting: ReadonlySet<string>
   points: readonly HeatPoint[]
   pieces: readonly Piece[]
@@ -32,7 +32,7 @@ type Plan = Extract<SolvedHeat, { kind: 'plan' }>
 
 /**
  * How the gun goes along the edges of each panel: pace, hold, pause and how hot they become, with what they were solved
- * from; how long it moves along all of them, by the solved way or the usual one; and the minutes of it all.
+ * from; how long it moves along all of them, by the solved sweep or the usual pace; and the minutes of it all.
  */
 export function heatFigures(given: Given): Figure[] {
   const pointsOf = groupedBy(given.points, (p) => p.panelId)
@@ -44,17 +44,16 @@ export function heatFigures(given: Given): Figure[] {
     const piece = pieceOf.get(points[0]?.pieceId ?? edges[0]?.pieceId ?? '')
     const film = given.films.get(piece?.filmId ?? '')
     if (!panel || !film) return []
-    return figuresOf(
-      panel,
+    return figuresOf(panel, {
       film,
-      given.ways.get(panelId),
-      given.guns,
-      given.waiting.has(panelId),
+      sweep: given.sweeps.get(panelId),
+      guns: given.guns,
+      settling: given.waiting.has(panelId),
       // A side that is laid in drops is heated as one: its panels have no minutes of their own.
-      piece?.covers ? null : given.paceFactor,
-      pointsOn(panel, ...points),
-      edgesOn(panel, ...edges),
-    )
+      pace: piece?.covers ? null : given.paceFactor,
+      points: pointsOn(panel, ...points),
+      edges: edgesOn(panel, ...edges),
+    })
   })
 }
 
@@ -62,22 +61,21 @@ export function heatFigures(given: Given): Figure[] {
 const pointsOn = keptFor((_: Panel, ...list: HeatPoint[]): readonly HeatPoint[] => list)
 const edgesOn = keptFor((_: Panel, ...list: EdgeDecision[]): readonly EdgeDecision[] => list)
 
-/** The figures of one panel; `pace`: of the crew, null where the panel has no minutes of its own. */
-const figuresOf = keptFor(
-  (
-    panel: Panel,
-    film: FilmSheet,
-    way: SolvedHeat | undefined,
-    guns: Given['guns'],
-    settling: boolean,
-    pace: number | null,
-    points: readonly HeatPoint[],
-    edges: readonly EdgeDecision[],
-  ): readonly Figure[] => {
+interface BesidePanel extends Pick<Given, 'guns' | 'points' | 'edges'> {
+  film: FilmSheet
+  sweep: SolvedHeat | undefined
+  settling: boolean
+  /** Of the crew; null where the panel has no minutes of its own. */
+  pace: number | null
+}
+
+/** The figures of one panel. */
+const figuresOf = keptWith(
+  (panel: Panel, { film, sweep, guns, settling, pace, points, edges }: BesidePanel): readonly Figure[] => {
     const along = points.filter((p) => p.lengthMm !== null)
-    const solved = along.length > 0 && way?.kind === 'plan' ? solvedFigures(panel, film, way, guns) : []
-    const moving = along.length > 0 ? [movingFigure({ panel, points: along, way, solved, settling })] : []
-    const minutes = pace === null ? [] : minutesFigure({ panel, film, points, way, edges }, pace, moving[0])
+    const solved = along.length > 0 && sweep?.kind === 'plan' ? solvedFigures(panel, film, sweep, guns) : []
+    const moving = along.length > 0 ? [movingFigure({ panel, points: along, sweep, solved, settling })] : []
+    const minutes = pace === null ? [] : minutesFigure({ panel, film, points, sweep, edges }, pace, moving[0])
     return [...solved, ...moving, ...minutes]
   },
 )
@@ -119,8 +117,8 @@ function minutesFigure(of: PostHeat, paceFactor: number, moving: Figure | undefi
   ]
 }
 
-function solvedFigures(panel: Panel, film: FilmSheet, way: Plan, guns: Given['guns']): Figure[] {
-  const gun = guns.find((g) => g.id === way.gun)
+function solvedFigures(panel: Panel, film: FilmSheet, sweep: Plan, guns: Given['guns']): Figure[] {
+  const gun = guns.find((g) => g.id === sweep.gun)
   if (!gun) return []
   const wallMm = (wallOf(panel.surface, film)[1]?.thicknessM ?? 0) * 1000
   const ofFilm = (key: string, value: number, unit: FigureUnit, field: 'postHeatC' | 'heatLimitC' | 'thicknessUm') =>
@@ -157,12 +155,12 @@ function solvedFigures(panel: Panel, film: FilmSheet, way: Plan, guns: Given['gu
     at: `film/${film.id}/heatLimitC`,
   }
   return [
-    of('pace', way.paceMmS, 'mm_s'),
-    of('hold', way.holdS, 's'),
-    ...(way.passes > 1 ? [of('gap', way.gapS, 's')] : []),
-    of('peak_low', way.peakC.min, 'C'),
-    of('peak_high', way.peakC.max, 'C', limit),
-    of('in_band', way.inBand, 'fraction'),
+    of('pace', sweep.paceMmS, 'mm_s'),
+    of('hold', sweep.holdS, 's'),
+    ...(sweep.passes > 1 ? [of('gap', sweep.gapS, 's')] : []),
+    of('peak_low', sweep.peakC.min, 'C'),
+    of('peak_high', sweep.peakC.max, 'C', limit),
+    of('in_band', sweep.inBand, 'fraction'),
   ]
 }
 
@@ -170,17 +168,17 @@ function solvedFigures(panel: Panel, film: FilmSheet, way: Plan, guns: Given['gu
 const MOVING = '{passes} × ({edges} × {hold} + ({length} + {edges} × ({before} + {past})) ÷ {pace})'
 const PAUSES = ' + {edges} × ({passes} − 1) × {gap}'
 
-/** How long the gun moves along the panel's edges, by the way that was solved or the usual one. */
+/** How long the gun moves along the panel's edges, by the sweep that was solved or the usual pace. */
 function movingFigure({
   panel,
   points,
-  way,
+  sweep,
   solved,
   settling,
-}: Pick<PostHeat, 'panel' | 'points' | 'way'> & { solved: readonly Figure[]; settling: boolean }): Figure {
+}: Pick<PostHeat, 'panel' | 'points' | 'sweep'> & { solved: readonly Figure[]; settling: boolean }): Figure {
   const lengths = points.map((p) => p.lengthMm ?? 0)
-  const { holdS, mmS, passes, gapS, beforeMm, pastMm } = paceFor(panel, way, 0)
-  const seconds = lengths.reduce((sum, mm) => sum + paceSeconds(paceFor(panel, way, mm)), 0)
+  const { holdS, mmS, passes, gapS, beforeMm, pastMm } = paceFor(panel, sweep, 0)
+  const seconds = lengths.reduce((sum, mm) => sum + paceSeconds(paceFor(panel, sweep, mm)), 0)
   const usual = (key: string, value: number, unit: FigureUnit) => input(key, value, unit, 'assumed', 'data/heat')
   const part = (name: 'hold' | 'pace' | 'gap', value: number, unit: FigureUnit) => {
     const known = solved.find((f) => f.id === `heat/${panel.id}/${name}`)

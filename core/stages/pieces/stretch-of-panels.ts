@@ -1,7 +1,7 @@
 import type { Point } from '../../kit/plane'
 import { panelStretch } from '../../engines/stretch/panel-stretch'
 import { waysKey } from '../../engines/stretch/ways-key'
-import { keptFor } from '../../kit/kept'
+import { keptFor, keptWith } from '../../kit/kept'
 import type { SolvedStretch } from '../../model/catalogue/solved-stretch'
 import type { Panel } from '../../model/vehicle/schema'
 import type { Catalogue } from '../../model/catalogue/catalogue'
@@ -23,16 +23,10 @@ interface StretchInputs {
   scans: Catalogue['scans']
 }
 
-type Known = NonNullable<Catalogue['solutions']>
-const keptStretch = keptFor(
-  (
-    panel: Panel,
-    beside: BesidePanels,
-    film: FilmSheet,
-    solved: Known['stretch'] | undefined,
-    faults: Known['fault'] | undefined,
-    scan: string | undefined,
-  ) => panelStretch(beside, panel, film, { solved, faults, scan }),
+type Known = Parameters<typeof panelStretch>[3]
+const keptStretch = keptWith(
+  (panel: Panel, { beside, film, ...known }: Known & { beside: BesidePanels; film: FilmSheet }) =>
+    panelStretch(beside, panel, film, known),
 )
 const keptRings = keptFor((solved: SolvedStretch): Point[][] =>
   (solved.toPostHeat ?? []).map((ring) => ring.map(([x, y]) => ({ x, y }))),
@@ -51,7 +45,13 @@ export function stretchOfPanels({ plan, beside, films, rack, solutions, scans }:
   for (const panel of plan.panels) {
     const film = films.get(panel.filmId ?? plan.film.mainId ?? '')
     if (!panel.wrap || !film) continue
-    const stretch = keptStretch(panel, beside, film, solutions?.stretch, solutions?.fault, scans?.[panel.id])
+    const stretch = keptStretch(panel, {
+      beside,
+      film,
+      solved: solutions?.stretch,
+      faults: solutions?.fault,
+      scan: scans?.[panel.id],
+    })
     const { key, solved, settling } = stretch
     const areaMm2 = panelAreaMm2(panel)
     wanted++

@@ -2,14 +2,15 @@ import { filmStanding } from '../../model/film/film-data'
 import type { FilmSheet } from '../../model/film/schema'
 import type { Price } from '../../model/finding/price'
 import { figure, from, input, type Figure } from '../../model/figure/figure'
-import type { FigureId, WayPart } from '../../model/figure/figure-id'
+import type { FigureId, WayOutPart } from '../../model/figure/figure-id'
 import { call } from '../../model/figure/formula'
 import { measureStanding } from '../../model/vehicle/measure-standing'
 import type { Panel } from '../../model/vehicle/schema'
-import type { SolvedWay } from '../../engines/stretch/way-candidates'
+import type { SolvedWayOut } from '../../engines/stretch/way-candidates'
 
 /** Names of a way's figures: `way/<panel>/<n>/worst`, `over`, `seam`, `film`, `minutes`. */
-export const wayFigureId = (panelId: string, n: number | 'now', part: WayPart) => `way/${panelId}/${n}/${part}` as const
+export const wayOutFigureId = (panelId: string, n: number | 'now', part: WayOutPart) =>
+  `way/${panelId}/${n}/${part}` as const
 
 /**
  * The figures of a way out with their working. `n` numbers it in its table, or says that it is the panel as it is now;
@@ -17,7 +18,7 @@ export const wayFigureId = (panelId: string, n: number | 'now', part: WayPart) =
  * which
  * it is the difference to.
  */
-export function wayFigures({
+export function wayOutFigures({
   panel,
   film,
   way,
@@ -29,14 +30,14 @@ export function wayFigures({
 }: {
   panel: Panel
   film: FilmSheet
-  way: SolvedWay
+  way: SolvedWayOut
   n: number | 'now'
-  now: SolvedWay | null
+  now: SolvedWayOut | null
   price: Price | null
   used: Figure | undefined
   crew: Figure | undefined
 }): Figure[] {
-  const id = (part: WayPart) => wayFigureId(panel.id, n, part)
+  const id = (part: WayOutPart) => wayOutFigureId(panel.id, n, part)
   const standing = 'common_practice' as const
   // Another film has its own limit.
   const own = way.change.kind === 'film' ? way.change.sheet : film
@@ -82,7 +83,7 @@ const moreThan = (id: FigureId, unit: 'mm' | 'min', more: number, as: Figure): F
   })
 
 /** Seam to be made: along the divisions, along the cuts, and round what is inlaid. */
-function seamFigure(id: FigureId, panel: Panel, { change, seamMm }: SolvedWay): Figure {
+function seamFigure(id: FigureId, panel: Panel, { change, seamMm }: SolvedWayOut): Figure {
   const side = (key: 'widthMm' | 'heightMm') =>
     input('side', panel[key], 'mm', measureStanding(panel, key), `panels/${panel.id}/${key}`)
   if (change.kind === 'recess') {

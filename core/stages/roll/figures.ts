@@ -143,7 +143,7 @@ function joinFigure(layout: FilmLayout): Figure[] {
   ]
 }
 
-/** What each way of getting the film takes, costs and leaves. */
+/** What each source of the film takes, costs and leaves. */
 export function sourceFigures(layout: FilmLayout): Figure[] {
   const { film } = layout
   return layout.sources.flatMap((s) => {

@@ -45,7 +45,7 @@ const CHANCE = 0.02
 const WIDTH = { first: 4, grows: 1.5, mostItems: 60_000 }
 /** Work on one part plan from the first item to the last, measured in orders laid by annealing. */
 const ROUNDS = 20
-/** Part of the way from the best length known to the bound that the next plan is asked to be shorter by. */
+/** This share between the best length known to the bound that the next plan is asked to be shorter by. */
 const AIM = 0.2
 
 /** Places are kept in 32 bits. */
@@ -197,7 +197,7 @@ export function chosen<C extends { score: number }, P>(
   return next
 }
 
-/** The way that a part plan went, as one band. */
+/** The choices that a part plan made, as one band. */
 export function bandOf(last: Part, { items, step }: BeamJob, { w, h }: Sheet): Band {
   const band: Band = { length: 0, kinds: [], x: [], y: [], turned: [] }
   for (let at: Part | null = last; at && at.item >= 0; at = at.parent) {

@@ -81,7 +81,7 @@ class NicheBeam {
         (c) => this.lay(c),
         ({ sx, sy, placed }) => `${sx.join()}|${sy.join()}|${placed}`,
       )
-      // Of what came before only the way it went is needed.
+      // Of what came before only its choices are needed.
       for (const node of generation) {
         node.sx = NOTHING
         node.sy = NOTHING

@@ -113,7 +113,7 @@ export function rectangles(job: BeamJob, target: number, wide: number, taste: Be
     }
     if (children.length === 0) return null
     const next = chosen(children, wide, lay, ({ free, placed }) => `${free.join()}|${placed}`)
-    // Of what came before only the way it went is needed.
+    // Of what came before only its choices are needed.
     for (const node of generation) {
       node.free = NOTHING
       node.laid = NO_HAND

@@ -53,7 +53,7 @@ interface Laid {
   groups: Set<string | null>
 }
 
-/** Items by the quick way onto some bins of one width at once, beside what lies there. */
+/** Items by the quick method onto some bins of one width at once, beside what lies there. */
 function layOnto(items: readonly PackItem[], bins: readonly PackBin[], laid: Laid, { gap, cuts }: How): Placed[] {
   const spans = bins.flatMap((bin) =>
     freeSpans(

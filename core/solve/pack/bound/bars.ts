@@ -24,7 +24,7 @@ const MOST_ROWS = 260
 interface Grid {
   cap: number
   /**
-   * Widths in steps, rounded down: a relaxation, so that the bound stays true. Two ways a kind; −1 where it cannot
+   * Widths in steps, rounded down: a relaxation, so that the bound stays true. Two turns a kind; −1 where it cannot
    * lie so.
    */
   widths: Int32Array

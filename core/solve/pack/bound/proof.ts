@@ -17,7 +17,7 @@ export const PROOF_ROUNDS = 20_000
 interface ProofJob {
   kinds: readonly Kind[]
   width: number
-  /** Any number of straight cuts: what is found along the way is a plan. */
+  /** Any number of straight cuts: what is found meanwhile is a plan. */
   deep: boolean
   price: Float64Array
   bound: number

@@ -27,7 +27,7 @@ export const markOf = (kinds: readonly number[], code: Float64Array): number =>
 export const ofWhole = (bands: readonly Band[], from: readonly number[]): Band[] =>
   bands.map((b) => ({ ...b, kinds: b.kinds.map((k) => from[k]) }))
 
-/** Length of a band that holds nothing but one item of each kind, the way it takes least. */
+/** Length of a band that holds nothing but one item of each kind, turned so that it takes least. */
 export const aloneLengths = (kinds: readonly Kind[], width: number): Float64Array =>
   Float64Array.from(kinds, (k) => (k.turn && k.l <= width + PACK_TOLERANCE ? Math.min(k.w, k.l) : k.l))
 /** A band as those it falls apart into by straight lines across that meet no item. */

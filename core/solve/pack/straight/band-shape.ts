@@ -71,7 +71,7 @@ export class BandShape {
     this.rank = new Uint8Array(most)
     this.part = new Uint8Array(most)
   }
-  /** The way in which a wide item takes least length. */
+  /** The turn in which a wide item takes least length. */
   leaner(kind: number): number {
     const k = this.kinds[kind]
     return k.turn && k.l > k.w && k.l <= this.width + PACK_TOLERANCE ? 1 : 0

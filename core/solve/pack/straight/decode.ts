@@ -7,7 +7,7 @@ export { AS_COMES, EITHER, TURNED }
 const UNLIMITED = 64
 const MOST_BLOCK = 4
 
-/** An order of items; how each lies, which way the rest is cut, and what is joined to the one before: by item. */
+/** An order of items; how each lies, along which side the rest is cut, and what is joined to the one before: by item. */
 export interface Ordering {
   order: Int32Array
   lying: Uint8Array

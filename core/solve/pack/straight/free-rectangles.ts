@@ -1,7 +1,7 @@
 import type { StripItems } from '../model/strip-items'
 import { PACK_TOLERANCE } from '../model/types'
 
-/** Ways an item may be asked to lie: as it comes, turned, or whichever wastes less. */
+/** How an item may be asked to lie: as it comes, turned, or whichever wastes less. */
 export const [AS_COMES, TURNED, EITHER] = [0, 1, 2]
 
 /** A rectangle of a band: the stages of cuts allowed in it, and whether the next runs along the strip or across it. */

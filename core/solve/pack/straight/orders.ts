@@ -22,7 +22,7 @@ interface SearchSoFar {
   take(bands: Band[]): void
 }
 
-/** Orders of all items, each with its way of lying and choice of cut, laid one after the other into bands. */
+/** Orders of all items, each with its turn and choice of cut, laid one after the other into bands. */
 export class Orders {
   private readonly decoder: Decoder
   private order: Int32Array
@@ -115,7 +115,7 @@ export class Orders {
     return only < 0 ? bands : [bands[only]]
   }
 
-  /** One run of annealing over order, way of lying and choice of cut, from the last best order or a shaken one. */
+  /** One run of annealing over order, turn and choice of cut, from the last best order or a shaken one. */
   anneal(turn: number): void {
     const { items, decoder, search } = this
     const { job } = search

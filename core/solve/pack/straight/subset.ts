@@ -4,7 +4,7 @@ import { PACK_TOLERANCE } from '../model/types'
 import { SubsetFront } from './subset-front'
 
 /**
- * All ways of cutting a few items from bands, exactly: for every subset the rectangles (width, length) that hold it and
+ * All cuts of a few items from bands, exactly: for every subset the rectangles (width, length) that hold it and
  * that no smaller one holds, built by putting two such rectangles side by side or one behind the other.
  * What wastes more area than the best plan known, or is longer, is left out; so the least length is exact below `cap`.
  */
@@ -19,7 +19,7 @@ export interface SubsetPlan {
 
 const MOST_ENTRIES = 600_000
 
-/** What the ways of cutting a few items hang on. */
+/** What the cuts of a few items hang on. */
 interface SubsetProblem {
   kinds: readonly Kind[]
   /** Index into `kinds` of each item; alike ones stand side by side. */
@@ -180,7 +180,7 @@ class SubsetTable {
     front.size = 0
   }
 
-  /** The narrowest and longest way of a subset as a band of the roll. */
+  /** The narrowest and longest rectangle of a subset as a band of the roll. */
   band(mask: number, length: number): Band {
     const list = this.top + this.alias[mask]
     const into: Band = { length, kinds: [], x: [], y: [], turned: [] }

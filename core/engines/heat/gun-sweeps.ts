@@ -9,23 +9,23 @@ import type { Piece } from '../pieces/piece'
 import type { HeatPoint } from './heat-points'
 
 /** How the gun goes along the edges of each panel, as far as that is solved, and what of it is to be solved still. */
-export interface GunWays {
+export interface GunSweeps {
   byPanel: ReadonlyMap<string, SolvedHeat>
-  /** Panels whose way is being solved: the usual pace stands in. */
+  /** Panels whose sweep is being solved: the usual pace stands in. */
   waiting: ReadonlySet<string>
   wanted: number
   lacks: readonly Lack[]
 }
 
 /** Of every panel with an edge to be read, in its film, by the shop's measured guns; one for all that share it. */
-export function gunWays(c: {
+export function gunSweeps(c: {
   points: readonly HeatPoint[]
   pieces: readonly Piece[]
   panels: ReadonlyMap<string, Panel>
   films: ReadonlyMap<string, FilmSheet>
   guns: ShopSettings['guns']
   solutions: SolutionTables | undefined
-}): GunWays {
+}): GunSweeps {
   const filmOf = new Map(c.pieces.map((p) => [p.id, c.films.get(p.filmId)]))
   const byPanel = new Map<string, SolvedHeat>()
   const waiting = new Set<string>()
