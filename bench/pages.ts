@@ -25,7 +25,10 @@ async function answered(): Promise<void> {
   }
 }
 
-/** A width typed 25 times in jobs of so many panels: a row for each, and the page of the job of 40. */
+/** Keys typed in a job of each size. */
+const KEYS = 50
+
+/** A width typed again and again in jobs of so many panels: a row for each, and the page of the job of 40. */
 async function typing(page: Page): Promise<{ rows: string[]; jobPage: string }> {
   const rows: string[] = []
   let jobPage = ''
@@ -39,29 +42,37 @@ async function typing(page: Page): Promise<{ rows: string[]; jobPage: string }> 
     await page.goto(`/jobs/${value.id}/tape`)
     const cell = page.getByLabel('Panel 1, width', { exact: true })
     await cell.focus()
-    const times = await cell.evaluate(async (input: HTMLInputElement) => {
+    // What comes after the page has come, and nothing of the driver's own is in the task of the first key.
+    await page.waitForTimeout(3000)
+    const { times, long } = await cell.evaluate(async (input: HTMLInputElement, keys: number) => {
       const rail = document.querySelector('[aria-label="Reckoning"]') as HTMLElement
       const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set
       const out: number[] = []
-      for (let i = 0; i < 25; i++) {
+      const long: number[] = []
+      await new Promise((r) => setTimeout(r, 300))
+      new PerformanceObserver((list) => long.push(...list.getEntries().map((e) => e.duration))).observe({
+        type: 'longtask',
+      })
+      for (let i = 0; i < keys; i++) {
         const before = rail.innerText
         const began = performance.now()
-        set?.call(input, String(1200 + i * 7))
+        set?.call(input, String(1200 + (i % 25) * 7))
         input.dispatchEvent(new Event('input', { bubbles: true }))
         // Two frames: React has committed, the browser has painted.
         await new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r)))
         if (rail.innerText !== before) out.push(performance.now() - began)
         await new Promise((r) => setTimeout(r, 60))
       }
-      return out
-    })
+      return { times: out, long }
+    }, KEYS)
     const sorted = [...times].sort((a, b) => a - b)
     rows.push(
       tableRow(
         n,
         `${median(times).toFixed(0)} ms`,
         `${(sorted[Math.floor(sorted.length * 0.95)] ?? 0).toFixed(0)} ms`,
-        `${times.length} of 25`,
+        `${times.length} of ${KEYS}`,
+        long.length,
       ),
     )
     await page.waitForTimeout(1500)
@@ -100,10 +111,10 @@ export async function pageBench(): Promise<string> {
     return `## From typing a figure to every dependent figure on screen
 
 A width is changed in the measuring sheet; the time runs until the rail's new figures are painted (two animation
-frames, so never under about 17-33 ms).
+frames, so never under about 17-33 ms). One solver works on behind it, for the job that was just brought in.
 
-| panels | median | 95 in 100 | changes seen on the rail |
-|---|---|---|---|
+| panels | median | 95 in 100 | changes seen on the rail | tasks over 50 ms |
+|---|---|---|---|---|
 ${rows.join('\n')}
 
 ## The page of a 40-panel job

@@ -32,7 +32,7 @@ export interface SkinMark {
   fineNote: boolean
   /** Light lettering, on a dark fill. */
   light: boolean
-  edges: { id: string; d: string; key: string }[]
+  edges: { id: string; d: string; key: string; stroke: string | undefined; dash: string | undefined }[]
 }
 
 export interface SkinLegend {
@@ -50,7 +50,7 @@ export interface SkinMarks {
 
 const BANDS = ['var(--band-1)', 'var(--band-2)', 'var(--band-3)', 'var(--band-4)', 'var(--band-5)'] as const
 /** What happens to film at an edge, told apart by dash as well as by shade. */
-const EDGE_WAYS: Record<Edge['meets'], 'under' | 'gap' | 'tuck' | 'rail'> = {
+const EDGE_KEYS: Record<Edge['meets'], 'under' | 'gap' | 'tuck' | 'rail'> = {
   opening: 'under',
   free: 'under',
   wheel_arch: 'under',
@@ -123,7 +123,11 @@ export function skinMarks(plan: Plan, layer: Layer, words: LayerWords, now: stri
       light: isDark(seen.fill),
       edges:
         layer === 'edges'
-          ? s.edges.map((e) => ({ id: e.id, d: `M${point(e.from)}L${point(e.to)}`, key: EDGE_WAYS[e.meets] }))
+          ? s.edges.map((e) => {
+              const key = EDGE_KEYS[e.meets]
+              const line = legend.find((l) => l.key === key)
+              return { id: e.id, d: `M${point(e.from)}L${point(e.to)}`, key, stroke: line?.fill, dash: line?.dash }
+            })
           : [],
     }
   })

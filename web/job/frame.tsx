@@ -2,7 +2,7 @@
 
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import Button from 'react-bootstrap/Button'
 import { word } from '@/web/words/names'
 import { faultText } from '@/web/words/faults'
@@ -24,15 +24,13 @@ export function JobFrame({ children }: { children: ReactNode }) {
         <ol>
           {reckoning.stages.map((s) => (
             <li key={s.stage}>
-              <Link href={`/jobs/${jobId}/${s.stage}`} aria-current={stage === s.stage ? 'page' : undefined}>
-                <span className="rivet" data-state={s.state} />
-                <span>
-                  {word('stage', s.stage)}
-                  <small>
-                    {word('state', s.state)}: {stageWhy(s, fmt)}
-                  </small>
-                </span>
-              </Link>
+              <StageLink
+                href={`/jobs/${jobId}/${s.stage}`}
+                isHere={stage === s.stage}
+                state={s.state}
+                name={word('stage', s.stage)}
+                why={`${word('state', s.state)}: ${stageWhy(s, fmt)}`}
+              />
             </li>
           ))}
         </ol>
@@ -59,6 +57,30 @@ export function JobFrame({ children }: { children: ReactNode }) {
     </div>
   )
 }
+
+const StageLink = memo(function StageLink({
+  href,
+  isHere,
+  state,
+  name,
+  why,
+}: {
+  href: string
+  isHere: boolean
+  state: string
+  name: string
+  why: string
+}) {
+  return (
+    <Link href={href} aria-current={isHere ? 'page' : undefined}>
+      <span className="rivet" data-state={state} />
+      <span>
+        {name}
+        <small>{why}</small>
+      </span>
+    </Link>
+  )
+})
 
 function SaveMark() {
   const { save, number, undo, redo, said, held, jobId, fmt, mayPlan, mayTape, mayWalkaround } = useJob(

@@ -52,6 +52,7 @@ export class PlanSync {
   private readonly jobId: string
   private readonly box: string
   private timer: ReturnType<typeof setTimeout> | null = null
+  private draftTimer: ReturnType<typeof setTimeout> | null = null
   private busy: Promise<boolean> | null = null
   /** What somebody else saved while a save of ours was under way. */
   private theirsLater: Revision | null = null
@@ -80,7 +81,7 @@ export class PlanSync {
       save: save.kind === 'clash' ? save : { kind: 'typing' },
       said: null,
     }))
-    this.keepDraft()
+    this.keepDraftSoon()
     this.saveIn(SAVE_PAUSE_MS)
   }
 
@@ -165,6 +166,13 @@ export class PlanSync {
     this.timer = setTimeout(() => void this.push(), ms)
   }
 
+  /** After what was typed is on the screen: copying a plan into the device's store takes its time. */
+  private keepDraftSoon(): void {
+    this.draftTimer ??= setTimeout(() => {
+      this.draftTimer = null
+      this.keepDraft()
+    }, 0)
+  }
   /** What is typed and not saved stays on this device, until it is. */
   private keepDraft(): void {
     const { plan, savedPlan, number } = this.now

@@ -2,6 +2,7 @@
 
 import { X } from 'react-bootstrap-icons'
 import { DateField } from './date-field'
+import { memo, type ReactNode } from 'react'
 import Button from 'react-bootstrap/Button'
 import { WordSelect } from '@/web/kit/fields'
 import { LengthInput, NumberInput } from '@/web/kit/quantity-input'
@@ -21,11 +22,23 @@ export type Column<T> = Common<T> &
     | { kind: 'number'; max: number; min?: number; optional?: boolean; digits?: number }
     | { kind: 'word'; list: string; none?: string; without?: readonly string[] }
     | { kind: 'flag' }
-    | { kind: 'choice'; options: readonly (readonly [string, string])[]; none?: string }
+    | { kind: 'choice'; options: Options; none?: string }
     | { kind: 'date' }
   )
 
-/** A table of like things with a row for each, all of it typed in place; rows come and go by buttons. */
+interface RowsProps<T> {
+  columns: readonly Column<T>[]
+  fmt: Formatter
+  onRows: (change: (rows: readonly T[]) => T[]) => void
+  extra?: ((row: T) => ReactNode) | undefined
+  /** Rows are not taken away by hand. */
+  fixed?: boolean
+}
+
+/**
+ * A table of like things with a row for each, all of it typed in place; rows come and go by buttons. A row is drawn anew
+ * where something of it changed: `columns`, `onRows` and `extra` of a long table are the same ones each time.
+ */
 export function FeatureTable<T extends { id: string }>({
   rows,
   columns,
@@ -38,23 +51,16 @@ export function FeatureTable<T extends { id: string }>({
   extra,
   extraHead = 'More',
   fixed = false,
-}: {
+}: RowsProps<T> & {
   rows: readonly T[]
-  columns: readonly Column<T>[]
-  fmt: Formatter
-  onRows: (change: (rows: readonly T[]) => T[]) => void
   /** A new row; left out where rows are not added by hand. */
   make?: () => T
   add?: string
   /** How a row is called in the labels of its fields. */
   naming: (row: T, index: number) => string
   assumed?: (row: T, key: string) => boolean
-  extra?: (row: T) => React.ReactNode
   extraHead?: string
-  /** Rows are not taken away by hand. */
-  fixed?: boolean
 }) {
-  const set = (id: string, part: Partial<T>) => onRows((all) => all.map((r) => (r.id === id ? { ...r, ...part } : r)))
   return (
     <>
       {rows.length > 0 && (
@@ -77,38 +83,17 @@ export function FeatureTable<T extends { id: string }>({
             </thead>
             <tbody>
               {rows.map((row, i) => (
-                <tr key={row.id}>
-                  {columns.map((c) => (
-                    <td
-                      key={c.key}
-                      data-assumed={assumed?.(row, c.key)}
-                      style={{ minWidth: c.width ?? (c.kind === 'text' ? 110 : 64) }}
-                    >
-                      <Cell
-                        row={row}
-                        column={c}
-                        label={`${naming(row, i)}, ${c.label.toLowerCase()}`}
-                        fmt={fmt}
-                        confirms={assumed?.(row, c.key) ?? false}
-                        set={(v) => set(row.id, { [c.key]: v } as Partial<T>)}
-                      />
-                    </td>
-                  ))}
-                  {extra && <td className="px-1">{extra(row)}</td>}
-                  {!fixed && (
-                    <td style={{ width: 34 }}>
-                      <Button
-                        variant="link"
-                        size="sm"
-                        className="p-1"
-                        aria-label={`Remove ${naming(row, i)}`}
-                        onClick={() => onRows((all) => all.filter((r) => r.id !== row.id))}
-                      >
-                        <X aria-hidden />
-                      </Button>
-                    </td>
-                  )}
-                </tr>
+                <KeptRow
+                  key={row.id}
+                  row={row}
+                  name={naming(row, i)}
+                  assumed={columns.flatMap((c) => (assumed?.(row, c.key) ? [c.key] : [])).join(' ')}
+                  columns={columns}
+                  fmt={fmt}
+                  onRows={onRows}
+                  extra={extra}
+                  fixed={fixed}
+                />
               ))}
             </tbody>
           </table>
@@ -122,6 +107,63 @@ export function FeatureTable<T extends { id: string }>({
     </>
   )
 }
+
+interface RowProps<T> extends RowsProps<T> {
+  row: T
+  name: string
+  /** Keys of the columns that hold something assumed, with a space between. */
+  assumed: string
+}
+function Row<T extends { id: string }>({ row, name, assumed, columns, fmt, onRows, extra, fixed }: RowProps<T>) {
+  const set = (part: Partial<T>) => onRows((all) => all.map((r) => (r.id === row.id ? { ...r, ...part } : r)))
+  const isAssumed = (key: string) => assumed.split(' ').includes(key)
+  return (
+    <tr>
+      {columns.map((c) => (
+        <td key={c.key} data-assumed={isAssumed(c.key)} style={{ minWidth: c.width ?? (c.kind === 'text' ? 110 : 64) }}>
+          <Cell
+            row={row}
+            column={c}
+            label={`${name}, ${c.label.toLowerCase()}`}
+            fmt={fmt}
+            confirms={isAssumed(c.key)}
+            set={(v) => set({ [c.key]: v } as Partial<T>)}
+          />
+        </td>
+      ))}
+      {extra && <td className="px-1">{extra(row)}</td>}
+      {!fixed && (
+        <td style={{ width: 34 }}>
+          <Button
+            variant="link"
+            size="sm"
+            className="p-1"
+            aria-label={`Remove ${name}`}
+            onClick={() => onRows((all) => all.filter((r) => r.id !== row.id))}
+          >
+            <X aria-hidden />
+          </Button>
+        </td>
+      )}
+    </tr>
+  )
+}
+// `memo` forgets that what the rows hold is of one type.
+const KeptRow = memo(Row) as typeof Row
+
+type Options = readonly (readonly [string, string])[]
+const Options = memo(function Options({ options, none }: { options: Options; none: string | undefined }) {
+  return (
+    <>
+      {none !== undefined && <option value="">{none}</option>}
+      {options.map(([id, name]) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
+    </>
+  )
+})
 
 function Cell<T>({
   row,
@@ -191,12 +233,7 @@ function Cell<T>({
     case 'choice':
       return (
         <select aria-label={label} value={String(value ?? '')} onChange={(e) => set(e.target.value || null)}>
-          {c.none !== undefined && <option value="">{c.none}</option>}
-          {c.options.map(([id, name]) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
+          <Options options={c.options} none={c.none} />
         </select>
       )
     case 'date':

@@ -1,6 +1,6 @@
 'use client'
 
-import type { SelectHTMLAttributes } from 'react'
+import { memo, type SelectHTMLAttributes } from 'react'
 import { words } from '@/web/words/names'
 
 interface WordSelectProps<T extends string> extends Omit<
@@ -24,21 +24,36 @@ export function WordSelect<T extends string>({
   value,
   locale = 'en-GB',
   onCode,
-  without = [],
+  without = NONE,
   none,
   ...rest
 }: WordSelectProps<T>) {
   return (
     <select {...rest} value={value} onChange={(e) => onCode(e.target.value as T)}>
+      <WordOptions list={list} locale={locale} without={without} none={none} />
+    </select>
+  )
+}
+
+const NONE: readonly string[] = []
+/** Untouched while the choice itself changes. */
+const WordOptions = memo(function WordOptions({
+  list,
+  locale,
+  without,
+  none,
+}: Required<Pick<WordSelectProps<string>, 'list' | 'locale' | 'without'>> & { none: string | undefined }) {
+  return (
+    <>
       {none !== undefined && <option value="">{none}</option>}
       {words(list, locale).map(([code, text]) => (
         <option key={code} value={code} disabled={without.includes(code)}>
           {text}
         </option>
       ))}
-    </select>
+    </>
   )
-}
+})
 
 /** Every list filters as one types. */
 export function FilterBox({

@@ -1,5 +1,15 @@
 'use client'
-/** The panels alone: untouched while the map is moved. */
+
+import { memo, type MouseEvent } from 'react'
+import { isSameList, isSameRecord } from '@/core/kit/kept'
+import { surroundingsOf } from '@/core/engines/skin/surroundings'
+import type { Skin } from '@/core/engines/skin/skin'
+import type { SkinMark, SkinMarks } from '@/web/charts/skin-marks'
+
+const panelOf = (e: MouseEvent): string | undefined =>
+  (e.target as Element).closest<SVGGElement>('[data-panel]')?.dataset.panel
+
+/** The panels alone: untouched while the map is moved, and each drawn anew where it changed. */
 export const Panels = memo(function Panels({
   drawing,
   selected,
@@ -13,74 +23,91 @@ export const Panels = memo(function Panels({
   onPick: (id: string, more: boolean, x: number, y: number) => void
   onOpen: ((id: string) => void) | undefined
 }) {
-  const stroke = (key: string) => drawing.legend.find((l) => l.key === key)
   return (
-    <>
-      {drawing.marks.map((m) => {
-        const on = selected.includes(m.id)
-        return (
-          <g
-            key={m.id}
-            id={`${uid}-${m.id}`}
-            role="option"
-            aria-selected={on}
-            aria-label={`${m.name}, ${m.note}`}
-            data-panel={m.id}
-            className="skin-panel"
-            onClick={(e) => onPick(m.id, e.shiftKey || e.ctrlKey || e.metaKey, e.clientX, e.clientY)}
-            onDoubleClick={() => onOpen?.(m.id)}
-          >
-            <path
-              d={m.d}
-              fill={m.fill}
-              stroke={on ? 'var(--brass)' : 'var(--ink)'}
-              strokeWidth={on ? 4 : 1.4}
-              vectorEffect="non-scaling-stroke"
-            />
-            {m.edges.map((e) => (
-              <path
-                key={e.id}
-                d={e.d}
-                fill="none"
-                stroke={stroke(e.key)?.fill}
-                strokeWidth={4}
-                strokeDasharray={stroke(e.key)?.dash}
-                vectorEffect="non-scaling-stroke"
-              />
-            ))}
-            {!m.small && (
-              <g
-                transform={`translate(${m.x} ${m.y})${m.upright ? ' rotate(-90)' : ''}`}
-                fontSize={m.fontSize}
-                textAnchor="middle"
-                aria-hidden
-                className="skin-text"
-                data-light={m.light}
-              >
-                <text y={m.fontSize * -0.05} className={m.fine ? 'fine' : undefined}>
-                  {m.name}
-                </text>
-                <text
-                  y={m.fontSize * 0.75}
-                  fontSize={m.fontSize * 0.62}
-                  className={`skin-note${m.fineNote ? ' fine' : ''}`}
-                >
-                  {m.note}
-                </text>
-              </g>
-            )}
-            <title>{`${m.name}: ${m.note}`}</title>
-          </g>
-        )
-      })}
-    </>
+    <g
+      role="presentation"
+      onClick={(e) => {
+        const id = panelOf(e)
+        if (id !== undefined) onPick(id, e.shiftKey || e.ctrlKey || e.metaKey, e.clientX, e.clientY)
+      }}
+      onDoubleClick={(e) => {
+        const id = panelOf(e)
+        if (id !== undefined) onOpen?.(id)
+      }}
+    >
+      {drawing.marks.map((m) => (
+        <PanelMark key={m.id} mark={m} uid={uid} on={selected.includes(m.id)} />
+      ))}
+    </g>
   )
 })
 
-import type { SkinMarks } from '@/web/charts/skin-marks'
-import type { Skin } from '@/core/engines/skin/skin'
-import { surroundingsOf } from '@/core/engines/skin/surroundings'
-import { memo } from 'react'
+interface MarkProps {
+  mark: SkinMark
+  uid: string
+  on: boolean
+}
+const isSameMark = (a: MarkProps, b: MarkProps): boolean => {
+  const [{ edges, ...one }, { edges: others, ...other }] = [a.mark, b.mark]
+  return (
+    a.uid === b.uid &&
+    a.on === b.on &&
+    isSameRecord(one, other) &&
+    isSameList(edges.map(edgeText), others.map(edgeText))
+  )
+}
+const edgeText = ({ id, d, stroke, dash }: SkinMark['edges'][number]): string => `${id} ${d} ${stroke} ${dash}`
+
+const PanelMark = memo(function PanelMark({ mark: m, uid, on }: MarkProps) {
+  return (
+    <g
+      id={`${uid}-${m.id}`}
+      role="option"
+      aria-selected={on}
+      aria-label={`${m.name}, ${m.note}`}
+      data-panel={m.id}
+      className="skin-panel"
+    >
+      <path
+        d={m.d}
+        fill={m.fill}
+        stroke={on ? 'var(--brass)' : 'var(--ink)'}
+        strokeWidth={on ? 4 : 1.4}
+        vectorEffect="non-scaling-stroke"
+      />
+      {m.edges.map((e) => (
+        <path
+          key={e.id}
+          d={e.d}
+          fill="none"
+          stroke={e.stroke}
+          strokeWidth={4}
+          strokeDasharray={e.dash}
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+      {!m.small && (
+        <g
+          transform={`translate(${m.x} ${m.y})${m.upright ? ' rotate(-90)' : ''}`}
+          fontSize={m.fontSize}
+          textAnchor="middle"
+          aria-hidden
+          className="skin-text"
+          data-light={m.light}
+        >
+          <text y={m.fontSize * -0.05} className={m.fine ? 'fine' : undefined}>
+            {m.name}
+          </text>
+          <text y={m.fontSize * 0.75} fontSize={m.fontSize * 0.62} className={`skin-note${m.fineNote ? ' fine' : ''}`}>
+            {m.note}
+          </text>
+        </g>
+      )}
+      <title>{`${m.name}: ${m.note}`}</title>
+    </g>
+  )
+}, isSameMark)
+
 /** Glass and lamps, as what they are: they take no film, and nothing of them is picked. */
 export const Surroundings = memo(function Surroundings({ skin }: { skin: Skin }) {
   return (
@@ -98,7 +125,7 @@ export const Surroundings = memo(function Surroundings({ skin }: { skin: Skin })
 })
 
 /** Fills that tell states apart without colour, and the liner's 100 mm grid. */
-export function Patterns() {
+export const Patterns = memo(function Patterns() {
   return (
     <defs>
       <pattern id="skin-grid" width={GRID_MM} height={GRID_MM} patternUnits="userSpaceOnUse">
@@ -134,6 +161,6 @@ export function Patterns() {
       </pattern>
     </defs>
   )
-}
+})
 
 export const GRID_MM = 100

@@ -1,5 +1,6 @@
 'use client'
 
+import { useCallback } from 'react'
 import Button from 'react-bootstrap/Button'
 import Form from 'react-bootstrap/Form'
 import type { Plan } from '@/core/model/plan/schema'
@@ -29,7 +30,8 @@ export function PanelSheet({
   fmt: Formatter
   disabled?: boolean
 }) {
-  const change = (f: (p: Panel) => Panel) => edit((was) => changePanel(was, panel.id, f))
+  const { id } = panel
+  const change = useCallback((f: (p: Panel) => Panel) => edit((was) => changePanel(was, id, f)), [edit, id])
   const twin = plan.panels.find((p) => p.id === otherSideId(panel.id) && p.id !== panel.id)
   return (
     <section className="plate mt-3" aria-label={`${panel.name} in full`}>

@@ -17,8 +17,17 @@ export interface Quantity {
 /** Lengths, areas, heat, time and money in this member's units; the shop's currency. */
 function quantitiesFor(u: MemberUnits) {
   const long: LengthUnit = u.lengthUnit === 'in' ? 'yd' : 'm'
-  const number = (v: number, digits: number) =>
-    v.toLocaleString(u.locale, { minimumFractionDigits: digits, maximumFractionDigits: digits })
+  // Made once for each number of digits: making one takes longer than all that it writes on a page.
+  const byDigits = new Map<number, Intl.NumberFormat>()
+  const number = (v: number, digits: number): string => {
+    let format = byDigits.get(digits)
+    if (!format) {
+      format = new Intl.NumberFormat(u.locale, { minimumFractionDigits: digits, maximumFractionDigits: digits })
+      byDigits.set(digits, format)
+    }
+    return format.format(v)
+  }
+  const inCurrency = new Intl.NumberFormat(u.locale, { style: 'currency', currency: u.currency })
   const length = (mm: number): Quantity => ({
     text: formatLength(mm, u.lengthUnit),
     unit: u.lengthUnit === 'in' ? '″' : u.lengthUnit,
@@ -35,7 +44,7 @@ function quantitiesFor(u: MemberUnits) {
       : { text: `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`, unit: 'h' }
   }
   const money = (v: number): Quantity => ({
-    text: new Intl.NumberFormat(u.locale, { style: 'currency', currency: u.currency }).format(v),
+    text: inCurrency.format(v),
     unit: '',
   })
   // Small areas in a smaller unit, so that a handle's does not read as nothing.

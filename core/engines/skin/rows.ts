@@ -25,7 +25,8 @@ export function partOverlaps(placed: SkinPanel[], members: readonly number[], st
     for (const i of members)
       for (const j of members) {
         if (i >= j) continue
-        const [a, b] = [nth(placed, i), nth(placed, j)]
+        const a = nth(placed, i)
+        const b = nth(placed, j)
         const over = overlap(a.box, b.box)
         // Outlines fit into each other's boxes a little; only a real overlap is parted.
         if (!over || Math.min(over.x, over.y) < 25) continue

@@ -68,12 +68,20 @@ const facingEdge = (other: SkinPanel | undefined, id: string): SkinEdge | undefi
 /** How far the way out of the middle of an edge is free; null where nothing comes within `most`. */
 function roomBefore(edge: SkinEdge, own: SkinPanel, panels: readonly SkinPanel[], most: number): number | null {
   const at = along(edge, 0.5)
+  const end = { x: at.x + edge.normal.x * most, y: at.y + edge.normal.y * most }
+  const ahead = panels.filter((other) => other !== own && isBeside(other, at, end))
   for (let mm = STEP_MM; mm <= most; mm += STEP_MM) {
     const p = { x: at.x + edge.normal.x * mm, y: at.y + edge.normal.y * mm }
-    if (panels.some((other) => other !== own && isInBox(other, p) && within(other.path, p.x, p.y))) return mm
+    if (ahead.some((other) => isInBox(other, p) && within(other.path, p.x, p.y))) return mm
   }
   return null
 }
+/** Whether a panel's box and that of the line from a to b have anything in common. */
+const isBeside = ({ box }: SkinPanel, a: Point, b: Point): boolean =>
+  box.left <= Math.max(a.x, b.x) &&
+  box.right >= Math.min(a.x, b.x) &&
+  box.top <= Math.max(a.y, b.y) &&
+  box.bottom >= Math.min(a.y, b.y)
 const isInBox = ({ box }: SkinPanel, p: Point): boolean =>
   p.x >= box.left && p.x <= box.right && p.y >= box.top && p.y <= box.bottom
 
