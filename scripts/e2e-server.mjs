@@ -35,7 +35,9 @@ const server = supervise(
   },
   { givenUp: (code) => end(code) },
 )
-const helpers = [startWorker(env), startTable(join(table, '5a170000-0000-4000-8000-000000000001'))]
+const helpers = [startTable(join(table, '5a170000-0000-4000-8000-000000000001'))]
+// Where a browser alone is measured, nothing is solved beside it.
+if (process.env.E2E_WORKER !== 'off') helpers.push(startWorker(env))
 function end(code) {
   for (const p of [server, ...helpers]) p.kill('SIGTERM')
   process.exit(code)
