@@ -37,14 +37,13 @@ export function isSameList(a: readonly unknown[], b: readonly unknown[]): boolea
 }
 
 /** Whether two records hold the very same things under the same names. */
-export function isSameRecord(a: object, b: object): boolean {
-  const [one, other] = [a as Record<string, unknown>, b as Record<string, unknown>]
+export function isSameRecord<T extends object>(a: T, b: T): boolean {
   // Counted, not listed: this is asked thousands of times a key.
   let more = 0
-  for (const name in one) {
-    if (!Object.is(one[name], other[name]) || !(name in other)) return false
+  for (const name in a) {
+    if (!Object.is(a[name], b[name]) || !(name in b)) return false
     more++
   }
-  for (const _ in other) more--
+  for (const _ in b) more--
   return more === 0
 }

@@ -90,11 +90,11 @@ export function strokeTriangles(map: SurfaceMap): number[] {
 function strokes(map: SurfaceMap, places: Float64Array, middle: SurfaceMarks['middle']): string {
   let out = ''
   for (const t of strokeTriangles(map)) {
-    const line = direction(map, places, t)
-    if (!line) continue
+    const along = direction(map, places, t)
+    if (!along) continue
     const { x, y } = middle(t)
     const long = 4 + Math.min(6, 60 * (map.stretch[t] as number))
-    out += `M${n(x - line.x * long)} ${n(y - line.y * long)}L${n(x + line.x * long)} ${n(y + line.y * long)}`
+    out += `M${n(x - along.x * long)} ${n(y - along.y * long)}L${n(x + along.x * long)} ${n(y + along.y * long)}`
   }
   return out
 }

@@ -152,7 +152,7 @@ function Row<T extends { id: string }>({ row, name, assumed, columns, fmt, onRow
 const KeptRow = memo(Row) as typeof Row
 
 type Options = readonly (readonly [string, string])[]
-const Options = memo(function Options({ options, none }: { options: Options; none: string | undefined }) {
+const ChoiceOptions = memo(function ChoiceOptions({ options, none }: { options: Options; none: string | undefined }) {
   return (
     <>
       {none !== undefined && <option value="">{none}</option>}
@@ -233,7 +233,7 @@ function Cell<T>({
     case 'choice':
       return (
         <select aria-label={label} value={String(value ?? '')} onChange={(e) => set(e.target.value || null)}>
-          <Options options={c.options} none={c.none} />
+          <ChoiceOptions options={c.options} none={c.none} />
         </select>
       )
     case 'date':

@@ -126,12 +126,12 @@ export function stroke(map: SurfaceMap, t: number, reach: number, lift: number):
   const shares = alongSides(map, t)
   if (!shares) return []
   const at = (k: number, d: number) => map.positions[3 * (map.triangles[3 * t + k] as number) + d] as number
-  const line = [0, 1, 2].map((d) => (at(1, d) - at(0, d)) * shares[0] + (at(2, d) - at(0, d)) * shares[1])
-  const l = Math.hypot(...line) || 1
+  const along = [0, 1, 2].map((d) => (at(1, d) - at(0, d)) * shares[0] + (at(2, d) - at(0, d)) * shares[1])
+  const l = Math.hypot(...along) || 1
   const long = reach * (0.012 + Math.min(0.02, 0.2 * (map.stretch[t] as number)))
   const from = middle(map, t)
   return [-1, 1].flatMap((side) =>
-    from.map((x, d) => x + (side * long * (line[d] as number)) / l + (d === 2 ? 1.5 * lift : 0)),
+    from.map((x, d) => x + (side * long * (along[d] as number)) / l + (d === 2 ? 1.5 * lift : 0)),
   )
 }
 

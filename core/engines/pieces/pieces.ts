@@ -53,7 +53,7 @@ function cutTask(plan: BesidePanels, panel: Panel, film: FilmSheet, around: Arou
   const choice = choiceFor(plan, panel, film)
   const facts = PANEL_FACTS[panel.kind]
   // Directional film, or a school that lays all film one way: sides and bumpers the same way up the roll.
-  const alike = plan.method.direction === 'always' || film.directional
+  const isOneDirection = plan.method.direction === 'always' || film.directional
   const isSolved =
     choice.flat && choice.flat.parts.length === choice.parts && choice.flat.mark === flatMark(panel, choice)
   return {
@@ -64,7 +64,7 @@ function cutTask(plan: BesidePanels, panel: Panel, film: FilmSheet, around: Arou
     bleedMm: choice.bleedMm ?? plan.method.bleedMm,
     bleedAt: choice.bleedMm === null ? 'method/bleedMm' : `pieces/${panel.id}/bleedMm`,
     setting: { method: plan.method, ...around },
-    fixed: (alike && facts.sameWayUp) || plan.method.direction === 'always' || facts.rollAlongWidth === true,
+    fixed: (isOneDirection && facts.sameWayUp) || plan.method.direction === 'always' || facts.rollAlongWidth === true,
     widthAlong: facts.sameWayUp || facts.rollAlongWidth === true,
     relax: plan.method.tension === 'relax_first' ? film.rollResidue : 0,
     solved: isSolved ? choice.flat : null,

@@ -59,14 +59,14 @@ function compute(plan: Plan, film: FilmSheet): SideDrops[] {
       return panel.side === side && s && s.on === null ? [{ panel, s }] : []
     })
     if (main.length === 0) return []
-    const divided = (['upright', 'level'] as const)
+    const runs = (['upright', 'level'] as const)
       .filter((run) => plan.layout.drops.run === 'fewest' || plan.layout.drops.run === run)
       .map((run) => oneSide({ plan, film, side, run, main, at }))
     // Fewer drops first, then less film; what has no plan stands last.
     const rank = (d: SideDrops) => (d.plan.ok ? d.plan.value.drops.length * 1e6 + d.plan.value.filmMm : Infinity)
     return [
       nth(
-        divided.sort((a, b) => rank(a) - rank(b)),
+        runs.sort((a, b) => rank(a) - rank(b)),
         0,
       ),
     ]

@@ -150,7 +150,7 @@ export function nudge(
 }
 const nameOf = (layout: FilmLayout, id: string): string => layout.pieces.find((p) => p.id === id)?.name ?? id
 
-/** The piece turned on to the next turn in which it may lie, where it is or snapped close by. */
+/** The piece in the next turn in which it may lie, where it is or snapped close by. */
 export function turnOn(layout: FilmLayout, plan: Plan, rollId: string, spot: Spot): Result<Spot, Refusal> {
   const piece = layout.pieces.find((p) => p.id === spot.pieceId)
   const turns = piece ? turnsOf(piece) : []

@@ -34,7 +34,7 @@ const STEP_MM = { metre: 1000, half_metre: 500 } as const
 const MOST_ROLLS = 200
 
 /**
- * What a film's sheet offers in a width: its own offers for that width, else as it is sold in general.
+ * What a film's sheet offers in a width: its own offers for that width, else its general ones.
  */
 export function offersOf(film: FilmSheet, widthMm: number): Offer[] {
   const rollMm = film.rollLengthsMm[0] ?? 25000

@@ -65,7 +65,7 @@ const middleOf = (path: readonly Point[]): Point => ({
 const facingEdge = (other: SkinPanel | undefined, id: string): SkinEdge | undefined =>
   other?.edges.find((e) => e.neighbour === id && kindOf(e) === 'glass')
 
-/** How far the way out of the middle of an edge is free; null where nothing comes within `most`. */
+/** How far it is free straight out from the middle of an edge; null where nothing comes within `most`. */
 function roomBefore(edge: SkinEdge, own: SkinPanel, panels: readonly SkinPanel[], most: number): number | null {
   const at = along(edge, 0.5)
   const end = { x: at.x + edge.normal.x * most, y: at.y + edge.normal.y * most }

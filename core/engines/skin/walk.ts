@@ -10,7 +10,10 @@ export const STEP: Record<StepDirection, Point> = {
   right: { x: 1, y: 0 },
 }
 
-/** The panel across the edge on that side: the neighbour that the edge names, else the nearest in that direction on the map. */
+/**
+ * The panel across the edge on that side: the neighbour that the edge names, else the nearest in that direction on the
+ * map.
+ */
 export function panelAcross(skin: Skin, id: string, toward: StepDirection): string | null {
   const from = skin.panels.find((p) => p.id === id)
   if (!from) return skin.panels[0]?.id ?? null

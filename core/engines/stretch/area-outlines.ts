@@ -37,7 +37,7 @@ export function areaOutlines(map: Pick<SurfaceMap, 'triangles' | 'taped'>, insid
     .map(fewer)
 }
 
-/** Whether it runs clockwise or not. */
+/** The same whether it runs clockwise or not. */
 const areaOf = (ring: readonly Point[]): number => Math.abs(polygonAreaMm2(ring))
 
 /** By vertex, those that the rim of the place goes on to: sides of its triangles that have none of it beyond. */

@@ -43,11 +43,11 @@ export function profile(
   const slope = (s: number) => turned(s) - level
   const along = new Float64Array(PROFILE_STEPS + 1)
   const rise = new Float64Array(PROFILE_STEPS + 1)
-  for (const toward of [1, -1])
-    for (let i = middle; i + toward >= 0 && i + toward <= PROFILE_STEPS; i += toward) {
-      const lean = slope((i + toward / 2) * step)
-      along[i + toward] = nth(along, i) + toward * step * Math.cos(lean)
-      rise[i + toward] = nth(rise, i) - toward * step * Math.sin(lean)
+  for (const sense of [1, -1])
+    for (let i = middle; i + sense >= 0 && i + sense <= PROFILE_STEPS; i += sense) {
+      const lean = slope((i + sense / 2) * step)
+      along[i + sense] = nth(along, i) + sense * step * Math.cos(lean)
+      rise[i + sense] = nth(rise, i) - sense * step * Math.sin(lean)
     }
   return (s) => {
     const at = Math.max(0, Math.min(PROFILE_STEPS, s / step))

@@ -27,7 +27,7 @@ export function usualParts(
   return { parts: 1, along: 'height' }
 }
 
-/** How a panel's pieces are cut: by the plan's own word, or as is usual for its kind in this film. */
+/** How a panel's pieces are cut: by the plan's own word, or by what is usual for its kind in this film. */
 export const choiceFor = (
   plan: Pick<Plan, 'pieces'>,
   panel: Pick<Panel, 'id' | 'kind' | 'widthMm' | 'heightMm'>,

@@ -45,7 +45,7 @@ const CHANCE = 0.02
 const WIDTH = { first: 4, grows: 1.5, mostItems: 60_000 }
 /** Work on one part plan from the first item to the last, measured in orders laid by annealing. */
 const ROUNDS = 20
-/** This share between the best length known to the bound that the next plan is asked to be shorter by. */
+/** The next plan is asked to be shorter by this share of what lies between the best length known and the bound. */
 const AIM = 0.2
 
 /** Places are kept in 32 bits. */

@@ -100,7 +100,7 @@ export interface NestBin {
   blocked?: readonly { from: number; to: number }[]
 }
 
-/** A shape as it may lie: a closed outline with its box at 0, 0; x across, y along. */
+/** A shape in one of its turns: a closed outline with its box at 0, 0; x across, y along. */
 export interface Lie {
   turnDeg: 0 | 90 | 180 | 270
   points: readonly { x: number; y: number }[]

@@ -13,7 +13,7 @@ const UNKNOWN = 0.3
 /**
  * The big items in columns of bands by annealing, the rooms filled with small items out of a table of all their
  * selections. What is left over makes a last band. Exact where filling matters, by chance only where few items are: the
- * table knows all in which small items go together.
+ * table knows every set of small items that go together.
  */
 export class BigFirst {
   private readonly table: FillTable
